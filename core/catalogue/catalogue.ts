@@ -1,0 +1,9 @@
+import { GLOW_PLUG_RESISTANCE } from './glow-plugs';
+import type { TestDefinition } from './types';
+
+export const CATALOGUE: readonly TestDefinition[] = [GLOW_PLUG_RESISTANCE];
+
+const BY_ID: ReadonlyMap<string, TestDefinition> = new Map(CATALOGUE.map((t) => [t.id, t]));
+
+/** The test of that id; `undefined` for one that the catalogue does not have. */
+export const findTest = (id: string): TestDefinition | undefined => BY_ID.get(id);

@@ -1,0 +1,212 @@
+import { PLAUSIBLE, probabilityWithin } from '../metrology/conformity';
+import { type Entry, entryToBase, parseEntry } from '../quantity/entry';
+import { fromBase, spanFromBase } from '../quantity/units';
+import { ok, type Result } from '../result';
+import { above, below, same } from './compare';
+import { type Context, type Measured, measure } from './measure';
+import { type JudgedReading, type Limits, type ReadingIn, type Reason, type Remedy, SEVERITY, type Verdict } from './types';
+
+/** A verdict with what led to it. */
+interface Ruling {
+  readonly verdict: Verdict;
+  readonly reasons: readonly Reason[];
+}
+
+/**
+ * Judges one reading against its limits, alone. Neighbours come later, in the set, and never overrule this.
+ * Order of trust: overload and steadiness (is there a value at all), short and open, limits, margins.
+ */
+export function judgeReading(reading: ReadingIn, context: Context): Result<JudgedReading, string> {
+  const parsed = parseEntry(reading.entry, context.limits.quantity);
+  if (!parsed.ok) return parsed;
+  const entry = parsed.value;
+  switch (entry.kind) {
+    case 'nothing': return ok(result(reading, context, { verdict: 'not-measured', reasons: [{ rule: 'not-measured' }] }));
+    case 'overload': return ok(result(reading, context, judgeOverload(context.limits)));
+    case 'beyond': return ok(judgeBeyond(reading, entry, context));
+    case 'wander': return ok(judgeWander(reading, entry, context));
+    case 'number': return ok(judgeNumber(reading, entry, 0, context));
+  }
+}
+
+interface Extra {
+  readonly value?: number | null;
+  readonly unit?: string | null;
+  readonly measured?: Measured | null;
+  readonly probability?: number | null;
+  readonly wander?: JudgedReading['wander'];
+}
+
+function result(reading: ReadingIn, context: Context, ruling: Ruling, extra: Extra = {}): JudgedReading {
+  const { measured = null } = extra;
+  return {
+    position: reading.position,
+    entry: reading.entry,
+    value: extra.value ?? null,
+    unit: extra.unit ?? context.limits.unit,
+    corrected: measured?.corrected ?? null,
+    standardUncertainty: measured?.standardUncertainty ?? null,
+    probabilityWithin: extra.probability ?? null,
+    verdict: ruling.verdict,
+    severity: SEVERITY[ruling.verdict],
+    reasons: ruling.reasons,
+    resolution: measured?.resolution ?? null,
+    wander: extra.wander ?? null,
+  };
+}
+
+/** An overload is an open circuit, unless the limits ask only for "at least", as insulation does. */
+function judgeOverload(limits: Limits): Ruling {
+  if (limits.quantity !== 'resistance') return { verdict: 'recheck', reasons: [{ rule: 'overload-wrong-range' }] };
+  if (limits.upper === undefined && limits.openAbove === undefined && limits.lower !== undefined) {
+    return { verdict: 'within', reasons: [{ rule: 'overload-above-lower', limit: limits.lower }] };
+  }
+  return { verdict: 'open', reasons: [{ rule: 'overload', meansAbove: limits.openAbove ?? null }] };
+}
+
+function judgeBeyond(reading: ReadingIn, entry: Extract<Entry, { kind: 'beyond' }>, context: Context): JudgedReading {
+  const { limits } = context;
+  const { value, resolution } = entryToBase(entry, context.asked);
+  const measured = measure(value, resolution, 0, context);
+  const least = measured.corrected;
+  const reached = (limit: number | undefined): boolean => limit !== undefined && !below(least, limit);
+  const beyond: Reason = { rule: 'beyond-range', moreThan: least };
+  const rule = (): Ruling => {
+    if (reached(limits.openAbove)) return { verdict: 'open', reasons: [{ rule: 'above-open', value: least, limit: limits.openAbove as number }] };
+    if (reached(limits.upper)) return { verdict: 'high', reasons: [aboveUpper(least, limits)] };
+    if (limits.upper === undefined && (limits.lower === undefined || reached(limits.lower))) {
+      return { verdict: 'within', reasons: [insideReason(least, limits)] };
+    }
+    const limit = limits.upper ?? limits.lower ?? least;
+    return { verdict: 'undecided', reasons: [cannotTell(measured, limit, null, 'better-meter')] };
+  };
+  const ruling = rule();
+  return result(reading, context, { ...ruling, reasons: [beyond, ...ruling.reasons, ...measured.reasons] }, {
+    value: entry.value, unit: entry.unit?.unit.symbol ?? null, measured,
+  });
+}
+
+function judgeWander(reading: ReadingIn, entry: Extract<Entry, { kind: 'wander' }>, context: Context): JudgedReading {
+  const low = entryToBase({ ...entry, value: entry.low }, context.asked);
+  const breaks = entry.high === Infinity;
+  const high = breaks ? low : entryToBase({ ...entry, value: entry.high }, context.asked);
+  const span = spanFromBase(high.value - low.value, context.asked);
+  const step = spanFromBase(low.resolution, context.asked);
+  const allowed = context.limits.steadyWithin ?? step;
+  if (!breaks && !above(span, allowed)) {
+    const middle = { ...entry, kind: 'number', value: (entry.low + entry.high) / 2 } as const;
+    const judged = judgeNumber(reading, middle, (high.value - low.value) / 2, context);
+    return { ...judged, reasons: [...judged.reasons, { rule: 'steady', span, allowed }] };
+  }
+  const measured = measure((low.value + high.value) / 2, low.resolution, (high.value - low.value) / 2, context);
+  const wander = {
+    low: measure(low.value, low.resolution, 0, context).corrected,
+    high: breaks ? null : measure(high.value, low.resolution, 0, context).corrected,
+  };
+  const wanders: Reason = {
+    rule: 'wanders', low: fromBase(low.value, context.asked), high: breaks ? null : fromBase(high.value, context.asked),
+    span: breaks ? null : span, allowed,
+  };
+  return result(reading, context, { verdict: 'unsteady', reasons: [wanders, ...measured.reasons] }, {
+    value: breaks ? null : (entry.low + entry.high) / 2, unit: entry.unit?.unit.symbol ?? null,
+    measured: breaks ? null : measured, wander,
+  });
+}
+
+function judgeNumber(
+  reading: ReadingIn, entry: Extract<Entry, { kind: 'number' }>, halfWander: number, context: Context,
+): JudgedReading {
+  const { limits } = context;
+  const base = entryToBase(entry, context.asked);
+  // A bare "0" is said, not read off: it carries no digits that could be coarse.
+  const resolution = /^[+-]?0+$/.test(reading.entry.trim()) ? 0 : base.resolution;
+  const measured = measure(base.value, resolution, halfWander, context);
+  const hasLimit = limits.lower !== undefined || limits.upper !== undefined;
+  const probability = hasLimit && measured.leadsDoubt === 0
+    ? probabilityWithin(measured.corrected, measured.standardUncertainty, limits.lower ?? null, limits.upper ?? null)
+    : null;
+  const plain = place(measured.corrected, measured.resolution * BELOW_THE_DIGITS, limits);
+  const ruling = doubt(plain, measured, probability, limits) ?? plain;
+  const leads: Reason[] = measured.leadsDoubt > 0 ? [{ rule: 'leads-not-zeroed', mostLeads_ohm: measured.leadsDoubt }] : [];
+  return result(reading, context, { ...ruling, reasons: [...ruling.reasons, ...leads, ...measured.reasons] }, {
+    value: entry.value, unit: entry.unit?.unit.symbol ?? null, measured, probability,
+  });
+}
+
+/**
+ * A correction far below the last typed digit cannot move a reading across a limit: 60 k on a limit of 60 k stays
+ * on it when the leads' 0.2 ohm is subtracted. As a fraction of one step of the digits.
+ */
+const BELOW_THE_DIGITS = 0.01;
+
+/** Where a value stands against its limits, taken as exact. `slack` is a difference that counts as none. */
+function place(value: number, slack: number, limits: Limits): Ruling {
+  const { lower, upper, shortBelow, openAbove, watchLower, watchUpper, recheckMargin = 0 } = limits;
+  const isAbove = (limit: number | undefined): limit is number => limit !== undefined && above(value, limit, slack);
+  const isBelow = (limit: number | undefined): limit is number => limit !== undefined && below(value, limit, slack);
+  if (isBelow(shortBelow)) return { verdict: 'short', reasons: [{ rule: 'below-short', value, limit: shortBelow }] };
+  if (isAbove(openAbove)) return { verdict: 'open', reasons: [{ rule: 'above-open', value, limit: openAbove }] };
+  if (isAbove(upper)) return recheck(value, upper, recheckMargin, slack) ?? { verdict: 'high', reasons: [aboveUpper(value, limits)] };
+  if (isBelow(lower)) return recheck(value, lower, recheckMargin, slack) ?? { verdict: 'low', reasons: [belowLower(value, limits)] };
+  const inside = insideReason(value, limits);
+  if (isAbove(watchUpper)) return { verdict: 'watch', reasons: [{ rule: 'not-liked-above', value, limit: watchUpper }, inside] };
+  if (isBelow(watchLower)) return { verdict: 'watch', reasons: [{ rule: 'not-liked-below', value, limit: watchLower }, inside] };
+  return { verdict: 'within', reasons: [inside] };
+}
+
+/** Order-of-magnitude limits: a little beyond means that the measuring chain is looked at before the part. */
+function recheck(value: number, limit: number, margin: number, slack: number): Ruling | null {
+  const beyond = Math.abs(value - limit);
+  if (margin <= 0 || above(beyond, margin * Math.abs(limit), slack)) return null;
+  const reason: Reason = {
+    rule: 'recheck-margin', value, limit, beyondPercent: (100 * beyond) / Math.abs(limit), marginPercent: 100 * margin,
+  };
+  return { verdict: 'recheck', reasons: [reason] };
+}
+
+/** The ruling that replaces the plain one where both sides of a limit are plausible; `null` where it stands. */
+function doubt(plain: Ruling, m: Measured, probability: number | null, limits: Limits): Ruling | null {
+  if (!['within', 'watch', 'high', 'low'].includes(plain.verdict) || (limits.recheckMargin ?? 0) > 0) return null;
+  const { lower, upper } = limits;
+  const undecided = (limit: number, remedy: Remedy): Ruling => ({
+    verdict: 'undecided', reasons: [cannotTell(m, limit, probability, remedy)],
+  });
+  // Leads can only add: a reading inside stays inside, one above may be all leads.
+  if (m.leadsDoubt > 0 && plain.verdict === 'high' && upper !== undefined && !above(m.corrected - m.leadsDoubt, upper)) {
+    return undecided(upper, 'zero-leads');
+  }
+  const nearest = nearestLimit(m.corrected, lower, upper);
+  if (nearest === null) return null;
+  if (m.accuracyKnown) {
+    const p = probability ?? probabilityWithin(m.corrected, m.standardUncertainty, lower ?? null, upper ?? null);
+    if (p <= PLAUSIBLE || p >= 1 - PLAUSIBLE) return null;
+    return undecided(nearest, m.coarseDigits ? 'more-digits' : 'better-meter');
+  }
+  // Only the digits are known. On the limit itself the limit is inclusive.
+  const gap = Math.abs(m.corrected - nearest);
+  return below(gap, m.digitsHalfWidth) && !same(m.corrected, nearest, m.resolution * BELOW_THE_DIGITS) ? undecided(nearest, 'more-digits') : null;
+}
+
+function nearestLimit(value: number, lower: number | undefined, upper: number | undefined): number | null {
+  if (lower === undefined) return upper ?? null;
+  if (upper === undefined) return lower;
+  return Math.abs(value - lower) < Math.abs(value - upper) ? lower : upper;
+}
+
+const cannotTell = (m: Measured, limit: number, probability: number | null, remedy: Remedy): Reason => ({
+  rule: 'cannot-tell', value: m.corrected, limit, expandedUncertainty: 2 * m.standardUncertainty,
+  probabilityWithin: probability, remedy,
+});
+
+const aboveUpper = (value: number, { upper, source }: Limits): Reason => ({
+  rule: 'above-upper', value, limit: upper as number, margin: value - (upper as number), source: source ?? null,
+});
+
+const belowLower = (value: number, { lower, source }: Limits): Reason => ({
+  rule: 'below-lower', value, limit: lower as number, margin: (lower as number) - value, source: source ?? null,
+});
+
+const insideReason = (value: number, { lower, upper, source }: Limits): Reason =>
+  lower === undefined && upper === undefined
+    ? { rule: 'no-limits' }
+    : { rule: 'within-limits', value, lower: lower ?? null, upper: upper ?? null, source: source ?? null };

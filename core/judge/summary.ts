@@ -1,0 +1,114 @@
+import type { Advice } from '../catalogue/types';
+import { joinAnd } from '../quantity/print';
+import { isSuspect, type PatternFound } from './pattern';
+import type { JudgedReading, Limits, Position, Verdict } from './types';
+import { briefWords, positionWords, rangeWords, VERDICT_WORDS } from './words';
+
+type Readings = readonly JudgedReading[];
+
+const WORST_FIRST: readonly Verdict[] = ['open', 'short', 'high', 'low', 'unsteady', 'odd', 'recheck', 'undecided'];
+
+const names = (readings: Readings): string => joinAnd(readings.map((r) => r.position));
+
+/** "cylinder 4", "cylinders 4 and 5", "pin 26". */
+export function namePositions(positions: readonly Position[]): string {
+  if (positions.every((p) => typeof p === 'number')) {
+    return positions.length === 1 ? `cylinder ${positions[0]}` : `cylinders ${joinAnd(positions)}`;
+  }
+  return joinAnd(positions.map(positionWords));
+}
+
+/** "4 is open", "5 and 7 are too high (201 Ω, limit 1.0 Ω)". */
+function verdictPhrase(verdict: Verdict, readings: Readings, limits: Limits): string {
+  const verb = readings.length === 1 ? 'is' : 'are';
+  const words = verdict === 'undecided' ? 'cannot be told' : VERDICT_WORDS[verdict];
+  const link = verdict === 'recheck' ? (readings.length === 1 ? 'wants checking again' : 'want checking again') : `${verb} ${words}`;
+  const detail = readings.length === 1 && !['open', 'undecided'].includes(verdict) ? briefWords(readings[0] as JudgedReading, limits) : '';
+  return `${names(readings)} ${link}${detail ? ` (${detail})` : ''}`;
+}
+
+function notGood(readings: Readings, limits: Limits): string {
+  const phrases = WORST_FIRST.flatMap((verdict) => {
+    const those = readings.filter((r) => r.verdict === verdict);
+    return those.length ? [verdictPhrase(verdict, those, limits)] : [];
+  });
+  return joinAnd(phrases);
+}
+
+/** What the set says, in one sentence. */
+export function summarise(readings: Readings, found: PatternFound, limits: Limits): string {
+  const inside = readings.filter((r) => r.verdict === 'within' || r.verdict === 'watch');
+  const measured = readings.filter((r) => r.verdict !== 'not-measured');
+  const bad = notGood(readings, limits);
+  const rest = restWords(inside, readings.length);
+  switch (found.pattern) {
+    case 'good': return `${capital(goodWords(readings, limits))}${watchWords(readings)}.`;
+    case 'incomplete': return incompleteWords(readings, measured, bad, limits);
+    case 'undecided': return `This meter cannot decide: ${bad}${rest}.`;
+    case 'group': return `All of ${found.group}, and nothing else: ${bad}${rest}.`;
+    case 'all': return `Not one is in: ${bad}.`;
+    case 'one':
+    case 'some': return `${capital(namedFirst(bad))}${rest}.`;
+  }
+}
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** A sentence that starts with a bare number says of what it is the number. */
+const namedFirst = (text: string): string => (/^\d/.test(text) ? `cylinder${/^\d+(, \d+)* and \d+/.test(text) ? 's' : ''} ${text}` : text);
+
+function goodWords(readings: Readings, limits: Limits): string {
+  const range = rangeWords(limits, limits);
+  const inside = range === 'no limit' ? 'agree' : `inside ${range}`;
+  if (readings.length === 1) return `${positionWords((readings[0] as JudgedReading).position)} is ${inside}`;
+  return range === 'no limit' ? `all ${readings.length} agree` : `all ${readings.length} are ${inside}`;
+}
+
+function watchWords(readings: Readings): string {
+  const watch = readings.filter((r) => r.verdict === 'watch');
+  return watch.length ? `; ${names(watch)} ${watch.length === 1 ? 'is' : 'are'} not liked` : '';
+}
+
+function restWords(inside: Readings, total: number): string {
+  if (inside.length === 0 || inside.length === total) return '';
+  return inside.length === 1 ? `; ${names(inside)} is in` : `; ${names(inside)} are in`;
+}
+
+function incompleteWords(readings: Readings, measured: Readings, bad: string, limits: Limits): string {
+  if (measured.length === 0) return 'Nothing is measured yet.';
+  const count = `${measured.length} of ${readings.length} measured`;
+  return bad ? `${count}: ${bad}.` : `${count}, so far inside ${rangeWords(limits, limits)}.`;
+}
+
+/** Advice that holds for any test. Common practice, no source. */
+const GENERAL: readonly Advice[] = [
+  { verdict: ['unsteady'], say: 'Where it will not settle: clean the contact, hold the probe still and read again; a value that still wanders is a fail.' },
+  { verdict: ['recheck'], say: 'Check meter, leads, range and ground point before anything is said of {suspects}.' },
+  { verdict: ['odd'], say: 'Inside the limit but unlike its neighbours: read {suspects} again, and compare at the same temperature.' },
+];
+
+/** What to do, most useful first. `test` is the advice of the test's own data. */
+export function advise(readings: Readings, found: PatternFound, connection: string | undefined, test: readonly Advice[]): string[] {
+  const suspects = readings.filter(isSuspect);
+  const verdicts = new Set(readings.filter((r) => isSuspect(r) || r.verdict === 'undecided').map((r) => r.verdict));
+  const mostlyBad = suspects.length >= 2 && suspects.length * 2 > readings.length && suspects.length < readings.length;
+  const holds = (a: Advice): boolean =>
+    (!a.pattern || a.pattern.includes(found.pattern))
+    && (!a.verdict || a.verdict.some((v) => verdicts.has(v)))
+    && (a.mostlyBad === undefined || a.mostlyBad === mostlyBad)
+    && (a.connection === undefined || a.connection === connection);
+  const spoken = [...remedies(readings), ...test.filter(holds).map((a) => a.say), ...GENERAL.filter(holds).map((a) => a.say)];
+  return spoken.map((say) => say.replaceAll('{suspects}', namePositions(found.suspects)));
+}
+
+function remedies(readings: Readings): string[] {
+  const has = (test: (r: JudgedReading) => boolean): boolean => readings.some(test);
+  const remedy = (name: string) => (r: JudgedReading): boolean => r.reasons.some((x) => x.rule === 'cannot-tell' && x.remedy === name);
+  const out: string[] = [];
+  if (has((r) => r.reasons.some((x) => x.rule === 'leads-not-zeroed'))) out.push('Touch the leads together and enter what the meter shows: until then its leads are part of every reading.');
+  if (has((r) => r.reasons.some((x) => x.rule === 'below-lead-zero'))) out.push('A reading is below what the leads alone showed: zero the leads again.');
+  if (has(remedy('more-digits'))) out.push('Type all the digits that the meter shows.');
+  if (has(remedy('better-meter'))) out.push('The meter cannot decide what lies at the limit: use a finer range or a better meter, or a test that does not hang on this limit.');
+  if (has((r) => r.reasons.some((x) => x.rule === 'temperature-unknown'))) out.push('Enter the temperature of the part: the limit is for a stated temperature.');
+  return out;
+}

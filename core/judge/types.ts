@@ -1,0 +1,124 @@
+import type { Engine } from '../engine/layout';
+import type { Instrument } from '../metrology/instrument';
+import type { Quantity } from '../quantity/units';
+import type { Pattern, Severity, Verdict } from '../vocabulary';
+
+/** A cylinder number, or a name such as "key-on", "cranking", "pin 26". */
+export type Position = number | string;
+
+export { SEVERITY, VERDICTS, type Pattern, type Severity, type Verdict } from '../vocabulary';
+
+/** Limits as they stand on the shelf. All values in `unit`, absent means that there is no such limit. */
+export interface Limits {
+  readonly quantity: Quantity;
+  readonly unit: string;
+  /** Inclusive. */
+  readonly lower?: number | undefined;
+  /** Inclusive. */
+  readonly upper?: number | undefined;
+  /** Inside the limits but not liked: below this, above that. */
+  readonly watchLower?: number | undefined;
+  readonly watchUpper?: number | undefined;
+  /** Fraction beyond a limit that means "check the measuring chain first". Default 0. */
+  readonly recheckMargin?: number | undefined;
+  /** Below it the part is shorted; default: nothing is called a short. */
+  readonly shortBelow?: number | undefined;
+  /** Above it the part is open; default: only an overload is. */
+  readonly openAbove?: number | undefined;
+  /** A wander up to this span counts as steady. Default: one step of the digits. */
+  readonly steadyWithin?: number | undefined;
+  /** How far a reading may be from its good neighbours. Default: no comparison. */
+  readonly neighbours?: { readonly maxRatio?: number | undefined; readonly maxDifference?: number | undefined } | undefined;
+  readonly referenceTemperature_degC?: number | undefined;
+  /** 0 or absent: no correction. Copper: 0.00393. */
+  readonly temperatureCoefficient_perK?: number | undefined;
+  readonly source?: string | undefined;
+  readonly status?: 'draft' | 'approved' | 'rule-of-thumb' | undefined;
+}
+
+export interface Condition {
+  readonly key?: string | undefined;
+  readonly engine?: string | undefined;
+  readonly partTemperature_degC?: number | undefined;
+  readonly connection?: string | undefined;
+  readonly note?: string | undefined;
+}
+
+export interface ReadingIn {
+  readonly position: Position;
+  /** Verbatim. */
+  readonly entry: string;
+}
+
+export interface TestSet {
+  readonly test: string;
+  readonly engine: Engine | null;
+  readonly condition: Condition;
+  /** `null`: the entries are taken as corrected already and only their digits limit them. */
+  readonly instrument: Instrument | null;
+  readonly limits: Limits;
+  readonly readings: readonly ReadingIn[];
+}
+
+/** One step of the reasoning behind a verdict. Numbers are in the unit of the limits unless the name says otherwise. */
+export type Reason =
+  | { readonly rule: 'not-measured' }
+  | { readonly rule: 'overload'; readonly meansAbove: number | null }
+  | { readonly rule: 'overload-wrong-range' }
+  | { readonly rule: 'overload-above-lower'; readonly limit: number }
+  | { readonly rule: 'beyond-range'; readonly moreThan: number }
+  | { readonly rule: 'wanders'; readonly low: number; readonly high: number | null; readonly span: number | null; readonly allowed: number }
+  | { readonly rule: 'steady'; readonly span: number; readonly allowed: number }
+  | { readonly rule: 'below-short'; readonly value: number; readonly limit: number }
+  | { readonly rule: 'above-open'; readonly value: number; readonly limit: number }
+  | { readonly rule: 'above-upper'; readonly value: number; readonly limit: number; readonly margin: number; readonly source: string | null }
+  | { readonly rule: 'below-lower'; readonly value: number; readonly limit: number; readonly margin: number; readonly source: string | null }
+  | { readonly rule: 'within-limits'; readonly value: number; readonly lower: number | null; readonly upper: number | null; readonly source: string | null }
+  | { readonly rule: 'no-limits' }
+  | { readonly rule: 'not-liked-above' | 'not-liked-below'; readonly value: number; readonly limit: number }
+  | { readonly rule: 'recheck-margin'; readonly value: number; readonly limit: number; readonly beyondPercent: number; readonly marginPercent: number }
+  | { readonly rule: 'cannot-tell'; readonly value: number; readonly limit: number; readonly expandedUncertainty: number; readonly probabilityWithin: number | null; readonly remedy: Remedy }
+  | { readonly rule: 'lead-zero-subtracted'; readonly leadZero_ohm: number }
+  | { readonly rule: 'leads-not-zeroed'; readonly mostLeads_ohm: number }
+  | { readonly rule: 'below-lead-zero'; readonly leadZero_ohm: number }
+  | { readonly rule: 'temperature-corrected'; readonly from_degC: number; readonly to_degC: number; readonly coefficient_perK: number; readonly factor: number }
+  | { readonly rule: 'temperature-unknown'; readonly reference_degC: number; readonly coefficient_perK: number }
+  | { readonly rule: 'neighbours'; readonly value: number; readonly median: number; readonly ratio: number | null; readonly difference: number; readonly maxRatio: number | null; readonly maxDifference: number | null; readonly among: readonly Position[] };
+
+/** What would decide a reading that cannot tell. */
+export type Remedy = 'zero-leads' | 'more-digits' | 'better-meter';
+
+export interface JudgedReading {
+  readonly position: Position;
+  readonly entry: string;
+  /** As entered, prefix applied; `null` for an overload or nothing; the middle of a wander. */
+  readonly value: number | null;
+  /** The unit that was entered, or that of the limits. */
+  readonly unit: string;
+  /** Lead zero subtracted, at the reference temperature, in the unit of the limits. */
+  readonly corrected: number | null;
+  /** Of `corrected`, k = 1, in the unit of the limits. */
+  readonly standardUncertainty: number | null;
+  readonly probabilityWithin: number | null;
+  readonly verdict: Verdict;
+  readonly severity: Severity;
+  readonly reasons: readonly Reason[];
+  /** One step of the typed digits in the unit of the limits; `null` where there is no number. */
+  readonly resolution: number | null;
+  /** Corrected ends of a wander; `high` is `null` where it goes into overload. */
+  readonly wander: { readonly low: number; readonly high: number | null } | null;
+}
+
+export interface Judgement {
+  readonly format: 'mudflat/judgement';
+  readonly version: 1;
+  readonly core: string;
+  readonly test: string;
+  readonly limits: Limits;
+  readonly readings: readonly JudgedReading[];
+  readonly pattern: Pattern;
+  readonly suspects: readonly Position[];
+  readonly group: string | null;
+  readonly summary: string;
+  readonly advice: readonly string[];
+}

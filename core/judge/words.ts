@@ -1,0 +1,115 @@
+import { joinAnd, printLimit, printQuantity } from '../quantity/print';
+import { findUnit } from '../quantity/units';
+import type { JudgedReading, Limits, Position, Reason, Remedy, Verdict } from './types';
+
+/** The one place where reasons become sentences. Screen, report and command line all print these. */
+
+export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
+  within: 'in', watch: 'in, not liked', recheck: 'check again', high: 'too high', low: 'too low', open: 'open',
+  short: 'short', unsteady: 'unsteady', odd: 'odd one out', undecided: 'cannot tell', 'not-measured': 'not measured',
+};
+
+/** The unit of the limits as people write it, prefix included: "Ω", "kΩ", "V". */
+export function shownUnit(symbol: string): string {
+  const found = findUnit(symbol);
+  if (!found) return symbol;
+  return found.scale === 1 ? found.unit.shown : `${symbol.trim().charAt(0)}${found.unit.shown}`;
+}
+
+export const positionWords = (position: Position): string =>
+  typeof position === 'number' ? `cylinder ${position}` : position;
+
+/** Values of the unit itself may be prefixed when printed; those of a unit that has a prefix already may not. */
+function printer(limits: Limits) {
+  const unit = shownUnit(limits.unit);
+  const free = findUnit(limits.unit)?.scale === 1 && limits.quantity !== 'ratio' && limits.quantity !== 'temperature';
+  const plain = (n: number): string => `${Number(n.toPrecision(6))} ${unit}`;
+  return {
+    value: (n: number, step: number | null): string => (free ? printQuantity(n, step ?? 0, unit) : plain(n)),
+    limit: (n: number): string => (free ? printLimit(n, unit) : plain(n)),
+  };
+}
+
+const REMEDIES: Readonly<Record<Remedy, string>> = {
+  'zero-leads': 'Touch the leads together, enter what the meter shows, and this can be decided.',
+  'more-digits': 'Type all the digits that the meter shows.',
+  'better-meter': 'A finer range or a more accurate meter decides it; so does a test that does not hang on this limit.',
+};
+
+/** A reason as a sentence. `resolution` is one step of the typed digits, for rounding; `null` where unknown. */
+export function reasonWords(reason: Reason, limits: Limits, resolution: number | null): string {
+  const print = printer(limits);
+  const v = (n: number): string => print.value(n, resolution);
+  const from = (source: string | null): string => (source ? ` (${source})` : '');
+  switch (reason.rule) {
+    case 'not-measured': return 'Not measured yet.';
+    case 'overload': return reason.meansAbove === null
+      ? 'The meter shows overload: no path for its current.'
+      : `The meter shows overload: more than ${print.limit(reason.meansAbove)} counts as open.`;
+    case 'overload-wrong-range': return 'The meter shows overload: its range is too small for this reading. Change the range and read again.';
+    case 'overload-above-lower': return `The meter shows overload, more than it can read; at least ${print.limit(reason.limit)} is asked for.`;
+    case 'beyond-range': return `More than ${v(reason.moreThan)}: the meter says no closer.`;
+    case 'wanders': return reason.high === null
+      ? `The contact breaks: the display goes from ${v(reason.low)} to overload.`
+      : `The display wanders by ${print.limit(reason.span ?? 0)}, from ${v(reason.low)} to ${v(reason.high)}; ${print.limit(reason.allowed)} is allowed.`;
+    case 'steady': return `A wander of ${print.limit(reason.span)} counts as steady, up to ${print.limit(reason.allowed)}; its middle is judged.`;
+    case 'below-short': return `${v(reason.value)} is below ${print.limit(reason.limit)}: shorted.`;
+    case 'above-open': return `${v(reason.value)} is above ${print.limit(reason.limit)}: open.`;
+    case 'above-upper': return `${v(reason.value)} is above the limit of ${print.limit(reason.limit)}${from(reason.source)}.`;
+    case 'below-lower': return `${v(reason.value)} is below the limit of ${print.limit(reason.limit)}${from(reason.source)}.`;
+    case 'within-limits': return `${v(reason.value)} is inside ${rangeWords(reason, limits)}${from(reason.source)}.`;
+    case 'no-limits': return 'No limit is set; only the neighbours are compared.';
+    case 'not-liked-above': return `${v(reason.value)} is above ${print.limit(reason.limit)}: inside the limit, but not liked.`;
+    case 'not-liked-below': return `${v(reason.value)} is below ${print.limit(reason.limit)}: inside the limit, but not liked.`;
+    case 'recheck-margin': return `${v(reason.value)} is ${reason.beyondPercent.toFixed(0)} % beyond ${print.limit(reason.limit)}; up to ${reason.marginPercent.toFixed(0)} % beyond, the meter, leads, range and ground point are checked before the part.`;
+    case 'cannot-tell': return `${v(reason.value)} ± ${print.value(reason.expandedUncertainty, resolution)} lies on both sides of ${print.limit(reason.limit)}${probabilityWords(reason.probabilityWithin)}. ${REMEDIES[reason.remedy]}`;
+    case 'lead-zero-subtracted': return `The leads' own ${reason.leadZero_ohm} Ω is subtracted.`;
+    case 'leads-not-zeroed': return `The leads were not zeroed: up to ${print.limit(reason.mostLeads_ohm)} of the reading may be theirs.`;
+    case 'below-lead-zero': return `The reading is less than the leads alone showed (${reason.leadZero_ohm} Ω): zero the leads again.`;
+    case 'temperature-corrected': return `Brought from ${reason.from_degC} °C to ${reason.to_degC} °C with ${reason.coefficient_perK} per K.`;
+    case 'temperature-unknown': return `The limit is for ${reason.reference_degC} °C and the part's temperature is not known: not corrected.`;
+    case 'neighbours': return neighbourWords(reason, limits, resolution);
+  }
+}
+
+function neighbourWords(reason: Extract<Reason, { rule: 'neighbours' }>, limits: Limits, resolution: number | null): string {
+  const print = printer(limits);
+  const far = reason.ratio !== null && reason.maxRatio !== null
+    ? `${reason.ratio.toFixed(1)} times apart; ${reason.maxRatio} times is allowed`
+    : `${print.value(reason.difference, resolution)} apart; ${print.limit(reason.maxDifference ?? 0)} is allowed`;
+  return `${print.value(reason.value, resolution)} against ${print.value(reason.median, resolution)}, the middle of ${joinAnd(reason.among)}: ${far}.`;
+}
+
+const probabilityWords = (p: number | null): string => (p === null ? '' : `, ${Math.round(100 * p)} % likely inside`);
+
+/** "0.4 to 1.0 Ω", "up to 1.0 Ω", "at least 45 V". */
+export function rangeWords({ lower, upper }: { lower?: number | null | undefined; upper?: number | null | undefined }, limits: Limits): string {
+  const print = printer(limits);
+  if (lower != null && upper != null) return `${print.limit(lower)} to ${print.limit(upper)}`;
+  if (upper != null) return `up to ${print.limit(upper)}`;
+  if (lower != null) return `at least ${print.limit(lower)}`;
+  return 'no limit';
+}
+
+/** One reading in a few words: "201 Ω, limit 1.0 Ω". */
+export function briefWords(r: JudgedReading, limits: Limits): string {
+  const print = printer(limits);
+  const limit = r.verdict === 'high' ? limits.upper : r.verdict === 'low' ? limits.lower : undefined;
+  const value = r.corrected === null ? '' : print.value(r.corrected, r.resolution);
+  if (r.verdict === 'unsteady') return r.entry;
+  return limit === undefined ? value : `${value}, limit ${print.limit(limit)}`;
+}
+
+/** Corrected value with its expanded uncertainty (k = 2), rounded to the digits that were typed: "0.4 ± 0.1". */
+export function correctedWords(r: JudgedReading, limits: Limits): string {
+  if (r.corrected === null || r.standardUncertainty === null) return '';
+  const step = r.resolution ?? 0;
+  const expanded = 2 * r.standardUncertainty;
+  const rounded = step > 0 ? Math.ceil(expanded / step - 0.05) * step : expanded;
+  const print = printer(limits);
+  const unitless = (text: string): string => text.replace(/\s*[^\s\d]*$/, '');
+  const scaled = /[GMk]/.test(print.value(r.corrected, step));
+  return scaled
+    ? `${print.value(r.corrected, step)} ± ${print.value(rounded, step)}`
+    : `${unitless(print.value(r.corrected, step))} ± ${print.value(rounded, step)}`;
+}

@@ -1,0 +1,174 @@
+import { fail, ok, type Result } from '../result';
+import { baseUnit, findUnit, PREFIXES, type Quantity, type ScaledUnit, spanToBase, toBase } from './units';
+
+/**
+ * Reading what a person types or a meter sends.
+ *
+ *   number    [+-] digits, decimal point or comma; SI prefix and unit after it, both optional: `97.8k`, `12,4 V`
+ *   RKM code  a letter in place of the point, IEC 60062:2016 clause 4: `4k7`, `0R6`, `R47`, `1M5`, `2L2` (milliohm)
+ *   overload  `OL`, `0L`, `O.L`, `open`, `∞`: the meter shows that it is beyond its range
+ *   wander    `low~high`: the display does not settle; the high side may be an overload
+ *   beyond    `>20M`: more than
+ *   nothing   an empty entry, or a dash: not measured
+ *
+ * The digits that were typed tell the resolution: `0.60` says more than `0.6`.
+ */
+export interface NumberEntry {
+  readonly kind: 'number';
+  /** As typed, prefix applied, in `unit` (or, where none was typed, in the unit the bench asks for). */
+  readonly value: number;
+  /** One step of the last typed digit, in the same unit. */
+  readonly resolution: number;
+  /** The unit without prefix, `null` where neither unit nor prefix was typed. */
+  readonly unit: ScaledUnit | null;
+}
+export interface WanderEntry {
+  readonly kind: 'wander';
+  readonly low: number;
+  /** `Infinity` where the high side is an overload: the contact breaks. */
+  readonly high: number;
+  readonly resolution: number;
+  readonly unit: ScaledUnit | null;
+}
+export interface BeyondEntry {
+  readonly kind: 'beyond';
+  readonly value: number;
+  readonly resolution: number;
+  readonly unit: ScaledUnit | null;
+}
+export type Entry =
+  | NumberEntry | WanderEntry | BeyondEntry
+  | { readonly kind: 'overload' }
+  | { readonly kind: 'nothing' };
+
+const MAX_LENGTH = 40;
+const OVERLOAD = /^(?:[o0]\.?l\.?|open|overload|over|∞|inf|infinity)$/i;
+const NOTHING = /^(?:[-–—]|)$/;
+const NUMBER = /^([+-]?)(\d+(?:[.,]\d*)?|[.,]\d+)\s*(\S.*)?$/;
+const RKM = /^([+-]?)(\d*)([pnuµμmkKMGTRLVA])(\d+)\s*(\S.*)?$/;
+
+export const ENTRY_HELP = 'Type a number such as 0.6, 4k5 or 97.8 k, a wander such as 0.4~0.9, >20M, or OL';
+
+/**
+ * Reads one entry for a quantity. The failure is a sentence that says what can be read.
+ * Never throws; every number in the result is finite, but for the high side of a wander into overload.
+ */
+export function parseEntry(text: string, quantity: Quantity): Result<Entry, string> {
+  const typed = text.normalize('NFC').trim().replace(/\u2212/g, '-');
+  if (typed.length > MAX_LENGTH) return fail(`An entry has at most ${MAX_LENGTH} characters.`);
+  if (NOTHING.test(typed)) return ok({ kind: 'nothing' });
+  if (OVERLOAD.test(withoutUnit(typed))) return ok({ kind: 'overload' });
+  if (typed.includes('~')) return parseWander(typed, quantity);
+  if (typed.startsWith('>')) {
+    const value = parseNumber(typed.slice(1).trim(), quantity);
+    return value.ok ? ok({ ...value.value, kind: 'beyond' }) : value;
+  }
+  return parseNumber(typed, quantity);
+}
+
+/** Meters send the range's unit with the overload: `OL MΩ`, `OL kohm`. */
+function withoutUnit(typed: string): string {
+  const parts = /^(\S+)\s+(\S+)$/.exec(typed);
+  return parts && findUnit(parts[2] as string) ? (parts[1] as string) : typed;
+}
+
+function parseWander(typed: string, quantity: Quantity): Result<Entry, string> {
+  const sides = typed.split('~').map((s) => s.trim());
+  const [left = '', right = ''] = sides;
+  if (sides.length !== 2 || !left || !right) return fail('A wander has two sides: low~high, such as 0.4~0.9.');
+  const high = OVERLOAD.test(right) ? null : parseNumber(right, quantity);
+  if (high && !high.ok) return high;
+  const low = parseNumber(left, quantity);
+  if (!low.ok) return low;
+  const unit = low.value.unit ?? high?.value.unit ?? null;
+  // `0.4~0.9 k` means that both sides are in kilohm: a unit at the end serves both, a bare prefix alike.
+  const lowScaled = !low.value.unit && high?.value.unit ? inheritScale(left, right, quantity) : low;
+  if (!lowScaled.ok) return lowScaled;
+  if (low.value.unit && high && !high.value.unit) {
+    return fail(`"${typed}" has a unit on one side only; put it at the end or on both sides.`);
+  }
+  const highBase = high ? baseOf(high.value) : Infinity;
+  if (baseOf(lowScaled.value) > highBase) return fail(`"${typed}" wanders from high to low: type low~high.`);
+  return ok({
+    kind: 'wander', low: lowScaled.value.value, high: high ? high.value.value : Infinity, unit,
+    resolution: Math.max(lowScaled.value.resolution, high ? high.value.resolution : 0),
+  });
+}
+
+const baseOf = (e: NumberEntry): number => (e.unit ? toBase(e.value, e.unit) : e.value);
+
+function inheritScale(left: string, right: string, quantity: Quantity): Result<NumberEntry, string> {
+  const suffix = /[^\d.,+-].*$/.exec(right)?.[0] ?? '';
+  return parseNumber(/\d[^\d.,]\d/.test(right) ? left : `${left} ${suffix}`, quantity);
+}
+
+function parseNumber(typed: string, quantity: Quantity): Result<NumberEntry, string> {
+  const plain = NUMBER.exec(typed);
+  if (plain) {
+    const suffix = parseSuffix(plain[3] ?? '', quantity);
+    if (suffix.ok) return build(plain[1] as string, plain[2] as string, suffix.value);
+    if (!RKM.test(typed)) return suffix;
+  }
+  const rkm = RKM.exec(typed);
+  return rkm ? parseRkm(rkm, quantity) : fail(`"${typed}" cannot be read. ${ENTRY_HELP}.`);
+}
+
+interface Suffix {
+  readonly scale: number;
+  readonly unit: ScaledUnit | null;
+}
+
+/** What stands after the digits: nothing, a prefix, a unit, or both. */
+function parseSuffix(suffix: string, quantity: Quantity): Result<Suffix, string> {
+  const text = suffix.trim();
+  if (!text) return ok({ scale: 1, unit: null });
+  const base = baseScaled(quantity);
+  if (text === 'R' && quantity === 'resistance') return ok({ scale: 1, unit: base });
+  const named = findUnit(text);
+  const prefix = Object.hasOwn(PREFIXES, text) && base.unit.prefixable ? PREFIXES[text] : undefined;
+  // A lone letter can be a prefix or a unit (`m`, `K`): the prefix wins unless the quantity is measured in that unit.
+  if (prefix !== undefined && named?.unit.quantity !== quantity) return ok({ scale: prefix, unit: base });
+  if (!named) return fail(`"${text}" is no unit or prefix known here. ${ENTRY_HELP}.`);
+  if (named.unit.quantity !== quantity) {
+    return fail(`This test reads ${quantity}; "${text}" is a unit of ${named.unit.quantity}.`);
+  }
+  return ok({ scale: named.scale, unit: { unit: named.unit, scale: 1 } });
+}
+
+const baseScaled = (quantity: Quantity): ScaledUnit => ({ unit: baseUnit(quantity), scale: 1 });
+
+const RKM_LETTERS: Readonly<Record<string, number>> = { ...PREFIXES, R: 1, L: 1e-3, V: 1, A: 1 };
+const RKM_ONLY_FOR: Readonly<Record<string, Quantity>> = { R: 'resistance', L: 'resistance', V: 'voltage', A: 'current' };
+
+function parseRkm(match: RegExpExecArray, quantity: Quantity): Result<NumberEntry, string> {
+  const [typed, sign, whole, letter, fraction, unitText] = match as unknown as [string, string, string, string, string, string?];
+  const only = RKM_ONLY_FOR[letter];
+  if (only && only !== quantity) return fail(`This test reads ${quantity}; "${typed}" is written as ${only}.`);
+  const base = baseScaled(quantity);
+  if (!base.unit.prefixable) return fail(`"${typed}" cannot be read. ${ENTRY_HELP}.`);
+  if (unitText) {
+    const named = findUnit(unitText);
+    if (!named || named.scale !== 1 || named.unit !== base.unit) {
+      return fail(`"${unitText}" cannot stand after "${typed.slice(0, -unitText.length).trim()}". ${ENTRY_HELP}.`);
+    }
+  }
+  return build(sign, `${whole || '0'}.${fraction}`, { scale: RKM_LETTERS[letter] as number, unit: base });
+}
+
+function build(sign: string, digits: string, suffix: Suffix): Result<NumberEntry, string> {
+  const text = digits.replace(',', '.');
+  const decimals = (text.split('.')[1] ?? '').length;
+  const exponent = Math.round(Math.log10(suffix.scale)) - decimals;
+  // Parsed as one decimal literal, so that 97.8k is the double nearest to 97800 and not 97.8 * 1000.
+  const value = Number(`${sign}${text.replace('.', '')}e${exponent}`);
+  if (!Number.isFinite(value)) return fail(`"${digits}" is too large to be a reading.`);
+  return ok({ kind: 'number', value, resolution: Number(`1e${exponent}`), unit: suffix.unit });
+}
+
+/** An entry's value and resolution in the base unit of the quantity, where the bench asks in `asked`. */
+export function entryToBase(
+  entry: { value: number; resolution: number; unit: ScaledUnit | null }, asked: ScaledUnit,
+): { value: number; resolution: number } {
+  const unit = entry.unit ?? asked;
+  return { value: toBase(entry.value, unit), resolution: spanToBase(entry.resolution, unit) };
+}

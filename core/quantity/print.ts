@@ -1,0 +1,46 @@
+/** Printing numbers for people. Files and programs get full precision instead. */
+
+const STEPS: readonly (readonly [number, string])[] = [[1e9, 'G'], [1e6, 'M'], [1e3, 'k'], [1, ''], [1e-3, 'm'], [1e-6, 'µ']];
+
+/**
+ * A number rounded to the place of `step` (a resolution or an uncertainty, same unit), with an SI prefix from kilo up:
+ * `printValue(4500, 100)` is "4.5 k". Small values keep their unit ("0.4", not "400 m"): that is how the trade says them.
+ * Non-finite input prints as "–".
+ */
+export function printValue(value: number, step: number): string {
+  if (!Number.isFinite(value)) return '–';
+  const size = Math.max(Math.abs(value), Math.abs(step));
+  const [scale, prefix] = STEPS.find(([s]) => s >= 1 && size >= s) ?? [1, ''];
+  const decimals = step > 0 ? Math.min(6, Math.max(0, -Math.floor(Math.log10(step / scale) + 1e-9))) : 3;
+  const text = (value / scale).toFixed(decimals);
+  const clean = Number(text) === 0 ? text.replace('-', '') : text;
+  return prefix ? `${clean} ${prefix}` : clean;
+}
+
+/** Value with its unit: "201 Ω", "4.5 kΩ". */
+export function printQuantity(value: number, step: number, unitShown: string): string {
+  const text = printValue(value, step);
+  return /[GMk]$/.test(text) ? `${text}${unitShown}` : `${text} ${unitShown}`;
+}
+
+/** A number as a limit is written: shortest form, up to six significant digits, prefixed from kilo up. */
+export function printLimit(value: number, unitShown: string): string {
+  const [scale, prefix] = STEPS.find(([s]) => s >= 1 && Math.abs(value) >= s) ?? [1, ''];
+  const digits = Number((value / scale).toPrecision(6));
+  const text = Number.isInteger(digits) && scale === 1 && Math.abs(digits) < 10 ? digits.toFixed(1) : String(digits);
+  return `${text} ${prefix}${unitShown}`;
+}
+
+/** Expanded uncertainty (k = 2) rounded up to one significant digit, as it is said at the bench. */
+export function roundUncertaintyUp(expanded: number): number {
+  if (!(expanded > 0)) return 0;
+  const place = 10 ** Math.floor(Math.log10(expanded));
+  return Number((Math.ceil(expanded / place - 1e-9) * place).toPrecision(1));
+}
+
+/** Joins as people list things: "1", "1 and 2", "1, 2 and 3". */
+export function joinAnd(items: readonly (string | number)[]): string {
+  const texts = items.map(String);
+  if (texts.length < 2) return texts.join('');
+  return `${texts.slice(0, -1).join(', ')} and ${texts.at(-1)}`;
+}

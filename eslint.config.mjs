@@ -1,0 +1,25 @@
+import next from '@next/eslint-plugin-next';
+import hooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+export default tseslint.config(
+  { ignores: ['.next/**', 'node_modules/**', '.data/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**'] },
+  ...tseslint.configs.strictTypeChecked,
+  {
+    files: ['**/*.{ts,tsx}'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    plugins: { '@next/next': next, 'react-hooks': hooks },
+    rules: {
+      ...next.configs.recommended.rules,
+      ...next.configs['core-web-vitals'].rules,
+      ...hooks.configs.recommended.rules,
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true, allowBoolean: true }],
+      '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+      // `as number` after a check that the type cannot express is clearer than a non-null bang.
+      '@typescript-eslint/non-nullable-type-assertion-style': 'off',
+    },
+  },
+  { files: ['**/*.{mjs,cjs,js}'], ...tseslint.configs.disableTypeChecked },
+);

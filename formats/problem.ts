@@ -1,0 +1,16 @@
+import type { Problem } from '../core/result';
+
+/** Problem details after RFC 9457, with the list of fields that are wrong. */
+export interface ProblemDetails {
+  readonly type: string;
+  readonly title: string;
+  readonly status: number;
+  readonly detail: string;
+  readonly errors: readonly Problem[];
+}
+
+/** Problem details for input that is wrong; `status` 422 unless another fits better. */
+export function problemDetails(title: string, errors: readonly Problem[], status = 422): ProblemDetails {
+  const detail = errors.map((e) => (e.path ? `${e.path}: ${e.message}` : e.message)).join(' ');
+  return { type: 'about:blank', title, status, detail, errors };
+}

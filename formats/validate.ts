@@ -1,0 +1,58 @@
+import type { ErrorObject, ValidateFunction } from 'ajv';
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import addFormats from 'ajv-formats';
+import { fail, ok, type Problem, type Result } from '../core/result';
+import engine from '../docs/formats/engine.schema.json';
+import instrument from '../docs/formats/instrument.schema.json';
+import limits from '../docs/formats/limits.schema.json';
+import testSet from '../docs/formats/test-set.schema.json';
+
+const ajv = new Ajv2020({ allErrors: true, allowUnionTypes: true, schemas: [limits, engine, instrument, testSet] });
+addFormats.default(ajv);
+
+/** A compiled schema: one of `docs/formats/` by its id, or one given in code. */
+export function schema<T>(idOrSchema: string | object): ValidateFunction<T> {
+  if (typeof idOrSchema !== 'string') return ajv.compile<T>(idOrSchema);
+  const found = ajv.getSchema<T>(idOrSchema);
+  if (!found) throw new Error(`no schema ${idOrSchema}`);
+  return found as ValidateFunction<T>;
+}
+
+/** Checks an unknown document; every error has the path of the field it is about. */
+export function validate<T>(check: ValidateFunction<T>, document: unknown): Result<T> {
+  return check(document) ? ok(document) : fail(problemsOf(check.errors ?? []));
+}
+
+/** Ajv's errors as problems, the most telling first, one per path. */
+function problemsOf(errors: readonly ErrorObject[]): Problem[] {
+  const byPath = new Map<string, Problem>();
+  for (const error of errors) {
+    const found = describe(error);
+    if (found && !byPath.has(found.path)) byPath.set(found.path, found);
+  }
+  return [...byPath.values()];
+}
+
+const escape = (name: string): string => name.replaceAll('~', '~0').replaceAll('/', '~1');
+
+function describe({ keyword, instancePath, params, message }: ErrorObject): Problem | null {
+  const p = params as Record<string, unknown>;
+  switch (keyword) {
+    case 'additionalProperties': return { path: `${instancePath}/${escape(String(p.additionalProperty))}`, message: 'Unknown field.' };
+    case 'required': return { path: `${instancePath}/${escape(String(p.missingProperty))}`, message: 'This field is missing.' };
+    case 'const': return { path: instancePath, message: `Must be ${JSON.stringify(p.allowedValue)}.` };
+    case 'enum': return { path: instancePath, message: `Must be one of ${(p.allowedValues as unknown[]).join(', ')}.` };
+    case 'type': return { path: instancePath, message: `Must be ${[p.type].flat().join(' or ')}.` };
+    case 'if': return null;
+    default: return { path: instancePath, message: `It ${message ?? 'is not valid'}.` };
+  }
+}
+
+/** Reads JSON text; a byte-order mark is allowed. */
+export function readJson(text: string): Result<unknown> {
+  try {
+    return ok(JSON.parse(text.replace(/^\uFEFF/, '')) as unknown);
+  } catch (error) {
+    return fail([{ path: '', message: `This is not JSON: ${(error as Error).message}.` }]);
+  }
+}

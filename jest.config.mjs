@@ -1,0 +1,9 @@
+import nextJest from 'next/jest.js';
+
+const withNext = nextJest({ dir: './' });
+
+export default withNext({
+  testEnvironment: 'node',
+  testMatch: ['<rootDir>/{core,formats,server,ui,cli,demo,scripts}/**/*.test.{ts,tsx}'],
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/$1' },
+});
