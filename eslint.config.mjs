@@ -3,7 +3,7 @@ import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
-  { ignores: ['.next/**', 'node_modules/**', '.data/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**'] },
+  { ignores: ['.next/**', '.next-test/**', 'node_modules/**', '.data/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**'] },
   ...tseslint.configs.strictTypeChecked,
   {
     files: ['**/*.{ts,tsx}'],

@@ -131,7 +131,7 @@ describe('what the meter cannot tell', () => {
 });
 
 describe('a set', () => {
-  test('good', () => expect(judge(['0.6', '0.7', '0.6', '0.8'])).toMatchObject({ pattern: 'good', suspects: [], group: null, summary: 'All 4 are inside 0.3 Ω to 1.0 Ω.' }));
+  test('good', () => expect(judge(['0.6', '0.7', '0.6', '0.8'])).toMatchObject({ pattern: 'good', suspects: [], group: null, summary: 'All 4 are inside 0.3 to 1.0 Ω.' }));
   test('one', () => expect(judge(['0.6', 'OL', '0.6', '0.8'])).toMatchObject({ pattern: 'one', suspects: [2], summary: 'Cylinder 2 is open; 1, 3 and 4 are in.' }));
   test('mostly bad: the limit convicts, not the company', () => {
     const j = judge(['201', 'OL', '0.6', '3.4', '1k2']);

@@ -21,9 +21,9 @@ export function namePositions(positions: readonly Position[]): string {
 /** "4 is open", "5 and 7 are too high (201 Ω, limit 1.0 Ω)". */
 function verdictPhrase(verdict: Verdict, readings: Readings, limits: Limits): string {
   const verb = readings.length === 1 ? 'is' : 'are';
-  const words = verdict === 'undecided' ? 'cannot be told' : VERDICT_WORDS[verdict];
-  const link = verdict === 'recheck' ? (readings.length === 1 ? 'wants checking again' : 'want checking again') : `${verb} ${words}`;
-  const detail = readings.length === 1 && !['open', 'undecided'].includes(verdict) ? briefWords(readings[0] as JudgedReading, limits) : '';
+  if (verdict === 'undecided') return `${names(readings)} cannot be told`;
+  const link = verdict === 'recheck' ? (readings.length === 1 ? 'wants checking again' : 'want checking again') : `${verb} ${VERDICT_WORDS[verdict]}`;
+  const detail = readings.length === 1 && verdict !== 'open' ? briefWords(readings[0] as JudgedReading, limits) : '';
   return `${names(readings)} ${link}${detail ? ` (${detail})` : ''}`;
 }
 
@@ -44,13 +44,15 @@ export function summarise(readings: Readings, found: PatternFound, limits: Limit
   switch (found.pattern) {
     case 'good': return `${capital(goodWords(readings, limits))}${watchWords(readings)}.`;
     case 'incomplete': return incompleteWords(readings, measured, bad, limits);
-    case 'undecided': return `This meter cannot decide: ${bad}${rest}.`;
-    case 'group': return `All of ${found.group}, and nothing else: ${bad}${rest}.`;
+    case 'undecided': return `This measurement cannot decide ${names(readings.filter((r) => r.verdict === 'undecided'))}${rest}.`;
+    case 'group': return `All of ${groupWords(found.group ?? '')}, and nothing else: ${bad}${rest}.`;
     case 'all': return `Not one is in: ${bad}.`;
     case 'one':
     case 'some': return `${capital(namedFirst(bad))}${rest}.`;
   }
 }
+
+const groupWords = (name: string): string => (name.endsWith(' bank') ? `the ${name}` : `"${name}"`);
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 

@@ -85,7 +85,11 @@ const probabilityWords = (p: number | null): string => (p === null ? '' : `, ${M
 /** "0.4 to 1.0 Ω", "up to 1.0 Ω", "at least 45 V". */
 export function rangeWords({ lower, upper }: { lower?: number | null | undefined; upper?: number | null | undefined }, limits: Limits): string {
   const print = printer(limits);
-  if (lower != null && upper != null) return `${print.limit(lower)} to ${print.limit(upper)}`;
+  if (lower != null && upper != null) {
+    const [low, high] = [print.limit(lower), print.limit(upper)];
+    const unit = (text: string): string => text.slice(text.lastIndexOf(' '));
+    return unit(low) === unit(high) ? `${low.slice(0, low.lastIndexOf(' '))} to ${high}` : `${low} to ${high}`;
+  }
   if (upper != null) return `up to ${print.limit(upper)}`;
   if (lower != null) return `at least ${print.limit(lower)}`;
   return 'no limit';

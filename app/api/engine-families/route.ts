@@ -1,0 +1,9 @@
+import { ADD_ENGINE_FAMILY, type AddEngineFamily } from '@/formats/requests';
+import { schema } from '@/formats/validate';
+import { addEngineFamily } from '@/server/commands';
+import { serverDb } from '@/server/db';
+import { answer, handleJson } from '../handler';
+
+const check = schema<AddEngineFamily>(ADD_ENGINE_FAMILY);
+
+export const POST = (request: Request) => handleJson(request, check, async (body) => answer(await addEngineFamily(serverDb().db, body)));

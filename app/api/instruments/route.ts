@@ -1,0 +1,9 @@
+import { ADD_INSTRUMENT, type AddInstrument } from '@/formats/requests';
+import { schema } from '@/formats/validate';
+import { addInstrument } from '@/server/commands';
+import { serverDb } from '@/server/db';
+import { answer, handleJson } from '../handler';
+
+const check = schema<AddInstrument>(ADD_INSTRUMENT);
+
+export const POST = (request: Request) => handleJson(request, check, async (body) => answer(await addInstrument(serverDb().db, body)));

@@ -1,0 +1,9 @@
+import { OPEN_JOB, type OpenJob } from '@/formats/requests';
+import { schema } from '@/formats/validate';
+import { openJob } from '@/server/commands';
+import { serverDb } from '@/server/db';
+import { answer, handleJson } from '../handler';
+
+const check = schema<OpenJob>(OPEN_JOB);
+
+export const POST = (request: Request) => handleJson(request, check, async (body) => answer(await openJob(serverDb().db, body)));

@@ -1,0 +1,13 @@
+import { RECORD_CIRCUMSTANCE, type RecordCircumstance } from '@/formats/requests';
+import { schema } from '@/formats/validate';
+import { serverDb } from '@/server/db';
+import { recordCircumstance } from '@/server/recording';
+import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+
+const check = schema<RecordCircumstance>(RECORD_CIRCUMSTANCE);
+
+export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  if (!isId(id)) return answerNotFound('test run');
+  return handleJson(request, check, async (body) => answer(await recordCircumstance(serverDb().db, id, body)));
+}

@@ -1,0 +1,13 @@
+import { RECORD_READING, type RecordReading } from '@/formats/requests';
+import { schema } from '@/formats/validate';
+import { serverDb } from '@/server/db';
+import { recordReading } from '@/server/recording';
+import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+
+const check = schema<RecordReading>(RECORD_READING);
+
+export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  if (!isId(id)) return answerNotFound('test run');
+  return handleJson(request, check, async (body) => answer(await recordReading(serverDb().db, id, body)));
+}

@@ -1,0 +1,9 @@
+import { ADD_UNIT, type AddUnit } from '@/formats/requests';
+import { schema } from '@/formats/validate';
+import { addUnit } from '@/server/commands';
+import { serverDb } from '@/server/db';
+import { answer, handleJson } from '../handler';
+
+const check = schema<AddUnit>(ADD_UNIT);
+
+export const POST = (request: Request) => handleJson(request, check, async (body) => answer(await addUnit(serverDb().db, body)));

@@ -1,0 +1,15 @@
+import { notFound } from 'next/navigation';
+import { serverDb } from '@/server/db';
+import { viewRun } from '@/server/run-view';
+import { isId } from '@/app/api/handler';
+import { RunPrint } from '@/ui/report/run-print';
+
+export const dynamic = 'force-dynamic';
+export const metadata = { title: 'Result' };
+
+export default async function PrintPage({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  const view = isId(id) ? await viewRun(serverDb().db, id) : null;
+  if (!view) notFound();
+  return <RunPrint view={view} />;
+}

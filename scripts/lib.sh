@@ -1,0 +1,75 @@
+# Shared by the commands: messages, packages, builds. Sourced, from the project's root.
+data_dir=$PWD/.data
+export NEXT_TELEMETRY_DISABLED=1
+
+say() { printf '\033[1m%s\033[0m\n' "$*"; }
+
+# die STEP REMEDY: names the step that failed and what to do.
+die() {
+  printf '\n%s failed.\n%s\n' "$1" "$2" >&2
+  exit 1
+}
+
+# quietly STEP REMEDY COMMAND...: runs it with a line of progress, shows its output only if it fails.
+quietly() {
+  local step=$1 remedy=$2 log start=$SECONDS
+  shift 2
+  mkdir -p "$data_dir"
+  log=$(mktemp "$data_dir/step.XXXXXX")
+  printf '%s … ' "$step"
+  if "$@" >"$log" 2>&1; then
+    printf 'done (%s s)\n' $((SECONDS - start))
+    rm -f "$log"
+  else
+    printf 'failed\n'
+    tail -n 40 "$log" >&2
+    die "$step" "$remedy The full output is in $log."
+  fi
+}
+
+as_root() { if [ "$(id -u)" = 0 ]; then "$@"; else sudo "$@"; fi; }
+
+# need_debian COMMAND-OR-FILE PACKAGE...: installs the packages unless the command or file is there.
+need_debian() {
+  local probe=$1
+  shift
+  if command -v "$probe" >/dev/null 2>&1 || [ -e "$probe" ] || compgen -G "$probe" >/dev/null; then return 0; fi
+  command -v apt-get >/dev/null || die "Installing $*" "This machine has no apt-get: install $* by hand."
+  if [ -z "${apt_updated:-}" ]; then
+    quietly "Reading Debian's package lists" "Check the network and your rights (root or sudo)." as_root apt-get -o DPkg::Lock::Timeout=300 update
+    apt_updated=1
+  fi
+  quietly "Installing $*" "Try: sudo apt-get install $*" \
+    as_root env DEBIAN_FRONTEND=noninteractive apt-get -o DPkg::Lock::Timeout=300 install -y --no-install-recommends "$@"
+}
+
+need_node() {
+  command -v node >/dev/null || die "Looking for Node.js" "Install Node.js 20.19 or newer."
+  node -e 'const [a,b]=process.versions.node.split(".").map(Number); process.exit(a>20||(a===20&&b>=19)?0:1)' \
+    || die "Looking for Node.js" "Node.js $(node --version) is too old: 20.19 or newer is needed."
+}
+
+need_node_modules() {
+  need_node
+  local stamp=node_modules/.mudflat-stamp now
+  now=$(cat package.json package-lock.json | sha256sum)
+  if [ "$(cat "$stamp" 2>/dev/null)" = "$now" ]; then return 0; fi
+  quietly "Installing packages (npm ci, about a minute)" "Check that the npm registry can be reached, then run the command again." npm ci
+  printf '%s' "$now" >"$stamp"
+}
+
+# The sources that a build depends on, as one hash.
+source_hash() {
+  find app core formats server ui docs/formats package-lock.json next.config.ts postcss.config.mjs tsconfig.json -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum
+}
+
+# need_build DIST: builds into DIST unless it holds a build of these very sources.
+need_build() {
+  local dist=$1 now
+  now=$(source_hash)
+  if [ -f "$dist/BUILD_ID" ] && [ "$(cat "$dist/mudflat-stamp" 2>/dev/null)" = "$now" ]; then return 0; fi
+  MUDFLAT_DIST=$dist quietly "Building the application (about a minute)" "Read the error above; ./mudflat test says more." npx --no-install next build
+  printf '%s' "$now" >"$dist/mudflat-stamp"
+}
+
+port_open() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }

@@ -1,0 +1,37 @@
+# The web server as a background process of ours. Sourced after lib.sh.
+web_port=${PORT:-4180}
+pid_file=$data_dir/server.pid
+web_url="http://127.0.0.1:$web_port"
+
+# Alive and really ours: the number may have been given to another process since.
+server_pid() {
+  local pid
+  pid=$(cat "$pid_file" 2>/dev/null) || return 1
+  [ -n "$pid" ] && [ -r "/proc/$pid/cmdline" ] && tr '\0' ' ' <"/proc/$pid/cmdline" | grep -q 'next' || return 1
+  printf '%s' "$pid"
+}
+
+server_start() {
+  port_open "$web_port" && die "Starting the server" "Port $web_port is busy. Choose another: PORT=4190 ./mudflat demo"
+  setsid node node_modules/next/dist/bin/next start -H 127.0.0.1 -p "$web_port" >"$data_dir/server.log" 2>&1 </dev/null &
+  echo $! >"$pid_file"
+  for _ in $(seq 1 120); do
+    if node -e "fetch('$web_url/api/health').then(r=>process.exit(r.ok?0:1),()=>process.exit(1))" 2>/dev/null; then return 0; fi
+    server_pid >/dev/null || break
+    sleep 0.25
+  done
+  tail -n 20 "$data_dir/server.log" >&2
+  die "Starting the server" "Its log is $data_dir/server.log."
+}
+
+server_stop() {
+  local pid
+  pid=$(server_pid) || { rm -f "$pid_file"; return 0; }
+  kill "$pid" 2>/dev/null || true
+  for _ in $(seq 1 40); do
+    [ -e "/proc/$pid" ] || break
+    sleep 0.1
+  done
+  kill -9 "$pid" 2>/dev/null || true
+  rm -f "$pid_file"
+}

@@ -1,0 +1,46 @@
+import path from 'node:path';
+import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import pg from 'pg';
+import * as schema from './schema';
+
+export type Db = NodePgDatabase<typeof schema>;
+/** The database or a transaction in it. */
+export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
+
+export interface Connection {
+  readonly db: Db;
+  readonly pool: pg.Pool;
+}
+
+/** Connects to `url`; nothing is sent until the first query. The caller ends the pool. */
+export function connect(url: string): Connection {
+  const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: 5000 });
+  // An idle connection that breaks (server stopped) must not end the process; the next query reconnects.
+  pool.on('error', (error) => process.stderr.write(`database connection lost: ${error.message}\n`));
+  return { db: drizzle(pool, { schema }), pool };
+}
+
+/** Kept on `globalThis` so that reloading modules in development does not open a pool each time. */
+const kept = globalThis as { mudflatConnection?: Connection };
+
+/** The connection of the running server, from `DATABASE_URL`. */
+export function serverDb(): Connection {
+  const url = process.env.DATABASE_URL;
+  if (!url) throw new Error('DATABASE_URL is not set; start with ./mudflat demo or ./mudflat dev');
+  return (kept.mudflatConnection ??= connect(url));
+}
+
+const MIGRATION_LOCK = 7_210_471;
+
+/** Brings the database to the newest schema; two processes at once wait for each other. */
+export async function migrateDatabase({ pool }: Connection, folder = path.resolve('server/migrations')): Promise<void> {
+  const client = await pool.connect();
+  try {
+    await client.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
+    await migrate(drizzle(client), { migrationsFolder: folder });
+  } finally {
+    await client.query('select pg_advisory_unlock($1)', [MIGRATION_LOCK]);
+    client.release();
+  }
+}

@@ -1,0 +1,130 @@
+import { eq } from 'drizzle-orm';
+import { parseEntry } from '../core/quantity/entry';
+import { ok, type Result } from '../core/result';
+import type { Judgement, Position } from '../core/judge/types';
+import { CORE_VERSION } from '../core/version';
+import { readLeadZero } from '../formats/instrument';
+import type { ProblemDetails } from '../formats/problem';
+import type { RecordCircumstance, RecordReading } from '../formats/requests';
+import { judgeRun } from '../formats/run-set';
+import { currentReadings, type ReadingView } from '../formats/views';
+import type { Db, Tx } from './db';
+import { notFound, refuse } from './refusal';
+import { loadRun, readingView, runInputs, type RunRecord } from './run-view';
+import { circumstance, reading, testRun } from './schema';
+
+/** What the bench gets back for a write. */
+export interface Recorded {
+  readonly duplicate: boolean;
+  readonly judgement: Judgement;
+  readonly reading: ReadingView | null;
+}
+type Outcome = Result<Recorded, ProblemDetails>;
+
+/** Appends a reading, judges the set again and keeps the verdict. The same id twice stores it once. */
+export const recordReading = (db: Db, runId: string, body: RecordReading): Promise<Outcome> =>
+  db.transaction((tx) => recordIn(tx, runId, body));
+
+/** Several readings in one transaction: all of them are stored or none. Errors carry the index: `/readings/3/entry`. */
+export async function recordReadings(db: Db, runId: string, bodies: readonly RecordReading[]): Promise<Outcome> {
+  class Undo extends Error { constructor(readonly outcome: Outcome) { super('undo'); } }
+  try {
+    return await db.transaction(async (tx) => {
+      let last: Outcome = notFound('reading');
+      for (const [i, body] of bodies.entries()) {
+        last = await recordIn(tx, runId, body);
+        if (!last.ok) {
+          const errors = last.error.errors.map((e) => ({ ...e, path: `/readings/${i}${e.path}` }));
+          throw new Undo(refuse(last.error.title, errors, last.error.status));
+        }
+      }
+      return last;
+    });
+  } catch (error) {
+    if (error instanceof Undo) return error.outcome;
+    throw error;
+  }
+}
+
+async function recordIn(tx: Tx, runId: string, body: RecordReading): Promise<Outcome> {
+  const record = await loadRun(tx, runId, true);
+  if (!record) return notFound('test run');
+  const same = record.readings.find((r) => r.id === body.id);
+  if (same) return repeated(record, same, body);
+  const [elsewhere] = await tx.select({ id: reading.id }).from(reading).where(eq(reading.id, body.id));
+  if (elsewhere) return refuse('This id is taken.', [{ path: '/id', message: 'Another reading has this id.' }], 409);
+  const clash = checkPlace(record, body);
+  if (clash) return clash;
+  const judged = judgeWith(record, body);
+  if (!judged.ok) return judged;
+  const own = judged.value.readings.find((r) => r.position === body.position);
+  if (!own) throw new Error(`the judgement of run ${runId} lost position ${body.position}`);
+  const [row] = await tx.insert(reading).values({
+    id: body.id, runId, position: String(body.position), isCylinder: typeof body.position === 'number', entry: body.entry,
+    supersedes: body.supersedes ?? null, why: body.why ?? null, takenBy: body.by.trim(), takenAt: new Date(body.takenAt),
+    instrumentId: record.circumstance.instrumentId, leadZero: record.circumstance.leadZero,
+    judged: own, coreVersion: CORE_VERSION, specificationId: record.specification.id,
+  }).returning();
+  await tx.update(testRun).set({ judgement: judged.value }).where(eq(testRun.id, runId));
+  return ok({ duplicate: false, judgement: judged.value, reading: readingView(row as typeof reading.$inferSelect) });
+}
+
+function repeated(record: RunRecord, stored: ReadingView, body: RecordReading): Outcome {
+  if (stored.entry !== body.entry || stored.position !== body.position) {
+    return refuse('This id is taken.', [{ path: '/id', message: `The reading with this id is "${stored.entry}" at ${stored.position}.` }], 409);
+  }
+  const judged = judgeRun(runInputs(record));
+  if (!judged.ok) return refuse('This run cannot be judged.', judged.error);
+  return ok({ duplicate: true, judgement: judged.value, reading: stored });
+}
+
+/** A first reading goes to a free position, a correction to the reading that counts now. Neither overwrites a colleague. */
+function checkPlace(record: RunRecord, body: RecordReading): Outcome | null {
+  const now = currentReadings(record.readings).find((r) => r.position === body.position);
+  const supersedes = body.supersedes ?? null;
+  if (supersedes === (now?.id ?? null)) return null;
+  if (now && supersedes === null) {
+    return refuse('This position is read already.', [{ path: '/supersedes', message: `${now.takenBy} read ${now.entry} at ${now.position}; send yours as a correction of it.` }], 409);
+  }
+  const message = now ? `The reading that counts at ${now.position} is now ${now.entry} by ${now.takenBy}.` : 'There is no reading at this position to correct.';
+  return refuse('This correction is out of date.', [{ path: '/supersedes', message }], 409);
+}
+
+function judgeWith(record: RunRecord, body: { position: Position; entry: string }): Result<Judgement, ProblemDetails> {
+  const inputs = runInputs(record);
+  const parsed = parseEntry(body.entry, inputs.limits.quantity);
+  if (!parsed.ok) return refuse('This entry cannot be read.', [{ path: '/entry', message: parsed.error }]);
+  if (parsed.value.kind === 'nothing') return refuse('This entry is empty.', [{ path: '/entry', message: 'A reading needs an entry.' }]);
+  if (typeof body.position !== 'number') return refuse('No such position.', [{ path: '/position', message: 'This test is read per cylinder.' }]);
+  if (body.position > record.unit.engine.cylinders) {
+    return refuse('No such position.', [{ path: '/position', message: `The engine has no cylinder ${body.position}; it has ${record.unit.engine.cylinders}.` }]);
+  }
+  const others = inputs.readings.filter((r) => r.position !== body.position);
+  const judged = judgeRun({ ...inputs, readings: [...others, { position: body.position, entry: body.entry }] });
+  return judged.ok ? judged : refuse('This run cannot be judged.', judged.error);
+}
+
+/** Appends what is true now (states, lead zero, meter, temperature) and judges what was read again with it. */
+export async function recordCircumstance(db: Db, runId: string, body: RecordCircumstance): Promise<Outcome> {
+  return db.transaction(async (tx) => {
+    const record = await loadRun(tx, runId, true);
+    if (!record) return notFound('test run');
+    const next = {
+      instrumentId: body.instrumentId ?? null, leadZero: body.leadZero?.trim() ? body.leadZero.trim() : null, states: body.states,
+      condition: withoutUndefined(body.condition),
+    };
+    const zero = readLeadZero(next.leadZero ?? '');
+    if (!zero.ok) return refuse('The lead zero cannot be read.', [{ path: '/leadZero', message: zero.error }]);
+    if (next.instrumentId !== null && !record.instruments.some((i) => i.id === next.instrumentId)) return notFound('instrument', '/instrumentId');
+    const judged = judgeRun(runInputs({ ...record, circumstance: next }));
+    if (!judged.ok) return refuse('This run cannot be judged.', judged.error);
+    const inserted = await tx.insert(circumstance).values({
+      ...next, id: body.id, runId, recordedBy: body.by.trim(), recordedAt: new Date(body.recordedAt),
+    }).onConflictDoNothing({ target: circumstance.id }).returning({ id: circumstance.id });
+    if (inserted.length) await tx.update(testRun).set({ judgement: judged.value }).where(eq(testRun.id, runId));
+    return ok({ duplicate: inserted.length === 0, judgement: judged.value, reading: null });
+  });
+}
+
+const withoutUndefined = (c: RecordCircumstance['condition']) =>
+  Object.fromEntries(Object.entries(c).filter(([, v]) => v !== undefined));

@@ -1,0 +1,87 @@
+'use client';
+import { CornerDownLeft } from 'lucide-react';
+import type { KeyboardEvent, Ref } from 'react';
+import type { Limits } from '../../core/judge/types';
+import { positionWords, shownUnit } from '../../core/judge/words';
+import type { Target } from './bench';
+import type { Line } from './use-run';
+
+export interface EntryBarProps {
+  readonly ref: Ref<HTMLInputElement>;
+  readonly target: Target;
+  readonly draft: string;
+  readonly error: string | null;
+  readonly unit: string;
+  readonly limits: Limits;
+  /** The reading that this entry would supersede. */
+  readonly correcting: Line | undefined;
+  readonly why: string;
+  readonly onWhy: (why: string) => void;
+  readonly onType: (text: string) => void;
+  readonly onKey: (e: KeyboardEvent) => void;
+  readonly onSubmit: () => void;
+  readonly onPress: (key: string) => void;
+  readonly onSkipZero: () => void;
+}
+
+const REASONS = ['misread', 'typed wrong', 'terminal cleaned', 'read again'] as const;
+const KEYS = [['k', '×1000'], ['OL', 'open'], ['~', 'wanders']] as const;
+
+export function EntryBar(props: EntryBarProps) {
+  const { target, draft, error, correcting, onKey, onSubmit, onType, onPress } = props;
+  const label = labelOf(props);
+  return (
+    <form className="no-print shrink-0" onSubmit={(e) => { e.preventDefault(); onSubmit(); }}>
+      {error && <p id="entry-error" role="alert" className="mb-1 font-semibold text-rust">{error}</p>}
+      {correcting && <Correction {...props} correcting={correcting} />}
+      <div className="flex flex-wrap gap-2 sm:flex-nowrap">
+        <div className={`flex min-h-16 min-w-0 flex-1 basis-full items-center gap-3 rounded-xl border-3 bg-card px-4 sm:basis-0 ${error ? 'border-rust' : 'border-estuary'}`}>
+          <label htmlFor="entry" className="shrink-0 font-bold">{label}</label>
+          <input id="entry" ref={props.ref} value={draft} autoFocus autoComplete="off" autoCorrect="off" spellCheck={false} maxLength={40}
+            aria-invalid={error !== null} aria-describedby={error ? 'entry-error' : undefined} placeholder={target === null ? 'all read' : ''}
+            className="min-w-0 flex-1 bg-transparent font-mono text-3xl placeholder:text-lg placeholder:text-soft focus-visible:outline-none"
+            onChange={(e) => onType(e.target.value)} onKeyDown={onKey} />
+          <span className="shrink-0 font-mono text-2xl text-soft">{target?.kind === 'lead-zero' ? 'Ω' : shownUnit(props.unit)}</span>
+        </div>
+        {KEYS.map(([key, meaning]) => (
+          <button key={key} type="button" onClick={() => onPress(key)} aria-label={`${key}, ${meaning}`}
+            className="flex min-h-16 min-w-15 flex-1 flex-col items-center justify-center rounded-xl border border-line bg-card sm:flex-none">
+            <span className="font-mono text-xl font-medium">{key}</span><span className="text-xs text-soft">{meaning}</span>
+          </button>
+        ))}
+        <button type="submit" className="flex min-h-16 flex-1 items-center justify-center gap-2 rounded-xl bg-estuary px-4 font-bold text-on-estuary sm:flex-none">
+          Record <CornerDownLeft size={18} aria-hidden="true" />
+        </button>
+      </div>
+      {target?.kind === 'lead-zero' && <ZeroHint onSkip={props.onSkipZero} />}
+    </form>
+  );
+}
+
+function labelOf({ target, correcting }: EntryBarProps): string {
+  if (target === null) return 'All read';
+  if (target.kind === 'lead-zero') return 'Leads together';
+  const name = positionWords(target.position);
+  return correcting ? `Correct ${name}` : name.charAt(0).toUpperCase() + name.slice(1);
+}
+
+function ZeroHint({ onSkip }: { onSkip: () => void }) {
+  return (
+    <p className="mt-1 flex flex-wrap items-center gap-x-3 text-sm text-soft">
+      Touch the leads together and enter what the meter shows: the limit is small enough for the leads to matter.
+      <button type="button" className="min-h-8 font-semibold text-estuary underline" onClick={onSkip}>Not now</button>
+    </p>
+  );
+}
+
+function Correction({ correcting, why, onWhy }: EntryBarProps & { correcting: Line }) {
+  return (
+    <p className="mb-1 flex flex-wrap items-center gap-2 text-sm">
+      <span>Was <span className="font-mono font-semibold">{correcting.entry}</span>; it stays in the record. Why:</span>
+      {REASONS.map((reason) => (
+        <button key={reason} type="button" aria-pressed={why === reason} onClick={() => onWhy(reason)}
+          className={`min-h-8 rounded-lg border px-2 ${why === reason ? 'border-estuary bg-estuary text-on-estuary' : 'border-line bg-card'}`}>{reason}</button>
+      ))}
+    </p>
+  );
+}

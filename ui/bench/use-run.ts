@@ -1,0 +1,136 @@
+'use client';
+import { useCallback, useEffect, useMemo, useReducer, useState } from 'react';
+import { v7 } from 'uuid';
+import type { Judgement, Position } from '../../core/judge/types';
+import { judgeRun } from '../../formats/run-set';
+import type { ProblemDetails } from '../../formats/problem';
+import { type CircumstanceView, currentReadings, type RunView } from '../../formats/views';
+import { drop, flush, keep, kept, onOutbox, type OutboxEvent, type OutboxItem } from './outbox';
+
+export type SaveState = 'keeping' | 'queued' | 'saved' | 'refused' | 'not kept';
+
+/** A reading as the bench holds it. */
+export interface Line {
+  readonly id: string;
+  readonly position: Position;
+  readonly entry: string;
+  readonly supersedes: string | null;
+  readonly why: string | null;
+  readonly state: SaveState;
+  readonly problem?: ProblemDetails;
+}
+
+interface State {
+  readonly lines: readonly Line[];
+  readonly circumstance: CircumstanceView;
+}
+
+type Action =
+  | { readonly type: 'line'; readonly line: Line }
+  | { readonly type: 'circumstance'; readonly circumstance: CircumstanceView }
+  | { readonly type: 'state'; readonly id: string; readonly state: SaveState; readonly problem?: ProblemDetails }
+  | { readonly type: 'drop'; readonly id: string }
+  | { readonly type: 'outbox'; readonly items: readonly OutboxItem[] };
+
+function reduce(state: State, action: Action): State {
+  switch (action.type) {
+    case 'line': return { ...state, lines: [...state.lines, action.line] };
+    case 'circumstance': return { ...state, circumstance: action.circumstance };
+    case 'drop': return { ...state, lines: state.lines.filter((l) => l.id !== action.id) };
+    case 'state': return {
+      ...state,
+      lines: state.lines.map((l) => (l.id === action.id ? { ...l, state: action.state, ...(action.problem ? { problem: action.problem } : {}) } : l)),
+    };
+    case 'outbox': return action.items.reduce(mergeItem, state);
+  }
+}
+
+/** What waited in this browser when the page was opened. */
+function mergeItem(state: State, item: OutboxItem): State {
+  if (item.kind === 'circumstance') {
+    const { instrumentId = null, leadZero = null, states, condition } = item.body;
+    return item.refused ? state : { ...state, circumstance: { instrumentId, leadZero, states, condition: condition as CircumstanceView['condition'] } };
+  }
+  const { id, position, entry, supersedes = null, why = null } = item.body;
+  if (state.lines.some((l) => l.id === id)) return state;
+  const line: Line = { id, position, entry, supersedes, why, state: item.refused ? 'refused' : 'queued', ...(item.refused ? { problem: item.refused } : {}) };
+  return { ...state, lines: [...state.lines, line] };
+}
+
+export interface Run {
+  readonly lines: readonly Line[];
+  readonly circumstance: CircumstanceView;
+  readonly judgement: Judgement;
+  readonly reachable: boolean;
+  readonly current: ReadonlyMap<Position, Line>;
+  readonly record: (position: Position, entry: string, why: string | null) => void;
+  readonly change: (next: Partial<CircumstanceView>) => void;
+  readonly discard: (id: string) => void;
+}
+
+/** The run on the bench: judged here at once, kept and sent in the background. */
+export function useRun(view: RunView, by: string): Run {
+  const [state, dispatch] = useReducer(reduce, view, initial);
+  const [reachable, setReachable] = useState(true);
+
+  useEffect(() => onOutbox((event) => follow(event, dispatch, setReachable)), []);
+  useEffect(() => {
+    void kept().then((items) => {
+      dispatch({ type: 'outbox', items: items.filter((i) => i.runId === view.id) });
+      return flush();
+    }, () => undefined);
+    const online = () => void flush();
+    window.addEventListener('online', online);
+    return () => window.removeEventListener('online', online);
+  }, [view.id]);
+
+  const stored = useMemo(() => currentReadings(state.lines.filter((l) => l.state !== 'refused')), [state.lines]);
+  const current = useMemo(() => new Map(stored.map((l) => [l.position, l])), [stored]);
+  const judgement = useMemo(() => {
+    const judged = judgeRun({
+      test: view.test, engine: view.unit.engine, limits: view.specification.limits, circumstance: state.circumstance, instruments: view.instruments, readings: stored,
+    });
+    if (!judged.ok) throw new Error(JSON.stringify(judged.error));
+    return judged.value;
+  }, [view, state.circumstance, stored]);
+
+  const record = useCallback((position: Position, entry: string, why: string | null) => {
+    const supersedes = current.get(position)?.id ?? null;
+    const body = { id: v7(), position, entry, supersedes, why, by, takenAt: new Date().toISOString() };
+    dispatch({ type: 'line', line: { id: body.id, position, entry, supersedes, why, state: 'keeping' } });
+    keep({ runId: view.id, kind: 'reading', body }).catch(() => dispatch({ type: 'state', id: body.id, state: 'not kept' }));
+  }, [by, current, view.id]);
+
+  const change = useCallback((part: Partial<CircumstanceView>) => {
+    const next = { ...state.circumstance, ...part };
+    dispatch({ type: 'circumstance', circumstance: next });
+    const { partTemperature_degC, note } = next.condition;
+    const condition = { ...(partTemperature_degC === undefined ? {} : { partTemperature_degC }), ...(note === undefined ? {} : { note }) };
+    void keep({
+      runId: view.id, kind: 'circumstance',
+      body: { id: v7(), by, recordedAt: new Date().toISOString(), instrumentId: next.instrumentId, leadZero: next.leadZero, states: [...next.states], condition },
+    });
+  }, [by, state.circumstance, view.id]);
+
+  const discard = useCallback((id: string) => {
+    dispatch({ type: 'drop', id });
+    void drop(id);
+  }, []);
+
+  return { ...state, judgement, reachable, current, record, change, discard };
+}
+
+const initial = (view: RunView): State => ({
+  circumstance: view.circumstance,
+  lines: view.readings.map((r) => ({ id: r.id, position: r.position, entry: r.entry, supersedes: r.supersedes, why: r.why, state: 'saved' })),
+});
+
+function follow(event: OutboxEvent, dispatch: (a: Action) => void, setReachable: (r: boolean) => void): void {
+  switch (event.type) {
+    case 'kept': return dispatch({ type: 'state', id: event.id, state: 'queued' });
+    case 'stored': return dispatch({ type: 'state', id: event.id, state: 'saved' });
+    case 'refused': return dispatch({ type: 'state', id: event.id, state: 'refused', problem: event.problem });
+    case 'reached': return setReachable(true);
+    case 'unreachable': return setReachable(false);
+  }
+}

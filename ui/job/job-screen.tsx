@@ -1,0 +1,95 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import Link from 'next/link';
+import { useState } from 'react';
+import { v7 } from 'uuid';
+import { CATALOGUE, findTest } from '../../core/catalogue/catalogue';
+import type { JobBrief, JobView, PersonView, RunBrief } from '../../formats/views';
+import { Button } from '../kit/button';
+import { usePerson } from '../kit/person';
+import { send } from '../kit/send';
+import { shownTime } from '../kit/time';
+import { JudgementWord } from '../posts/judgement-word';
+import { MiniPosts } from '../posts/mini-posts';
+
+/** One job: the complaint, what was measured in order, what to measure next, and what the unit came with before. */
+export function JobScreen({ view, persons }: { view: JobView; persons: readonly PersonView[] }) {
+  const { job, unit, earlier } = view;
+  return (
+    <main className="mx-auto grid w-full max-w-7xl flex-1 content-start gap-4 p-4 lg:grid-cols-[minmax(0,2fr)_minmax(0,1fr)]">
+      <section className="rounded-xl bg-card p-4 lg:col-span-2">
+        <h2 className="text-sm font-semibold text-soft">Job {job.number}, opened {shownTime(job.openedAt, unit.timeZone)} by {job.openedBy}</h2>
+        <p className="mt-1 text-xl">{job.complaint}</p>
+      </section>
+      <section aria-label="Measured">
+        <h2 className="mb-2 font-semibold text-soft">Measured</h2>
+        {job.runs.length === 0 && <p className="rounded-xl border border-dashed border-line p-4">Nothing yet. Choose a test under “Measure next”.</p>}
+        <ol className="flex flex-col gap-3">{job.runs.map((r) => <li key={r.id}><RunCard run={r} timeZone={unit.timeZone} /></li>)}</ol>
+      </section>
+      <div className="flex flex-col gap-4">
+        <StartTest job={job} persons={persons} />
+        <Earlier jobs={earlier} timeZone={unit.timeZone} />
+      </div>
+    </main>
+  );
+}
+
+function RunCard({ run, timeZone }: { run: RunBrief; timeZone: string }) {
+  return (
+    <article className="rounded-xl border border-line bg-card p-4">
+      <Link href={`/runs/${run.id}`} className="flex min-h-12 flex-wrap items-center justify-between gap-3">
+        <span className="text-lg font-bold underline decoration-line underline-offset-4">{findTest(run.test)?.name ?? run.test}</span>
+        <JudgementWord judgement={run.judgement} />
+      </Link>
+      {run.judgement && <div className="my-2"><MiniPosts judgement={run.judgement} /></div>}
+      {run.judgement && <p className="font-semibold">{run.judgement.summary}</p>}
+      {run.judgement?.advice.slice(0, 2).map((a) => <p key={a} className="mt-1">{a}</p>)}
+      <p className="mt-2 text-sm text-soft">{shownTime(run.startedAt, timeZone)}, {run.startedBy}. <a className="underline" href={`/api/runs/${run.id}/pdf`}>Result as PDF</a></p>
+    </article>
+  );
+}
+
+function StartTest({ job, persons }: { job: JobBrief; persons: readonly PersonView[] }) {
+  const router = useRouter();
+  const by = usePerson(persons.map((p) => p.name));
+  const [error, setError] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+
+  async function start(test: string): Promise<void> {
+    setBusy(true);
+    const id = v7();
+    const sent = await send('/api/runs', { id, jobId: job.id, test, by });
+    if (sent.ok) return router.push(`/runs/${id}`);
+    setBusy(false);
+    setError(sent.error.kind === 'unreachable' ? 'No server. Try again.' : sent.error.problem.errors[0]?.message ?? sent.error.problem.title);
+  }
+
+  return (
+    <section aria-label="Measure next">
+      <h2 className="mb-2 font-semibold text-soft">Measure next</h2>
+      {CATALOGUE.map((t) => (
+        <article key={t.id} className="rounded-xl border border-line bg-card p-4">
+          <h3 className="text-lg font-bold">{t.name}</h3>
+          <p className="mt-1">{t.purpose}</p>
+          <p className="mt-2 border-l-4 border-ochre pl-2 text-sm">{t.cautions[0]?.text}</p>
+          <Button tone="strong" className="mt-3" disabled={busy} onClick={() => void start(t.id)}>To the bench</Button>
+          {error && <p role="alert" className="mt-2 font-semibold text-rust">{error}</p>}
+        </article>
+      ))}
+    </section>
+  );
+}
+
+function Earlier({ jobs, timeZone }: { jobs: readonly JobBrief[]; timeZone: string }) {
+  if (jobs.length === 0) return null;
+  return (
+    <section aria-label="Earlier jobs of this unit">
+      <h2 className="mb-2 font-semibold text-soft">Earlier jobs of this unit</h2>
+      <ul className="flex flex-col gap-2">
+        {jobs.map((j) => (
+          <li key={j.id}><Link href={`/jobs/${j.id}`} className="block min-h-12 rounded-xl bg-card p-3"><b>Job {j.number}</b> {j.complaint}<span className="block text-sm text-soft">{shownTime(j.openedAt, timeZone)}</span></Link></li>
+        ))}
+      </ul>
+    </section>
+  );
+}

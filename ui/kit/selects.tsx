@@ -1,0 +1,29 @@
+'use client';
+import { useTheme } from 'next-themes';
+import { useSyncExternalStore } from 'react';
+import { setPerson, usePerson } from './person';
+
+const THEMES = [['shed', 'Shed'], ['night', 'Night shift'], ['sun', 'Sun']] as const;
+const look = 'min-h-11 rounded-lg border border-line bg-card px-2 text-ink';
+
+const never = () => () => undefined;
+/** False on the server and for the first paint, so that both draw the same. */
+const useOnClient = () => useSyncExternalStore(never, () => true, () => false);
+
+export function Selects({ persons }: { persons: readonly string[] }) {
+  const { theme, setTheme } = useTheme();
+  const person = usePerson(persons);
+  const onClient = useOnClient();
+  return (
+    <div className="no-print ml-auto flex items-center gap-2">
+      <select aria-label="Light" className={look} value={onClient ? theme ?? 'shed' : 'shed'} onChange={(e) => setTheme(e.target.value)}>
+        {THEMES.map(([id, name]) => <option key={id} value={id}>{name}</option>)}
+      </select>
+      {persons.length > 0 && (
+        <select aria-label="Who is at the bench" className={`${look} max-w-36`} value={person} onChange={(e) => setPerson(e.target.value)}>
+          {persons.map((name) => <option key={name}>{name}</option>)}
+        </select>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,16 @@
+import type { JobBrief, UnitView } from '../../formats/views';
+
+const number = new Intl.NumberFormat('en-GB');
+
+/** Unit, engine and job on one line of the top bar. */
+export function UnitHeading({ unit, job, complaint = false }: { unit: UnitView; job: JobBrief; complaint?: boolean }) {
+  const voltage = unit.engine.systemVoltage_V;
+  const facts = [unit.kind, unit.family, voltage ? `${voltage} V` : '', job.hours === null ? '' : `${number.format(job.hours)} h`, job.odometer_km === null ? '' : `${number.format(job.odometer_km)} km`];
+  return (
+    <>
+      <h1 className="text-lg font-bold text-ink">{unit.fleetNumber}</h1>
+      <span>{facts.filter(Boolean).join(' · ')}</span>
+      {complaint && <span className="min-w-0 flex-1 truncate">Job {job.number}, {job.complaint}</span>}
+    </>
+  );
+}

@@ -1,0 +1,38 @@
+import type { Judgement } from '../../core/judge/types';
+import { VERDICT_WORDS } from '../../core/judge/words';
+import { MARKS, TONE } from './shapes';
+import { placeMark } from './place';
+import { scaleFor } from './scale';
+
+const STEP = 20;
+const HEIGHT = 44;
+
+/** The posts of a run drawn small, in numbering order: level, or one out of line. */
+export function MiniPosts({ judgement }: { judgement: Judgement }) {
+  const { limits } = judgement;
+  const scale = scaleFor(limits);
+  const readings = judgement.readings.toSorted((a, b) => Number(a.position) - Number(b.position));
+  const y = (h: number): number => 4 + (1 - h) * (HEIGHT - 8);
+  const [top, foot] = [y(limits.upper === undefined ? 1 : scale.height(limits.upper)), y(limits.lower === undefined ? 0 : scale.height(limits.lower))];
+  const said = readings.map((r) => `${r.position} ${VERDICT_WORDS[r.verdict]}`).join(', ');
+  const width = readings.length * STEP + 4;
+  return (
+    <svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} role="img" aria-label={said} className="max-w-full">
+      <rect x={0} y={top} width={width} height={Math.max(2, foot - top)} fill="var(--channel)" />
+      {readings.map((r, i) => {
+        const x = i * STEP + STEP / 2 + 2;
+        const colour = `var(--${TONE[r.severity]})`;
+        return (
+          <g key={r.position}>
+            <line x1={x} x2={x} y1={r.verdict === 'open' ? 14 : 4} y2={HEIGHT - 3} stroke="var(--post)" strokeWidth={2.5} opacity={r.verdict === 'not-measured' ? 0.4 : 1} />
+            <g transform={`translate(${x} ${y(placeMark(r, scale).height)}) scale(0.38)`}>
+              {MARKS[r.verdict].map((s, k) => (
+                <path key={k} d={s.d} fill={s.fill ? colour : 'none'} stroke={s.fill ? 'none' : colour} strokeWidth={(s.width ?? 0) * 1.6} strokeDasharray={s.dash} />
+              ))}
+            </g>
+          </g>
+        );
+      })}
+    </svg>
+  );
+}

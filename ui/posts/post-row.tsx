@@ -1,0 +1,139 @@
+import type { JudgedReading, Limits, Position } from '../../core/judge/types';
+import { correctedWords, positionWords, shownUnit, VERDICT_WORDS } from '../../core/judge/words';
+import { Mark } from './mark';
+import { placeMark } from './place';
+import type { Scale } from './scale';
+import { TONE } from './shapes';
+
+export interface PostRowProps {
+  readonly title: string;
+  readonly note?: string;
+  readonly positions: readonly Position[];
+  readonly readings: ReadonlyMap<Position, JudgedReading>;
+  readonly limits: Limits;
+  readonly scale: Scale;
+  readonly active: Position | null;
+  /** Absent on paper: the posts are then no buttons. */
+  readonly onPick?: (position: Position) => void;
+  /** "saved", "queued" … of a position, for people who cannot see the dot. */
+  readonly saved?: (position: Position) => string | null;
+}
+
+const percent = (h: number): string => `${100 * h}%`;
+
+/** A row of posts with the channel running across all of them, so that one out of line is seen from across the yard. */
+export function PostRow(props: PostRowProps) {
+  const { title, note, positions, scale } = props;
+  return (
+    <section className="flex min-h-0 flex-1 flex-col" aria-label={title}>
+      <div className="flex justify-between pl-12 text-sm font-semibold text-soft">
+        <h2>{title}</h2>
+        <p>{note}</p>
+      </div>
+      <div className="relative mt-1 flex min-h-44 flex-1">
+        <div className="relative my-3 w-12 shrink-0" aria-hidden="true">
+          {scale.ticks.map((t) => (
+            <span key={t.label} className="absolute right-2 translate-y-1/2 font-mono text-xs text-soft" style={{ bottom: percent(t.height) }}>{t.label}</span>
+          ))}
+        </div>
+        <div className="relative flex min-w-0 flex-1">
+          <Channel {...props} />
+          {positions.map((p) => <Post key={p} position={p} {...props} />)}
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function Channel({ scale, limits }: PostRowProps) {
+  const low = limits.lower === undefined ? 0 : scale.height(limits.lower);
+  const high = limits.upper === undefined ? 1 : scale.height(limits.upper);
+  return (
+    <div className="absolute inset-x-0 inset-y-3" aria-hidden="true">
+      {scale.ticks.map((t) => <div key={t.label} className="absolute inset-x-0 h-px bg-line opacity-60" style={{ bottom: percent(t.height) }} />)}
+      <div className="absolute inset-x-0 border-edge bg-channel" style={{
+        bottom: percent(low), height: percent(high - low),
+        borderTopWidth: limits.upper === undefined ? 0 : 2, borderBottomWidth: limits.lower === undefined ? 0 : 2, borderBottomStyle: 'dashed',
+      }} />
+    </div>
+  );
+}
+
+function Post(props: PostRowProps & { position: Position }) {
+  const { position, readings, limits, scale, active, onPick, saved } = props;
+  const r = readings.get(position);
+  const isActive = active === position;
+  const state = saved?.(position) ?? null;
+  const content = (
+    <>
+      <PostBody reading={r} scale={scale} />
+      <PostText position={position} reading={r} limits={limits} active={isActive} state={state} />
+    </>
+  );
+  const frame = `relative flex min-w-0 flex-1 rounded-xl py-3 text-left ${isActive ? 'ring-3 ring-estuary ring-inset' : ''}`;
+  if (!onPick) return <div className={frame}>{content}</div>;
+  return (
+    <button type="button" className={frame} aria-current={isActive ? 'step' : undefined} data-position={position}
+      aria-label={postName(position, r, limits, state)} onClick={() => onPick(position)}>
+      {content}
+    </button>
+  );
+}
+
+/** "cylinder 3, 201 ohm, too high, limit 1.0" */
+export function postName(position: Position, r: JudgedReading | undefined, limits: Limits, state: string | null): string {
+  const unit = limits.unit;
+  const measured = r && r.verdict !== 'not-measured';
+  const limit = r?.verdict === 'high' ? `, limit ${limits.upper}` : r?.verdict === 'low' ? `, limit ${limits.lower}` : '';
+  const words = measured ? `${entryShown(r)}${/[A-Za-zΩ]/.test(r.entry) ? '' : ` ${unit}`}, ${VERDICT_WORDS[r.verdict]}${limit}` : 'not measured';
+  return `${positionWords(position)}, ${words}${state ? `, ${state}` : ''}`;
+}
+
+/** What was typed; an overload says what it means. */
+export const entryShown = (r: JudgedReading): string => (r.verdict === 'open' && r.corrected === null ? 'OL (open)' : r.entry);
+
+function PostBody({ reading: r, scale }: { reading: JudgedReading | undefined; scale: Scale }) {
+  const placed = r ? placeMark(r, scale) : { height: 0.2, band: null };
+  const tone = `var(--${TONE[r?.severity ?? 'none']})`;
+  const measured = r !== undefined && r.verdict !== 'not-measured';
+  const broken = r?.verdict === 'open';
+  return (
+    <div className="relative w-[30%] min-w-7 max-w-14 shrink-0">
+      <div className="absolute left-1/2 -ml-1 w-2 rounded-t bg-post" style={{ top: broken ? '11%' : 0, bottom: 0, opacity: measured ? 1 : 0.35 }} />
+      <div className="absolute bottom-0 left-1/2 -ml-4 h-1 w-8 rounded bg-post" style={{ opacity: measured ? 1 : 0.35 }} />
+      {placed.band && measured && (
+        <div className="absolute left-1/2 -ml-5 w-10 opacity-30" style={{ bottom: percent(placed.band.from), height: percent(placed.band.to - placed.band.from), background: tone }} />
+      )}
+      <div className="absolute left-1/2 flex h-0 w-0 items-center justify-center" style={{ bottom: percent(placed.height) }}>
+        <Mark verdict={r?.verdict ?? 'not-measured'} severity={r?.severity ?? 'none'} />
+      </div>
+    </div>
+  );
+}
+
+interface TextProps { position: Position; reading: JudgedReading | undefined; limits: Limits; active: boolean; state: string | null }
+
+function PostText({ position, reading: r, limits, active, state }: TextProps) {
+  const measured = r !== undefined && r.verdict !== 'not-measured';
+  const entry = measured ? r.entry : '–';
+  const tone = measured ? `var(--${TONE[r.severity]})` : 'var(--estuary)';
+  const word = measured ? VERDICT_WORDS[r.verdict] : active ? 'probe here' : '';
+  return (
+    <div className="min-w-0 flex-1 pl-1 leading-tight">
+      <div className="flex items-center gap-1.5 text-xl font-bold">{position}<Saved state={state} /></div>
+      <div className="mt-1 font-mono font-medium whitespace-nowrap" style={{ fontSize: entrySize(entry) }}>{entry}</div>
+      <div className="text-sm text-soft">{measured ? (r.corrected === null && r.verdict === 'open' ? '(open)' : shownUnit(limits.unit)) : '\u00a0'}</div>
+      <div className="mt-1 text-base leading-tight font-bold" style={{ color: tone }}>{word}</div>
+      {measured && r.verdict !== 'unsteady' && <div className="font-mono text-xs text-soft">{correctedWords(r, limits)}</div>}
+    </div>
+  );
+}
+
+/** 28 px and up as long as it fits in a post. */
+const entrySize = (entry: string): string => (entry.length <= 4 ? '30px' : entry.length <= 5 ? '26px' : entry.length <= 7 ? '19px' : '15px');
+
+function Saved({ state }: { state: string | null }) {
+  if (state === null || state === 'saved') return null;
+  const colour = state === 'refused' ? 'bg-rust' : 'bg-ochre';
+  return <span title={state} className={`inline-block size-2.5 rounded-full ${colour} ${state === 'refused' ? '' : 'animate-pulse'}`} />;
+}

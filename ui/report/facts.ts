@@ -1,0 +1,74 @@
+import { findTest } from '../../core/catalogue/catalogue';
+import type { JudgedReading } from '../../core/judge/types';
+import { correctedWords, rangeWords, reasonWords, VERDICT_WORDS } from '../../core/judge/words';
+import type { RunView } from '../../formats/views';
+import { currentReadings } from '../../formats/views';
+import { shownTime } from '../kit/time';
+
+/** What a printed result says, in the same words on paper and in the PDF. */
+export interface ReportFacts {
+  readonly title: string;
+  readonly facts: readonly (readonly [string, string])[];
+  readonly unconfirmed: readonly string[];
+  readonly rows: readonly ReportRow[];
+  readonly corrections: readonly string[];
+  readonly cautions: readonly string[];
+}
+export interface ReportRow {
+  readonly reading: JudgedReading;
+  readonly entry: string;
+  readonly corrected: string;
+  readonly verdict: string;
+  readonly reasons: string;
+  readonly taken: string;
+}
+
+const STATUS = { approved: 'approved', draft: 'draft, not approved', 'rule-of-thumb': 'general rule of thumb' } as const;
+
+export function reportFacts(view: RunView): ReportFacts {
+  const { unit, job, specification: s, circumstance: c, judgement } = view;
+  const test = findTest(view.test);
+  const meter = view.instruments.find((i) => i.id === c.instrumentId);
+  const states = test?.states ?? [];
+  const said = (confirmed: boolean) => states.filter((x) => c.states.includes(x.id) === confirmed).map((x) => x.label);
+  return {
+    title: `${test?.name ?? view.test}: ${unit.fleetNumber}`,
+    facts: [
+      ['Unit', `${unit.fleetNumber}, ${unit.kind}, ${unit.depot}`],
+      ['Engine', [unit.family, `${unit.engine.cylinders} cylinders ${unit.engine.layout === 'vee' ? 'in a vee' : 'in line'}`, unit.engine.systemVoltage_V ? `${unit.engine.systemVoltage_V} V` : ''].filter(Boolean).join(', ')],
+      ['Job', `${job.number}, ${job.complaint}`],
+      ['At', [job.hours === null ? '' : `${job.hours} h`, job.odometer_km === null ? '' : `${job.odometer_km} km`].filter(Boolean).join(', ') || 'not noted'],
+      ['Conditions', [...said(true), c.condition.partTemperature_degC === undefined ? 'temperature not noted' : `engine at ${c.condition.partTemperature_degC} °C`].join(', ')],
+      ['Meter', meter ? `${meter.name}${meter.calibrationDue ? `, calibration due ${meter.calibrationDue}` : ''}` : 'not noted'],
+      ['Lead zero', c.leadZero === null ? 'leads not zeroed' : `${c.leadZero} Ω, subtracted`],
+      ['Limits', `${rangeWords(s.limits, s.limits)}; ${s.source}, shelf revision ${s.revision}, ${STATUS[s.status]}`],
+      ['Read', `${shownTime(view.startedAt, unit.timeZone)}, ${[...new Set(view.readings.map((r) => r.takenBy))].join(', ') || view.startedBy}`],
+      ['Judged by', `core ${judgement.core}`],
+    ],
+    unconfirmed: said(false),
+    rows: rowsFor(view),
+    corrections: correctionsOf(view),
+    cautions: test?.cautions.map((x) => x.text) ?? [],
+  };
+}
+
+function rowsFor(view: RunView): ReportRow[] {
+  const { judgement, specification: { limits } } = view;
+  const current = new Map(currentReadings(view.readings).map((r) => [r.position, r]));
+  return judgement.readings.toSorted((a, b) => Number(a.position) - Number(b.position)).map((r) => {
+    const stored = current.get(r.position);
+    return {
+      reading: r, entry: r.entry || '–', corrected: correctedWords(r, limits), verdict: VERDICT_WORDS[r.verdict],
+      reasons: r.reasons.map((x) => reasonWords(x, limits, r.resolution)).join(' '),
+      taken: stored ? `${shownTime(stored.takenAt, view.unit.timeZone).split(', ')[1] ?? ''} ${stored.takenBy}` : '',
+    };
+  });
+}
+
+function correctionsOf(view: RunView): string[] {
+  const byId = new Map(view.readings.map((r) => [r.id, r]));
+  return view.readings.flatMap((r) => {
+    const before = r.supersedes ? byId.get(r.supersedes) : undefined;
+    return before ? [`Cylinder ${r.position}: ${before.entry} replaced by ${r.entry}, ${r.why ?? 'no reason given'} (${r.takenBy}).`] : [];
+  });
+}

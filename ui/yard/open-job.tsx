@@ -1,0 +1,48 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { v7 } from 'uuid';
+import type { PersonView, UnitView } from '../../formats/views';
+import { Button } from '../kit/button';
+import { Dialog } from '../kit/dialog';
+import { Field, inputLook, tie } from '../kit/field';
+import { showRefusal } from '../kit/form-errors';
+import { readNumber } from '../kit/read-number';
+import { usePerson } from '../kit/person';
+import { send } from '../kit/send';
+
+interface Values { complaint: string; hours: string; odometer_km: string }
+
+export function OpenJobDialog({ unit, persons, onClose }: { unit: UnitView; persons: readonly PersonView[]; onClose: () => void }) {
+  const router = useRouter();
+  const by = usePerson(persons.map((p) => p.name));
+  const [id] = useState(() => v7());
+  const { register, handleSubmit, setError, formState: { errors, isSubmitting } } = useForm<Values>({ defaultValues: { complaint: '', hours: '', odometer_km: '' } });
+
+  async function submit({ complaint, hours, odometer_km }: Values): Promise<void> {
+    const numbers = { hours: readNumber(hours), odometer_km: readNumber(odometer_km) };
+    const given = Object.fromEntries(Object.entries(numbers).filter(([, v]) => v !== undefined));
+    const sent = await send('/api/jobs', { id, unitId: unit.id, complaint, by, ...given });
+    if (sent.ok) router.push(`/jobs/${id}`);
+    else showRefusal(sent.error, setError, ['complaint', 'hours', 'odometer_km']);
+  }
+
+  const number = { validate: (v: string) => v.trim() === '' || (readNumber(v) ?? -1) >= 0 || 'A number of 0 or more, or nothing.' };
+  return (
+    <Dialog open onOpenChange={(open) => { if (!open) onClose(); }} title={`New job for ${unit.fleetNumber}`}>
+      <form noValidate onSubmit={(e) => void handleSubmit(submit)(e)}>
+        <Field id="complaint" label="Complaint" hint="who says what happens, and when" error={errors.complaint?.message}>
+          <textarea rows={3} className={`${inputLook} py-2`} {...tie('complaint', errors.complaint?.message)}
+            {...register('complaint', { validate: (v) => v.trim() !== '' || 'Say what is wrong, in plain words.', maxLength: { value: 2000, message: 'At most 2,000 characters.' } })} />
+        </Field>
+        <div className="grid grid-cols-2 gap-4">
+          <Field id="hours" label="Hours" error={errors.hours?.message}><input inputMode="decimal" className={inputLook} {...tie('hours', errors.hours?.message)} {...register('hours', number)} /></Field>
+          <Field id="odometer_km" label="Odometer, km" error={errors.odometer_km?.message}><input inputMode="decimal" className={inputLook} {...tie('odometer_km', errors.odometer_km?.message)} {...register('odometer_km', number)} /></Field>
+        </div>
+        {errors.root && <p role="alert" className="mb-3 font-semibold text-rust">{errors.root.message}</p>}
+        <Button type="submit" tone="strong" disabled={isSubmitting}>Open job</Button>
+      </form>
+    </Dialog>
+  );
+}

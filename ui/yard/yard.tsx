@@ -1,0 +1,48 @@
+'use client';
+import { Plus, Search } from 'lucide-react';
+import dynamic from 'next/dynamic';
+import { useState } from 'react';
+import type { PersonView, UnitView, YardView } from '../../formats/views';
+import { Button } from '../kit/button';
+import { UnitCard } from './unit-card';
+
+const OpenJob = dynamic(() => import('./open-job').then((m) => m.OpenJobDialog));
+const AddUnit = dynamic(() => import('./add-unit').then((m) => m.AddUnitDialog));
+
+/** All units of the fleet with their open jobs, those with work to do first. */
+export function Yard({ yard, persons }: { yard: YardView; persons: readonly PersonView[] }) {
+  const [search, setSearch] = useState('');
+  const [opening, setOpening] = useState<UnitView | null>(null);
+  const [adding, setAdding] = useState(false);
+  const wanted = search.trim().toLowerCase();
+  const found = yard.units.filter((u) => [u.fleetNumber, u.kind, u.depot, u.family, ...u.jobs.map((j) => j.complaint)].some((t) => t.toLowerCase().includes(wanted)));
+  const [busy, idle] = [found.filter((u) => u.jobs.length), found.filter((u) => !u.jobs.length)];
+  return (
+    <main className="mx-auto w-full max-w-7xl flex-1 p-4">
+      <div className="mb-4 flex flex-wrap items-center gap-3">
+        <label className="flex min-h-12 min-w-60 flex-1 items-center gap-2 rounded-lg border-2 border-line bg-card px-3">
+          <Search size={18} aria-hidden="true" /><span className="sr-only">Find a unit</span>
+          <input value={search} onChange={(e) => setSearch(e.target.value)} placeholder="Fleet number, kind, depot, complaint" className="min-w-0 flex-1 bg-transparent focus-visible:outline-none" />
+        </label>
+        <Button onClick={() => setAdding(true)}><Plus size={18} aria-hidden="true" />Unit</Button>
+      </div>
+      <UnitList title="Open jobs" units={busy} onOpen={setOpening} />
+      <UnitList title="No open job" units={idle} onOpen={setOpening} />
+      {found.length === 0 && <p className="py-8 text-soft">{yard.units.length ? `No unit has “${search}” in its number, kind, depot or complaint.` : 'No units yet. Add the first one.'}</p>}
+      {opening && <OpenJob unit={opening} persons={persons} onClose={() => setOpening(null)} />}
+      {adding && <AddUnit yard={yard} onClose={() => setAdding(false)} />}
+    </main>
+  );
+}
+
+function UnitList({ title, units, onOpen }: { title: string; units: YardView['units']; onOpen: (unit: UnitView) => void }) {
+  if (units.length === 0) return null;
+  return (
+    <section className="mb-6" aria-label={title}>
+      <h2 className="mb-2 font-semibold text-soft">{title}</h2>
+      <ul className="grid grid-cols-1 gap-3 md:grid-cols-2 xl:grid-cols-3">
+        {units.map((u) => <li key={u.id}><UnitCard unit={u} onOpen={() => onOpen(u)} /></li>)}
+      </ul>
+    </section>
+  );
+}
