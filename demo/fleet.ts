@@ -5,7 +5,7 @@ import type { AccuracyRange } from '../core/metrology/instrument';
 /** The invented Pellmarsh Levels Board. No number here is the specification of a real engine. */
 
 export const DEPOTS = ['North Sluice', 'Quay Yard'] as const;
-export const TIME_ZONE = 'Europe/Lisbon';
+export const TIME_ZONE = 'Etc/UTC';
 
 export const PERSONS = [
   { name: 'Ines Varga', role: 'technician', depot: 'North Sluice' },

@@ -63,7 +63,8 @@ const MOST_ROWS = 100_000;
 export function readReadingsCsv(text: string, target: CsvTarget): Result<CsvRead> {
   let records: { info: { lines: number }; record: Record<string, string> }[];
   try {
-    records = parse(text, {
+    // One kind of line end: the parser counts a quoted CRLF as two lines.
+    records = parse(text.replace(/\r\n?/g, '\n'), {
       bom: true, columns: (header: string[]) => header.map((h) => h.trim().toLowerCase()), delimiter: delimiterOf(text), info: true,
       skip_empty_lines: true, relax_column_count: true, trim: true, to: MOST_ROWS + 1,
     }) as unknown as typeof records;

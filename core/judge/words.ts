@@ -1,4 +1,4 @@
-import { joinAnd, printLimit, printQuantity } from '../quantity/print';
+import { joinAnd, printLimit, printQuantity, printValue } from '../quantity/print';
 import { findUnit } from '../quantity/units';
 import type { JudgedReading, Limits, Position, Reason, Remedy, Verdict } from './types';
 
@@ -104,16 +104,12 @@ export function briefWords(r: JudgedReading, limits: Limits): string {
   return limit === undefined ? value : `${value}, limit ${print.limit(limit)}`;
 }
 
-/** Corrected value with its expanded uncertainty (k = 2), rounded to the digits that were typed: "0.4 ± 0.1". */
-export function correctedWords(r: JudgedReading, limits: Limits): string {
+/** Corrected value with its expanded uncertainty (k = 2), rounded to the digits that were typed, without unit: "0.4 ± 0.1". */
+export function correctedWords(r: JudgedReading): string {
   if (r.corrected === null || r.standardUncertainty === null) return '';
   const step = r.resolution ?? 0;
   const expanded = 2 * r.standardUncertainty;
+  // Up to the next step of the digits; a twentieth of a step too much does not make it a whole one more.
   const rounded = step > 0 ? Math.ceil(expanded / step - 0.05) * step : expanded;
-  const print = printer(limits);
-  const unitless = (text: string): string => text.replace(/\s*[^\s\d]*$/, '');
-  const scaled = /[GMk]/.test(print.value(r.corrected, step));
-  return scaled
-    ? `${print.value(r.corrected, step)} ± ${print.value(rounded, step)}`
-    : `${unitless(print.value(r.corrected, step))} ± ${print.value(rounded, step)}`;
+  return `${printValue(r.corrected, step)} ± ${printValue(rounded, step)}`;
 }

@@ -13,6 +13,7 @@ import { PostRow } from '../posts/post-row';
 import { noteOf, rowsOf } from '../posts/rows';
 import { scaleFor } from '../posts/scale';
 import { EntryBar } from './entry-bar';
+import { Foot } from './foot';
 import { Pad } from './pad';
 import { Refusals } from './refusals';
 import { Says } from './says';
@@ -43,6 +44,7 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
   const [error, setError] = useState<string | null>(null);
   const [why, setWhy] = useState('misread');
   const [sheet, setSheet] = useState<'shortcuts' | 'csv' | null>(null);
+  const [pad, setPad] = useState<boolean | null>(null);
   const input = useRef<HTMLInputElement>(null);
 
   const firstFree = order.find((p) => !run.current.has(p));
@@ -51,7 +53,11 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
   const target = picked === 'auto' ? automatic : picked;
   const active = target?.kind === 'position' ? target.position : null;
 
-  useEffect(() => input.current?.focus(), [active]);
+  useEffect(() => {
+    input.current?.focus({ preventScroll: true });
+    // On a phone the page scrolls and the entry bar covers its lower half.
+    if (active !== null) document.querySelector(`[data-position="${active}"]`)?.scrollIntoView({ block: 'nearest' });
+  }, [active]);
 
   function pick(next: Target | 'auto'): void {
     setPicked(next);
@@ -127,7 +133,7 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
   const line = active === null ? undefined : run.current.get(active);
   return (
     <main className="grid min-h-0 flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_19rem] xl:grid-cols-[13rem_minmax(0,1fr)_19rem]">
-      <Trail view={view} judgement={run.judgement} className="order-3 xl:order-none" />
+      <Trail view={view} judgement={run.judgement} className="order-3 lg:hidden xl:order-none xl:block" />
       <div className="flex min-h-0 min-w-0 flex-col gap-2 p-3">
         <StatesBar states={test?.states ?? []} circumstance={run.circumstance} instruments={view.instruments} zeroWanted={zeroWanted}
           onChange={run.change} onZero={() => pick({ kind: 'lead-zero' })} />
@@ -139,13 +145,16 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
           ))}
         </div>
         <Refusals lines={run.lines} onDiscard={run.discard} onSend={(l) => { run.discard(l.id); run.record(l.position, l.entry, 'read again by a second person'); }} />
-        <EntryBar ref={input} target={target} draft={draft} error={error} unit={limits.unit} correcting={line} why={why} limits={limits}
-          onWhy={setWhy} onType={type} onKey={onKey} onSubmit={submit} onPress={press}
-          onSkipZero={() => { setZeroSkipped(true); setPicked('auto'); }} />
-        <Pad onPress={press} />
+        <div className="sticky bottom-0 z-10 -mx-3 flex flex-col gap-2 bg-ground px-3 py-1 lg:static">
+          <EntryBar ref={input} target={target} draft={draft} error={error} unit={limits.unit} correcting={line} why={why} limits={limits}
+            onWhy={setWhy} onType={type} onKey={onKey} onSubmit={submit} onPress={press}
+            onSkipZero={() => { setZeroSkipped(true); setPicked('auto'); }} />
+          <Pad open={pad} onPress={press} />
+        </div>
+        <Foot runId={view.id} lines={run.lines} reachable={run.reachable} padOpen={pad} onSheet={setSheet}
+          onPad={() => setPad(pad === null ? !matchMedia('(pointer: coarse)').matches : !pad)} />
       </div>
-      <Says view={view} judgement={run.judgement} test={test} active={active} target={target} lines={run.lines} reachable={run.reachable}
-        onSheet={setSheet} />
+      <Says view={view} judgement={run.judgement} test={test} active={active} target={target} />
       {sheet === 'shortcuts' && <Shortcuts onClose={() => { setSheet(null); input.current?.focus(); }} />}
       {sheet === 'csv' && <ImportCsv runId={view.id} by={by} onClose={() => setSheet(null)} />}
     </main>

@@ -1,6 +1,5 @@
 'use client';
-import { FileDown, FileText, FileUp, Printer, TriangleAlert } from 'lucide-react';
-import Link from 'next/link';
+import { TriangleAlert } from 'lucide-react';
 import type { TestDefinition } from '../../core/catalogue/types';
 import type { Judgement, Position } from '../../core/judge/types';
 import { positionWords, rangeWords, reasonWords, VERDICT_WORDS } from '../../core/judge/words';
@@ -8,7 +7,6 @@ import type { RunView } from '../../formats/views';
 import { Mark } from '../posts/mark';
 import { TONE } from '../posts/shapes';
 import type { Target } from './bench';
-import type { Line } from './use-run';
 
 export interface SaysProps {
   readonly view: RunView;
@@ -16,9 +14,6 @@ export interface SaysProps {
   readonly test: TestDefinition | undefined;
   readonly active: Position | null;
   readonly target: Target;
-  readonly lines: readonly Line[];
-  readonly reachable: boolean;
-  readonly onSheet: (sheet: 'shortcuts' | 'csv') => void;
 }
 
 const card = 'rounded-xl bg-card p-3';
@@ -29,7 +24,8 @@ export function Says(props: SaysProps) {
   return (
     <aside className="flex min-h-0 flex-col gap-2 overflow-y-auto border-line bg-panel p-3 text-[15px] leading-snug lg:border-l" aria-label="What the readings say">
       <section className={`${card} border-l-4 border-ochre text-[13px]`} aria-label="Caution">
-        {test?.cautions.map((c, i) => <p key={c.id} className={i ? 'mt-1' : 'font-semibold'}>{i === 0 && <TriangleAlert size={15} className="mr-1 inline text-ochre" aria-hidden="true" />}{c.text}</p>)}
+        <TriangleAlert size={15} className="mr-1 inline text-ochre" aria-hidden="true" />
+        {test?.cautions.map((c, i) => (i ? <span key={c.id}> {c.text}</span> : <b key={c.id}>{c.text}</b>))}
       </section>
       <section className={card}>
         <h2 className="mb-1 text-sm font-semibold text-soft">What the readings say</h2>
@@ -39,7 +35,6 @@ export function Says(props: SaysProps) {
       <Next {...props} />
       <Why judgement={judgement} position={active} />
       <LimitCard view={view} />
-      <Foot {...props} />
     </aside>
   );
 }
@@ -100,29 +95,4 @@ function LimitCard({ view }: { view: RunView }) {
       <p className={s.status === 'approved' ? 'text-soft' : 'font-semibold text-ochre'}>{s.source}; {STATUS[s.status]}.</p>
     </section>
   );
-}
-
-function Foot({ view, lines, reachable, onSheet }: SaysProps) {
-  const waiting = lines.filter((l) => l.state === 'keeping' || l.state === 'queued').length;
-  const lost = lines.some((l) => l.state === 'not kept');
-  const link = 'inline-flex min-h-10 items-center gap-1.5 rounded-lg border border-line bg-card px-2.5 text-sm font-semibold';
-  return (
-    <section className="mt-auto flex flex-col gap-2" aria-label="Record">
-      <p role="status" data-testid="saved" className={`text-sm ${waiting || lost ? 'font-semibold text-ochre' : 'text-soft'}`}>{savedWords(waiting, reachable, lost)}</p>
-      <div className="flex flex-wrap gap-1.5">
-        <a className={link} href={`/api/runs/${view.id}/pdf`}><FileText size={16} aria-hidden="true" />PDF</a>
-        <Link className={link} href={`/runs/${view.id}/print`}><Printer size={16} aria-hidden="true" />Print</Link>
-        <a className={link} href={`/api/runs/${view.id}/csv`} download><FileDown size={16} aria-hidden="true" />CSV</a>
-        <button type="button" className={link} onClick={() => onSheet('csv')}><FileUp size={16} aria-hidden="true" />CSV in</button>
-        <button type="button" className={link} onClick={() => onSheet('shortcuts')} aria-label="Keyboard shortcuts">?</button>
-      </div>
-    </section>
-  );
-}
-
-function savedWords(waiting: number, reachable: boolean, lost: boolean): string {
-  if (lost) return 'This browser keeps nothing: do not close the page before the server has it all.';
-  if (waiting === 0) return 'Everything is saved.';
-  const count = waiting === 1 ? '1 reading' : `${waiting} readings`;
-  return reachable ? `Saving ${count} …` : `No server. ${count} kept in this browser, sent when it is back.`;
 }

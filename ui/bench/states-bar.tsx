@@ -12,14 +12,15 @@ export interface StatesBarProps {
   readonly onZero: () => void;
 }
 
+/** On a narrow screen the row scrolls; what is not set comes first. */
 const chip = (set: boolean): string =>
-  `inline-flex min-h-9 pointer-coarse:min-h-12 items-center gap-1.5 rounded-lg border px-2.5 text-sm ${set ? 'border-line bg-card' : 'border-ochre bg-card font-bold text-ochre'}`;
+  `inline-flex shrink-0 whitespace-nowrap ${set ? '' : '-order-1'} min-h-9 pointer-coarse:min-h-12 items-center gap-1.5 rounded-lg border px-2.5 text-sm ${set ? 'border-line bg-card' : 'border-ochre bg-card font-bold text-ochre'}`;
 
 /** What must be true now. Confirmed once; what is not confirmed stays visible and is printed with the result. */
 export function StatesBar({ states, circumstance: c, instruments, zeroWanted, onChange, onZero }: StatesBarProps) {
   const toggle = (id: string): void => onChange({ states: c.states.includes(id) ? c.states.filter((s) => s !== id) : [...c.states, id] });
   return (
-    <div className="no-print flex shrink-0 flex-wrap gap-2" role="group" aria-label="What must be true now">
+    <div className="no-print flex shrink-0 gap-2 overflow-x-auto py-1 md:flex-wrap" role="group" aria-label="What must be true now">
       {states.map((s) => {
         const set = c.states.includes(s.id);
         return (

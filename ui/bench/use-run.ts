@@ -4,7 +4,7 @@ import { v7 } from 'uuid';
 import type { Judgement, Position } from '../../core/judge/types';
 import { judgeRun } from '../../formats/run-set';
 import type { ProblemDetails } from '../../formats/problem';
-import { type CircumstanceView, currentReadings, type RunView } from '../../formats/views';
+import { type CircumstanceView, currentReadings, type ReadingView, type RunView } from '../../formats/views';
 import { drop, flush, keep, kept, onOutbox, type OutboxEvent, type OutboxItem } from './outbox';
 
 export type SaveState = 'keeping' | 'queued' | 'saved' | 'refused' | 'not kept';
@@ -30,7 +30,8 @@ type Action =
   | { readonly type: 'circumstance'; readonly circumstance: CircumstanceView }
   | { readonly type: 'state'; readonly id: string; readonly state: SaveState; readonly problem?: ProblemDetails }
   | { readonly type: 'drop'; readonly id: string }
-  | { readonly type: 'outbox'; readonly items: readonly OutboxItem[] };
+  | { readonly type: 'outbox'; readonly items: readonly OutboxItem[] }
+  | { readonly type: 'server'; readonly readings: readonly ReadingView[] };
 
 function reduce(state: State, action: Action): State {
   switch (action.type) {
@@ -42,6 +43,7 @@ function reduce(state: State, action: Action): State {
       lines: state.lines.map((l) => (l.id === action.id ? { ...l, state: action.state, ...(action.problem ? { problem: action.problem } : {}) } : l)),
     };
     case 'outbox': return action.items.reduce(mergeItem, state);
+    case 'server': return { ...state, lines: [...action.readings.filter((r) => !state.lines.some((l) => l.id === r.id)).map(lineOf), ...state.lines] };
   }
 }
 
@@ -73,7 +75,11 @@ export function useRun(view: RunView, by: string): Run {
   const [state, dispatch] = useReducer(reduce, view, initial);
   const [reachable, setReachable] = useState(true);
 
-  useEffect(() => onOutbox((event) => follow(event, dispatch, setReachable)), []);
+  useEffect(() => onOutbox((event) => {
+    follow(event, dispatch, setReachable);
+    // A refusal means that somebody else was here: their readings are needed to decide.
+    if (event.type === 'refused') void colleagues(view.id).then((readings) => dispatch({ type: 'server', readings }));
+  }), [view.id]);
   useEffect(() => {
     void kept().then((items) => {
       dispatch({ type: 'outbox', items: items.filter((i) => i.runId === view.id) });
@@ -122,8 +128,19 @@ export function useRun(view: RunView, by: string): Run {
 
 const initial = (view: RunView): State => ({
   circumstance: view.circumstance,
-  lines: view.readings.map((r) => ({ id: r.id, position: r.position, entry: r.entry, supersedes: r.supersedes, why: r.why, state: 'saved' })),
+  lines: view.readings.map(lineOf),
 });
+
+const lineOf = (r: ReadingView): Line => ({ id: r.id, position: r.position, entry: r.entry, supersedes: r.supersedes, why: r.why, state: 'saved' });
+
+async function colleagues(runId: string): Promise<readonly ReadingView[]> {
+  try {
+    const response = await fetch(`/api/runs/${runId}`);
+    return response.ok ? ((await response.json()) as RunView).readings : [];
+  } catch {
+    return [];
+  }
+}
 
 function follow(event: OutboxEvent, dispatch: (a: Action) => void, setReachable: (r: boolean) => void): void {
   switch (event.type) {

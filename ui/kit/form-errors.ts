@@ -10,7 +10,7 @@ export function showRefusal<T extends FieldValues>(failure: Failure, setError: U
     return;
   }
   for (const { path, message } of failure.problem.errors) {
-    const field = fields.find((f) => path === `/${f}` || path.endsWith(`/${f}`));
+    const field = fields.find((f) => path.split('/').includes(f));
     setError(field ?? 'root', { message });
   }
 }

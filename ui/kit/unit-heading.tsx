@@ -1,3 +1,4 @@
+import Link from 'next/link';
 import type { JobBrief, UnitView } from '../../formats/views';
 
 const number = new Intl.NumberFormat('en-GB');
@@ -10,7 +11,7 @@ export function UnitHeading({ unit, job, complaint = false }: { unit: UnitView; 
     <>
       <h1 className="text-lg font-bold text-ink">{unit.fleetNumber}</h1>
       <span>{facts.filter(Boolean).join(' · ')}</span>
-      {complaint && <span className="min-w-0 flex-1 truncate">Job {job.number}, {job.complaint}</span>}
+      {complaint && <Link href={`/jobs/${job.id}`} className="min-w-0 flex-1 truncate underline decoration-line underline-offset-4">Job {job.number}, {job.complaint}</Link>}
     </>
   );
 }

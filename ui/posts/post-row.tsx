@@ -26,11 +26,11 @@ export function PostRow(props: PostRowProps) {
   const { title, note, positions, scale } = props;
   return (
     <section className="flex min-h-0 flex-1 flex-col" aria-label={title}>
-      <div className="flex justify-between pl-12 text-sm font-semibold text-soft">
-        <h2>{title}</h2>
-        <p>{note}</p>
+      <div className="flex justify-between gap-3 pl-12 text-sm font-semibold text-soft">
+        <h2 className="shrink-0">{title}</h2>
+        <p className="truncate">{note}</p>
       </div>
-      <div className="relative mt-1 flex min-h-44 flex-1">
+      <div className="post-row relative mt-1 flex min-h-48 flex-1">
         <div className="relative my-3 w-12 shrink-0" aria-hidden="true">
           {scale.ticks.map((t) => (
             <span key={t.label} className="absolute right-2 translate-y-1/2 font-mono text-xs text-soft" style={{ bottom: percent(t.height) }}>{t.label}</span>
@@ -70,7 +70,7 @@ function Post(props: PostRowProps & { position: Position }) {
       <PostText position={position} reading={r} limits={limits} active={isActive} state={state} />
     </>
   );
-  const frame = `relative flex min-w-0 flex-1 rounded-xl py-3 text-left ${isActive ? 'ring-3 ring-estuary ring-inset' : ''}`;
+  const frame = `post relative flex min-w-0 flex-1 rounded-xl py-3 text-left ${isActive ? 'ring-3 ring-estuary ring-inset' : ''}`;
   if (!onPick) return <div className={frame}>{content}</div>;
   return (
     <button type="button" className={frame} aria-current={isActive ? 'step' : undefined} data-position={position}
@@ -121,16 +121,16 @@ function PostText({ position, reading: r, limits, active, state }: TextProps) {
   return (
     <div className="min-w-0 flex-1 pl-1 leading-tight">
       <div className="flex items-center gap-1.5 text-xl font-bold">{position}<Saved state={state} /></div>
-      <div className="mt-1 font-mono font-medium whitespace-nowrap" style={{ fontSize: entrySize(entry) }}>{entry}</div>
-      <div className="text-sm text-soft">{measured ? (r.corrected === null && r.verdict === 'open' ? '(open)' : shownUnit(limits.unit)) : '\u00a0'}</div>
-      <div className="mt-1 text-base leading-tight font-bold" style={{ color: tone }}>{word}</div>
-      {measured && r.verdict !== 'unsteady' && <div className="font-mono text-xs text-soft">{correctedWords(r, limits)}</div>}
+      <div className="mt-1 font-mono leading-none font-medium whitespace-nowrap" style={{ fontSize: entrySize(entry) }}>{entry}</div>
+      <div className="post-detail text-sm text-soft">{measured ? (r.corrected === null && r.verdict === 'open' ? '(open)' : shownUnit(limits.unit)) : '\u00a0'}</div>
+      <div className="mt-1 text-[min(16px,16cqw)] leading-tight font-bold" style={{ color: tone }}>{word}</div>
+      {measured && r.verdict !== 'unsteady' && <div className="post-detail font-mono text-xs whitespace-nowrap text-soft">{correctedWords(r)}</div>}
     </div>
   );
 }
 
-/** 28 px and up as long as it fits in a post. */
-const entrySize = (entry: string): string => (entry.length <= 4 ? '30px' : entry.length <= 5 ? '26px' : entry.length <= 7 ? '19px' : '15px');
+/** 30 px where it fits, less where the entry is long or the post narrow. A sign of the face is 0.62 em wide. */
+const entrySize = (entry: string): string => `min(30px, calc((72cqw - 6px) / ${(Math.max(3, entry.length) * 0.62).toFixed(2)}))`;
 
 function Saved({ state }: { state: string | null }) {
   if (state === null || state === 'saved') return null;

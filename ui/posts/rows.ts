@@ -20,7 +20,7 @@ export function rowsOf(engine: Engine): Row[] {
 
 /** What stands over a row: the numbering over the first, the firing order over the last. */
 export function noteOf(engine: Engine, index: number, rows: number): string {
-  const numbering = `front of engine ◂ ${describeNumbering(engine)}`;
+  const numbering = `front to the left; ${describeNumbering(engine)}`;
   const fires = engine.firingOrder ? `fires ${engine.firingOrder.join('-')}` : '';
   if (rows === 1) return [numbering, fires].filter(Boolean).join(', ');
   return index === 0 ? numbering : index === rows - 1 ? fires : '';

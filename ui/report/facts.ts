@@ -1,5 +1,5 @@
 import { findTest } from '../../core/catalogue/catalogue';
-import type { JudgedReading } from '../../core/judge/types';
+import type { JudgedReading, Reason } from '../../core/judge/types';
 import { correctedWords, rangeWords, reasonWords, VERDICT_WORDS } from '../../core/judge/words';
 import type { RunView } from '../../formats/views';
 import { currentReadings } from '../../formats/views';
@@ -42,7 +42,7 @@ export function reportFacts(view: RunView): ReportFacts {
       ['Meter', meter ? `${meter.name}${meter.calibrationDue ? `, calibration due ${meter.calibrationDue}` : ''}` : 'not noted'],
       ['Lead zero', c.leadZero === null ? 'leads not zeroed' : `${c.leadZero} Ω, subtracted`],
       ['Limits', `${rangeWords(s.limits, s.limits)}; ${s.source}, shelf revision ${s.revision}, ${STATUS[s.status]}`],
-      ['Read', `${shownTime(view.startedAt, unit.timeZone)}, ${[...new Set(view.readings.map((r) => r.takenBy))].join(', ') || view.startedBy}`],
+      ['Read', `${shownTime(view.readings[0]?.takenAt ?? view.startedAt, unit.timeZone)}, ${[...new Set(view.readings.map((r) => r.takenBy))].join(', ') || view.startedBy}`],
       ['Judged by', `core ${judgement.core}`],
     ],
     unconfirmed: said(false),
@@ -58,12 +58,15 @@ function rowsFor(view: RunView): ReportRow[] {
   return judgement.readings.toSorted((a, b) => Number(a.position) - Number(b.position)).map((r) => {
     const stored = current.get(r.position);
     return {
-      reading: r, entry: r.entry || '–', corrected: correctedWords(r, limits), verdict: VERDICT_WORDS[r.verdict],
-      reasons: r.reasons.map((x) => reasonWords(x, limits, r.resolution)).join(' '),
+      reading: r, entry: r.entry || '–', corrected: correctedWords(r), verdict: VERDICT_WORDS[r.verdict],
+      reasons: r.reasons.filter((x) => x.rule !== 'lead-zero-subtracted').map((x) => reasonWords(withoutSource(x), limits, r.resolution)).join(' '),
       taken: stored ? `${shownTime(stored.takenAt, view.unit.timeZone).split(', ')[1] ?? ''} ${stored.takenBy}` : '',
     };
   });
 }
+
+/** The source and the lead zero stand once over the table, not in every row. */
+const withoutSource = (reason: Reason): Reason => ('source' in reason ? { ...reason, source: null } : reason);
 
 function correctionsOf(view: RunView): string[] {
   const byId = new Map(view.readings.map((r) => [r.id, r]));

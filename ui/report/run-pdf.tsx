@@ -9,9 +9,11 @@ import { MARKS, TONE } from '../posts/shapes';
 import { type ReportFacts, reportFacts } from './facts';
 
 const fonts = path.join(process.cwd(), 'node_modules/@fontsource');
-const face = (family: string, weight: number) => ({ src: path.join(fonts, `${family}/files/${family}-latin-${weight}-normal.woff`), fontWeight: weight });
+const face = (family: string, weight: number, subset = 'latin') => ({ src: path.join(fonts, `${family}/files/${family}-${subset}-${weight}-normal.woff`), fontWeight: weight });
 Font.register({ family: 'Next', fonts: [face('atkinson-hyperlegible-next', 400), face('atkinson-hyperlegible-next', 700)] });
 Font.register({ family: 'Mono', fonts: [face('atkinson-hyperlegible-mono', 400)] });
+// The Atkinson faces have no Ω.
+Font.register({ family: 'Greek', fonts: [face('noto-sans', 400, 'greek'), face('noto-sans', 700, 'greek')] });
 Font.registerHyphenationCallback((word) => [word]);
 
 /** The Shed theme, for paper. */
@@ -20,8 +22,8 @@ const COLOURS = { eelgrass: '#2c6a39', ochre: '#7d4e00', rust: '#a1301b', estuar
 const [POST, CHANNEL, EDGE, LINE] = ['#6f6758', '#bfdedb', '#2b7f88', '#cdc4b4'];
 
 const styles = StyleSheet.create({
-  page: { padding: 36, fontFamily: 'Next', fontSize: 9, color: INK, lineHeight: 1.3 },
-  title: { fontSize: 17, fontWeight: 700, marginBottom: 6 },
+  page: { padding: 36, fontFamily: ['Next', 'Greek'], fontSize: 9, color: INK, lineHeight: 1.3 },
+  title: { fontSize: 17, fontWeight: 700, lineHeight: 1.2, marginBottom: 8 },
   fact: { flexDirection: 'row', marginBottom: 1 },
   name: { width: 62, color: '#565e5b' },
   row: { flexDirection: 'row', borderBottomWidth: 0.5, borderBottomColor: LINE, paddingVertical: 2 },
@@ -50,7 +52,9 @@ export function RunPdf({ view }: { view: RunView }) {
         </View>
         <Table report={report} />
         {report.corrections.map((c) => <Text key={c} style={{ marginTop: 2 }}>Correction. {c}</Text>)}
-        <View style={styles.caution} wrap={false}>{report.cautions.map((c) => <Text key={c}>{c}</Text>)}</View>
+        <View style={styles.caution} wrap={false}>
+          <Text style={styles.bold}>Caution</Text>
+          {report.cautions.map((c) => <Text key={c}>{c}</Text>)}</View>
         <View style={styles.foot} fixed>
           <Text>{`${view.unit.fleetNumber}, job ${view.job.number}, test run ${view.id}`}</Text>
           <Text render={({ pageNumber, totalPages }) => `${pageNumber} / ${totalPages}`} />
@@ -70,8 +74,8 @@ function Table({ report }: { report: ReportFacts }) {
       {report.rows.map((r) => (
         <View key={r.reading.position} style={styles.row} wrap={false}>
           <Text style={[cell(0), styles.bold]}>{r.reading.position}</Text>
-          <Text style={[cell(1), { fontFamily: 'Mono' }]}>{r.entry}</Text>
-          <Text style={[cell(2), { fontFamily: 'Mono' }]}>{r.corrected}</Text>
+          <Text style={[cell(1), { fontFamily: ['Mono', 'Greek'] }]}>{r.entry}</Text>
+          <Text style={[cell(2), { fontFamily: ['Mono', 'Greek'] }]}>{r.corrected}</Text>
           <Text style={[cell(3), styles.bold, { color: r.reading.severity === 'none' ? INK : COLOURS[TONE[r.reading.severity]] }]}>{r.verdict}</Text>
           <Text style={cell(4)}>{r.reasons}</Text>
           <Text style={cell(5)}>{r.taken}</Text>
@@ -99,11 +103,11 @@ function Posts({ row, note, readings, limits, scale }: PostsProps) {
           <Line x1={AXIS} x2={WIDTH} y1={top} y2={top} stroke={EDGE} strokeWidth={0.8} />
           {row.cylinders.map((c, i) => <PostMark key={c} reading={readings.get(c)} x={AXIS + i * step + 20} y={y} scale={scale} />)}
         </Svg>
-        {scale.ticks.map((t) => <Text key={t.label} style={{ position: 'absolute', left: 0, width: AXIS - 6, textAlign: 'right', top: y(t.height) - 4, fontSize: 6, fontFamily: 'Mono' }}>{t.label}</Text>)}
+        {scale.ticks.map((t) => <Text key={t.label} style={{ position: 'absolute', left: 0, width: AXIS - 6, textAlign: 'right', top: y(t.height) - 4, fontSize: 6, fontFamily: ['Mono', 'Greek'] }}>{t.label}</Text>)}
         {row.cylinders.map((c, i) => (
           <View key={c} style={{ position: 'absolute', left: AXIS + i * step + 36, top: 8, width: step - 36 }}>
             <Text style={[styles.bold, { fontSize: 10 }]}>{c}</Text>
-            <Text style={{ fontFamily: 'Mono', fontSize: (readings.get(c)?.entry.length ?? 0) > 5 ? 8 : 12 }}>{readings.get(c)?.entry || '–'}</Text>
+            <Text style={{ fontFamily: ['Mono', 'Greek'], fontSize: (readings.get(c)?.entry.length ?? 0) > 5 ? 8 : 12 }}>{readings.get(c)?.entry || '–'}</Text>
           </View>
         ))}
       </View>

@@ -16,7 +16,7 @@ export default async function BenchPage({ params }: { params: Promise<{ id: stri
   const [view, persons] = await Promise.all([isId(id) ? viewRun(db, id) : null, listPersons(db)]);
   if (!view) notFound();
   return (
-    <div className="flex min-h-dvh flex-col xl:h-dvh">
+    <div className="flex min-h-dvh flex-col lg:h-dvh">
       <TopBar persons={persons.map((p) => p.name)}><UnitHeading unit={view.unit} job={view.job} complaint /></TopBar>
       <Bench key={view.id} view={view} persons={persons} />
     </div>

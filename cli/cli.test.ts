@@ -1,0 +1,61 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+
+const EXAMPLE = {
+  format: 'mudflat/test-set', version: 1, test: 'glow-plug-resistance',
+  engine: { layout: 'inline', cylinders: 4, firingOrder: [1, 3, 4, 2], systemVoltage_V: 12, groups: { 'harness-front': [1, 2] } },
+  condition: { key: 'off', engine: 'stopped', partTemperature_degC: 15, connection: 'at-part' },
+  instrument: { kind: 'multimeter', leadZero: '0.2', accuracy: [{ quantity: 'resistance', upTo: 200, percentOfReading: 0.8, counts: 3, resolution: 0.1 }] },
+  limits: {
+    quantity: 'resistance', unit: 'ohm', upper: 1.0, lower: 0.3, watchUpper: 0.9, recheckMargin: 0, shortBelow: 0.05, openAbove: 10000,
+    steadyWithin: 0.05, neighbours: { maxRatio: 2 }, referenceTemperature_degC: 20, temperatureCoefficient_perK: 0, source: 'invented', status: 'approved',
+  },
+  readings: [{ position: 1, entry: '0.6' }, { position: 2, entry: 'OL' }, { position: 3, entry: '0.4~0.9' }, { position: 4, entry: '4k5' }],
+};
+
+function run(args: string[], input = '') {
+  return spawnSync('node', ['--import', 'tsx', 'cli/main.ts', ...args], { input, encoding: 'utf8' });
+}
+function judge(document: unknown) {
+  const done = run(['judge', '-'], typeof document === 'string' ? document : JSON.stringify(document));
+  return { ...done, json: JSON.parse(done.stdout) as { errors?: { path: string }[]; readings?: { verdict: string }[]; pattern?: string } };
+}
+
+test('the example of the format: one JSON document, exit 0', () => {
+  const { status, stderr, json } = judge(EXAMPLE);
+  expect([status, stderr]).toEqual([0, '']);
+  expect(json.readings?.map((r) => r.verdict)).toEqual(['within', 'open', 'unsteady', 'high']);
+  expect(json).toMatchObject({ format: 'mudflat/judgement', version: 1, pattern: 'some', suspects: [2, 3, 4] });
+}, 20_000);
+
+test('from a file', () => {
+  const file = path.join(mkdtempSync(path.join(tmpdir(), 'mudflat-')), 'set.json');
+  writeFileSync(file, `\uFEFF${JSON.stringify(EXAMPLE)}`);
+  expect(run(['judge', file]).status).toBe(0);
+}, 20_000);
+
+test.each<[string, unknown, string]>([
+  ['not JSON', '{', ''],
+  ['unknown field', { ...EXAMPLE, extra: 1 }, '/extra'],
+  ['unknown field deep inside', { ...EXAMPLE, limits: { ...EXAMPLE.limits, uper: 1 } }, '/limits/uper'],
+  ['missing limits', { ...EXAMPLE, limits: undefined }, '/limits'],
+  ['another version', { ...EXAMPLE, version: 2 }, '/version'],
+  ['unknown unit', { ...EXAMPLE, limits: { ...EXAMPLE.limits, unit: 'florp' } }, '/limits/unit'],
+  ['a limit that is text', { ...EXAMPLE, limits: { ...EXAMPLE.limits, upper: '1.0' } }, '/limits/upper'],
+  ['lead zero that wanders', { ...EXAMPLE, instrument: { kind: 'multimeter', leadZero: '0.1~0.3' } }, '/instrument/leadZero'],
+  ['firing order', { ...EXAMPLE, engine: { ...EXAMPLE.engine, firingOrder: [1, 1, 2, 3] } }, '/engine/firingOrder/1'],
+  ['unreadable entry', { ...EXAMPLE, readings: [{ position: 1, entry: 'abc' }] }, '/readings/0/entry'],
+  ['a cylinder the engine has not', { ...EXAMPLE, readings: [{ position: 5, entry: '1' }] }, '/readings/0/position'],
+])('%s: exit 2 and its path', (_, document, path_) => {
+  const { status, stderr, json } = judge(document);
+  expect(status).toBe(2);
+  expect(json.errors?.map((e) => e.path)).toContain(path_);
+  expect(stderr.length).toBeGreaterThan(5);
+}, 20_000);
+
+test('a missing file and a wrong command exit 2', () => {
+  expect(run(['judge', 'no-such-file.json']).status).toBe(2);
+  expect(run(['florp', '-']).status).toBe(2);
+}, 20_000);

@@ -1,0 +1,84 @@
+import { readFileSync } from 'node:fs';
+import { expect, type Page, test } from '@playwright/test';
+import { demoId } from '../demo/load';
+import { BenchPage, newRun } from './bench-page';
+
+const axe = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
+
+async function seriousIssues(page: Page): Promise<string[]> {
+  await page.evaluate(axe);
+  return page.evaluate(async () => {
+    const { axe: checker } = window as unknown as { axe: { run: () => Promise<{ violations: { id: string; impact: string; nodes: { html: string; failureSummary: string }[] }[] }> } };
+    const { violations } = await checker.run();
+    return violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${v.id}: ${v.nodes.map((n) => `${n.html} ${n.failureSummary}`).join(' | ')}`);
+  });
+}
+
+async function jobOf(page: Page, unit: string): Promise<string> {
+  return ((await (await page.request.get(`/api/runs/${demoId('run', unit)}`)).json()) as { job: { id: string } }).job.id;
+}
+
+for (const theme of ['shed', 'night', 'sun']) {
+  test(`no serious accessibility issue in ${theme}`, async ({ page }) => {
+    await page.addInitScript((t) => localStorage.setItem('theme', t), theme);
+    const job = await jobOf(page, 'PL-23');
+    for (const url of ['/', `/jobs/${job}`, `/runs/${demoId('run', 'PL-23')}`, `/runs/${demoId('run', 'PL-08')}`, `/runs/${demoId('run', 'PL-23')}/print`]) {
+      await page.goto(url);
+      await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
+      expect(await seriousIssues(page), url).toEqual([]);
+    }
+  });
+}
+
+for (const unit of ['PL-07', 'PL-03', 'PL-11', 'PL-22']) {
+  test(`the bench of ${unit} fits 1280x800 without scrolling`, async ({ page }) => {
+    await page.goto(`/runs/${demoId('run', unit)}`);
+    const fits = await page.evaluate(() => document.documentElement.scrollHeight <= innerHeight && document.documentElement.scrollWidth <= innerWidth);
+    expect(fits).toBe(true);
+    for (const name of ['Suspects', 'Next', 'Caution']) {
+      const part = page.getByRole('region', { name, exact: true });
+      if (await part.count()) await expect(part).toBeInViewport({ ratio: 0.9 });
+    }
+    await expect(page.locator('#entry')).toBeInViewport({ ratio: 1 });
+    await expect(page.getByTestId('saved')).toBeInViewport({ ratio: 1 });
+  });
+}
+
+for (const [name, width, height] of [['tablet', 1024, 768], ['phone', 390, 844]] as const) {
+  test(`recorded with the large keys on a ${name}`, async ({ browser, request }) => {
+    const context = await browser.newContext({ viewport: { width, height }, hasTouch: true, isMobile: true });
+    const page = await context.newPage();
+    const bench = new BenchPage(page, await newRun(request, 'PL-14'));
+    await page.goto(`/runs/${bench.runId}`);
+    const pad = page.getByRole('group', { name: 'Number pad' });
+    await expect(pad).toBeVisible();
+    const tap = async (...keys: string[]) => { for (const key of keys) await pad.getByRole('button', { name: key, exact: true }).tap(); };
+    await tap('0', '.', '2', 'Record', '0', '.', '6', 'Record', '2', '0', '1', 'Record');
+    await page.getByRole('button', { name: 'OL, open' }).tap();
+    await tap('Record', '4', 'k', '5', 'Record');
+    await expect(bench.post(4)).toHaveAccessibleName(/4k5/);
+    await expect(bench.summary).toHaveText('Cylinder 3 is open and 2 and 4 are too high; 1 is in.');
+    for (const key of await pad.getByRole('button').all()) expect((await key.boundingBox())?.height).toBeGreaterThanOrEqual(48);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
+    await context.close();
+  });
+}
+
+test('a new unit with a new engine: the server’s objection stands at the field', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Unit' }).click();
+  const name = `PL-9${String(Date.now()).slice(-4)}`;
+  await page.getByLabel('Fleet number').fill(name);
+  await page.getByLabel('Kind').fill('Dredger');
+  await page.getByLabel('Engine family').selectOption('new');
+  await page.getByLabel('Code').fill(`L2-${name}`);
+  await page.getByLabel('Cylinders').fill('2');
+  await page.getByLabel('Firing order').fill('1-1');
+  await page.getByRole('button', { name: 'Add unit' }).click();
+  await expect(page.getByText(/Cylinder 1 fires twice/)).toBeVisible();
+  await page.getByLabel('Firing order').fill('1-2');
+  await page.getByRole('button', { name: 'Add unit' }).click();
+  await expect(page.getByRole('heading', { name })).toBeVisible();
+  await page.getByLabel('Find a unit').fill('dredger');
+  await expect(page.getByRole('article')).toHaveCount(1);
+});

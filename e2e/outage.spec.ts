@@ -1,0 +1,55 @@
+import { expect, test } from '@playwright/test';
+import { BenchPage, newRun } from './bench-page';
+import { OwnServer } from './server';
+
+test('the server dies in the middle: nothing typed is lost, all of it is sent once when it is back', async ({ page, request, context }) => {
+  test.setTimeout(90_000);
+  const server = new OwnServer(4182);
+  await server.start();
+  try {
+    const bench = new BenchPage(page, await newRun(request, 'PL-07', server.base));
+    await bench.open(server.base);
+    await bench.type('0.2', '0.6', '0.7');
+    await bench.allSaved();
+    await server.stop();
+    await bench.type('0.6', 'OL', '0.8');
+    await expect(bench.post(2)).toContainText('0.8');
+    await expect(bench.saved).toContainText('No server. 3 readings kept in this browser');
+    await server.start();
+    await expect(bench.saved).toHaveText('Everything is saved.', { timeout: 20_000 });
+    await bench.type('0.7');
+    await bench.allSaved();
+
+    // The page is closed while something waits: another page of this browser sends it.
+    await server.stop();
+    await bench.type('201');
+    await expect(bench.saved).toContainText('1 reading kept');
+    await page.close();
+    await server.start();
+    const again = new BenchPage(await context.newPage(), bench.runId);
+    await again.open(server.base);
+    await expect(again.saved).toHaveText('Everything is saved.', { timeout: 20_000 });
+    const view = await (await request.get(`${server.base}/api/runs/${bench.runId}`)).json() as { readings: { entry: string }[] };
+    expect(view.readings.map((r) => r.entry)).toEqual(['0.6', '0.7', '0.6', 'OL', '0.8', '0.7', '201']);
+  } finally {
+    await server.stop();
+  }
+});
+
+test('an answer that gets lost on the way does not double the reading', async ({ page, request }) => {
+  const bench = new BenchPage(page, await newRun(request, 'PL-14'));
+  await bench.open();
+  await bench.type('0.2');
+  await bench.allSaved();
+  let lost = 0;
+  await page.route('**/readings', async (route) => {
+    const response = await route.fetch();
+    if (lost++ === 0) await route.abort('connectionreset');
+    else await route.fulfill({ response });
+  });
+  await bench.type('0.6');
+  await expect(bench.saved).toHaveText('Everything is saved.', { timeout: 10_000 });
+  expect(lost).toBeGreaterThan(1);
+  const view = await (await request.get(`/api/runs/${bench.runId}`)).json() as { readings: unknown[] };
+  expect(view.readings).toHaveLength(1);
+});

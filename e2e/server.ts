@@ -1,0 +1,38 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+
+/** A server of the test's own, that can be stopped and started in the middle. */
+export class OwnServer {
+  private child: ChildProcess | null = null;
+  readonly base: string;
+
+  constructor(private readonly port: number) {
+    this.base = `http://127.0.0.1:${port}`;
+  }
+
+  async start(): Promise<void> {
+    this.child = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(this.port)], { stdio: 'ignore' });
+    for (let i = 0; i < 120; i++) {
+      if (await this.answers()) return;
+      await new Promise((r) => setTimeout(r, 250));
+    }
+    throw new Error(`no answer from ${this.base}`);
+  }
+
+  /** Kills it as a power cut would. */
+  async stop(): Promise<void> {
+    const child = this.child;
+    if (!child) return;
+    this.child = null;
+    const gone = new Promise((r) => child.once('exit', r));
+    child.kill('SIGKILL');
+    await gone;
+  }
+
+  private async answers(): Promise<boolean> {
+    try {
+      return (await fetch(`${this.base}/api/health`)).ok;
+    } catch {
+      return false;
+    }
+  }
+}

@@ -1,0 +1,28 @@
+import { defineConfig } from '@playwright/test';
+
+const PORT = 4181;
+
+/** The real interface in Debian's Chromium, against a server of its own and the throwaway database of DATABASE_URL. */
+export default defineConfig({
+  testDir: 'e2e',
+  fullyParallel: true,
+  workers: 2,
+  forbidOnly: true,
+  timeout: 60_000,
+  reporter: [['list'], ['json', { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ?? 'test-results/results.json' }]],
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+  webServer: {
+    command: `npx tsx scripts/prepare.ts --demo && node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${PORT}`,
+    url: `http://127.0.0.1:${PORT}/api/health`,
+    timeout: 120_000,
+    reuseExistingServer: false,
+  },
+});

@@ -1,0 +1,18 @@
+// The closing line: passed and failed, summed over Jest and Playwright. Fails where a runner left no result.
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+
+const folder = process.argv[2];
+const read = (name) => {
+  try {
+    return JSON.parse(readFileSync(join(folder, name), 'utf8'));
+  } catch {
+    return null;
+  }
+};
+const jest = read('jest.json');
+const playwright = read('playwright.json');
+const passed = (jest?.numPassedTests ?? 0) + (playwright?.stats.expected ?? 0) + (playwright?.stats.flaky ?? 0);
+const failed = (jest ? jest.numFailedTests + jest.numRuntimeErrorTestSuites : 1) + (playwright ? playwright.stats.unexpected : 1);
+console.log(`${passed} passed, ${failed} failed`);
+process.exitCode = failed || !passed ? 1 : 0;

@@ -1,0 +1,37 @@
+#!/usr/bin/env bash
+# Everything that CI runs, against a throwaway database cluster and a build of its own.
+set -euo pipefail
+. scripts/lib.sh
+. scripts/pg.sh
+pg_name=test
+mkdir -p "$data_dir"
+unset DATABASE_URL
+
+need_node_modules
+need_postgres
+need_debian chromium chromium
+need_debian /usr/lib/python3/dist-packages/scipy python3-scipy
+trap 'pg_remove >/dev/null 2>&1 || true' EXIT
+pg_remove >/dev/null 2>&1 || true
+pg_start
+
+failed=0
+check() { # NAME COMMAND...: goes on after a failure, so that one run tells everything
+  local name=$1 start=$SECONDS
+  shift
+  say "== $name"
+  if "$@"; then echo "$name: good ($((SECONDS - start)) s)"; else echo "$name: FAILED"; failed=1; fi
+}
+
+export MUDFLAT_DIST=.next-test
+results=$data_dir/results
+rm -rf "$results" && mkdir -p "$results"
+check "types" npm run --silent types
+check "lint" npm run --silent lint -- --max-warnings 0
+check "arrows between folders" npm run --silent arrows
+check "unit tests" npx --no-install jest --silent=false --json --outputFile="$results/jest.json"
+need_build .next-test
+check "tests through the interface" env PLAYWRIGHT_JSON_OUTPUT_NAME="$results/playwright.json" npx --no-install playwright test
+
+node scripts/count.mjs "$results" || failed=1
+exit "$failed"
