@@ -54,7 +54,7 @@ for (const [name, width, height] of [['tablet', 1024, 768], ['phone', 390, 844]]
     await expect(pad).toBeVisible();
     const tap = async (...keys: string[]) => { for (const key of keys) await pad.getByRole('button', { name: key, exact: true }).tap(); };
     await tap('0', '.', '2', 'Record', '0', '.', '6', 'Record', '2', '0', '1', 'Record');
-    await page.getByRole('button', { name: 'OL, open' }).tap();
+    await page.getByRole('button', { name: 'OL open' }).tap();
     await tap('Record', '4', 'k', '5', 'Record');
     await expect(bench.post(4)).toHaveAccessibleName(/4k5/);
     await expect(bench.summary).toHaveText('Cylinder 3 is open and 2 and 4 are too high; 1 is in.');

@@ -5,7 +5,7 @@ test('eight cylinders by keyboard alone, in well under a minute', async ({ page,
   const bench = new BenchPage(page, await newRun(request, 'PL-07'));
   await bench.open();
   const start = Date.now();
-  await expect(page.getByText('Leads together')).toBeVisible();
+  await expect(page.locator('label[for=entry]')).toHaveText('Leads together');
   await bench.type('0.2', '0.6', '0.7', '201', '0.6', '0.8', 'o', '0.5w1.4');
   // Known before the last one.
   await expect(bench.summary).toHaveText('7 of 8 measured: 4 is open, 5 is too high (201 Ω, limit 1.0 Ω) and 6 is unsteady (0.5~1.4).');
@@ -69,7 +69,7 @@ test('an entry that cannot be read says what can, at the field, and stays', asyn
   const bench = new BenchPage(page, await newRun(request, 'PL-14'));
   await bench.open();
   await bench.type('0.2');
-  for (const [entry, message] of [['0.6.1', 'cannot be read'], ['12 V', 'unit of voltage'], ['0.9~0.4', 'high to low'], ['5 florp', 'no unit']] as const) {
+  for (const [entry, message] of [['0.6.1', 'cannot stand after a number'], ['abc', 'cannot be read'], ['12 V', 'unit of voltage'], ['0.9~0.4', 'high to low'], ['5 florp', 'no unit']] as const) {
     await bench.type(entry);
     await expect(page.getByRole('alert').filter({ hasText: message })).toBeVisible();
     await expect(bench.field).toHaveValue(entry);

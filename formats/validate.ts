@@ -8,7 +8,7 @@ import limits from '../docs/formats/limits.schema.json';
 import testSet from '../docs/formats/test-set.schema.json';
 
 const ajv = new Ajv2020({ allErrors: true, allowUnionTypes: true, schemas: [limits, engine, instrument, testSet] });
-addFormats.default(ajv);
+(addFormats as unknown as { default: (a: Ajv2020) => void }).default(ajv);
 
 /** A compiled schema: one of `docs/formats/` by its id, or one given in code. */
 export function schema<T>(idOrSchema: string | object): ValidateFunction<T> {

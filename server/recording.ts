@@ -111,7 +111,7 @@ export async function recordCircumstance(db: Db, runId: string, body: RecordCirc
     if (!record) return notFound('test run');
     const next = {
       instrumentId: body.instrumentId ?? null, leadZero: body.leadZero?.trim() ? body.leadZero.trim() : null, states: body.states,
-      condition: withoutUndefined(body.condition),
+      condition: body.condition,
     };
     const zero = readLeadZero(next.leadZero ?? '');
     if (!zero.ok) return refuse('The lead zero cannot be read.', [{ path: '/leadZero', message: zero.error }]);
@@ -125,6 +125,3 @@ export async function recordCircumstance(db: Db, runId: string, body: RecordCirc
     return ok({ duplicate: inserted.length === 0, judgement: judged.value, reading: null });
   });
 }
-
-const withoutUndefined = (c: RecordCircumstance['condition']) =>
-  Object.fromEntries(Object.entries(c).filter(([, v]) => v !== undefined));

@@ -128,6 +128,7 @@ function parseSuffix(suffix: string, quantity: Quantity): Result<Suffix, string>
   const prefix = Object.hasOwn(PREFIXES, text) && base.unit.prefixable ? PREFIXES[text] : undefined;
   // A lone letter can be a prefix or a unit (`m`, `K`): the prefix wins unless the quantity is measured in that unit.
   if (prefix !== undefined && named?.unit.quantity !== quantity) return ok({ scale: prefix, unit: base });
+  if (!/^[\p{L}%°℃Ω]/u.test(text)) return fail(`"${text}" cannot stand after a number. ${ENTRY_HELP}.`);
   if (!named) return fail(`"${text}" is no unit or prefix known here. ${ENTRY_HELP}.`);
   if (named.unit.quantity !== quantity) {
     return fail(`This test reads ${quantity}; "${text}" is a unit of ${named.unit.quantity}.`);

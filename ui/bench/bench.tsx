@@ -8,6 +8,7 @@ import { parseEntry } from '../../core/quantity/entry';
 import { findUnit, toBase } from '../../core/quantity/units';
 import { readLeadZero } from '../../formats/instrument';
 import type { PersonView, RunView } from '../../formats/views';
+import { useOnClient } from '../kit/on-client';
 import { usePerson } from '../kit/person';
 import { PostRow } from '../posts/post-row';
 import { noteOf, rowsOf } from '../posts/rows';
@@ -18,14 +19,12 @@ import { Pad } from './pad';
 import { Refusals } from './refusals';
 import { Says } from './says';
 import { StatesBar } from './states-bar';
+import type { Target } from './target';
 import { Trail } from './trail';
 import { useRun } from './use-run';
 
 const Shortcuts = dynamic(() => import('./shortcuts').then((m) => m.Shortcuts));
 const ImportCsv = dynamic(() => import('./import-csv').then((m) => m.ImportCsv));
-
-/** What Enter will fill: a position, the lead zero, or nothing while everything is read. */
-export type Target = { readonly kind: 'lead-zero' } | { readonly kind: 'position'; readonly position: Position } | null;
 
 export function Bench({ view, persons }: { view: RunView; persons: readonly PersonView[] }) {
   const by = usePerson(persons.map((p) => p.name));
@@ -44,6 +43,7 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
   const [error, setError] = useState<string | null>(null);
   const [why, setWhy] = useState('misread');
   const [sheet, setSheet] = useState<'shortcuts' | 'csv' | null>(null);
+  const alive = useOnClient();
   const [pad, setPad] = useState<boolean | null>(null);
   const input = useRef<HTMLInputElement>(null);
 
@@ -57,7 +57,7 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
     input.current?.focus({ preventScroll: true });
     // On a phone the page scrolls and the entry bar covers its lower half.
     if (active !== null) document.querySelector(`[data-position="${active}"]`)?.scrollIntoView({ block: 'nearest' });
-  }, [active]);
+  }, [active, alive]);
 
   function pick(next: Target | 'auto'): void {
     setPicked(next);
@@ -103,8 +103,9 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
 
   function type(text: string): void {
     setError(null);
-    // One letter is enough for the overload, a w for the wander that few keyboards have a good key for.
-    setDraft(/^o$/i.test(text) ? 'OL' : text.replace(/w/i, '~'));
+    // One letter is enough for the overload, whoever types it out gets it all the same; a w for the wander that few
+    // keyboards have a good key for.
+    setDraft(/^(o|OL(l|p|pe|pen))$/i.test(text) ? 'OL' : text.replace(/w/i, '~'));
   }
 
   function press(key: string): void {
@@ -147,7 +148,7 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
         <Refusals lines={run.lines} onDiscard={run.discard} onSend={(l) => { run.discard(l.id); run.record(l.position, l.entry, 'read again by a second person'); }} />
         <div className="sticky bottom-0 z-10 -mx-3 flex flex-col gap-2 bg-ground px-3 py-1 lg:static">
           <EntryBar ref={input} target={target} draft={draft} error={error} unit={limits.unit} correcting={line} why={why} limits={limits}
-            onWhy={setWhy} onType={type} onKey={onKey} onSubmit={submit} onPress={press}
+            onWhy={(reason) => { setWhy(reason); input.current?.focus(); }} onType={type} onKey={onKey} onSubmit={submit} onPress={press}
             onSkipZero={() => { setZeroSkipped(true); setPicked('auto'); }} />
           <Pad open={pad} onPress={press} />
         </div>
@@ -155,7 +156,7 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
           onPad={() => setPad(pad === null ? !matchMedia('(pointer: coarse)').matches : !pad)} />
       </div>
       <Says view={view} judgement={run.judgement} test={test} active={active} target={target} />
-      {sheet === 'shortcuts' && <Shortcuts onClose={() => { setSheet(null); input.current?.focus(); }} />}
+      {sheet === 'shortcuts' && <Shortcuts onClose={() => setSheet(null)} />}
       {sheet === 'csv' && <ImportCsv runId={view.id} by={by} onClose={() => setSheet(null)} />}
     </main>
   );

@@ -3,7 +3,8 @@ import { CornerDownLeft } from 'lucide-react';
 import type { KeyboardEvent, Ref } from 'react';
 import type { Limits } from '../../core/judge/types';
 import { positionWords, shownUnit } from '../../core/judge/words';
-import type { Target } from './bench';
+import { useOnClient } from '../kit/on-client';
+import type { Target } from './target';
 import type { Line } from './use-run';
 
 export interface EntryBarProps {
@@ -27,9 +28,11 @@ export interface EntryBarProps {
 const REASONS = ['misread', 'typed wrong', 'terminal cleaned', 'read again'] as const;
 const KEYS = [['k', '×1000'], ['OL', 'open'], ['~', 'wanders']] as const;
 
-export function EntryBar(props: EntryBarProps) {
+export function EntryBar({ ref, ...props }: EntryBarProps) {
   const { target, draft, error, correcting, onKey, onSubmit, onType, onPress } = props;
   const label = labelOf(props);
+  // What is typed before the page is alive would be lost: until then the field takes nothing.
+  const ready = useOnClient();
   return (
     <form className="no-print shrink-0" onSubmit={(e) => { e.preventDefault(); onSubmit(); }}>
       {error && <p id="entry-error" role="alert" className="mb-1 font-semibold text-rust">{error}</p>}
@@ -37,16 +40,16 @@ export function EntryBar(props: EntryBarProps) {
       <div className="flex flex-wrap gap-2 sm:flex-nowrap">
         <div className={`flex min-h-16 min-w-0 flex-1 basis-full items-center gap-3 rounded-xl border-3 bg-card px-4 sm:basis-0 ${error ? 'border-rust' : 'border-estuary'}`}>
           <label htmlFor="entry" className="shrink-0 font-bold">{label}</label>
-          <input id="entry" ref={props.ref} value={draft} autoFocus autoComplete="off" autoCorrect="off" spellCheck={false} maxLength={40}
+          <input id="entry" ref={ref} value={draft} disabled={!ready} autoComplete="off" autoCorrect="off" spellCheck={false} maxLength={40}
             aria-invalid={error !== null} aria-describedby={error ? 'entry-error' : undefined} placeholder={target === null ? 'choose a post to correct it' : ''}
             className="min-w-0 flex-1 bg-transparent font-mono text-3xl placeholder:text-lg placeholder:text-soft focus-visible:outline-none"
             onChange={(e) => onType(e.target.value)} onKeyDown={onKey} />
           <span className="shrink-0 font-mono text-2xl text-soft">{target?.kind === 'lead-zero' ? 'Ω' : shownUnit(props.unit)}</span>
         </div>
         {KEYS.map(([key, meaning]) => (
-          <button key={key} type="button" onClick={() => onPress(key)} aria-label={`${key}, ${meaning}`}
+          <button key={key} type="button" onClick={() => onPress(key)}
             className="flex min-h-16 min-w-15 flex-1 flex-col items-center justify-center rounded-xl border border-line bg-card sm:flex-none">
-            <span className="font-mono text-xl font-medium">{key}</span><span className="text-xs text-soft">{meaning}</span>
+            <span className="font-mono text-xl font-medium">{key}</span> <span className="text-xs text-soft">{meaning}</span>
           </button>
         ))}
         <button type="submit" className="flex min-h-16 flex-1 items-center justify-center gap-2 rounded-xl bg-estuary px-4 font-bold text-on-estuary sm:flex-none">
@@ -58,7 +61,7 @@ export function EntryBar(props: EntryBarProps) {
   );
 }
 
-function labelOf({ target, correcting }: EntryBarProps): string {
+function labelOf({ target, correcting }: Pick<EntryBarProps, 'target' | 'correcting'>): string {
   if (target === null) return 'All read';
   if (target.kind === 'lead-zero') return 'Leads together';
   const name = positionWords(target.position);
@@ -74,7 +77,7 @@ function ZeroHint({ onSkip }: { onSkip: () => void }) {
   );
 }
 
-function Correction({ correcting, why, onWhy }: EntryBarProps & { correcting: Line }) {
+function Correction({ correcting, why, onWhy }: Pick<EntryBarProps, 'why' | 'onWhy'> & { correcting: Line }) {
   return (
     <p className="mb-1 flex flex-wrap items-center gap-2 text-sm">
       <span>Was <span className="font-mono font-semibold">{correcting.entry}</span>; it stays in the record. Why:</span>

@@ -6,7 +6,7 @@ import { positionWords, rangeWords, reasonWords, VERDICT_WORDS } from '../../cor
 import type { RunView } from '../../formats/views';
 import { Mark } from '../posts/mark';
 import { TONE } from '../posts/shapes';
-import type { Target } from './bench';
+import type { Target } from './target';
 
 export interface SaysProps {
   readonly view: RunView;

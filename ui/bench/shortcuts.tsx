@@ -9,7 +9,8 @@ const KEYS = [
 
 export function Shortcuts({ onClose }: { onClose: () => void }) {
   return (
-    <Dialog open onOpenChange={(open) => { if (!open) onClose(); }} title="Keys on the bench" description="To correct a reading, go to it, type the new one and press Enter. The old one stays in the record.">
+    <Dialog open onOpenChange={(open) => { if (!open) onClose(); }} onCloseAutoFocus={(e) => { e.preventDefault(); document.getElementById('entry')?.focus(); }}
+      title="Keys on the bench" description="To correct a reading, go to it, type the new one and press Enter. The old one stays in the record.">
       <dl className="grid grid-cols-[auto_1fr] gap-x-6 gap-y-2">
         {KEYS.map(([key, meaning]) => (
           <div key={key} className="contents"><dt className="font-mono font-semibold whitespace-pre">{key}</dt><dd>{meaning}</dd></div>

@@ -42,7 +42,8 @@ export function StatesBar({ states, circumstance: c, instruments, zeroWanted, on
 }
 
 const without = (condition: CircumstanceView['condition'], t: number | undefined): CircumstanceView['condition'] => {
-  const { partTemperature_degC: _, ...rest } = condition;
+  const rest = { ...condition };
+  delete (rest as { partTemperature_degC?: number }).partTemperature_degC;
   return t === undefined ? rest : { ...rest, partTemperature_degC: t };
 };
 

@@ -51,7 +51,7 @@ function reduce(state: State, action: Action): State {
 function mergeItem(state: State, item: OutboxItem): State {
   if (item.kind === 'circumstance') {
     const { instrumentId = null, leadZero = null, states, condition } = item.body;
-    return item.refused ? state : { ...state, circumstance: { instrumentId, leadZero, states, condition: condition as CircumstanceView['condition'] } };
+    return item.refused ? state : { ...state, circumstance: { instrumentId, leadZero, states, condition } };
   }
   const { id, position, entry, supersedes = null, why = null } = item.body;
   if (state.lines.some((l) => l.id === id)) return state;

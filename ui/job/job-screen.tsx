@@ -59,7 +59,10 @@ function StartTest({ job, persons }: { job: JobBrief; persons: readonly PersonVi
     setBusy(true);
     const id = v7();
     const sent = await send('/api/runs', { id, jobId: job.id, test, by });
-    if (sent.ok) return router.push(`/runs/${id}`);
+    if (sent.ok) {
+      router.push(`/runs/${id}`);
+      return;
+    }
     setBusy(false);
     setError(sent.error.kind === 'unreachable' ? 'No server. Try again.' : sent.error.problem.errors[0]?.message ?? sent.error.problem.title);
   }

@@ -1,14 +1,10 @@
 'use client';
 import { useTheme } from 'next-themes';
-import { useSyncExternalStore } from 'react';
+import { useOnClient } from './on-client';
 import { setPerson, usePerson } from './person';
 
 const THEMES = [['shed', 'Shed'], ['night', 'Night shift'], ['sun', 'Sun']] as const;
 const look = 'min-h-11 rounded-lg border border-line bg-card px-2 text-ink';
-
-const never = () => () => undefined;
-/** False on the server and for the first paint, so that both draw the same. */
-const useOnClient = () => useSyncExternalStore(never, () => true, () => false);
 
 export function Selects({ persons }: { persons: readonly string[] }) {
   const { theme, setTheme } = useTheme();

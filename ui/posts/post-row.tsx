@@ -74,8 +74,9 @@ function Post(props: PostRowProps & { position: Position }) {
   if (!onPick) return <div className={frame}>{content}</div>;
   return (
     <button type="button" className={frame} aria-current={isActive ? 'step' : undefined} data-position={position}
-      aria-label={postName(position, r, limits, state)} onClick={() => onPick(position)}>
-      {content}
+      onClick={() => onPick(position)}>
+      <span className="sr-only">{postName(position, r, limits, state)}</span>
+      <span aria-hidden="true" className="contents">{content}</span>
     </button>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { useForm, useWatch } from 'react-hook-form';
 import { v7 } from 'uuid';
 import type { Engine } from '../../core/engine/layout';
 import type { YardView } from '../../formats/views';
@@ -35,16 +35,22 @@ export function AddUnitDialog({ yard, onClose }: { yard: YardView; onClose: () =
       code: '', layout: 'inline', cylinders: '4', scheme: 'sequential', from: 'front', firstBank: 'left', firingOrder: '', systemVoltage_V: '12',
     },
   });
-  const { register, handleSubmit, setError, watch, formState: { errors, isSubmitting } } = form;
-  const isNew = watch('engineFamilyId') === NEW;
+  const { register, handleSubmit, setError, control, formState: { errors, isSubmitting } } = form;
+  const isNew = useWatch({ control, name: 'engineFamilyId' }) === NEW;
 
   async function submit(v: Values): Promise<void> {
     if (isNew) {
       const family = await send('/api/engine-families', { id: ids.family, code: v.code, engine: engineOf(v) });
-      if (!family.ok) return showRefusal(family.error, setError, FIELDS);
+      if (!family.ok) {
+        showRefusal(family.error, setError, FIELDS);
+        return;
+      }
     }
     const sent = await send('/api/units', { id: ids.unit, depotId: v.depotId, engineFamilyId: isNew ? ids.family : v.engineFamilyId, fleetNumber: v.fleetNumber, kind: v.kind });
-    if (!sent.ok) return showRefusal(sent.error, setError, FIELDS);
+    if (!sent.ok) {
+      showRefusal(sent.error, setError, FIELDS);
+      return;
+    }
     router.refresh();
     onClose();
   }

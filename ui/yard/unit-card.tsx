@@ -26,7 +26,8 @@ function JobLine({ job }: { job: JobBrief }) {
     <div className="mt-2 border-t border-line pt-2">
       <Link href={`/jobs/${job.id}`} className="block min-h-6 font-semibold hover:underline">Job {job.number}<span className="font-normal"> {job.complaint}</span></Link>
       {latest && (
-        <Link href={`/runs/${latest.id}`} className="mt-1 flex min-h-12 items-center gap-3 rounded-lg" aria-label={`${findTest(latest.test)?.name ?? latest.test} of job ${job.number}, to the bench`}>
+        <Link href={`/runs/${latest.id}`} className="mt-1 flex min-h-12 items-center gap-3 rounded-lg">
+          <span className="sr-only">To the bench: {findTest(latest.test)?.name ?? latest.test}</span>
           {latest.judgement && <MiniPosts judgement={latest.judgement} />}
           <JudgementWord judgement={latest.judgement} />
         </Link>
