@@ -8,7 +8,9 @@ export default defineConfig({
   fullyParallel: true,
   workers: 2,
   forbidOnly: true,
-  timeout: 60_000,
+  // Generous: a busy machine is no failure.
+  timeout: 180_000,
+  expect: { timeout: 30_000 },
   reporter: [['list'], ['json', { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ?? 'test-results/results.json' }]],
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,

@@ -1,17 +1,15 @@
 import { expect, test } from '@playwright/test';
 import { BenchPage, newRun } from './bench-page';
 
-test('eight cylinders by keyboard alone, in well under a minute', async ({ page, request }) => {
+test('eight cylinders by keyboard alone, known before the last one', async ({ page, request }) => {
   const bench = new BenchPage(page, await newRun(request, 'PL-07'));
   await bench.open();
-  const start = Date.now();
   await expect(page.locator('label[for=entry]')).toHaveText('Leads together');
   await bench.type('0.2', '0.6', '0.7', '201', '0.6', '0.8', 'o', '0.5w1.4');
   // Known before the last one.
   await expect(bench.summary).toHaveText('7 of 8 measured: 4 is open, 5 is too high (201 Ω, limit 1.0 Ω) and 6 is unsteady (0.5~1.4).');
   await bench.type('0,6');
   await expect(bench.summary).toHaveText('Cylinder 4 is open, 5 is too high (201 Ω, limit 1.0 Ω) and 6 is unsteady (0.5~1.4); 1, 3, 7, 2 and 8 are in.');
-  expect(Date.now() - start).toBeLessThan(60_000);
   await bench.allSaved();
   await expect(bench.post(5)).toHaveAccessibleName('cylinder 5, 201 ohm, too high, limit 1, saved');
 

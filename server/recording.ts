@@ -9,7 +9,7 @@ import type { RecordCircumstance, RecordReading } from '../formats/requests';
 import { judgeRun } from '../formats/run-set';
 import { currentReadings, type ReadingView } from '../formats/views';
 import type { Db, Tx } from './db';
-import { notFound, refuse } from './refusal';
+import { databaseCode, notFound, refuse } from './refusal';
 import { loadRun, readingView, runInputs, type RunRecord } from './run-view';
 import { circumstance, reading, testRun } from './schema';
 
@@ -23,13 +23,23 @@ type Outcome = Result<Recorded, ProblemDetails>;
 
 /** Appends a reading, judges the set again and keeps the verdict. The same id twice stores it once. */
 export const recordReading = (db: Db, runId: string, body: RecordReading): Promise<Outcome> =>
-  db.transaction((tx) => recordIn(tx, runId, body));
+  refuseTakenId(() => db.transaction((tx) => recordIn(tx, runId, body)));
+
+/** The id of a reading of another run fails at the primary key: no query of its own for what never happens. */
+async function refuseTakenId(record: () => Promise<Outcome>): Promise<Outcome> {
+  try {
+    return await record();
+  } catch (error) {
+    if (databaseCode(error)?.constraint !== 'reading_pkey') throw error;
+    return refuse('This id is taken.', [{ path: '/id', message: 'Another reading has this id.' }], 409);
+  }
+}
 
 /** Several readings in one transaction: all of them are stored or none. Errors carry the index: `/readings/3/entry`. */
 export async function recordReadings(db: Db, runId: string, bodies: readonly RecordReading[]): Promise<Outcome> {
   class Undo extends Error { constructor(readonly outcome: Outcome) { super('undo'); } }
   try {
-    return await db.transaction(async (tx) => {
+    return await refuseTakenId(() => db.transaction(async (tx) => {
       let last: Outcome = notFound('reading');
       for (const [i, body] of bodies.entries()) {
         last = await recordIn(tx, runId, body);
@@ -39,7 +49,7 @@ export async function recordReadings(db: Db, runId: string, bodies: readonly Rec
         }
       }
       return last;
-    });
+    }));
   } catch (error) {
     if (error instanceof Undo) return error.outcome;
     throw error;
@@ -51,8 +61,6 @@ async function recordIn(tx: Tx, runId: string, body: RecordReading): Promise<Out
   if (!record) return notFound('test run');
   const same = record.readings.find((r) => r.id === body.id);
   if (same) return repeated(record, same, body);
-  const [elsewhere] = await tx.select({ id: reading.id }).from(reading).where(eq(reading.id, body.id));
-  if (elsewhere) return refuse('This id is taken.', [{ path: '/id', message: 'Another reading has this id.' }], 409);
   const clash = checkPlace(record, body);
   if (clash) return clash;
   const judged = judgeWith(record, body);

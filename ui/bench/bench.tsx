@@ -1,7 +1,8 @@
 'use client';
 import dynamic from 'next/dynamic';
-import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { findTest } from '../../core/catalogue/catalogue';
+import type { RequiredState } from '../../core/catalogue/types';
 import { leadZeroMatters } from '../../core/judge/measure';
 import type { Position } from '../../core/judge/types';
 import { parseEntry } from '../../core/quantity/entry';
@@ -25,6 +26,8 @@ import { useRun } from './use-run';
 
 const Shortcuts = dynamic(() => import('./shortcuts').then((m) => m.Shortcuts));
 const ImportCsv = dynamic(() => import('./import-csv').then((m) => m.ImportCsv));
+
+const NO_STATES: readonly RequiredState[] = [];
 
 export function Bench({ view, persons }: { view: RunView; persons: readonly PersonView[] }) {
   const by = usePerson(persons.map((p) => p.name));
@@ -59,11 +62,13 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
     if (active !== null) document.querySelector(`[data-position="${active}"]`)?.scrollIntoView({ block: 'nearest' });
   }, [active, alive]);
 
-  function pick(next: Target | 'auto'): void {
+  const pick = useCallback((next: Target | 'auto'): void => {
     setPicked(next);
     setError(null);
     input.current?.focus();
-  }
+  }, []);
+  const pickPosition = useCallback((position: Position) => pick({ kind: 'position', position }), [pick]);
+  const pickZero = useCallback(() => pick({ kind: 'lead-zero' }), [pick]);
 
   function step(by: 1 | -1): void {
     const at = active === null ? (by === 1 ? -1 : order.length) : order.indexOf(active as number);
@@ -123,7 +128,7 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
       ArrowRight: empty ? () => step(1) : undefined, ArrowLeft: empty ? () => step(-1) : undefined,
       Escape: () => { setDraft(''); pick('auto'); },
       '?': () => setSheet('shortcuts'),
-      z: empty ? () => pick({ kind: 'lead-zero' }) : undefined,
+      z: empty ? pickZero : undefined,
     };
     const action = plain ? actions[e.key] : undefined;
     if (!action) return;
@@ -136,13 +141,13 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
     <main className="grid min-h-0 flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_19rem] xl:grid-cols-[13rem_minmax(0,1fr)_19rem]">
       <Trail view={view} judgement={run.judgement} className="order-3 lg:hidden xl:order-none xl:block" />
       <div className="flex min-h-0 min-w-0 flex-col gap-2 p-3">
-        <StatesBar states={test?.states ?? []} circumstance={run.circumstance} instruments={view.instruments} zeroWanted={zeroWanted}
-          onChange={run.change} onZero={() => pick({ kind: 'lead-zero' })} />
+        <StatesBar states={test?.states ?? NO_STATES} circumstance={run.circumstance} instruments={view.instruments} zeroWanted={zeroWanted}
+          onChange={run.change} onZero={pickZero} />
         <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-x-auto">
           {rows.map((r, i) => (
             <PostRow key={r.title} title={r.title} note={noteOf(view.unit.engine, i, rows.length)}
               positions={r.cylinders} readings={readings} limits={limits} scale={scale} active={active}
-              onPick={(position) => pick({ kind: 'position', position })} saved={(p) => run.current.get(p)?.state ?? null} />
+              onPick={pickPosition} saved={(p) => run.current.get(p)?.state ?? null} />
           ))}
         </div>
         <Refusals lines={run.lines} onDiscard={run.discard} onSend={(l) => { run.discard(l.id); run.record(l.position, l.entry, 'read again by a second person'); }} />

@@ -1,4 +1,5 @@
 'use client';
+import { memo } from 'react';
 import { TriangleAlert } from 'lucide-react';
 import type { TestDefinition } from '../../core/catalogue/types';
 import type { Judgement, Position } from '../../core/judge/types';
@@ -19,7 +20,7 @@ export interface SaysProps {
 const card = 'rounded-xl bg-card p-3';
 
 /** The right side: the caution, what the readings say, why, and what to do next. */
-export function Says(props: SaysProps) {
+export const Says = memo(function Says(props: SaysProps) {
   const { view, judgement, test, active } = props;
   return (
     <aside className="flex min-h-0 flex-col gap-2 overflow-y-auto border-line bg-panel p-3 text-[15px] leading-snug lg:border-l" aria-label="What the readings say">
@@ -37,7 +38,7 @@ export function Says(props: SaysProps) {
       <LimitCard view={view} />
     </aside>
   );
-}
+});
 
 function Suspects({ judgement }: { judgement: Judgement }) {
   const those = judgement.readings.filter((r) => judgement.suspects.includes(r.position) || r.verdict === 'undecided');

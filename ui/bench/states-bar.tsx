@@ -1,4 +1,5 @@
 'use client';
+import { memo } from 'react';
 import { Check } from 'lucide-react';
 import type { RequiredState } from '../../core/catalogue/types';
 import type { CircumstanceView, InstrumentView } from '../../formats/views';
@@ -17,7 +18,7 @@ const chip = (set: boolean): string =>
   `inline-flex shrink-0 whitespace-nowrap ${set ? '' : '-order-1'} min-h-9 pointer-coarse:min-h-12 items-center gap-1.5 rounded-lg border px-2.5 text-sm ${set ? 'border-line bg-card' : 'border-ochre bg-card font-bold text-ochre'}`;
 
 /** What must be true now. Confirmed once; what is not confirmed stays visible and is printed with the result. */
-export function StatesBar({ states, circumstance: c, instruments, zeroWanted, onChange, onZero }: StatesBarProps) {
+export const StatesBar = memo(function StatesBar({ states, circumstance: c, instruments, zeroWanted, onChange, onZero }: StatesBarProps) {
   const toggle = (id: string): void => onChange({ states: c.states.includes(id) ? c.states.filter((s) => s !== id) : [...c.states, id] });
   return (
     <div className="no-print flex shrink-0 gap-2 overflow-x-auto py-1 md:flex-wrap" role="group" aria-label="What must be true now">
@@ -39,7 +40,7 @@ export function StatesBar({ states, circumstance: c, instruments, zeroWanted, on
       <Temperature value={c.condition.partTemperature_degC} onChange={(t) => onChange({ condition: without(c.condition, t) })} />
     </div>
   );
-}
+});
 
 const without = (condition: CircumstanceView['condition'], t: number | undefined): CircumstanceView['condition'] => {
   const rest = { ...condition };

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import Link from 'next/link';
 import { findTest } from '../../core/catalogue/catalogue';
 import type { Judgement } from '../../core/judge/types';
@@ -5,7 +6,7 @@ import type { RunView } from '../../formats/views';
 import { JudgementWord } from '../posts/judgement-word';
 
 /** The job's trail: what was done, in order, each with its verdict. */
-export function Trail({ view, judgement, className }: { view: RunView; judgement: Judgement; className: string }) {
+export const Trail = memo(function Trail({ view, judgement, className }: { view: RunView; judgement: Judgement; className: string }) {
   return (
     <nav className={`border-line bg-panel p-3 xl:border-r ${className}`} aria-label="This job">
       <h2 className="mb-2 text-sm font-semibold text-soft"><Link href={`/jobs/${view.job.id}`} className="underline">Job {view.job.number}</Link></h2>
@@ -25,4 +26,4 @@ export function Trail({ view, judgement, className }: { view: RunView; judgement
       <p className="mt-4 px-3 text-sm text-soft">{view.job.complaint}</p>
     </nav>
   );
-}
+});

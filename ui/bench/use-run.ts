@@ -9,24 +9,32 @@ import { drop, flush, keep, kept, onOutbox, type OutboxEvent, type OutboxItem } 
 
 export type SaveState = 'keeping' | 'queued' | 'saved' | 'refused' | 'not kept';
 
-/** A reading as the bench holds it. */
-export interface Line {
+/** A reading as it was entered. */
+interface Fact {
   readonly id: string;
   readonly position: Position;
   readonly entry: string;
   readonly supersedes: string | null;
   readonly why: string | null;
+}
+
+/** How far a reading has come. Kept apart from the readings: what is saved changes no judgement. */
+interface Saved {
   readonly state: SaveState;
   readonly problem?: ProblemDetails;
 }
 
+/** A reading as the bench shows it. */
+export type Line = Fact & Saved;
+
 interface State {
-  readonly lines: readonly Line[];
+  readonly facts: readonly Fact[];
+  readonly saves: ReadonlyMap<string, Saved>;
   readonly circumstance: CircumstanceView;
 }
 
 type Action =
-  | { readonly type: 'line'; readonly line: Line }
+  | { readonly type: 'fact'; readonly fact: Fact }
   | { readonly type: 'circumstance'; readonly circumstance: CircumstanceView }
   | { readonly type: 'state'; readonly id: string; readonly state: SaveState; readonly problem?: ProblemDetails }
   | { readonly type: 'drop'; readonly id: string }
@@ -35,15 +43,12 @@ type Action =
 
 function reduce(state: State, action: Action): State {
   switch (action.type) {
-    case 'line': return { ...state, lines: [...state.lines, action.line] };
+    case 'fact': return addFact(state, action.fact, { state: 'keeping' });
     case 'circumstance': return { ...state, circumstance: action.circumstance };
-    case 'drop': return { ...state, lines: state.lines.filter((l) => l.id !== action.id) };
-    case 'state': return {
-      ...state,
-      lines: state.lines.map((l) => (l.id === action.id ? { ...l, state: action.state, ...(action.problem ? { problem: action.problem } : {}) } : l)),
-    };
+    case 'drop': return { ...state, facts: state.facts.filter((f) => f.id !== action.id) };
+    case 'state': return { ...state, saves: new Map(state.saves).set(action.id, { state: action.state, ...(action.problem ? { problem: action.problem } : {}) }) };
     case 'outbox': return action.items.reduce(mergeItem, state);
-    case 'server': return { ...state, lines: [...action.readings.filter((r) => !state.lines.some((l) => l.id === r.id)).map(lineOf), ...state.lines] };
+    case 'server': return { ...state, facts: [...action.readings.filter((r) => !state.facts.some((f) => f.id === r.id)).map(factOf), ...state.facts] };
   }
 }
 
@@ -54,10 +59,16 @@ function mergeItem(state: State, item: OutboxItem): State {
     return item.refused ? state : { ...state, circumstance: { instrumentId, leadZero, states, condition } };
   }
   const { id, position, entry, supersedes = null, why = null } = item.body;
-  if (state.lines.some((l) => l.id === id)) return state;
-  const line: Line = { id, position, entry, supersedes, why, state: item.refused ? 'refused' : 'queued', ...(item.refused ? { problem: item.refused } : {}) };
-  return { ...state, lines: [...state.lines, line] };
+  if (state.facts.some((f) => f.id === id)) return state;
+  return addFact(state, { id, position, entry, supersedes, why }, item.refused ? { state: 'refused', problem: item.refused } : { state: 'queued' });
 }
+
+const addFact = (state: State, fact: Fact, saved: Saved): State => ({
+  ...state, facts: [...state.facts, fact], saves: new Map(state.saves).set(fact.id, saved),
+});
+
+/** A reading without a note of its own came from the server. */
+const SAVED: Saved = { state: 'saved' };
 
 export interface Run {
   readonly lines: readonly Line[];
@@ -90,8 +101,13 @@ export function useRun(view: RunView, by: string): Run {
     return () => window.removeEventListener('online', online);
   }, [view.id]);
 
-  const stored = useMemo(() => currentReadings(state.lines.filter((l) => l.state !== 'refused')), [state.lines]);
-  const current = useMemo(() => new Map(stored.map((l) => [l.position, l])), [stored]);
+  const { facts, saves } = state;
+  const lines = useMemo(() => facts.map((f): Line => ({ ...f, ...(saves.get(f.id) ?? SAVED) })), [facts, saves]);
+  const current = useMemo(() => new Map(currentReadings(lines.filter((l) => l.state !== 'refused')).map((l) => [l.position, l])), [lines]);
+  // Judged again only when a reading has changed, not when one is saved.
+  const counting = [...current.values()].map((l) => l.id).join();
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- `counting` names exactly what `current` holds
+  const stored = useMemo(() => [...current.values()], [counting]);
   const judgement = useMemo(() => {
     const judged = judgeRun({
       test: view.test, engine: view.unit.engine, limits: view.specification.limits, circumstance: state.circumstance, instruments: view.instruments, readings: stored,
@@ -103,7 +119,7 @@ export function useRun(view: RunView, by: string): Run {
   const record = useCallback((position: Position, entry: string, why: string | null) => {
     const supersedes = current.get(position)?.id ?? null;
     const body = { id: v7(), position, entry, supersedes, why, by, takenAt: new Date().toISOString() };
-    dispatch({ type: 'line', line: { id: body.id, position, entry, supersedes, why, state: 'keeping' } });
+    dispatch({ type: 'fact', fact: { id: body.id, position, entry, supersedes, why } });
     keep({ runId: view.id, kind: 'reading', body }).catch(() => dispatch({ type: 'state', id: body.id, state: 'not kept' }));
   }, [by, current, view.id]);
 
@@ -123,15 +139,15 @@ export function useRun(view: RunView, by: string): Run {
     void drop(id);
   }, []);
 
-  return { ...state, judgement, reachable, current, record, change, discard };
+  return { lines, circumstance: state.circumstance, judgement, reachable, current, record, change, discard };
 }
 
 const initial = (view: RunView): State => ({
   circumstance: view.circumstance,
-  lines: view.readings.map(lineOf),
+  saves: new Map(), facts: view.readings.map(factOf),
 });
 
-const lineOf = (r: ReadingView): Line => ({ id: r.id, position: r.position, entry: r.entry, supersedes: r.supersedes, why: r.why, state: 'saved' });
+const factOf = (r: ReadingView): Fact => ({ id: r.id, position: r.position, entry: r.entry, supersedes: r.supersedes, why: r.why });
 
 async function colleagues(runId: string): Promise<readonly ReadingView[]> {
   try {

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import type { JudgedReading, Limits, Position } from '../../core/judge/types';
 import { correctedWords, positionWords, shownUnit, VERDICT_WORDS } from '../../core/judge/words';
 import { Mark } from './mark';
@@ -23,7 +24,7 @@ const percent = (h: number): string => `${100 * h}%`;
 
 /** A row of posts with the channel running across all of them, so that one out of line is seen from across the yard. */
 export function PostRow(props: PostRowProps) {
-  const { title, note, positions, scale } = props;
+  const { title, note, positions, readings, limits, scale, active, saved, onPick } = props;
   return (
     <section className="flex min-h-0 flex-1 flex-col" aria-label={title}>
       <div className="flex justify-between gap-3 pl-12 text-sm font-semibold text-soft">
@@ -37,15 +38,17 @@ export function PostRow(props: PostRowProps) {
           ))}
         </div>
         <div className="relative flex min-w-0 flex-1">
-          <Channel {...props} />
-          {positions.map((p) => <Post key={p} position={p} {...props} />)}
+          <Channel scale={scale} limits={limits} />
+          {positions.map((p) => (
+            <Post key={p} position={p} reading={readings.get(p)} limits={limits} scale={scale} isActive={active === p} state={saved?.(p) ?? null} onPick={onPick} />
+          ))}
         </div>
       </div>
     </section>
   );
 }
 
-function Channel({ scale, limits }: PostRowProps) {
+const Channel = memo(function Channel({ scale, limits }: Pick<PostRowProps, 'scale' | 'limits'>) {
   const low = limits.lower === undefined ? 0 : scale.height(limits.lower);
   const high = limits.upper === undefined ? 1 : scale.height(limits.upper);
   return (
@@ -57,13 +60,20 @@ function Channel({ scale, limits }: PostRowProps) {
       }} />
     </div>
   );
+});
+
+interface PostProps {
+  readonly position: Position;
+  readonly reading: JudgedReading | undefined;
+  readonly limits: Limits;
+  readonly scale: Scale;
+  readonly isActive: boolean;
+  readonly state: string | null;
+  readonly onPick: ((position: Position) => void) | undefined;
 }
 
-function Post(props: PostRowProps & { position: Position }) {
-  const { position, readings, limits, scale, active, onPick, saved } = props;
-  const r = readings.get(position);
-  const isActive = active === position;
-  const state = saved?.(position) ?? null;
+/** Drawn again only when something about this post has changed: a keystroke must cost no more than its own post. */
+const Post = memo(function Post({ position, reading: r, limits, scale, isActive, state, onPick }: PostProps) {
   const content = (
     <>
       <PostBody reading={r} scale={scale} />
@@ -79,7 +89,7 @@ function Post(props: PostRowProps & { position: Position }) {
       <span aria-hidden="true" className="contents">{content}</span>
     </button>
   );
-}
+});
 
 /** "cylinder 3, 201 ohm, too high, limit 1.0" */
 export function postName(position: Position, r: JudgedReading | undefined, limits: Limits, state: string | null): string {

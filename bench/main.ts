@@ -1,0 +1,32 @@
+import { OwnServer } from '../e2e/server';
+import { loadDemo } from '../demo/load';
+import { connect, migrateDatabase } from '../server/db';
+import { benchJudging } from './judging';
+import { machine } from './measure';
+import { benchScreen } from './screen';
+import { benchWrites } from './writes';
+
+/** Prints measurements with their targets; judges nothing. */
+async function main(): Promise<void> {
+  const url = process.env.DATABASE_URL;
+  if (!url) throw new Error('DATABASE_URL is not set: run npm run bench');
+  process.stdout.write(`${machine()}\n`);
+  benchJudging();
+  const connection = connect(url);
+  await migrateDatabase(connection);
+  await loadDemo(connection.db);
+  await connection.pool.end();
+  const server = new OwnServer(4183);
+  await server.start();
+  try {
+    await benchWrites(server.base, url);
+    await benchScreen(server.base);
+  } finally {
+    await server.stop();
+  }
+}
+
+main().catch((error: unknown) => {
+  process.stderr.write(`${error instanceof Error ? error.stack ?? error.message : String(error)}\n`);
+  process.exitCode = 1;
+});

@@ -1,0 +1,55 @@
+import pg from 'pg';
+import { v7 } from 'uuid';
+import { demoId } from '../demo/load';
+import { percentile, report } from './measure';
+
+const WRITES = 200;
+const TARGET_P95_MS = 30;
+
+/** Posting readings over loopback, beside a bare INSERT of a row of the same size through the same driver. */
+export async function benchWrites(base: string, url: string): Promise<void> {
+  const bare = await bareInserts(url);
+  const posted = await posts(base);
+  report('reading POST, median', percentile(posted, 0.5), 'ms', null);
+  report('reading POST, p95', percentile(posted, 0.95), 'ms', TARGET_P95_MS);
+  report('bare INSERT, median', percentile(bare, 0.5), 'ms', null);
+  report('bare INSERT, p95', percentile(bare, 0.95), 'ms', null);
+  report('POST over bare INSERT, medians', percentile(posted, 0.5) / percentile(bare, 0.5), 'times', null);
+}
+
+async function post(url: string, body: unknown): Promise<void> {
+  const response = await fetch(url, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+  if (!response.ok) throw new Error(`${url}: ${response.status} ${await response.text()}`);
+  await response.arrayBuffer();
+}
+
+/** Eight cylinders to a run, as on a real bench. */
+async function posts(base: string): Promise<number[]> {
+  const times: number[] = [];
+  const jobId = v7();
+  await post(`${base}/api/jobs`, { id: jobId, unitId: demoId('unit', 'PL-07'), complaint: 'benchmark', by: 'Bench' });
+  for (let i = 0, runId = ''; i < WRITES; i++) {
+    if (i % 8 === 0) await post(`${base}/api/runs`, { id: (runId = v7()), jobId, test: 'glow-plug-resistance', by: 'Bench' });
+    const body = { id: v7(), position: (i % 8) + 1, entry: '0.6', by: 'Bench', takenAt: new Date().toISOString() };
+    const start = performance.now();
+    await post(`${base}/api/runs/${runId}/readings`, body);
+    times.push(performance.now() - start);
+  }
+  return times;
+}
+
+async function bareInserts(url: string): Promise<number[]> {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  await client.query('create table if not exists bench_row (id uuid primary key, payload jsonb)');
+  const payload = JSON.stringify({ text: 'x'.repeat(600) });
+  const times: number[] = [];
+  for (let i = 0; i < WRITES; i++) {
+    const start = performance.now();
+    await client.query('insert into bench_row values ($1, $2)', [v7(), payload]);
+    times.push(performance.now() - start);
+  }
+  await client.query('drop table bench_row');
+  await client.end();
+  return times;
+}
