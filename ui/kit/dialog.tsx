@@ -18,7 +18,7 @@ export function Dialog({ open, onOpenChange, title, description, children, onClo
     <Radix.Root open={open} onOpenChange={onOpenChange}>
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 bg-black/50" />
-        <Radix.Content onCloseAutoFocus={onCloseAutoFocus} aria-describedby={description ? undefined : ''} className="fixed top-1/2 left-1/2 max-h-[92dvh] w-[min(40rem,94vw)] -translate-1/2 overflow-y-auto rounded-2xl border border-line bg-card p-6 text-ink shadow-xl">
+        <Radix.Content onCloseAutoFocus={onCloseAutoFocus} aria-describedby={description ? undefined : ''} className="fixed top-1/2 left-1/2 max-h-[92dvh] w-[min(40rem,calc(100%-2rem))] -translate-1/2 overflow-y-auto rounded-2xl border border-line bg-card p-6 text-ink shadow-xl">
           <div className="flex items-start justify-between gap-4">
             <Radix.Title className="text-xl font-bold">{title}</Radix.Title>
             <Radix.Close className="inline-flex size-12 shrink-0 items-center justify-center rounded-lg border border-line" aria-label="Close"><X size={20} aria-hidden="true" /></Radix.Close>

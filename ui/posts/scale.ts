@@ -36,7 +36,7 @@ function linearScale({ lower, upper }: Limits): Scale {
   const span = Math.max(high - low, Math.abs(high) * 0.1, 1e-9);
   const [foot, top] = [low - span, high + span];
   const at = (v: number): number => clamp((v - foot) / (top - foot));
-  const step = niceStep((top - foot) / 6);
+  const step = niceStep((top - foot) / 9);
   const first = Math.ceil(foot / step);
   const ticks = Array.from({ length: Math.floor(top / step) - first + 1 }, (_, i) => (first + i) * step);
   return { height: at, ticks: ticks.map((v) => ({ height: at(v), label: String(Number(v.toPrecision(6))) })) };
