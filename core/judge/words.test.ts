@@ -38,7 +38,7 @@ test('ranges', () => {
 test('a corrected value is rounded to the typed digits, its uncertainty upwards', () => {
   expect(correctedWords(judged(0.39999999999999997, 0.0409, 0.1))).toBe('0.4 ± 0.1');
   expect(correctedWords(judged(200.8, 0.93, 1))).toBe('201 ± 2');
-  expect(correctedWords(judged(4499.8, 35, 100))).toBe('4.5 k ± 100');
+  expect(correctedWords(judged(4499.8, 35, 100))).toBe('4.5 k ± 0.1 k');
   expect(correctedWords(judged(null, null, null))).toBe('');
 });
 test('positions', () => {

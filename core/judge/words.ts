@@ -1,4 +1,4 @@
-import { joinAnd, printLimit, printQuantity, printValue } from '../quantity/print';
+import { joinAnd, printLimit, printPlusMinus, printQuantity } from '../quantity/print';
 import { findUnit } from '../quantity/units';
 import type { JudgedReading, Limits, Position, Reason, Remedy, Verdict } from './types';
 
@@ -111,5 +111,5 @@ export function correctedWords(r: JudgedReading): string {
   const expanded = 2 * r.standardUncertainty;
   // Up to the next step of the digits; a twentieth of a step too much does not make it a whole one more.
   const rounded = step > 0 ? Math.ceil(expanded / step - 0.05) * step : expanded;
-  return `${printValue(r.corrected, step)} ± ${printValue(rounded, step)}`;
+  return printPlusMinus(r.corrected, rounded, step);
 }

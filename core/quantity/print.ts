@@ -17,6 +17,15 @@ export function printValue(value: number, step: number): string {
   return prefix ? `${clean} ${prefix}` : clean;
 }
 
+/** "0.4 ± 0.1", "1.2 k ± 0.4 k": both rounded to `step` and with the prefix of the value. */
+export function printPlusMinus(value: number, plusMinus: number, step: number): string {
+  const text = printValue(value, step);
+  const prefix = / ([GMk])$/.exec(text)?.[1] ?? '';
+  const scale = STEPS.find(([, p]) => p === prefix)?.[0] ?? 1;
+  const decimals = (/\.(\d+)/.exec(text)?.[1] ?? '').length;
+  return `${text} ± ${(plusMinus / scale).toFixed(decimals)}${prefix && ` ${prefix}`}`;
+}
+
 /** Value with its unit: "201 Ω", "4.5 kΩ". */
 export function printQuantity(value: number, step: number, unitShown: string): string {
   const text = printValue(value, step);

@@ -41,7 +41,7 @@ export function EntryBar({ ref, ...props }: EntryBarProps) {
         <div className={`flex min-h-16 min-w-0 flex-1 basis-full items-center gap-3 rounded-xl border-3 bg-card px-4 sm:basis-0 ${error ? 'border-rust' : 'border-estuary'}`}>
           <label htmlFor="entry" className="shrink-0 font-bold">{label}</label>
           <input id="entry" ref={ref} value={draft} disabled={!ready} autoComplete="off" autoCorrect="off" spellCheck={false} maxLength={40}
-            aria-invalid={error !== null} aria-describedby={error ? 'entry-error' : undefined} placeholder={target === null ? 'choose a post to correct it' : ''}
+            aria-invalid={error !== null} aria-describedby={error ? 'entry-error' : undefined} placeholder={target === null ? 'choose a post' : ''}
             className="min-w-0 flex-1 bg-transparent font-mono text-3xl placeholder:text-lg placeholder:text-soft focus-visible:outline-none"
             onChange={(e) => onType(e.target.value)} onKeyDown={onKey} />
           <span className="shrink-0 font-mono text-2xl text-soft">{target?.kind === 'lead-zero' ? 'Ω' : shownUnit(props.unit)}</span>

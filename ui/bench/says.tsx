@@ -63,7 +63,7 @@ function Next({ judgement, target, test }: SaysProps) {
     ? 'Touch the leads together and enter what the meter shows.'
     : target?.kind === 'position' && judgement.readings.find((r) => r.position === target.position)?.verdict === 'not-measured'
       ? `Read ${positionWords(target.position)}. ${test?.probe ?? ''}` : null;
-  const steps = judgement.pattern === 'incomplete' ? judgement.advice.slice(0, 1) : judgement.advice;
+  const steps = target?.kind === 'lead-zero' ? [] : judgement.pattern === 'incomplete' ? judgement.advice.slice(0, 1) : judgement.advice;
   if (!waiting && steps.length === 0) return null;
   return (
     <section className={`${card} border-2 border-estuary`} aria-label="Next">
@@ -78,8 +78,8 @@ function Why({ judgement, position }: { judgement: Judgement; position: Position
   const r = judgement.readings.find((x) => x.position === position);
   if (!r || r.verdict === 'not-measured') return null;
   return (
-    <section className={card} aria-label={`Why ${positionWords(r.position)} is ${VERDICT_WORDS[r.verdict]}`}>
-      <h2 className="mb-1 text-sm font-semibold text-soft">Why {positionWords(r.position)} is {VERDICT_WORDS[r.verdict]}</h2>
+    <section className={card} aria-label={`Why ${positionWords(r.position)}: ${VERDICT_WORDS[r.verdict]}`}>
+      <h2 className="mb-1 text-sm font-semibold text-soft">Why {positionWords(r.position)}: {VERDICT_WORDS[r.verdict]}</h2>
       <ul className="list-disc pl-4">{r.reasons.map((x) => <li key={x.rule}>{reasonWords(x, judgement.limits, r.resolution)}</li>)}</ul>
       {r.probabilityWithin !== null && <p className="mt-1 text-soft">Inside the limits with {Math.round(100 * r.probabilityWithin)} % probability.</p>}
     </section>
