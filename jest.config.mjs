@@ -4,6 +4,6 @@ const withNext = nextJest({ dir: './' });
 
 export default withNext({
   testEnvironment: 'node',
-  testMatch: ['<rootDir>/{core,formats,server,ui,cli,demo,scripts}/**/*.test.{ts,tsx}'],
+  testMatch: ['<rootDir>/{core,formats,server,ui,app,cli,demo,scripts,bench}/**/*.test.{ts,tsx}'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/$1' },
 });

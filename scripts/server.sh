@@ -5,10 +5,11 @@ web_url="http://127.0.0.1:$web_port"
 
 # Alive and really ours: the number may have been given to another process since.
 server_pid() {
-  local pid
+  local pid command
   pid=$(cat "$pid_file" 2>/dev/null) || return 1
-  [ -n "$pid" ] && [ -r "/proc/$pid/cmdline" ] && tr '\0' ' ' <"/proc/$pid/cmdline" | grep -q 'next' || return 1
-  printf '%s' "$pid"
+  [ -n "$pid" ] && [ -r "/proc/$pid/cmdline" ] || return 1
+  command=$(tr '\0' ' ' <"/proc/$pid/cmdline") || return 1
+  case "$command" in *next*) printf '%s' "$pid" ;; *) return 1 ;; esac
 }
 
 server_start() {
@@ -21,6 +22,7 @@ server_start() {
     sleep 0.25
   done
   tail -n 20 "$data_dir/server.log" >&2
+  server_stop
   die "Starting the server" "Its log is $data_dir/server.log."
 }
 
