@@ -16,7 +16,7 @@ else
 fi
 quietly "Bringing the database up to date and loading the demo fleet" "Check that the database can be reached." npx --no-install tsx scripts/prepare.ts --demo
 now=$(source_hash)
-if pid=$(server_pid) && [ "$(cat .next/mudflat-stamp 2>/dev/null)" = "$now" ] && port_open "$web_port"; then
+if server_pid >/dev/null && [ "$(cat "$data_dir/server.port" 2>/dev/null)" = "$web_port" ] && [ "$(cat .next/mudflat-stamp 2>/dev/null)" = "$now" ]; then
   say "Mudflat is running already: $web_url"
   exit 0
 fi

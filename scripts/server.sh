@@ -13,9 +13,14 @@ server_pid() {
 }
 
 server_start() {
-  port_open "$web_port" && die "Starting the server" "Port $web_port is busy. Choose another: PORT=4190 ./mudflat demo"
+  # Browsers refuse these (the "bad ports" of the Fetch standard, those above 1023).
+  case "$web_port" in 1719|1720|1723|2049|3659|4045|4190|5060|5061|6000|6566|666[5-9]|6679|6697|10080)
+    die "Starting the server" "Browsers refuse port $web_port. Choose another: PORT=4280 ./mudflat demo" ;;
+  esac
+  port_open "$web_port" && die "Starting the server" "Port $web_port is busy. Choose another: PORT=4280 ./mudflat demo"
   setsid node node_modules/next/dist/bin/next start -H 127.0.0.1 -p "$web_port" >"$data_dir/server.log" 2>&1 </dev/null &
   echo $! >"$pid_file"
+  echo "$web_port" >"$data_dir/server.port"
   for _ in $(seq 1 120); do
     if node -e "fetch('$web_url/api/health').then(r=>process.exit(r.ok?0:1),()=>process.exit(1))" 2>/dev/null; then return 0; fi
     server_pid >/dev/null || break
