@@ -179,6 +179,11 @@ describe('CSV', () => {
     const plan = await planCsv(test_.db, source.id, csv);
     expect(plan.ok && plan.value.rows.every((r) => r.action === 'unchanged')).toBe(true);
   });
+  test('a name that a spreadsheet would run comes out inert', async () => {
+    const run = await newRun();
+    await recordReading(test_.db, run, { ...reading(1, '-0.1'), by: '=cmd()' });
+    expect(writeReadingsCsv(await view(run)).split('\r\n')[1]).toMatch(/,1,-0\.1,.*,'=cmd\(\)$/);
+  });
   test('a row that differs is a correction', async () => {
     const run = await newRun();
     await recordReading(test_.db, run, reading(1, '0.6'));

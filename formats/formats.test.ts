@@ -31,6 +31,9 @@ describe('validation names the place', () => {
     const spec = { id: ID, seriesId: ID, revision: 1, test: 't', source: 's', status: 'draft', limits: { quantity: 'florp', unit: 'ohm' } };
     expect(paths(schema(ADD_SPECIFICATION), spec)).toEqual(['/limits/quantity']);
   });
+  test.each(['{"a":"x\\u0000"}', '{"a":["\\ud800"]}'])('text that no database keeps: %s', (text) => expect(readJson(text).ok).toBe(false));
+  test.each(['{"a":"\\\\u0000"}', '{"a":"\\ud83d\\ude00 Ω"}'])('text that only looks so: %s', (text) => expect(readJson(text).ok).toBe(true));
+  test('an id in capitals would be another text for the same row', () => expect(paths(check, { ...reading, id: ID.toUpperCase().replace('8000', '800A') })).toEqual(['/id']));
   test('JSON that is none', () => expect(readJson('{"a":')).toMatchObject({ ok: false, error: [{ path: '' }] }));
   test('problem details carry path and words', () => {
     expect(problemDetails('t', [{ path: '/a', message: 'b.' }])).toEqual({ type: 'about:blank', title: 't', status: 422, detail: '/a: b.', errors: [{ path: '/a', message: 'b.' }] });

@@ -20,14 +20,17 @@ export function writeReadingsCsv(view: RunView): string {
   const judged = new Map(view.judgement.readings.map((r) => [r.position, r]));
   const meter = view.instruments.find((i) => i.id === view.circumstance.instrumentId);
   const rows = currentReadings(view.readings).toSorted((a, b) => Number(a.position) - Number(b.position)).map((r): Record<Column, unknown> => ({
-    unit: view.unit.fleetNumber, job: view.job.number, test: view.test, position: r.position, entry: r.entry,
+    unit: inert(view.unit.fleetNumber), job: view.job.number, test: view.test, position: r.position, entry: r.entry,
     value: judged.get(r.position)?.corrected ?? '', unit_of_measure: limits.unit, verdict: judged.get(r.position)?.verdict ?? '',
-    limit_lower: limits.lower ?? '', limit_upper: limits.upper ?? '', limit_source: source, condition: conditionWords(view),
-    instrument: [meter?.name, view.circumstance.leadZero === null ? 'leads not zeroed' : `leads ${view.circumstance.leadZero} ohm`].filter(Boolean).join(', '),
-    taken_at: r.takenAt, taken_by: r.takenBy,
+    limit_lower: limits.lower ?? '', limit_upper: limits.upper ?? '', limit_source: inert(source), condition: inert(conditionWords(view)),
+    instrument: inert([meter?.name, view.circumstance.leadZero === null ? 'leads not zeroed' : `leads ${view.circumstance.leadZero} ohm`].filter(Boolean).join(', ')),
+    taken_at: r.takenAt, taken_by: inert(r.takenBy),
   }));
   return stringify(rows, { header: true, columns: [...CSV_COLUMNS], record_delimiter: '\r\n' });
 }
+
+/** Text that a spreadsheet would take for a formula gets an apostrophe before it. Entries stay verbatim: none can begin so but a number. */
+const inert = (text: string): string => (/^[=+\-@\t]/.test(text) ? `'${text}` : text);
 
 function conditionWords(view: RunView): string {
   const test = findTest(view.test);

@@ -5,7 +5,9 @@ import type { InstrumentDocument } from './instrument';
 
 /** Bodies of the HTTP API. Schemas are checked on the server; the types serve both sides. */
 
-const uuid = { type: 'string', format: 'uuid' } as const;
+/** In lower case, as the database gives it back: the same id is the same text. */
+const UUID_TEXT = '^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$';
+const uuid = { type: 'string', pattern: UUID_TEXT } as const;
 const by = { type: 'string', minLength: 1, maxLength: 80, pattern: '\\S' } as const;
 const moment = { type: 'string', format: 'date-time' } as const;
 
@@ -40,7 +42,7 @@ export const ADD_SPECIFICATION = {
   type: 'object', additionalProperties: false, required: ['id', 'seriesId', 'revision', 'test', 'limits', 'source', 'status'],
   properties: {
     id: uuid, seriesId: uuid, revision: { type: 'integer', minimum: 1 }, test: { type: 'string', minLength: 1, maxLength: 100 },
-    engineFamilyId: { type: ['string', 'null'], format: 'uuid' }, limits: { $ref: 'urn:mudflat:limits:1' },
+    engineFamilyId: { type: ['string', 'null'], pattern: UUID_TEXT }, limits: { $ref: 'urn:mudflat:limits:1' },
     source: { type: 'string', minLength: 1, maxLength: 500, pattern: '\\S' }, status: { enum: ['draft', 'approved', 'rule-of-thumb'] },
   },
 } as const;
@@ -72,7 +74,7 @@ export const RECORD_READING = {
     id: uuid, by, takenAt: moment,
     position: { anyOf: [{ type: 'integer', minimum: 1, maximum: 1000 }, { type: 'string', minLength: 1, maxLength: 60 }] },
     entry: { type: 'string', minLength: 1, maxLength: 200, pattern: '\\S' },
-    supersedes: { type: ['string', 'null'], format: 'uuid' }, why: { type: ['string', 'null'], maxLength: 500 },
+    supersedes: { type: ['string', 'null'], pattern: UUID_TEXT }, why: { type: ['string', 'null'], maxLength: 500 },
   },
 } as const;
 export type RecordReading = FromSchema<typeof RECORD_READING>;
@@ -80,7 +82,7 @@ export type RecordReading = FromSchema<typeof RECORD_READING>;
 export const RECORD_CIRCUMSTANCE = {
   type: 'object', additionalProperties: false, required: ['id', 'states', 'condition', 'by', 'recordedAt'],
   properties: {
-    id: uuid, by, recordedAt: moment, instrumentId: { type: ['string', 'null'], format: 'uuid' },
+    id: uuid, by, recordedAt: moment, instrumentId: { type: ['string', 'null'], pattern: UUID_TEXT },
     leadZero: { type: ['string', 'null'], maxLength: 40 },
     states: { type: 'array', maxItems: 50, uniqueItems: true, items: { type: 'string', maxLength: 60 } },
     condition: {

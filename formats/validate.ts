@@ -48,10 +48,14 @@ function describe({ keyword, instancePath, params, message }: ErrorObject): Prob
   }
 }
 
+const UNSTORABLE = /(?<!\\)(\\\\)*\\u(0000|d[89a-f])/i;
+
 /** Reads JSON text; a byte-order mark is allowed. */
 export function readJson(text: string): Result<unknown> {
   try {
-    return ok(JSON.parse(text.replace(/^\uFEFF/, '')) as unknown);
+    const value = JSON.parse(text.replace(/^\uFEFF/, '')) as unknown;
+    // Written again, only what is no text stays escaped: the null character and halves of a surrogate pair.
+    return UNSTORABLE.test(JSON.stringify(value)) ? fail([{ path: '', message: 'A text holds characters that cannot be stored.' }]) : ok(value);
   } catch (error) {
     return fail([{ path: '', message: `This is not JSON: ${(error as Error).message}.` }]);
   }
