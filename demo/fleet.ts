@@ -55,12 +55,14 @@ const plug = (more: Partial<Limits>): Limits => ({
   neighbours: { maxRatio: 2.5 }, referenceTemperature_degC: 20, ...more,
 });
 
+const PLUG = 'glow-plug-resistance';
+
 export const SPECIFICATIONS = [
-  { family: null, limits: plug({ upper: 1.5, watchUpper: 1 }), source: 'Rule of thumb: 0.3 to 1.5 ohm cold', status: 'rule-of-thumb' },
-  { family: 'L4-20', limits: plug({}), source: 'Levels Board service sheet LB-20, page 14, revision C', status: 'approved' },
-  { family: 'L5-27', limits: plug({}), source: 'Levels Board service sheet LB-27, page 9, revision B', status: 'approved' },
-  { family: 'L6-109', limits: plug({ lower: 0.8, upper: 2.4, watchUpper: 2.2 }), source: 'Levels Board service sheet LB-109, page 31, revision A', status: 'approved' },
-  { family: 'V8-61', limits: plug({}), source: 'Levels Board service sheet LB-61, page 22, revision D', status: 'approved' },
+  { test: PLUG, family: null, limits: plug({ upper: 1.5, watchUpper: 1 }), source: 'Rule of thumb: 0.3 to 1.5 ohm cold', status: 'rule-of-thumb' },
+  { test: PLUG, family: 'L4-20', limits: plug({}), source: 'Levels Board service sheet LB-20, page 14, revision C', status: 'approved' },
+  { test: PLUG, family: 'L5-27', limits: plug({}), source: 'Levels Board service sheet LB-27, page 9, revision B', status: 'approved' },
+  { test: PLUG, family: 'L6-109', limits: plug({ lower: 0.8, upper: 2.4, watchUpper: 2.2 }), source: 'Levels Board service sheet LB-109, page 31, revision A', status: 'approved' },
+  { test: PLUG, family: 'V8-61', limits: plug({}), source: 'Levels Board service sheet LB-61, page 22, revision D', status: 'approved' },
 ] as const;
 
 export interface DemoJob {
@@ -72,8 +74,12 @@ export interface DemoJob {
   readonly leadZero: string | null;
   readonly states: readonly string[];
   readonly partTemperature_degC: number;
+  /** Default: glow plug resistance. */
+  readonly test?: string;
+  /** A further run in the job of the unit that stands before it. */
+  readonly further?: boolean;
   /** Position and entry in the order in which they were read; a position named again is a correction. */
-  readonly readings: readonly (readonly [number, string, string?])[];
+  readonly readings: readonly (readonly [number | string, string, string?])[];
 }
 
 const ALL_STATES = ['key-off', 'leads-off', 'same-temperature', 'meter-battery'] as const;
@@ -89,5 +95,14 @@ export const JOBS: readonly DemoJob[] = [
   {
     unit: 'PL-23', complaint: 'Misfire code on two cylinders, cold', hours: 902, by: 'Ines Varga', meter: 'Yard meter 2', leadZero: '0.2', states: ALL_STATES, partTemperature_degC: 9,
     readings: [[1, '0.6'], [2, '0.8'], [3, '7'], [3, '0.7', 'point left out'], [4, 'OL'], [5, '201'], [6, '0.5~1.4'], [7, '0.6']],
+  },
+  {
+    unit: 'PL-14', test: 'glow-plug-through-harness', further: true, complaint: 'Starts on three when cold, clears after a minute', hours: 4310, by: 'Tobin Marsh', meter: 'Yard meter 2', leadZero: '0.2',
+    states: ['key-off', 'unplugged', 'meter-battery'], partTemperature_degC: 9, readings: set('1.1', '1.2', '202', '1.1'),
+  },
+  {
+    unit: 'PL-19', test: 'injector-module-supply', complaint: 'Runs rough below freezing, clears when warm', hours: 3180, by: 'Ines Varga', meter: 'Yard meter 2', leadZero: null,
+    states: ['battery-charged', 'plugged-in'], partTemperature_degC: 4,
+    readings: [['key on', '48.1'], ['self-test buzz', '47.4'], ['cranking', '45.6'], ['idle', '47.0'], ['raised idle, cold', '43.8']],
   },
 ];

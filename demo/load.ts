@@ -5,6 +5,7 @@ import { addDepot, addEngineFamily, addInstrument, addPerson, addSpecification, 
 import type { Db } from '../server/db';
 import { recordCircumstance, recordReading } from '../server/recording';
 import { DEPOTS, type DemoJob, FAMILIES, INSTRUMENTS, JOBS, PERSONS, SPECIFICATIONS, TIME_ZONE, UNITS } from './fleet';
+import { BY_SYSTEM, GENERAL } from './rules-of-thumb';
 
 const NAMESPACE = '5d1f0c7e-6c1e-5b6d-9a64-3f0a7c2b9e11';
 
@@ -32,31 +33,41 @@ export async function loadDemo(db: Db): Promise<void> {
       await must(name, addInstrument(db, { id: demoId('instrument', depot, name), depotId: demoId('depot', depot), name, instrument: { kind, accuracy }, calibrationDue }));
     }
   }
-  for (const s of SPECIFICATIONS) {
-    const key = s.family ?? 'general';
+  await loadShelf(db);
+  for (const job of JOBS) await loadJob(db, job);
+}
+
+async function loadShelf(db: Db): Promise<void> {
+  const thumb = 'Rule of thumb, common practice';
+  const rules = Object.entries(GENERAL).map(([test, limits]) => ({ test, family: null, limits, source: thumb, status: 'rule-of-thumb' as const }));
+  const bySystem = Object.entries(FAMILIES).flatMap(([family, engine]) =>
+    Object.entries(BY_SYSTEM[engine.systemVoltage_V === 24 ? 24 : 12]).map(([test, limits]) => ({ test, family, limits, source: `${thumb}, ${engine.systemVoltage_V} V`, status: 'rule-of-thumb' as const })));
+  for (const s of [...SPECIFICATIONS, ...rules, ...bySystem]) {
+    const family = s.family ?? 'general';
+    const series = s.test === TEST ? [family] : [family, s.test];
     await must(s.source, addSpecification(db, {
-      id: demoId('specification', key, 1), seriesId: demoId('specification', key), revision: 1, test: TEST,
+      id: demoId('specification', ...series, 1), seriesId: demoId('specification', ...series), revision: 1, test: s.test,
       engineFamilyId: s.family && demoId('family', s.family), limits: s.limits, source: s.source, status: s.status,
     }));
   }
-  for (const job of JOBS) await loadJob(db, job);
 }
 
 async function loadJob(db: Db, j: DemoJob): Promise<void> {
   const depot = UNITS.find((u) => u.fleetNumber === j.unit)?.depot ?? '';
-  const [jobId, runId] = [demoId('job', j.unit), demoId('run', j.unit)];
+  const key = j.further ? [j.unit, j.test ?? TEST] : [j.unit];
+  const [jobId, runId] = [demoId('job', j.unit), demoId('run', ...key)];
   await must(j.unit, openJob(db, { id: jobId, unitId: demoId('unit', j.unit), complaint: j.complaint, hours: j.hours, by: j.by }));
-  await must(j.unit, startRun(db, { id: runId, jobId, test: TEST, by: j.by }));
+  await must(j.unit, startRun(db, { id: runId, jobId, test: j.test ?? TEST, by: j.by }));
   const start = Date.now();
   const at = (step: number): string => new Date(start - 3_600_000 + step * 9000).toISOString();
   await must(j.unit, recordCircumstance(db, runId, {
-    id: demoId('circumstance', j.unit), by: j.by, recordedAt: at(0), instrumentId: j.meter && demoId('instrument', depot, j.meter),
+    id: demoId('circumstance', ...key), by: j.by, recordedAt: at(0), instrumentId: j.meter && demoId('instrument', depot, j.meter),
     leadZero: j.leadZero, states: [...j.states], condition: { partTemperature_degC: j.partTemperature_degC },
   }));
-  const latest = new Map<number, string>();
+  const latest = new Map<number | string, string>();
   for (const [i, [position, entry, why]] of j.readings.entries()) {
-    const id = demoId('reading', j.unit, i);
-    await must(`${j.unit} cylinder ${position}`, recordReading(db, runId, {
+    const id = demoId('reading', ...key, i);
+    await must(`${j.unit} ${position}`, recordReading(db, runId, {
       id, position, entry, by: j.by, takenAt: at(i + 1), supersedes: latest.get(position) ?? null, why: why ?? null,
     }));
     latest.set(position, id);

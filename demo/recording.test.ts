@@ -141,7 +141,7 @@ describe('the demo', () => {
     await loadDemo(test_.db);
     expect(await viewYard(test_.db)).toEqual(before);
   });
-  test.each([['PL-03', 'good'], ['PL-14', 'one'], ['PL-11', 'some'], ['PL-07', 'group'], ['PL-08', 'undecided'], ['PL-22', 'undecided'], ['PL-23', 'incomplete']])('%s shows %s', async (unit, pattern) => {
+  test.each([['PL-03', 'good'], ['PL-14', 'one'], ['PL-11', 'some'], ['PL-07', 'group'], ['PL-08', 'undecided'], ['PL-22', 'undecided'], ['PL-23', 'incomplete'], ['PL-19', 'one']])('%s shows %s', async (unit, pattern) => {
     expect((await view(demoId('run', unit))).judgement.pattern).toBe(pattern);
   });
   test('a job knows the earlier jobs of its unit', async () => {
@@ -191,7 +191,7 @@ describe('CSV', () => {
     expect((await view(run)).readings).toHaveLength(3);
   });
   test('rows that cannot be read are named by line', () => {
-    const target = { test: TEST, cylinders: 4, limits: { quantity: 'resistance' as const, unit: 'ohm' } };
+    const target = { test: TEST, positions: [1, 2, 3, 4], limits: { quantity: 'resistance' as const, unit: 'ohm' } };
     const text = '\uFEFFtaken_by;entry;position\r\n"Ines\r\nVarga";0,6;1\r\nx;abc;2\r\nx;0,7;9\r\n\r\nx;0,8;1\r\nx;;3\r\nx;OL;4\r\n';
     const read = readReadingsCsv(text, target);
     if (!read.ok) throw new Error('not read');
@@ -199,17 +199,17 @@ describe('CSV', () => {
     expect(read.value.problems.map((p) => p.line)).toEqual([4, 5, 7, 8]);
   });
   test('a unit column of another size is honoured; another test is refused', () => {
-    const target = { test: TEST, cylinders: 4, limits: { quantity: 'resistance' as const, unit: 'ohm' } };
+    const target = { test: TEST, positions: [1, 2, 3, 4], limits: { quantity: 'resistance' as const, unit: 'ohm' } };
     expect(readReadingsCsv('position,entry,unit_of_measure\n1,4.5,kohm\n2,4k5,kohm', target)).toMatchObject({ ok: true, value: { rows: [{ entry: '4.5 kohm' }, { entry: '4k5' }] } });
     expect(readReadingsCsv('position,entry,test\n1,4.5,other', target)).toMatchObject({ ok: true, value: { problems: [{ line: 2 }] } });
   });
   test.each([['', /no rows/], ['position,entry\n', /no rows/], ['a,b\n1,2\n', /no column/], ['position,entry\n"1,2', /not a table/]])('%j is no table', (text, message) => {
-    const read = readReadingsCsv(text, { test: TEST, cylinders: 4, limits: { quantity: 'resistance', unit: 'ohm' } });
+    const read = readReadingsCsv(text, { test: TEST, positions: [1, 2, 3, 4], limits: { quantity: 'resistance', unit: 'ohm' } });
     expect(read.ok ? '' : read.error.map((e) => e.message).join(' ')).toMatch(message);
   });
   test('50,000 rows are read', () => {
     const rows = Array.from({ length: 50_000 }, (_, i) => `${i + 1},0.6`).join('\n');
-    const read = readReadingsCsv(`position,entry\n${rows}`, { test: TEST, cylinders: 50_000, limits: { quantity: 'resistance', unit: 'ohm' } });
+    const read = readReadingsCsv(`position,entry\n${rows}`, { test: TEST, positions: Array.from({ length: 50_000 }, (_, i) => i + 1), limits: { quantity: 'resistance', unit: 'ohm' } });
     expect(read.ok && read.value.rows.length).toBe(50_000);
   });
 });

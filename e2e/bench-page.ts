@@ -5,11 +5,11 @@ import { demoId } from '../demo/load';
 const TEST = 'glow-plug-resistance';
 
 /** A new job and test run for a demo unit, through the HTTP API; returns the run's id. */
-export async function newRun(request: APIRequestContext, unit: string, base = ''): Promise<string> {
+export async function newRun(request: APIRequestContext, unit: string, base = '', test = TEST): Promise<string> {
   const [jobId, id] = [v7(), v7()];
   const job = await request.post(`${base}/api/jobs`, { data: { id: jobId, unitId: demoId('unit', unit), complaint: `e2e ${unit}`, by: 'Tester' } });
   expect(job.status()).toBe(201);
-  const run = await request.post(`${base}/api/runs`, { data: { id, jobId, test: TEST, by: 'Tester' } });
+  const run = await request.post(`${base}/api/runs`, { data: { id, jobId, test, by: 'Tester' } });
   expect(run.status()).toBe(201);
   return id;
 }
@@ -26,7 +26,7 @@ export class BenchPage {
     await this.page.goto(`${base}/runs/${this.runId}`);
     await expect(this.field).toBeFocused();
   }
-  post(position: number): Locator { return this.page.locator(`[data-position="${position}"]`); }
+  post(position: number | string): Locator { return this.page.locator(`[data-position="${position}"]`); }
 
   /** Types entries with the keyboard alone, Enter after each. */
   async type(...entries: string[]): Promise<void> {

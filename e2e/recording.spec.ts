@@ -29,7 +29,7 @@ test('from the yard to the first reading without the mouse', async ({ page }) =>
   await page.keyboard.type('3 210');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Slow to start below freezing')).toBeVisible();
-  await page.getByRole('button', { name: 'To the bench' }).focus();
+  await page.getByRole('button', { name: 'Glow plugs, at the plug' }).focus();
   await page.keyboard.press('Enter');
   await expect(page.locator('#entry')).toBeFocused();
   await page.keyboard.type('0.2\n1.6\n');
@@ -120,6 +120,17 @@ test('two people at one position: the second is told and decides', async ({ page
   await expect(bench.post(1)).toContainText('0.9');
   await page.getByRole('button', { name: 'Send as correction' }).click();
   await expect(bench.post(1)).toContainText('0.7');
+  await bench.allSaved();
+});
+
+test('a module’s supply in every engine state: a suspect until the hard ones are read', async ({ page, request }) => {
+  const bench = new BenchPage(page, await newRun(request, 'PL-19', '', 'injector-module-supply'));
+  await bench.open();
+  await bench.type('48.1', '47.5');
+  await expect(page.getByText('The module stays a suspect until the hard states are read')).toBeVisible();
+  await bench.type('45.6', '47.0', '43.9');
+  await expect(bench.summary).toHaveText('Raised idle, cold is too low (43.9 V, limit 45 V); key on, self-test buzz, cranking and idle are in.');
+  await expect(bench.post('cranking')).toHaveAccessibleName(/in, not liked/);
   await bench.allSaved();
 });
 

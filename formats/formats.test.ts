@@ -56,7 +56,7 @@ test('of a chain of corrections the last counts, whatever the order in which the
 });
 
 describe('CSV, any file', () => {
-  const target = { test: 't', cylinders: 8, limits: { quantity: 'resistance' as const, unit: 'ohm' } };
+  const target = { test: 't', positions: [1, 2, 3, 4, 5, 6, 7, 8], limits: { quantity: 'resistance' as const, unit: 'ohm' } };
   test('never throws; a row is read or named by its line', () => {
     fc.assert(fc.property(fc.string({ unit: fc.constantFrom(...'position,entry;\t\n\r"0123456789.OLk~ ') }), (text) => {
       const read = readReadingsCsv(`position,entry\n${text}`, target);

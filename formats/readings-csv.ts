@@ -1,6 +1,7 @@
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
 import { findTest } from '../core/catalogue/catalogue';
+import { inOrder } from '../core/catalogue/positions';
 import type { Limits, Position } from '../core/judge/types';
 import { parseEntry } from '../core/quantity/entry';
 import { findUnit } from '../core/quantity/units';
@@ -19,7 +20,7 @@ export function writeReadingsCsv(view: RunView): string {
   const { limits, source } = view.specification;
   const judged = new Map(view.judgement.readings.map((r) => [r.position, r]));
   const meter = view.instruments.find((i) => i.id === view.circumstance.instrumentId);
-  const rows = currentReadings(view.readings).toSorted((a, b) => Number(a.position) - Number(b.position)).map((r): Record<Column, unknown> => ({
+  const rows = inOrder(view.test, currentReadings(view.readings)).map((r): Record<Column, unknown> => ({
     unit: inert(view.unit.fleetNumber), job: view.job.number, test: view.test, position: r.position, entry: r.entry,
     value: judged.get(r.position)?.corrected ?? '', unit_of_measure: limits.unit, verdict: judged.get(r.position)?.verdict ?? '',
     limit_lower: limits.lower ?? '', limit_upper: limits.upper ?? '', limit_source: inert(source), condition: inert(conditionWords(view)),
@@ -54,7 +55,13 @@ export interface CsvRead {
 export interface CsvTarget {
   readonly test: string;
   readonly limits: Limits;
-  readonly cylinders: number;
+  /** All positions that the test has here. */
+  readonly positions: readonly Position[];
+}
+
+/** Positions by what a file calls them. */
+interface Places {
+  readonly places: ReadonlyMap<string, Position>;
 }
 
 const MOST_ROWS = 100_000;
@@ -89,7 +96,8 @@ function delimiterOf(text: string): string {
   return [',', ';', '\t'].reduce((best, d) => (count(d) > count(best) ? d : best));
 }
 
-function readRows(records: readonly { info: { lines: number }; record: Record<string, string> }[], target: CsvTarget): CsvRead {
+function readRows(records: readonly { info: { lines: number }; record: Record<string, string> }[], onto: CsvTarget): CsvRead {
+  const target = { ...onto, places: new Map(onto.positions.map((p) => [String(p).toLowerCase(), p])) };
   const rows: CsvRow[] = [];
   const problems: { line: number; message: string }[] = [];
   const seen = new Map<Position, number>();
@@ -110,13 +118,11 @@ function readRows(records: readonly { info: { lines: number }; record: Record<st
 /** The parser counts lines at the end of a record; quoted line breaks come off to name its beginning. */
 const newlines = (record: Record<string, string>): number => Object.values(record).join('').split('\n').length - 1;
 
-function readRow(record: Record<string, string>, target: CsvTarget): Result<{ position: number; entry: string }, string> {
+function readRow(record: Record<string, string>, target: CsvTarget & Places): Result<{ position: Position; entry: string }, string> {
   const { test = '', position: positionText = '', entry: typed = '', unit_of_measure: unit = '' } = record;
   if (test && test !== target.test) return fail(`This row is of the test "${test}", not of "${target.test}".`);
-  const position = Number(positionText);
-  if (!/^\d+$/.test(positionText) || position < 1 || position > target.cylinders) {
-    return fail(`The engine has no cylinder "${positionText}"; it has ${target.cylinders}.`);
-  }
+  const position = target.places.get(positionText.toLowerCase());
+  if (position === undefined) return fail(`There is no position "${positionText}" here.`);
   if (unit && unit !== target.limits.unit && !findUnit(unit)) return fail(`"${unit}" is no unit known here.`);
   const plain = /^[+-]?[\d.,]+$/.test(typed);
   const entry = unit && unit !== target.limits.unit && plain ? `${typed} ${unit}` : typed;

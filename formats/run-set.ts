@@ -1,4 +1,5 @@
 import { findTest } from '../core/catalogue/catalogue';
+import { positionsOf } from '../core/catalogue/positions';
 import type { Engine } from '../core/engine/layout';
 import { judgeSet } from '../core/judge/set';
 import type { Judgement, Limits, Position, TestSet } from '../core/judge/types';
@@ -33,6 +34,7 @@ export function runSet(inputs: RunInputs): Result<TestSet> {
   if (!test) return fail([{ path: '/test', message: `The catalogue has no test "${inputs.test}".` }]);
   return ok({
     test: inputs.test, engine: inputs.engine, limits: inputs.limits, instrument: meter.value, readings: inputs.readings,
+    positions: positionsOf(test, inputs.engine),
     condition: { ...test.condition, connection: test.connection, ...inputs.circumstance.condition },
   });
 }

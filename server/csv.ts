@@ -1,4 +1,6 @@
 import { v5 } from 'uuid';
+import { findTest } from '../core/catalogue/catalogue';
+import { positionsOf } from '../core/catalogue/positions';
 import { ok, type Result } from '../core/result';
 import type { ProblemDetails } from '../formats/problem';
 import { type CsvRead, readReadingsCsv } from '../formats/readings-csv';
@@ -23,7 +25,9 @@ export async function planCsv(db: Db, runId: string, text: string): Promise<Resu
 }
 
 function planFor(record: RunRecord, text: string): Result<CsvPlan, ProblemDetails> {
-  const read = readReadingsCsv(text, { test: record.run.test, limits: limitsOf(record.specification), cylinders: record.unit.engine.cylinders });
+  const test = findTest(record.run.test);
+  if (!test) return notFound('test in the catalogue');
+  const read = readReadingsCsv(text, { test: record.run.test, limits: limitsOf(record.specification), positions: positionsOf(test, record.unit.engine) });
   if (!read.ok) return refuse('This file cannot be read.', read.error);
   const now = new Map(currentReadings(record.readings).map((r) => [r.position, r]));
   const rows = read.value.rows.map((row) => {

@@ -1,4 +1,6 @@
 import { eq } from 'drizzle-orm';
+import { findTest } from '../core/catalogue/catalogue';
+import { positionsOf } from '../core/catalogue/positions';
 import { parseEntry } from '../core/quantity/entry';
 import { ok, type Result } from '../core/result';
 import type { Judgement, Position } from '../core/judge/types';
@@ -103,9 +105,10 @@ function judgeWith(record: RunRecord, body: { position: Position; entry: string 
   const parsed = parseEntry(body.entry, inputs.limits.quantity);
   if (!parsed.ok) return refuse('This entry cannot be read.', [{ path: '/entry', message: parsed.error }]);
   if (parsed.value.kind === 'nothing') return refuse('This entry is empty.', [{ path: '/entry', message: 'A reading needs an entry.' }]);
-  if (typeof body.position !== 'number') return refuse('No such position.', [{ path: '/position', message: 'This test is read per cylinder.' }]);
-  if (body.position > record.unit.engine.cylinders) {
-    return refuse('No such position.', [{ path: '/position', message: `The engine has no cylinder ${body.position}; it has ${record.unit.engine.cylinders}.` }]);
+  const test = findTest(record.run.test);
+  const positions = test ? positionsOf(test, record.unit.engine) : [];
+  if (!positions.includes(body.position)) {
+    return refuse('No such position.', [{ path: '/position', message: `There is no position ${body.position} here; there are ${positions.join(', ')}.` }]);
   }
   const others = inputs.readings.filter((r) => r.position !== body.position);
   const judged = judgeRun({ ...inputs, readings: [...others, { position: body.position, entry: body.entry }] });

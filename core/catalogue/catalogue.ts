@@ -1,7 +1,10 @@
+import { GLOW_CIRCUIT } from './glow-circuit';
 import { GLOW_PLUG_RESISTANCE } from './glow-plugs';
+import { INJECTORS } from './injectors';
+import { SENSORS } from './sensors';
 import type { TestDefinition } from './types';
 
-export const CATALOGUE: readonly TestDefinition[] = [GLOW_PLUG_RESISTANCE];
+export const CATALOGUE: readonly TestDefinition[] = [GLOW_PLUG_RESISTANCE, ...GLOW_CIRCUIT, ...INJECTORS, ...SENSORS];
 
 const BY_ID: ReadonlyMap<string, TestDefinition> = new Map(CATALOGUE.map((t) => [t.id, t]));
 

@@ -1,3 +1,4 @@
+import { CAUTIONS } from './shared';
 import type { TestDefinition } from './types';
 
 /** Common practice throughout, no source; the maker's service information comes first. */
@@ -5,6 +6,8 @@ export const GLOW_PLUG_RESISTANCE: TestDefinition = {
   id: 'glow-plug-resistance',
   name: 'Glow plugs, at the plug',
   purpose: 'Finds plugs that are open, burnt high or shorted, and tells the plug from its wire.',
+  area: 'Glow plugs',
+  minutes: 6,
   part: 'plug',
   quantity: 'resistance',
   unit: 'ohm',
@@ -25,12 +28,7 @@ export const GLOW_PLUG_RESISTANCE: TestDefinition = {
     'Red probe on the terminal, black on bare engine metal; wait until the display settles.',
     'Enter what the display shows, digit for digit. OL where it shows overload, low~high where it wanders.',
   ],
-  cautions: [
-    { id: 'dead-circuit', text: 'Ohms only with the circuit dead: key off, battery isolated where fitted.' },
-    { id: 'no-starting-fluid', text: 'No starting fluid or solvent at the intake while glow plugs can switch on: explosion.' },
-    { id: 'hot-engine', text: 'A plug that has just glowed, and the engine about it, burn at once. Let them cool.' },
-    { id: 'defer', text: 'The maker’s service information and the site’s rules come before what stands here; work that needs a qualified person stays with one.' },
-  ],
+  cautions: [CAUTIONS.deadCircuit, CAUTIONS.noStartingFluid, CAUTIONS.hotPlugs, CAUTIONS.defer],
   proves: 'That the heating element of each plug conducts, and how well.',
   cannotProve: 'That the plug gets hot at its tip, or that its feed works.',
   advice: [

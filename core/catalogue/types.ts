@@ -35,7 +35,12 @@ export interface TestDefinition {
   readonly part: string;
   readonly quantity: Quantity;
   readonly unit: string;
-  readonly positions: 'cylinders';
+  /** Every cylinder of the engine, or these places or states in this order. */
+  readonly positions: 'cylinders' | readonly string[];
+  /** Under which heading it is offered. */
+  readonly area: string;
+  /** About how long it takes. */
+  readonly minutes: number;
   readonly connection: string;
   readonly condition: { readonly key: string; readonly engine: string };
   readonly states: readonly RequiredState[];

@@ -41,10 +41,11 @@ function judgeChecked(reading: ReadingIn, context: Context): JudgedReading {
   return judged.value;
 }
 
-function withMissing({ engine, readings }: TestSet): readonly ReadingIn[] {
-  if (!engine || readings.some((r) => typeof r.position !== 'number')) return readings;
+function withMissing({ engine, readings, positions }: TestSet): readonly ReadingIn[] {
+  const ofCylinders = engine && readings.every((r) => typeof r.position === 'number');
+  const expected = positions ?? (ofCylinders ? cylinderPositions(engine) : []);
   const read = new Set(readings.map((r) => r.position));
-  const missing = cylinderPositions(engine).filter((c) => !read.has(c));
+  const missing = expected.filter((c) => !read.has(c));
   return [...readings, ...missing.map((position) => ({ position, entry: '' }))];
 }
 
@@ -87,7 +88,7 @@ function checkTemperature({ limits, condition }: TestSet): Problem[] {
   return [{ path: '/condition/partTemperature_degC', message: `At ${part} °C a coefficient of ${coefficient} per K leaves no resistance.` }];
 }
 
-function checkReadings({ engine, limits, readings }: TestSet): Problem[] {
+function checkReadings({ engine, limits, readings, positions }: TestSet): Problem[] {
   const problems: Problem[] = [];
   const seen = new Set<unknown>();
   for (const [i, { position, entry }] of readings.entries()) {
@@ -95,6 +96,7 @@ function checkReadings({ engine, limits, readings }: TestSet): Problem[] {
     if (typeof position === 'number' && engine && !(position >= 1 && position <= engine.cylinders && Number.isInteger(position))) {
       problems.push({ path: at, message: `The engine has no cylinder ${position}; it has ${engine.cylinders}.` });
     }
+    if (positions && !positions.includes(position)) problems.push({ path: at, message: `This test has no position ${position}; it has ${positions.join(', ')}.` });
     if (seen.has(position)) problems.push({ path: at, message: `Position ${position} is read twice; keep the reading that counts.` });
     seen.add(position);
     const parsed = parseEntry(entry, limits.quantity);

@@ -58,6 +58,8 @@ export interface TestSet {
   readonly instrument: Instrument | null;
   readonly limits: Limits;
   readonly readings: readonly ReadingIn[];
+  /** All positions that the test has. Default: the engine's cylinders where the readings are of cylinders, else those that were read. */
+  readonly positions?: readonly Position[];
 }
 
 /** One step of the reasoning behind a verdict. Numbers are in the unit of the limits unless the name says otherwise. */

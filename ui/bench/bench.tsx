@@ -34,8 +34,8 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
   const run = useRun(view, by);
   const test = findTest(view.test);
   const { limits } = view.specification;
-  const rows = useMemo(() => rowsOf(view.unit.engine), [view]);
-  const order = useMemo(() => rows.flatMap((r) => r.cylinders), [rows]);
+  const rows = useMemo(() => rowsOf(view.unit.engine, test), [view, test]);
+  const order = useMemo(() => rows.flatMap((r) => r.positions), [rows]);
   const scale = useMemo(() => scaleFor(limits), [limits]);
   const readings = useMemo(() => new Map(run.judgement.readings.map((r) => [r.position, r])), [run.judgement]);
 
@@ -59,7 +59,7 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
   useEffect(() => {
     input.current?.focus({ preventScroll: true });
     // On a phone the page scrolls and the entry bar covers its lower half.
-    if (active !== null) document.querySelector(`[data-position="${active}"]`)?.scrollIntoView({ block: 'nearest' });
+    if (active !== null) document.querySelector(`[data-position="${CSS.escape(String(active))}"]`)?.scrollIntoView({ block: 'nearest' });
   }, [active, alive]);
 
   const pick = useCallback((next: Target | 'auto'): void => {
@@ -71,7 +71,7 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
   const pickZero = useCallback(() => pick({ kind: 'lead-zero' }), [pick]);
 
   function step(by: 1 | -1): void {
-    const at = active === null ? (by === 1 ? -1 : order.length) : order.indexOf(active as number);
+    const at = active === null ? (by === 1 ? -1 : order.length) : order.indexOf(active);
     const next = order[(at + by + order.length) % order.length];
     if (next !== undefined) pick({ kind: 'position', position: next });
   }
@@ -100,7 +100,7 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
     if (parsed.value.kind === 'nothing') return 'Type what the display shows, OL where it shows overload.';
     const correction = run.current.has(position);
     run.record(position, entry, correction ? why : null);
-    const at = order.indexOf(position as number);
+    const at = order.indexOf(position);
     const following = [...order.slice(at + 1), ...order.slice(0, at)].find((p) => !run.current.has(p));
     setPicked(following === undefined ? null : { kind: 'position', position: following });
     return null;
@@ -145,8 +145,8 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
           onChange={run.change} onZero={pickZero} />
         <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-x-auto">
           {rows.map((r, i) => (
-            <PostRow key={r.title} title={r.title} note={noteOf(view.unit.engine, i, rows.length)}
-              positions={r.cylinders} readings={readings} limits={limits} scale={scale} active={active}
+            <PostRow key={r.title} title={r.title} note={noteOf(view.unit.engine, i, rows.length, test)}
+              positions={r.positions} readings={readings} limits={limits} scale={scale} active={active}
               onPick={pickPosition} saved={(p) => run.current.get(p)?.state ?? null} />
           ))}
         </div>

@@ -22,7 +22,7 @@ const item = (id: string): OutboxItem => ({ runId: 'run', kind: 'reading', body:
 async function open(server: FakeServer) {
   jest.resetModules();
   Object.assign(globalThis, { fetch: server.fetch, structuredClone: (x: unknown) => JSON.parse(JSON.stringify(x)) as unknown });
-  AbortSignal.timeout ??= () => new AbortController().signal;
+  Object.assign(AbortSignal, { timeout: () => new AbortController().signal });
   let held = false;
   const request = async (_: string, __: unknown, work: (lock: object | null) => Promise<boolean>): Promise<boolean> => {
     if (held) return work(null);

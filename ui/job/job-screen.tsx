@@ -4,8 +4,8 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { CATALOGUE, findTest } from '../../core/catalogue/catalogue';
+import { groupBy } from '../../core/collections';
 import type { JobBrief, JobView, PersonView, RunBrief } from '../../formats/views';
-import { Button } from '../kit/button';
 import { usePerson } from '../kit/person';
 import { send } from '../kit/send';
 import { shownTime } from '../kit/time';
@@ -54,6 +54,7 @@ function StartTest({ job, persons }: { job: JobBrief; persons: readonly PersonVi
   const by = usePerson(persons.map((p) => p.name));
   const [error, setError] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
+  const [search, setSearch] = useState('');
 
   async function start(test: string): Promise<void> {
     setBusy(true);
@@ -67,17 +68,28 @@ function StartTest({ job, persons }: { job: JobBrief; persons: readonly PersonVi
     setError(sent.error.kind === 'unreachable' ? 'No server. Try again.' : sent.error.problem.errors[0]?.message ?? sent.error.problem.title);
   }
 
+  const wanted = search.trim().toLowerCase();
+  const found = CATALOGUE.filter((t) => [t.name, t.purpose, t.area, t.part].some((text) => text.toLowerCase().includes(wanted)));
   return (
     <section aria-label="Measure next">
       <h2 className="mb-2 font-semibold text-soft">Measure next</h2>
-      {CATALOGUE.map((t) => (
-        <article key={t.id} className="rounded-xl border border-line bg-card p-4">
-          <h3 className="text-lg font-bold">{t.name}</h3>
-          <p className="mt-1">{t.purpose}</p>
-          <p className="mt-2 border-l-4 border-ochre pl-2 text-sm">{t.cautions[0]?.text}</p>
-          <Button tone="strong" className="mt-3" disabled={busy} onClick={() => void start(t.id)}>To the bench</Button>
-          {error && <p role="alert" className="mt-2 font-semibold text-rust">{error}</p>}
-        </article>
+      <input aria-label="Find a test" placeholder="Find a test" value={search} onChange={(e) => setSearch(e.target.value)} className="mb-2 block min-h-12 w-full rounded-lg border-2 border-line bg-card px-3" />
+      {error && <p role="alert" className="mb-2 font-semibold text-rust">{error}</p>}
+      {found.length === 0 && <p className="text-soft">The catalogue has no test with “{search}” in it.</p>}
+      {[...groupBy(found, (t) => t.area)].map(([area, tests]) => (
+        <div key={area} className="mb-3">
+          <h3 className="text-sm font-semibold text-soft">{area}</h3>
+          <ul>
+            {tests.map((t) => (
+              <li key={t.id}>
+                <button type="button" disabled={busy} onClick={() => void start(t.id)} className="mt-1 block min-h-12 w-full rounded-lg border border-line bg-card px-3 py-2 text-left hover:border-estuary">
+                  <b>{t.name}</b> <span className="text-sm whitespace-nowrap text-soft">about {t.minutes} min</span>
+                  <span className="block text-sm">{t.purpose}</span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        </div>
       ))}
     </section>
   );

@@ -1,3 +1,4 @@
+import { inOrder } from '../../core/catalogue/positions';
 import type { Judgement } from '../../core/judge/types';
 import { VERDICT_WORDS } from '../../core/judge/words';
 import { MARKS, TONE } from './shapes';
@@ -11,7 +12,7 @@ const HEIGHT = 44;
 export function MiniPosts({ judgement }: { judgement: Judgement }) {
   const { limits } = judgement;
   const scale = scaleFor(limits);
-  const readings = judgement.readings.toSorted((a, b) => Number(a.position) - Number(b.position));
+  const readings = inOrder(judgement.test, judgement.readings);
   const y = (h: number): number => 4 + (1 - h) * (HEIGHT - 8);
   const [top, foot] = [y(limits.upper === undefined ? 1 : scale.height(limits.upper)), y(limits.lower === undefined ? 0 : scale.height(limits.lower))];
   const said = readings.map((r) => `${r.position} ${VERDICT_WORDS[r.verdict]}`).join(', ');

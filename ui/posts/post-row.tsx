@@ -131,7 +131,7 @@ function PostText({ position, reading: r, limits, active, state }: TextProps) {
   const word = measured ? VERDICT_WORDS[r.verdict] : active ? 'probe here' : '';
   return (
     <div className="min-w-0 flex-1 pl-1 leading-tight">
-      <div className="flex items-center gap-1.5 text-xl font-bold">{position}<Saved state={state} /></div>
+      <div className={`flex items-center gap-1.5 font-bold ${typeof position === 'number' ? 'text-xl' : 'text-sm'}`}>{position}<Saved state={state} /></div>
       <div className="mt-1 font-mono leading-none font-medium whitespace-nowrap" style={{ fontSize: entrySize(entry) }}>{entry}</div>
       <div className="post-detail text-sm text-soft">{measured ? (r.corrected === null && r.verdict === 'open' ? '(open)' : shownUnit(limits.unit)) : '\u00a0'}</div>
       <div className="mt-1 text-[min(16px,16cqw)] leading-tight font-bold" style={{ color: tone }}>{word}</div>

@@ -68,7 +68,7 @@ describe('marks', () => {
 describe('rows', () => {
   test('an engine of up to eight is one row, a longer one two', () => {
     expect(rowsOf({ layout: 'inline', cylinders: 8 })).toHaveLength(1);
-    expect(rowsOf({ layout: 'inline', cylinders: 12 }).map((r) => r.cylinders)).toEqual([[1, 2, 3, 4, 5, 6], [7, 8, 9, 10, 11, 12]]);
+    expect(rowsOf({ layout: 'inline', cylinders: 12 }).map((r) => r.positions)).toEqual([[1, 2, 3, 4, 5, 6], [7, 8, 9, 10, 11, 12]]);
     expect(rowsOf({ layout: 'vee', cylinders: 16 }).map((r) => r.title)).toEqual(['Left bank', 'Right bank']);
   });
   test('numbering over the first, firing order over the last', () => {

@@ -1,6 +1,7 @@
 import { findTest } from '../../core/catalogue/catalogue';
+import { inOrder } from '../../core/catalogue/positions';
 import type { JudgedReading, Reason } from '../../core/judge/types';
-import { correctedWords, rangeWords, reasonWords, VERDICT_WORDS } from '../../core/judge/words';
+import { correctedWords, positionWords, rangeWords, reasonWords, VERDICT_WORDS } from '../../core/judge/words';
 import type { RunView } from '../../formats/views';
 import { currentReadings } from '../../formats/views';
 import { shownTime } from '../kit/time';
@@ -55,7 +56,7 @@ export function reportFacts(view: RunView): ReportFacts {
 function rowsFor(view: RunView): ReportRow[] {
   const { judgement, specification: { limits } } = view;
   const current = new Map(currentReadings(view.readings).map((r) => [r.position, r]));
-  return judgement.readings.toSorted((a, b) => Number(a.position) - Number(b.position)).map((r) => {
+  return inOrder(view.test, judgement.readings).map((r) => {
     const stored = current.get(r.position);
     return {
       reading: r, entry: r.entry || '–', corrected: correctedWords(r), verdict: VERDICT_WORDS[r.verdict],
@@ -68,10 +69,12 @@ function rowsFor(view: RunView): ReportRow[] {
 /** The source and the lead zero stand once over the table, not in every row. */
 const withoutSource = (reason: Reason): Reason => ('source' in reason ? { ...reason, source: null } : reason);
 
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
 function correctionsOf(view: RunView): string[] {
   const byId = new Map(view.readings.map((r) => [r.id, r]));
   return view.readings.flatMap((r) => {
     const before = r.supersedes ? byId.get(r.supersedes) : undefined;
-    return before ? [`Cylinder ${r.position}: ${before.entry} replaced by ${r.entry}, ${r.why ?? 'no reason given'} (${r.takenBy}).`] : [];
+    return before ? [`${capital(positionWords(r.position))}: ${before.entry} replaced by ${r.entry}, ${r.why ?? 'no reason given'} (${r.takenBy}).`] : [];
   });
 }

@@ -1,5 +1,6 @@
 import path from 'node:path';
 import { Document, Font, G, Line, Page, Path, Rect, StyleSheet, Svg, Text, View } from '@react-pdf/renderer';
+import { findTest } from '../../core/catalogue/catalogue';
 import type { JudgedReading, Limits } from '../../core/judge/types';
 import type { RunView } from '../../formats/views';
 import { placeMark } from '../posts/place';
@@ -36,7 +37,7 @@ const styles = StyleSheet.create({
 /** The printed result of a test run: A4, one page for engines up to eight cylinders. Needs Node: fonts are read from disk. */
 export function RunPdf({ view }: { view: RunView }) {
   const report = reportFacts(view);
-  const rows = rowsOf(view.unit.engine);
+  const rows = rowsOf(view.unit.engine, findTest(view.test));
   const { limits } = view.specification;
   const readings = new Map(view.judgement.readings.map((r) => [r.position, r]));
   return (
@@ -45,7 +46,7 @@ export function RunPdf({ view }: { view: RunView }) {
         <Text style={styles.title}>{report.title}</Text>
         {report.facts.map(([name, value]) => <View key={name} style={styles.fact}><Text style={styles.name}>{name}</Text><Text style={{ flex: 1 }}>{value}</Text></View>)}
         {report.unconfirmed.length > 0 && <Text style={[styles.bold, { color: COLOURS.ochre }]}>Not confirmed: {report.unconfirmed.join(', ')}.</Text>}
-        {rows.map((r, i) => <Posts key={r.title} row={r} note={noteOf(view.unit.engine, i, rows.length)} readings={readings} limits={limits} scale={scaleFor(limits)} />)}
+        {rows.map((r, i) => <Posts key={r.title} row={r} note={noteOf(view.unit.engine, i, rows.length, findTest(view.test))} readings={readings} limits={limits} scale={scaleFor(limits)} />)}
         <View style={styles.box}>
           <Text style={[styles.bold, { fontSize: 11 }]}>{view.judgement.summary}</Text>
           {view.judgement.advice.map((a) => <Text key={a} style={{ marginTop: 2 }}>{a}</Text>)}
@@ -64,7 +65,7 @@ export function RunPdf({ view }: { view: RunView }) {
   );
 }
 
-const COLUMNS = [['Cyl.', 26], ['Read', 52], ['Corrected', 78], ['Verdict', 62], ['Why', 0], ['When, who', 88]] as const;
+const COLUMNS = [['Where', 44], ['Read', 52], ['Corrected', 78], ['Verdict', 62], ['Why', 0], ['When, who', 88]] as const;
 
 function Table({ report }: { report: ReportFacts }) {
   const cell = (i: number) => (COLUMNS[i]?.[1] ? { width: COLUMNS[i][1] } : { flex: 1, paddingRight: 6 });
@@ -92,7 +93,7 @@ interface PostsProps { row: Row; note: string; readings: ReadonlyMap<number | st
 function Posts({ row, note, readings, limits, scale }: PostsProps) {
   const y = (h: number): number => PAD + (1 - h) * (HEIGHT - 2 * PAD);
   const [top, foot] = [y(limits.upper === undefined ? 1 : scale.height(limits.upper)), y(limits.lower === undefined ? 0 : scale.height(limits.lower))];
-  const step = (WIDTH - AXIS) / row.cylinders.length;
+  const step = (WIDTH - AXIS) / row.positions.length;
   return (
     <View style={{ marginTop: 6 }} wrap={false}>
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', color: '#565e5b' }}><Text>{row.title}</Text><Text>{note}</Text></View>
@@ -101,10 +102,10 @@ function Posts({ row, note, readings, limits, scale }: PostsProps) {
           {scale.ticks.map((t) => <Line key={t.label} x1={AXIS} x2={WIDTH} y1={y(t.height)} y2={y(t.height)} stroke={LINE} strokeWidth={0.4} />)}
           <Rect x={AXIS} y={top} width={WIDTH - AXIS} height={foot - top} fill={CHANNEL} />
           <Line x1={AXIS} x2={WIDTH} y1={top} y2={top} stroke={EDGE} strokeWidth={0.8} />
-          {row.cylinders.map((c, i) => <PostMark key={c} reading={readings.get(c)} x={AXIS + i * step + 20} y={y} scale={scale} />)}
+          {row.positions.map((c, i) => <PostMark key={c} reading={readings.get(c)} x={AXIS + i * step + 20} y={y} scale={scale} />)}
         </Svg>
         {scale.ticks.map((t) => <Text key={t.label} style={{ position: 'absolute', left: 0, width: AXIS - 6, textAlign: 'right', top: y(t.height) - 4, fontSize: 6, fontFamily: ['Mono', 'Greek'] }}>{t.label}</Text>)}
-        {row.cylinders.map((c, i) => (
+        {row.positions.map((c, i) => (
           <View key={c} style={{ position: 'absolute', left: AXIS + i * step + 36, top: 8, width: step - 36 }}>
             <Text style={[styles.bold, { fontSize: 10 }]}>{c}</Text>
             <Text style={{ fontFamily: ['Mono', 'Greek'], fontSize: (readings.get(c)?.entry.length ?? 0) > 5 ? 8 : 12 }}>{readings.get(c)?.entry || '–'}</Text>

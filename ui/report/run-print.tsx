@@ -1,4 +1,6 @@
 import Link from 'next/link';
+import { findTest } from '../../core/catalogue/catalogue';
+import { shownUnit } from '../../core/judge/words';
 import type { RunView } from '../../formats/views';
 import { PostRow } from '../posts/post-row';
 import { noteOf, rowsOf } from '../posts/rows';
@@ -9,8 +11,8 @@ import { reportFacts } from './facts';
 /** One A4 page for the file: what was read, under which conditions, against what, and what it says. */
 export function RunPrint({ view }: { view: RunView }) {
   const report = reportFacts(view);
-  const { judgement, unit } = view;
-  const rows = rowsOf(unit.engine);
+  const { judgement } = view;
+  const rows = rowsOf(view.unit.engine, findTest(view.test));
   const readings = new Map(judgement.readings.map((r) => [r.position, r]));
   return (
     <main data-theme="shed" className="mx-auto max-w-[186mm] bg-card p-6 text-[13px] leading-snug text-ink print:bg-white print:p-0">
@@ -23,13 +25,13 @@ export function RunPrint({ view }: { view: RunView }) {
       <div className="mt-3 flex flex-col gap-2">
         {rows.map((r, i) => (
           <div key={r.title} className="flex h-52 break-inside-avoid">
-            <PostRow title={r.title} note={noteOf(unit.engine, i, rows.length)} positions={r.cylinders} readings={readings} limits={view.specification.limits} scale={scaleFor(view.specification.limits)} active={null} />
+            <PostRow title={r.title} note={noteOf(view.unit.engine, i, rows.length, findTest(view.test))} positions={r.positions} readings={readings} limits={view.specification.limits} scale={scaleFor(view.specification.limits)} active={null} />
           </div>
         ))}
       </div>
       <section className="mt-3 border-l-4 border-estuary pl-3"><p className="text-base font-bold">{judgement.summary}</p>{judgement.advice.map((a) => <p key={a} className="mt-1">{a}</p>)}</section>
       <table className="mt-3 w-full border-collapse text-left">
-        <thead><tr className="border-b border-ink"><th>Cyl.</th><th>Read</th><th>Corrected, Ω</th><th>Verdict</th><th>Why</th><th>When, who</th></tr></thead>
+        <thead><tr className="border-b border-ink"><th>Where</th><th>Read</th><th>Corrected, {shownUnit(view.specification.limits.unit)}</th><th>Verdict</th><th>Why</th><th>When, who</th></tr></thead>
         <tbody>
           {report.rows.map((r) => (
             <tr key={r.reading.position} className="border-b border-line align-top">

@@ -1,0 +1,14 @@
+import { cylinderPositions, type Engine } from '../engine/layout';
+import { findTest } from './catalogue';
+import type { TestDefinition } from './types';
+
+/** All positions of a test on an engine, in the order in which they are listed. */
+export const positionsOf = (test: TestDefinition, engine: Engine): readonly (number | string)[] =>
+  test.positions === 'cylinders' ? cylinderPositions(engine) : test.positions;
+
+/** Readings in the order of the test's positions: cylinders by number, states and pins as the test lists them. */
+export function inOrder<R extends { readonly position: number | string }>(testId: string, readings: readonly R[]): R[] {
+  const listed = findTest(testId)?.positions;
+  const rank = (p: number | string): number => (typeof p === 'number' ? p : Array.isArray(listed) ? listed.indexOf(p) : 0);
+  return readings.toSorted((a, b) => rank(a.position) - rank(b.position));
+}
