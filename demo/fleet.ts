@@ -103,6 +103,6 @@ export const JOBS: readonly DemoJob[] = [
   {
     unit: 'PL-19', test: 'injector-module-supply', complaint: 'Runs rough below freezing, clears when warm', hours: 3180, by: 'Ines Varga', meter: 'Yard meter 2', leadZero: null,
     states: ['battery-charged', 'plugged-in'], partTemperature_degC: 4,
-    readings: [['key on', '48.1'], ['self-test buzz', '47.4'], ['cranking', '45.6'], ['idle', '47.0'], ['raised idle, cold', '43.8']],
+    readings: [['key on', '48.1'], ['self-test buzz', '47.4'], ['cranking', '45.6'], ['idle', '47.0'], ['raised idle (cold)', '43.8']],
   },
 ];

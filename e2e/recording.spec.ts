@@ -129,7 +129,7 @@ test('a module’s supply in every engine state: a suspect until the hard ones a
   await bench.type('48.1', '47.5');
   await expect(page.getByText('The module stays a suspect until the hard states are read')).toBeVisible();
   await bench.type('45.6', '47.0', '43.9');
-  await expect(bench.summary).toHaveText('Raised idle, cold is too low (43.9 V, limit 45 V); key on, self-test buzz, cranking and idle are in.');
+  await expect(bench.summary).toHaveText('Raised idle (cold) is too low (43.9 V, limit 45 V); key on, self-test buzz, cranking and idle are in.');
   await expect(bench.post('cranking')).toHaveAccessibleName(/in, not liked/);
   await bench.allSaved();
 });

@@ -27,7 +27,7 @@ export const INJECTORS: readonly TestDefinition[] = [
   }),
   voltTest({
     id: 'injector-module-supply', name: 'Injector module, boosted supply in every state', area: 'Injector module', part: 'module', minutes: 15, engine: 'each state in turn',
-    positions: ['key on', 'self-test buzz', 'cranking', 'idle', 'raised idle, cold'], states: [STATES.batteryCharged, STATES.pluggedIn], cautions: [CAUTIONS.injectorVoltage, CAUTIONS.running],
+    positions: ['key on', 'self-test buzz', 'cranking', 'idle', 'raised idle (cold)'], states: [STATES.batteryCharged, STATES.pluggedIn], cautions: [CAUTIONS.injectorVoltage, CAUTIONS.running],
     purpose: 'The supply must hold in every state; raised idle with a cold engine is the hardest.', probe: 'At the module’s test point; the specification says where. Read the lowest value of each state.',
     steps: ['Battery and the module’s own feed and ground first.', 'Each state in turn, lowest value.', 'After key off the voltage decays: a reading then means nothing.'],
     proves: 'That the boost converter holds under each load it was read in.', cannotProve: 'Anything about a state that was not read: one good value at key-on proves little.',

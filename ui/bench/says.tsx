@@ -46,7 +46,7 @@ function Suspects({ judgement }: { judgement: Judgement }) {
   return (
     <section className={card} aria-label="Suspects">
       <h2 className="mb-1 text-sm font-semibold text-soft">{judgement.suspects.length ? 'Suspects' : 'Not decided'}</h2>
-      <ul className="grid grid-cols-2 gap-1">
+      <ul className={`grid gap-1 ${those.every((r) => typeof r.position === 'number') ? 'grid-cols-2' : 'grid-cols-1'}`}>
         {those.map((r) => (
           <li key={r.position} className="flex items-center gap-2">
             <Mark verdict={r.verdict} severity={r.severity} size={24} /><b>{r.position}</b>

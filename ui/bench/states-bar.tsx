@@ -30,9 +30,11 @@ export const StatesBar = memo(function StatesBar({ states, circumstance: c, inst
           </button>
         );
       })}
-      <button type="button" className={chip(c.leadZero !== null || !zeroWanted)} onClick={onZero}>
-        {c.leadZero === null ? 'leads zeroed?' : <><Check size={15} aria-hidden="true" />leads zeroed <b className="font-mono">{c.leadZero} Ω</b></>}
-      </button>
+      {(zeroWanted || c.leadZero !== null) && (
+        <button type="button" className={chip(c.leadZero !== null)} onClick={onZero}>
+          {c.leadZero === null ? 'leads zeroed?' : <><Check size={15} aria-hidden="true" />leads zeroed <b className="font-mono">{c.leadZero} Ω</b></>}
+        </button>
+      )}
       <select aria-label="Meter" className={chip(c.instrumentId !== null)} value={c.instrumentId ?? ''} onChange={(e) => onChange({ instrumentId: e.target.value || null })}>
         <option value="">which meter?</option>
         {instruments.map((i) => <option key={i.id} value={i.id}>{i.name}</option>)}

@@ -32,8 +32,9 @@ function ohmScale(limits: Limits): Scale {
 }
 
 function linearScale({ lower, upper }: Limits): Scale {
-  const [low, high] = [lower ?? 0, upper ?? (lower ?? 1) * 1.5];
-  const span = Math.max(high - low, Math.abs(high) * 0.1, 1e-9);
+  const [low, high] = [lower ?? upper ?? 0, upper ?? lower ?? 1];
+  // As much room on either side as the channel is high; beside a single limit a fifth of its value.
+  const span = Math.max(high - low, lower === undefined || upper === undefined ? Math.abs(high) * 0.2 : 0, Math.abs(high) * 0.1, 1e-9);
   const [foot, top] = [low - span, high + span];
   const at = (v: number): number => clamp((v - foot) / (top - foot));
   const step = niceStep((top - foot) / 9);

@@ -41,7 +41,7 @@ export function reportFacts(view: RunView): ReportFacts {
       ['At', [job.hours === null ? '' : `${job.hours} h`, job.odometer_km === null ? '' : `${job.odometer_km} km`].filter(Boolean).join(', ') || 'not noted'],
       ['Conditions', [...said(true), c.condition.partTemperature_degC === undefined ? 'temperature not noted' : `engine at ${c.condition.partTemperature_degC} °C`].join(', ')],
       ['Meter', meter ? `${meter.name}${meter.calibrationDue ? `, calibration due ${meter.calibrationDue}` : ''}` : 'not noted'],
-      ['Lead zero', c.leadZero === null ? 'leads not zeroed' : `${c.leadZero} Ω, subtracted`],
+      ...(s.limits.quantity === 'resistance' ? [['Lead zero', c.leadZero === null ? 'leads not zeroed' : `${c.leadZero} Ω, subtracted`] as const] : []),
       ['Limits', `${rangeWords(s.limits, s.limits)}; ${s.source}, shelf revision ${s.revision}, ${STATUS[s.status]}`],
       ['Read', `${shownTime(view.readings[0]?.takenAt ?? view.startedAt, unit.timeZone)}, ${[...new Set(view.readings.map((r) => r.takenBy))].join(', ') || view.startedBy}`],
       ['Judged by', `core ${judgement.core}`],
