@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { ADD_SPECIFICATION, OPEN_JOB, RECORD_READING } from './requests';
 import { readReadingsCsv } from './readings-csv';
+import { judgeRun } from './run-set';
 import { readInstrument, readLeadZero } from './instrument';
 import { problemDetails } from './problem';
 import { readJson, schema, validate } from './validate';
@@ -75,4 +76,12 @@ describe('CSV, any file', () => {
       expect(read.value.rows.map((r) => r.line)).toEqual(entries.map((_, i) => 2 + 2 * i));
     }));
   });
+});
+
+test('a position that the catalogue has dropped since does not hide what was read there', () => {
+  const judged = judgeRun({
+    test: 'injector-module-supply', engine: { layout: 'inline', cylinders: 4 }, limits: { quantity: 'voltage', unit: 'V', lower: 45 }, instruments: [],
+    circumstance: { instrumentId: null, leadZero: null, states: [], condition: {} }, readings: [{ position: 'once a state', entry: '44.0' }],
+  });
+  expect(judged).toMatchObject({ ok: true, value: { pattern: 'incomplete', suspects: ['once a state'] } });
 });

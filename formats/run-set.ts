@@ -34,7 +34,8 @@ export function runSet(inputs: RunInputs): Result<TestSet> {
   if (!test) return fail([{ path: '/test', message: `The catalogue has no test "${inputs.test}".` }]);
   return ok({
     test: inputs.test, engine: inputs.engine, limits: inputs.limits, instrument: meter.value, readings: inputs.readings,
-    positions: positionsOf(test, inputs.engine),
+    // A position that the catalogue has dropped since must not hide what was read there.
+    positions: [...new Set([...positionsOf(test, inputs.engine), ...inputs.readings.map((r) => r.position)])],
     condition: { ...test.condition, connection: test.connection, ...inputs.circumstance.condition },
   });
 }

@@ -4,12 +4,6 @@ import type { TestDefinition } from './types';
 /** Common practice throughout, no source. */
 export const SENSORS: readonly TestDefinition[] = [
   voltTest({
-    id: 'battery-at-rest', name: 'Battery at rest', area: 'Energy first', part: 'battery', positions: ['battery'], minutes: 1, states: [], cautions: [CAUTIONS.batteryGas],
-    purpose: 'Everything after it hangs on this: charge first, then measure.', probe: 'On the battery’s posts, not on the clamps.',
-    steps: ['Loads off for some minutes.', 'Posts, not clamps.'], proves: 'How far the battery is charged.', cannotProve: 'That it holds under load: read it while cranking.',
-    advice: [{ verdict: ['low', 'watch'], say: 'Charge the battery before anything else is measured.' }],
-  }),
-  voltTest({
     id: 'sensor-reference', name: 'Three-wire sensor, reference', area: 'Sensors', part: 'reference', positions: ['reference'], minutes: 2, states: [STATES.keyOn, STATES.pluggedIn], cautions: [CAUTIONS.fiveVolts],
     purpose: 'Shows whether the controller’s 5 V reaches the sensor.', probe: 'Back-probe the reference wire, black on the battery’s negative post.',
     steps: ['Key on, sensor plugged in.', 'Back-probe, wait for a steady value.'], proves: 'That wire and supply deliver.', cannotProve: 'That the sensor is good.',
