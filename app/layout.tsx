@@ -1,5 +1,6 @@
 import type { Metadata, Viewport } from 'next';
 import type { ReactNode } from 'react';
+import { SendWaiting } from '@/ui/bench/send-waiting';
 import { Themes } from '@/ui/kit/themes';
 import './globals.css';
 
@@ -9,7 +10,7 @@ export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
 export default function Layout({ children }: { children: ReactNode }) {
   return (
     <html lang="en" suppressHydrationWarning>
-      <body><Themes>{children}</Themes></body>
+      <body><SendWaiting /><Themes>{children}</Themes></body>
     </html>
   );
 }

@@ -13,7 +13,7 @@ test('the server dies in the middle: nothing typed is lost, all of it is sent on
     await server.stop();
     await bench.type('0.6', 'OL', '0.8');
     await expect(bench.post(2)).toContainText('0.8');
-    await expect(bench.saved).toContainText('No server. 3 readings kept in this browser');
+    await expect(bench.saved).toContainText('No server. 3 entries kept in this browser');
     await server.start();
     await expect(bench.saved).toHaveText('Everything is saved.');
     await bench.type('0.7');
@@ -22,7 +22,7 @@ test('the server dies in the middle: nothing typed is lost, all of it is sent on
     // The page is closed while something waits: another page of this browser sends it.
     await server.stop();
     await bench.type('201');
-    await expect(bench.saved).toContainText('1 reading kept');
+    await expect(bench.saved).toContainText('1 entry kept');
     await page.close();
     await server.start();
     const again = new BenchPage(await context.newPage(), bench.runId);

@@ -1,11 +1,11 @@
 'use client';
 import { FileDown, FileText, FileUp, Keyboard, Printer } from 'lucide-react';
 import Link from 'next/link';
-import type { Line } from './use-run';
 
 export interface FootProps {
   readonly runId: string;
-  readonly lines: readonly Line[];
+  readonly waiting: number;
+  readonly unkept: boolean;
   readonly reachable: boolean;
   readonly padOpen: boolean | null;
   readonly onPad: () => void;
@@ -15,12 +15,10 @@ export interface FootProps {
 const link = 'inline-flex min-h-8 pointer-coarse:min-h-12 items-center gap-1.5 rounded-lg px-2 text-sm text-soft hover:text-ink';
 
 /** Under the entry bar: whether everything is saved, and what can be done with the result. */
-export function Foot({ runId, lines, reachable, padOpen, onPad, onSheet }: FootProps) {
-  const waiting = lines.filter((l) => l.state === 'keeping' || l.state === 'queued').length;
-  const lost = lines.some((l) => l.state === 'not kept');
+export function Foot({ runId, waiting, unkept, reachable, padOpen, onPad, onSheet }: FootProps) {
   return (
     <div className="no-print flex shrink-0 flex-wrap items-center gap-x-1">
-      <p role="status" data-testid="saved" className={`mr-auto text-sm ${waiting || lost ? 'font-semibold text-ochre' : 'text-soft'}`}>{savedWords(waiting, reachable, lost)}</p>
+      <p role="status" data-testid="saved" className={`mr-auto text-sm ${waiting || unkept ? 'font-semibold text-ochre' : 'text-soft'}`}>{savedWords(waiting, reachable, unkept)}</p>
       <a className={link} href={`/api/runs/${runId}/pdf`}><FileText size={16} aria-hidden="true" />PDF</a>
       <Link className={link} href={`/runs/${runId}/print`}><Printer size={16} aria-hidden="true" />Print</Link>
       <a className={link} href={`/api/runs/${runId}/csv`} download><FileDown size={16} aria-hidden="true" />CSV out</a>
@@ -34,6 +32,6 @@ export function Foot({ runId, lines, reachable, padOpen, onPad, onSheet }: FootP
 function savedWords(waiting: number, reachable: boolean, lost: boolean): string {
   if (lost) return 'This browser keeps nothing: do not close the page before the server has it all.';
   if (waiting === 0) return 'Everything is saved.';
-  const count = waiting === 1 ? '1 reading' : `${waiting} readings`;
+  const count = waiting === 1 ? '1 entry' : `${waiting} entries`;
   return reachable ? `Saving ${count} …` : `No server. ${count} kept in this browser, sent when it is back.`;
 }

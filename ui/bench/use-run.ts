@@ -56,7 +56,8 @@ function reduce(state: State, action: Action): State {
 function mergeItem(state: State, item: OutboxItem): State {
   if (item.kind === 'circumstance') {
     const { instrumentId = null, leadZero = null, states, condition } = item.body;
-    return item.refused ? state : { ...state, circumstance: { instrumentId, leadZero, states, condition } };
+    if (item.refused) return state;
+    return { ...state, circumstance: { instrumentId, leadZero, states, condition }, saves: new Map(state.saves).set(item.body.id, { state: 'queued' }) };
   }
   const { id, position, entry, supersedes = null, why = null } = item.body;
   if (state.facts.some((f) => f.id === id)) return state;
@@ -75,6 +76,10 @@ export interface Run {
   readonly circumstance: CircumstanceView;
   readonly judgement: Judgement;
   readonly reachable: boolean;
+  /** Entries and circumstances that the server has not confirmed yet. */
+  readonly waiting: number;
+  /** Something could not even be kept in this browser. */
+  readonly unkept: boolean;
   readonly current: ReadonlyMap<Position, Line>;
   readonly record: (position: Position, entry: string, why: string | null) => void;
   readonly change: (next: Partial<CircumstanceView>) => void;
@@ -128,10 +133,13 @@ export function useRun(view: RunView, by: string): Run {
     dispatch({ type: 'circumstance', circumstance: next });
     const { partTemperature_degC, note } = next.condition;
     const condition = { ...(partTemperature_degC === undefined ? {} : { partTemperature_degC }), ...(note === undefined ? {} : { note }) };
-    void keep({
+    const id = v7();
+    dispatch({ type: 'state', id, state: 'keeping' });
+    const keeping = keep({
       runId: view.id, kind: 'circumstance',
-      body: { id: v7(), by, recordedAt: new Date().toISOString(), instrumentId: next.instrumentId, leadZero: next.leadZero, states: [...next.states], condition },
+      body: { id, by, recordedAt: new Date().toISOString(), instrumentId: next.instrumentId, leadZero: next.leadZero, states: [...next.states], condition },
     });
+    keeping.catch(() => dispatch({ type: 'state', id, state: 'not kept' }));
   }, [by, state.circumstance, view.id]);
 
   const discard = useCallback((id: string) => {
@@ -139,7 +147,9 @@ export function useRun(view: RunView, by: string): Run {
     void drop(id);
   }, []);
 
-  return { lines, circumstance: state.circumstance, judgement, reachable, current, record, change, discard };
+  const states = [...saves.values()].map((s) => s.state);
+  const waiting = states.filter((s) => s === 'keeping' || s === 'queued').length;
+  return { lines, circumstance: state.circumstance, judgement, reachable, waiting, unkept: states.includes('not kept'), current, record, change, discard };
 }
 
 const initial = (view: RunView): State => ({
