@@ -10,7 +10,7 @@ export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
 export default function Layout({ children }: { children: ReactNode }) {
   return (
     <html lang="en" suppressHydrationWarning>
-      <body><SendWaiting /><Themes>{children}</Themes></body>
+      <body><Themes>{children}</Themes><SendWaiting /></body>
     </html>
   );
 }

@@ -157,7 +157,7 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
             onSkipZero={() => { setZeroSkipped(true); setPicked('auto'); }} />
           <Pad open={pad} onPress={press} />
         </div>
-        <Foot runId={view.id} waiting={run.waiting} unkept={run.unkept} reachable={run.reachable} padOpen={pad} onSheet={setSheet}
+        <Foot runId={view.id} waiting={run.waiting} unkept={run.unkept} loaded={run.loaded} reachable={run.reachable} padOpen={pad} onSheet={setSheet}
           onPad={() => setPad(pad === null ? !matchMedia('(pointer: coarse)').matches : !pad)} />
       </div>
       <Says view={view} judgement={run.judgement} test={test} active={active} target={target} />

@@ -6,6 +6,7 @@ export interface FootProps {
   readonly runId: string;
   readonly waiting: number;
   readonly unkept: boolean;
+  readonly loaded: boolean;
   readonly reachable: boolean;
   readonly padOpen: boolean | null;
   readonly onPad: () => void;
@@ -15,10 +16,10 @@ export interface FootProps {
 const link = 'inline-flex min-h-8 pointer-coarse:min-h-12 items-center gap-1.5 rounded-lg px-2 text-sm text-soft hover:text-ink';
 
 /** Under the entry bar: whether everything is saved, and what can be done with the result. */
-export function Foot({ runId, waiting, unkept, reachable, padOpen, onPad, onSheet }: FootProps) {
+export function Foot({ runId, waiting, unkept, loaded, reachable, padOpen, onPad, onSheet }: FootProps) {
   return (
     <div className="no-print flex shrink-0 flex-wrap items-center gap-x-1">
-      <p role="status" data-testid="saved" className={`mr-auto text-sm ${waiting || unkept ? 'font-semibold text-ochre' : 'text-soft'}`}>{savedWords(waiting, reachable, unkept)}</p>
+      <p role="status" data-testid="saved" className={`mr-auto text-sm ${waiting || unkept ? 'font-semibold text-ochre' : 'text-soft'}`}>{loaded ? savedWords(waiting, reachable, unkept) : 'Looking for entries that wait …'}</p>
       <a className={link} href={`/api/runs/${runId}/pdf`}><FileText size={16} aria-hidden="true" />PDF</a>
       <Link className={link} href={`/runs/${runId}/print`}><Printer size={16} aria-hidden="true" />Print</Link>
       <a className={link} href={`/api/runs/${runId}/csv`} download><FileDown size={16} aria-hidden="true" />CSV out</a>

@@ -30,6 +30,8 @@ export type Line = Fact & Saved;
 interface State {
   readonly facts: readonly Fact[];
   readonly saves: ReadonlyMap<string, Saved>;
+  /** What waited in this browser has been looked up: before that nobody can say that all is saved. */
+  readonly loaded: boolean;
   readonly circumstance: CircumstanceView;
 }
 
@@ -47,7 +49,7 @@ function reduce(state: State, action: Action): State {
     case 'circumstance': return { ...state, circumstance: action.circumstance };
     case 'drop': return { ...state, facts: state.facts.filter((f) => f.id !== action.id) };
     case 'state': return { ...state, saves: new Map(state.saves).set(action.id, { state: action.state, ...(action.problem ? { problem: action.problem } : {}) }) };
-    case 'outbox': return action.items.reduce(mergeItem, state);
+    case 'outbox': return { ...action.items.reduce(mergeItem, state), loaded: true };
     case 'server': return { ...state, facts: [...action.readings.filter((r) => !state.facts.some((f) => f.id === r.id)).map(factOf), ...state.facts] };
   }
 }
@@ -78,6 +80,7 @@ export interface Run {
   readonly reachable: boolean;
   /** Entries and circumstances that the server has not confirmed yet. */
   readonly waiting: number;
+  readonly loaded: boolean;
   /** Something could not even be kept in this browser. */
   readonly unkept: boolean;
   readonly current: ReadonlyMap<Position, Line>;
@@ -100,7 +103,7 @@ export function useRun(view: RunView, by: string): Run {
     void kept().then((items) => {
       dispatch({ type: 'outbox', items: items.filter((i) => i.runId === view.id) });
       return flush();
-    }, () => undefined);
+    }, () => dispatch({ type: 'outbox', items: [] }));
     const online = () => void flush();
     window.addEventListener('online', online);
     return () => window.removeEventListener('online', online);
@@ -149,12 +152,12 @@ export function useRun(view: RunView, by: string): Run {
 
   const states = [...saves.values()].map((s) => s.state);
   const waiting = states.filter((s) => s === 'keeping' || s === 'queued').length;
-  return { lines, circumstance: state.circumstance, judgement, reachable, waiting, unkept: states.includes('not kept'), current, record, change, discard };
+  return { lines, circumstance: state.circumstance, judgement, reachable, waiting, loaded: state.loaded, unkept: states.includes('not kept'), current, record, change, discard };
 }
 
 const initial = (view: RunView): State => ({
   circumstance: view.circumstance,
-  saves: new Map(), facts: view.readings.map(factOf),
+  loaded: false, saves: new Map(), facts: view.readings.map(factOf),
 });
 
 const factOf = (r: ReadingView): Fact => ({ id: r.id, position: r.position, entry: r.entry, supersedes: r.supersedes, why: r.why });
