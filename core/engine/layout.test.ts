@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { arrange, checkEngine, describeNumbering, type Engine, firingNeighbours, sharedGroups } from './layout';
+import { arrange, checkEngine, describeNumbering, type Engine, sharedGroups } from './layout';
 
 const vee = (cylinders: number, extra: Partial<Engine> = {}): Engine => ({ layout: 'vee', cylinders, ...extra });
 
@@ -48,9 +48,4 @@ test('any valid engine shows each cylinder exactly once', () => {
 test('banks are groups only where the numbering is stated; own groups come first', () => {
   expect([...sharedGroups(vee(8)).keys()]).toEqual([]);
   expect([...sharedGroups(vee(8, { numbering: { scheme: 'odd-even' }, groups: { fuse: [1, 3] } })).keys()]).toEqual(['fuse', 'left bank', 'right bank']);
-});
-test('neighbours in the firing order', () => {
-  const engine: Engine = { layout: 'inline', cylinders: 4, firingOrder: [1, 3, 4, 2] };
-  expect(firingNeighbours(engine, 1)).toEqual([2, 3]);
-  expect(firingNeighbours({ layout: 'inline', cylinders: 4 }, 1)).toBeNull();
 });

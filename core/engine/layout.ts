@@ -1,4 +1,4 @@
-import { fail, ok, type Problem, type Result } from '../result';
+import type { Problem } from '../result';
 
 /**
  * Engine layouts, numbering conventions and firing orders.
@@ -85,12 +85,6 @@ function checkGroups({ groups, cylinders }: Engine, base: string): Problem[] {
 
 const isCylinder = (c: number, cylinders: number): boolean => Number.isInteger(c) && c >= 1 && c <= cylinders;
 
-/** The engine, or what is wrong with it. */
-export function readEngine(engine: Engine, base = ''): Result<Engine> {
-  const problems = checkEngine(engine, base);
-  return problems.length ? fail(problems) : ok(engine);
-}
-
 /**
  * The engine's rows, front of the engine to the left; of a vee the left bank is the upper row. The engine must have
  * passed `checkEngine`.
@@ -137,12 +131,4 @@ export function describeNumbering(engine: Engine): string {
   return scheme === 'odd-even'
     ? `odd ${firstBank}, even ${other}, from the ${end}`
     : `${firstBank} bank first, then ${other}, from the ${end}`;
-}
-
-/** Cylinders that fire directly before and after the given one, or `null` where the order is not known. */
-export function firingNeighbours(engine: Engine, cylinder: number): readonly [number, number] | null {
-  const order = engine.firingOrder;
-  const at = order?.indexOf(cylinder) ?? -1;
-  if (!order || at < 0 || order.length < 2) return null;
-  return [order[(at - 1 + order.length) % order.length] as number, order[(at + 1) % order.length] as number];
 }

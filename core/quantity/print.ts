@@ -40,13 +40,6 @@ export function printLimit(value: number, unitShown: string): string {
   return `${text} ${prefix}${unitShown}`;
 }
 
-/** Expanded uncertainty (k = 2) rounded up to one significant digit, as it is said at the bench. */
-export function roundUncertaintyUp(expanded: number): number {
-  if (!(expanded > 0)) return 0;
-  const place = 10 ** Math.floor(Math.log10(expanded));
-  return Number((Math.ceil(expanded / place - 1e-9) * place).toPrecision(1));
-}
-
 /** Joins as people list things: "1", "1 and 2", "1, 2 and 3". */
 export function joinAnd(items: readonly (string | number)[]): string {
   const texts = items.map(String);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { findUnit, fromBase, requireUnit, toBase, UNITS } from './units';
-import { joinAnd, printLimit, printQuantity, printValue, roundUncertaintyUp } from './print';
+import { joinAnd, printLimit, printQuantity, printValue } from './print';
 
 test('psi, inHg and lbf ft after NIST SP 811, appendix B.8 (from memory)', () => {
   expect(toBase(1, findUnit('psi')!)).toBeCloseTo(6894.757, 3);
@@ -38,6 +38,5 @@ test('printing keeps the digits that were typed', () => {
   expect(printQuantity(97800, 100, 'Ω')).toBe('97.8 kΩ');
   expect(printLimit(1, 'Ω')).toBe('1.0 Ω');
   expect(printLimit(86000, 'Ω')).toBe('86 kΩ');
-  expect(roundUncertaintyUp(0.0817)).toBe(0.09);
   expect(joinAnd([1, 2, 7])).toBe('1, 2 and 7');
 });
