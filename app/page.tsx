@@ -11,7 +11,7 @@ export default async function YardPage() {
   const [yard, persons] = await Promise.all([viewYard(db), listPersons(db)]);
   return (
     <div className="flex min-h-dvh flex-col">
-      <TopBar persons={persons.map((p) => p.name)}><h1 className="text-lg font-bold text-ink">Yard</h1></TopBar>
+      <TopBar persons={persons.map((p) => p.name)} here="/"><h1 className="text-lg font-bold text-ink">Yard</h1></TopBar>
       <Yard yard={yard} persons={persons} />
     </div>
   );

@@ -3,6 +3,7 @@ import { loadDemo } from '../demo/load';
 import { connect, migrateDatabase } from '../server/db';
 import { benchJudging } from './judging';
 import { machine } from './measure';
+import { benchMixed, benchShelf } from './mixed';
 import { benchScreen } from './screen';
 import { benchWrites } from './writes';
 
@@ -12,6 +13,8 @@ async function main(): Promise<void> {
   if (!url) throw new Error('DATABASE_URL is not set: run npm run bench');
   process.stdout.write(`${machine()}\n`);
   benchJudging();
+  benchMixed();
+  benchShelf();
   const connection = connect(url);
   await migrateDatabase(connection);
   await loadDemo(connection.db);

@@ -59,3 +59,21 @@ test('a missing file and a wrong command exit 2', () => {
   expect(run(['judge', 'no-such-file.json']).status).toBe(2);
   expect(run(['florp', '-']).status).toBe(2);
 }, 20_000);
+
+describe('codes', () => {
+  const codes = (...words: string[]) => {
+    const done = run(['codes', ...words], 'P0305\nSPN 651 FMI 6\n');
+    return { ...done, json: JSON.parse(done.stdout || '{}') as { codes?: { code: string; cylinder: number | null }[]; errors?: { path: string }[] } };
+  };
+  test('quoted or not, several at once', () => {
+    const { status, json } = codes('P0672', 'SPN', '653', 'FMI', '5', 'SPN 110 FMI 3');
+    expect([status, json.codes?.map((c) => [c.code, c.cylinder])]).toEqual([0, [['P0672', 2], ['SPN 653 FMI 5', 3], ['SPN 110 FMI 3', null]]]);
+    expect(json).toMatchObject({ format: 'mudflat/codes', version: 1 });
+  });
+  test('from standard input', () => expect(codes('-').json.codes?.map((c) => c.cylinder)).toEqual([5, 1]));
+  test('one that is none: exit 2, with its path', () => {
+    const { status, json, stderr } = codes('P0672', 'florp', 'SPN 653 FMI 99');
+    expect([status, json.errors?.map((e) => e.path)]).toEqual([2, ['/codes/1', '/codes/2']]);
+    expect(stderr).toContain('"florp" is no code known here');
+  });
+});

@@ -1,7 +1,7 @@
 /** The words in which a judgement is given: one word per concept, across screens, files and the database. */
 
 export const VERDICTS = [
-  'within', 'watch', 'recheck', 'high', 'low', 'open', 'short', 'unsteady', 'odd', 'undecided', 'not-measured',
+  'within', 'watch', 'recheck', 'high', 'low', 'open', 'short', 'unsteady', 'odd', 'undecided', 'not-measured', 'failed',
 ] as const;
 export type Verdict = (typeof VERDICTS)[number];
 
@@ -13,5 +13,7 @@ export const SEVERITY: Readonly<Record<Verdict, Severity>> = {
   within: 'pass', watch: 'attention', recheck: 'attention', odd: 'attention',
   // A value that will not settle is a fail even inside the limits: common practice, no source.
   high: 'fail', low: 'fail', open: 'fail', short: 'fail', unsteady: 'fail',
+  // Of an observation, which has no number.
+  failed: 'fail',
   undecided: 'undecided', 'not-measured': 'none',
 };

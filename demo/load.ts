@@ -1,11 +1,17 @@
 import { v5 } from 'uuid';
 import type { Result } from '../core/result';
 import type { ProblemDetails } from '../formats/problem';
-import { addDepot, addEngineFamily, addInstrument, addPerson, addSpecification, addUnit, openJob, startRun } from '../server/commands';
+import { addDepot, addEngineFamily, addPerson, addUnit, chooseDepot, openJob, startRun } from '../server/commands';
 import type { Db } from '../server/db';
+import { recordCodes } from '../server/codes';
+import { addInstrument, measureLead } from '../server/instruments';
 import { recordCircumstance, recordReading } from '../server/recording';
-import { DEPOTS, type DemoJob, FAMILIES, INSTRUMENTS, JOBS, PERSONS, SPECIFICATIONS, TIME_ZONE, UNITS } from './fleet';
-import { BY_SYSTEM, GENERAL } from './rules-of-thumb';
+import { shelve } from '../server/shelf';
+import { keepTest } from '../server/tests';
+import { DEPOTS, FAMILIES, PERSONS, TIME_ZONE, UNITS } from './fleet';
+import { INSTRUMENTS, LEADS } from './instruments';
+import { CODES, type DemoJob, JOBS } from './jobs';
+import { OWN_TESTS, SCHOOLS, SHELF } from './shelf';
 
 const NAMESPACE = '5d1f0c7e-6c1e-5b6d-9a64-3f0a7c2b9e11';
 
@@ -28,28 +34,24 @@ export async function loadDemo(db: Db): Promise<void> {
   for (const { fleetNumber, kind, family, depot } of UNITS) {
     await must(fleetNumber, addUnit(db, { id: demoId('unit', fleetNumber), depotId: demoId('depot', depot), engineFamilyId: demoId('family', family), fleetNumber, kind }));
   }
-  for (const depot of DEPOTS) {
-    for (const { name, kind, accuracy, calibrationDue } of INSTRUMENTS) {
-      await must(name, addInstrument(db, { id: demoId('instrument', depot, name), depotId: demoId('depot', depot), name, instrument: { kind, accuracy }, calibrationDue }));
-    }
-  }
-  await loadShelf(db);
+  for (const depot of DEPOTS) await loadInstruments(db, depot);
+  for (const test of OWN_TESTS) await must(test.id, keepTest(db, { id: demoId('test', test.id), testId: test.id, by: LEAD, test }));
+  for (const { key, ...entry } of SHELF) await must(entry.source, shelve(db, { id: demoId('specification', ...key, 1), by: LEAD, entry }));
+  for (const [depot, test, name] of SCHOOLS) await must(depot, chooseDepot(db, demoId('depot', depot), { by: LEAD, school: { test, name } }));
   for (const job of JOBS) await loadJob(db, job);
+  for (const [i, { unit, ...read }] of CODES.entries()) {
+    await must(unit, recordCodes(db, demoId('job', unit), { id: demoId('codes', i), by: PERSONS[0].name, ...read, codes: [...read.codes] }));
+  }
 }
 
-async function loadShelf(db: Db): Promise<void> {
-  const thumb = 'Rule of thumb, common practice';
-  const rules = Object.entries(GENERAL).map(([test, limits]) => ({ test, family: null, limits, source: thumb, status: 'rule-of-thumb' as const }));
-  const bySystem = Object.entries(FAMILIES).flatMap(([family, engine]) =>
-    Object.entries(BY_SYSTEM[engine.systemVoltage_V === 24 ? 24 : 12]).map(([test, limits]) => ({ test, family, limits, source: `${thumb}, ${engine.systemVoltage_V} V`, status: 'rule-of-thumb' as const })));
-  for (const s of [...SPECIFICATIONS, ...rules, ...bySystem]) {
-    const family = s.family ?? 'general';
-    const series = s.test === TEST ? [family] : [family, s.test];
-    await must(s.source, addSpecification(db, {
-      id: demoId('specification', ...series, 1), seriesId: demoId('specification', ...series), revision: 1, test: s.test,
-      engineFamilyId: s.family && demoId('family', s.family), limits: s.limits, source: s.source, status: s.status,
-    }));
+const LEAD = PERSONS.find((p) => p.role === 'lead')?.name ?? '';
+
+async function loadInstruments(db: Db, depot: string): Promise<void> {
+  const depotId = demoId('depot', depot);
+  for (const { name, calibrationDue, ...instrument } of INSTRUMENTS) {
+    await must(name, addInstrument(db, { id: demoId('instrument', depot, name), depotId, name, by: LEAD, instrument, calibrationDue }));
   }
+  for (const [name, zero] of LEADS) await must(name, measureLead(db, { id: demoId('lead', depot, name), depotId, name, zero, by: LEAD }));
 }
 
 async function loadJob(db: Db, j: DemoJob): Promise<void> {

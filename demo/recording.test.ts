@@ -3,11 +3,12 @@ import { v7 } from 'uuid';
 import { judgeDocument } from '../formats/test-set';
 import { readReadingsCsv, writeReadingsCsv } from '../formats/readings-csv';
 import { currentReadings, type RunView } from '../formats/views';
-import { addEngineFamily, addSpecification, addUnit, openJob, startRun } from '../server/commands';
+import { addEngineFamily, addUnit, openJob, startRun } from '../server/commands';
 import { planCsv, storeCsv } from '../server/csv';
 import { viewJob, viewYard } from '../server/queries';
 import { recordCircumstance, recordReading, recordReadings } from '../server/recording';
 import { viewRun } from '../server/run-view';
+import { shelve } from '../server/shelf';
 import { demoId, loadDemo } from './load';
 import { makeTestDatabase, type TestDatabase } from './testing';
 
@@ -93,7 +94,7 @@ describe('readings', () => {
     await recordReading(test_.db, run, reading(2, 'OL'));
     const { readings, specification } = await view(run);
     expect(readings[0]).toMatchObject({ coreVersion: expect.stringMatching(/^\d+\.\d+\.\d+$/) as string, judged: { verdict: 'open' } });
-    expect(specification).toMatchObject({ revision: 1, family: 'L4-20', status: 'approved' });
+    expect(specification).toMatchObject({ revision: 1, scope: 'family', of: 'L4-20', status: 'approved' });
   });
 });
 
@@ -113,20 +114,21 @@ describe('circumstances', () => {
 describe('set-up', () => {
   const limits = { quantity: 'resistance' as const, unit: 'ohm', lower: 2, upper: 1 };
   test('limits that cannot be are refused with a path', async () => {
-    const spec = { id: v7(), seriesId: v7(), revision: 1, test: TEST, limits, source: 'x', status: 'draft' as const };
-    expect(await addSpecification(test_.db, spec)).toMatchObject({ ok: false, error: { errors: [{ path: '/limits/lower' }] } });
-    expect(await addSpecification(test_.db, { ...spec, limits: { quantity: 'voltage', unit: 'V' } })).toMatchObject({ ok: false, error: { errors: [{ path: '/limits/quantity' }] } });
+    const entry = { test: TEST, scope: 'general' as const, limits, source: 'x' };
+    expect(await shelve(test_.db, { id: v7(), by: 'Ines Varga', entry })).toMatchObject({ ok: false, error: { errors: [{ path: '/entry/limits/lower' }] } });
+    expect(await shelve(test_.db, { id: v7(), by: 'Ines Varga', entry: { ...entry, limits: { quantity: 'voltage', unit: 'V' } } })).toMatchObject({ ok: false, error: { errors: [{ path: '/entry/limits/quantity' }] } });
   });
   test('a newer revision judges new runs and leaves old ones alone', async () => {
     const old = await newRun();
-    const more = { id: v7(), seriesId: demoId('specification', 'L4-20'), revision: 2, test: TEST, engineFamilyId: demoId('family', 'L4-20'), limits: { ...limits, lower: 0.1, upper: 2 }, source: 'newer', status: 'draft' as const };
-    expect((await addSpecification(test_.db, more)).ok).toBe(true);
-    expect(await addSpecification(test_.db, { ...more, id: v7() })).toMatchObject({ ok: false, error: { status: 409 } });
+    const more = { by: 'Odile Brandt', onRevision: 1, entry: { test: TEST, scope: 'family' as const, of: 'L4-20', limits: { ...limits, lower: 0.1, upper: 2 }, source: 'newer', status: 'draft' as const } };
+    expect(await shelve(test_.db, { ...more, id: v7(), by: 'Ines Varga' })).toMatchObject({ ok: false, error: { status: 403 } });
+    expect((await shelve(test_.db, { ...more, id: v7() })).ok).toBe(true);
+    expect(await shelve(test_.db, { ...more, id: v7(), entry: { ...more.entry, source: 'newest' } })).toMatchObject({ ok: false, error: { status: 409 } });
     expect((await view(old)).specification.revision).toBe(1);
     expect((await view(await newRun())).specification).toMatchObject({ revision: 2, status: 'draft' });
   });
-  test('an engine without limits of its own takes the rule of thumb, and says so', async () => {
-    expect((await view(await newRun('PL-22'))).specification).toMatchObject({ family: null, status: 'rule-of-thumb' });
+  test('an engine without limits of its own takes the school that its depot has picked', async () => {
+    expect(await view(await newRun('PL-22'))).toMatchObject({ specification: { scope: 'general', school: 'tolerant' }, because: expect.stringContaining('tolerant') as string });
   });
   test('a fleet number once, an engine that can be', async () => {
     const unit = { id: v7(), depotId: demoId('depot', 'Quay Yard'), engineFamilyId: demoId('family', 'L3-11'), fleetNumber: 'PL-14', kind: 'Pump' };
@@ -158,7 +160,7 @@ describe('one judge', () => {
     const file = judgeDocument({
       format: 'mudflat/test-set', version: 1, test: v.test, engine: v.unit.engine, limits: v.specification.limits,
       condition: { key: 'off', engine: 'stopped', connection: 'at-part', ...v.circumstance.condition },
-      instrument: { kind: 'multimeter', leadZero: v.circumstance.leadZero, accuracy: meter?.accuracy },
+      instrument: { kind: 'multimeter', leadZero: v.circumstance.leadZero, accuracy: meter?.accuracy, leadRepeatability_ohm: meter?.leadRepeatability_ohm },
       readings: currentReadings(v.readings).map(({ position, entry }) => ({ position, entry })),
     });
     expect(file).toEqual({ ok: true, value: v.judgement });

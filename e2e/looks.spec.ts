@@ -22,7 +22,8 @@ for (const theme of ['shed', 'night', 'sun']) {
   test(`no serious accessibility issue in ${theme}`, async ({ page }) => {
     await page.addInitScript((t) => localStorage.setItem('theme', t), theme);
     const job = await jobOf(page, 'PL-23');
-    for (const url of ['/', `/jobs/${job}`, `/runs/${demoId('run', 'PL-23')}`, `/runs/${demoId('run', 'PL-08')}`, `/runs/${demoId('run', 'PL-23')}/print`]) {
+    for (const url of ['/', `/jobs/${job}`, `/runs/${demoId('run', 'PL-23')}`, `/runs/${demoId('run', 'PL-08')}`, `/runs/${demoId('run', 'PL-23')}/print`,
+      '/shelf?test=glow-plug-resistance', '/catalogue', '/instruments', `/runs/${demoId('run', 'PL-08', 'sensor-transfer')}`, `/runs/${demoId('run', 'PL-07', 'injector-self-test')}`]) {
       await page.goto(url);
       await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
       expect(await seriousIssues(page), url).toEqual([]);

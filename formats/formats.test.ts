@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { ADD_SPECIFICATION, OPEN_JOB, RECORD_READING } from './requests';
+import { OPEN_JOB, RECORD_READING, SHELVE } from './requests';
+import { findTest } from '../core/catalogue/catalogue';
 import { readReadingsCsv } from './readings-csv';
 import { judgeRun } from './run-set';
 import { readInstrument, readLeadZero } from './instrument';
@@ -29,8 +30,8 @@ describe('validation names the place', () => {
     expect(paths(job, [])).toEqual(['']);
   });
   test('limits inside another document', () => {
-    const spec = { id: ID, seriesId: ID, revision: 1, test: 't', source: 's', status: 'draft', limits: { quantity: 'florp', unit: 'ohm' } };
-    expect(paths(schema(ADD_SPECIFICATION), spec)).toEqual(['/limits/quantity']);
+    const spec = { id: ID, by: 'Ines', entry: { test: 't', scope: 'general', limits: { quantity: 'colour', unit: 'ohm' }, source: 's' } };
+    expect(paths(schema(SHELVE), spec)).toEqual(['/entry/limits/quantity']);
   });
   test.each(['{"a":"x\\u0000"}', '{"a":["\\ud800"]}'])('text that no database keeps: %s', (text) => expect(readJson(text).ok).toBe(false));
   test.each(['{"a":"\\\\u0000"}', '{"a":"\\ud83d\\ude00 Ω"}'])('text that only looks so: %s', (text) => expect(readJson(text).ok).toBe(true));
@@ -80,8 +81,8 @@ describe('CSV, any file', () => {
 
 test('a position that the catalogue has dropped since does not hide what was read there', () => {
   const judged = judgeRun({
-    test: 'injector-module-supply', engine: { layout: 'inline', cylinders: 4 }, limits: { quantity: 'voltage', unit: 'V', lower: 45 }, instruments: [],
-    circumstance: { instrumentId: null, leadZero: null, states: [], condition: {} }, readings: [{ position: 'once a state', entry: '44.0' }],
+    definition: findTest('injector-module-supply')!, decision: 'three-way', engine: { layout: 'inline', cylinders: 4 }, limits: { quantity: 'voltage', unit: 'V', lower: 45 }, instruments: [],
+    circumstance: { instrumentId: null, leadZero: null, zeros: {}, states: [], condition: {} }, readings: [{ position: 'once a state', entry: '44.0', instrumentId: null, earlier: [] }],
   });
   expect(judged).toMatchObject({ ok: true, value: { pattern: 'incomplete', suspects: ['once a state'] } });
 });

@@ -1,7 +1,8 @@
 import type { FromSchema } from 'json-schema-to-ts';
 import type { Engine } from '../core/engine/layout';
-import type { Limits } from '../core/judge/types';
+import type { TestDefinition } from '../core/catalogue/types';
 import type { InstrumentDocument } from './instrument';
+import type { ShelfEntry } from './shelf';
 
 /** Bodies of the HTTP API. Schemas are checked on the server; the types serve both sides. */
 
@@ -38,29 +39,85 @@ export const ADD_ENGINE_FAMILY = {
 } as const;
 export interface AddEngineFamily { id: string; code: string; engine: Engine }
 
-export const ADD_SPECIFICATION = {
-  type: 'object', additionalProperties: false, required: ['id', 'seriesId', 'revision', 'test', 'limits', 'source', 'status'],
+/** Puts limits on the shelf. What they are for tells whether they are a new series or the next revision of one that is there. */
+export const SHELVE = {
+  type: 'object', additionalProperties: false, required: ['id', 'by', 'entry'],
   properties: {
-    id: uuid, seriesId: uuid, revision: { type: 'integer', minimum: 1 }, test: { type: 'string', minLength: 1, maxLength: 100 },
-    engineFamilyId: { type: ['string', 'null'], pattern: UUID_TEXT }, limits: { $ref: 'urn:mudflat:limits:1' },
-    source: { type: 'string', minLength: 1, maxLength: 500, pattern: '\\S' }, status: { enum: ['draft', 'approved', 'rule-of-thumb'] },
+    id: uuid, by, entry: { $ref: 'urn:mudflat:shelf:1#/$defs/entry' },
+    onRevision: { type: ['integer', 'null'], minimum: 0, description: 'The revision that the person saw; another one since is a conflict. Default: whatever is there.' },
+    withdraw: { type: 'boolean' },
   },
 } as const;
-export interface AddSpecification {
-  id: string; seriesId: string; revision: number; test: string; engineFamilyId?: string | null; limits: Limits;
-  source: string; status: 'draft' | 'approved' | 'rule-of-thumb';
-}
+export interface Shelve { id: string; by: string; entry: ShelfEntry; onRevision?: number | null; withdraw?: boolean }
 
 export const ADD_INSTRUMENT = {
-  type: 'object', additionalProperties: false, required: ['id', 'depotId', 'name', 'instrument'],
+  type: 'object', additionalProperties: false, required: ['id', 'depotId', 'name', 'instrument', 'by'],
   properties: {
-    id: uuid, depotId: uuid, name: { type: 'string', minLength: 1, maxLength: 100, pattern: '\\S' },
+    id: uuid, depotId: uuid, name: { type: 'string', minLength: 1, maxLength: 100, pattern: '\\S' }, by,
     instrument: { $ref: 'urn:mudflat:instrument:1' }, calibrationDue: { type: ['string', 'null'], format: 'date' },
+    replaces: { type: ['string', 'null'], pattern: UUID_TEXT },
   },
 } as const;
 export interface AddInstrument {
-  id: string; depotId: string; name: string; instrument: InstrumentDocument; calibrationDue?: string | null;
+  id: string; depotId: string; name: string; by: string; instrument: InstrumentDocument; calibrationDue?: string | null; replaces?: string | null;
 }
+
+export const RETIRE_INSTRUMENT = { type: 'object', additionalProperties: false, required: ['by'], properties: { by } } as const;
+export type RetireInstrument = FromSchema<typeof RETIRE_INSTRUMENT>;
+
+/** Leads or an extension, measured; without a zero they are taken off the list. */
+export const MEASURE_LEAD = {
+  type: 'object', additionalProperties: false, required: ['id', 'depotId', 'name', 'by'],
+  properties: { id: uuid, depotId: uuid, by, name: { type: 'string', minLength: 1, maxLength: 60, pattern: '\\S' }, zero: { type: ['string', 'null'], maxLength: 40 } },
+} as const;
+export type MeasureLead = FromSchema<typeof MEASURE_LEAD>;
+
+/** Codes read at one moment; none at all says that somebody looked. */
+export const RECORD_CODES = {
+  type: 'object', additionalProperties: false, required: ['id', 'by', 'phase', 'status', 'codes'],
+  properties: {
+    id: uuid, by, phase: { enum: ['as-found', 'caused-by-testing', 'after-clearing', 'after-road-test'] }, status: { enum: ['active', 'stored', 'intermittent', 'unknown'] },
+    codes: { type: 'array', maxItems: 300, items: { type: 'string', minLength: 1, maxLength: 40 } },
+  },
+} as const;
+export type RecordCodes = FromSchema<typeof RECORD_CODES>;
+
+export const TAKE_BACK_CODE = { type: 'object', additionalProperties: false, required: ['id', 'by', 'observation'], properties: { id: uuid, by, observation: uuid } } as const;
+export type TakeBackCode = FromSchema<typeof TAKE_BACK_CODE>;
+
+/** A workshop's own test: new, or the next revision of one; `test` null takes it away. */
+export const KEEP_TEST = {
+  type: 'object', additionalProperties: false, required: ['id', 'testId', 'by', 'test'],
+  properties: { id: uuid, by, testId: { type: 'string', minLength: 1, maxLength: 80 }, test: { anyOf: [{ $ref: 'urn:mudflat:catalogue:1#/$defs/test' }, { type: 'null' }] } },
+} as const;
+export interface KeepTest { id: string; by: string; testId: string; test: TestDefinition | null }
+
+export const CHOOSE_DEPOT = {
+  type: 'object', additionalProperties: false, required: ['by'],
+  properties: {
+    by, decision: { enum: ['three-way', 'simple', 'guarded'] },
+    school: { type: 'object', additionalProperties: false, required: ['test', 'name'], properties: { test: { type: 'string', maxLength: 80 }, name: { type: ['string', 'null'], maxLength: 40 } } },
+  },
+} as const;
+export type ChooseDepot = FromSchema<typeof CHOOSE_DEPOT>;
+
+export const SET_PART = {
+  type: 'object', additionalProperties: false, required: ['by', 'part', 'code'],
+  properties: { by, part: { type: 'string', minLength: 1, maxLength: 60 }, code: { type: ['string', 'null'], maxLength: 60 } },
+} as const;
+export type SetPart = FromSchema<typeof SET_PART>;
+
+export const APPLY_LIMITS = {
+  type: 'object', additionalProperties: false, required: ['by', 'runs'],
+  properties: { by, runs: { type: 'array', maxItems: 2000, items: uuid } },
+} as const;
+export type ApplyLimits = FromSchema<typeof APPLY_LIMITS>;
+
+export const NOTE_SUM = {
+  type: 'object', additionalProperties: false, required: ['id', 'by', 'sum', 'inputs'],
+  properties: { id: uuid, by, sum: { type: 'string', maxLength: 60 }, inputs: { type: 'object', additionalProperties: { type: 'string', maxLength: 200 } } },
+} as const;
+export interface NoteSum { id: string; by: string; sum: string; inputs: Record<string, string> }
 
 export const START_RUN = {
   type: 'object', additionalProperties: false, required: ['id', 'jobId', 'test', 'by'],

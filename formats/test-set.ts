@@ -1,4 +1,5 @@
 import type { Engine } from '../core/engine/layout';
+import type { DecisionRule } from '../core/metrology/conformity';
 import { judgeSet } from '../core/judge/set';
 import type { Condition, Judgement, Limits, ReadingIn, TestSet } from '../core/judge/types';
 import { ok, type Result } from '../core/result';
@@ -14,17 +15,26 @@ export interface TestSetDocument {
   readonly condition?: Condition;
   readonly instrument?: InstrumentDocument;
   readonly limits: Limits;
-  readonly readings: readonly ReadingIn[];
+  readonly readings: readonly (Omit<ReadingIn, 'instrument'> & { readonly instrument?: InstrumentDocument | null })[];
+  readonly groups?: TestSet['groups'];
+  readonly decision?: DecisionRule;
 }
 
 /** A document of unknown content to a set that can be judged. */
 export function readTestSet(document: unknown): Result<TestSet> {
   const valid = validate<TestSetDocument>(schema('urn:mudflat:test-set:1'), document);
   if (!valid.ok) return valid;
-  const { test, engine, condition, instrument, limits, readings } = valid.value;
+  const { test, engine, condition, instrument, limits, groups, decision } = valid.value;
   const meter = instrument ? readInstrument(instrument) : ok(null);
   if (!meter.ok) return meter;
-  return ok({ test, engine: engine ?? null, condition: condition ?? {}, instrument: meter.value, limits, readings });
+  const readings: ReadingIn[] = [];
+  for (const [i, reading] of valid.value.readings.entries()) {
+    const { instrument: own, ...plain } = reading;
+    const read = own ? readInstrument(own, `/readings/${i}/instrument`) : ok(own);
+    if (!read.ok) return read;
+    readings.push(read.value === undefined ? plain : { ...plain, instrument: read.value });
+  }
+  return ok({ test, engine: engine ?? null, condition: condition ?? {}, instrument: meter.value, limits, readings, groups, decision });
 }
 
 /** From text to judgement: what the command line and the HTTP API both call. */

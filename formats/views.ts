@@ -1,4 +1,8 @@
 import type { Engine } from '../core/engine/layout';
+import type { TestDefinition } from '../core/catalogue/types';
+import type { DecisionRule } from '../core/metrology/conformity';
+import type { Scope } from '../core/shelf/types';
+import type { Phase } from '../core/codes/phases';
 import type { Condition, Judgement, JudgedReading, Limits, Position } from '../core/judge/types';
 import type { AccuracyRange } from '../core/metrology/instrument';
 
@@ -12,14 +16,49 @@ export interface UnitView {
   readonly timeZone: string;
   readonly family: string;
   readonly engine: Engine;
+  /** Codes of the parts that are fitted, by kind of part. */
+  readonly parts: Readonly<Record<string, string>>;
 }
 
 export interface RunBrief {
   readonly id: string;
   readonly test: string;
+  /** Of the test, as it was then. */
+  readonly name: string;
   readonly startedAt: string;
   readonly startedBy: string;
   readonly judgement: Judgement | null;
+}
+
+/** A test as it is offered: enough to choose it by. */
+export interface TestBrief {
+  readonly id: string;
+  readonly name: string;
+  readonly purpose: string;
+  readonly area: string;
+  readonly minutes: number;
+  readonly people: number;
+  /** What it is found by. */
+  readonly words: string;
+}
+
+export interface CodeView {
+  readonly id: string;
+  /** `null`: somebody looked and there was none. */
+  readonly code: string | null;
+  readonly phase: Phase;
+  readonly status: 'active' | 'stored' | 'intermittent' | 'unknown';
+  readonly by: string;
+  readonly at: string;
+}
+
+export interface NoteView {
+  readonly id: string;
+  readonly kind: 'sum' | 'limits';
+  readonly title: string;
+  readonly lines: readonly string[];
+  readonly by: string;
+  readonly at: string;
 }
 
 export interface JobBrief {
@@ -44,6 +83,11 @@ export interface JobView {
   readonly job: JobBrief;
   readonly unit: UnitView;
   readonly earlier: readonly JobBrief[];
+  readonly tests: readonly TestBrief[];
+  readonly notes: readonly NoteView[];
+  readonly codes: readonly CodeView[];
+  /** Tests of this job in which something was unplugged with the key on: they set codes of their own. */
+  readonly unplugged: readonly string[];
 }
 
 export interface InstrumentView {
@@ -52,16 +96,37 @@ export interface InstrumentView {
   readonly kind: string;
   readonly accuracy: readonly AccuracyRange[];
   readonly calibrationDue: string | null;
+  readonly clamp_mVperA?: number | undefined;
+  readonly leadRepeatability_ohm?: number | undefined;
+  /** Not in use any more: shown where it was used. */
+  readonly retired: boolean;
+}
+
+export interface LeadView {
+  readonly name: string;
+  readonly zero: string;
+  readonly measuredAt: string;
+}
+
+/** What a depot measures with. */
+export interface DepotInstrumentsView {
+  readonly id: string;
+  readonly name: string;
+  readonly timeZone: string;
+  readonly instruments: readonly InstrumentView[];
+  readonly leads: readonly LeadView[];
 }
 
 export interface SpecificationView {
   readonly id: string;
   readonly revision: number;
   readonly source: string;
-  readonly status: 'draft' | 'approved' | 'rule-of-thumb';
+  readonly status: 'draft' | 'approved' | 'rule-of-thumb' | 'withdrawn';
   readonly limits: Limits;
-  /** Code of the engine family that it is for; `null` for a general rule. */
-  readonly family: string | null;
+  readonly scope: Scope;
+  /** Code of the part or the family, name of the depot; `null` for a general rule. */
+  readonly of: string | null;
+  readonly school: string | null;
 }
 
 export interface ReadingView {
@@ -72,6 +137,7 @@ export interface ReadingView {
   readonly why: string | null;
   readonly takenAt: string;
   readonly takenBy: string;
+  readonly instrumentId: string | null;
   readonly leadZero: string | null;
   /** As judged when it was stored. */
   readonly judged: JudgedReading;
@@ -80,7 +146,10 @@ export interface ReadingView {
 
 export interface CircumstanceView {
   readonly instrumentId: string | null;
+  /** What the meter shows with its leads together, or a clamp away from any wire. */
   readonly leadZero: string | null;
+  /** The newest zero of each instrument in this run, by id. */
+  readonly zeros: Readonly<Record<string, string | null>>;
   readonly states: readonly string[];
   readonly condition: Condition;
 }
@@ -92,9 +161,15 @@ export interface RunView {
   readonly startedBy: string;
   readonly unit: UnitView;
   readonly job: JobBrief;
+  /** The test as it was when the run began. */
+  readonly definition: TestDefinition;
+  readonly decision: DecisionRule;
   readonly specification: SpecificationView;
+  /** Why these limits and not others. */
+  readonly because: string;
   readonly circumstance: CircumstanceView;
   readonly instruments: readonly InstrumentView[];
+  readonly leads: readonly LeadView[];
   /** All of them in the order in which they were stored, superseded ones too. */
   readonly readings: readonly ReadingView[];
   readonly judgement: Judgement;
@@ -110,4 +185,36 @@ export interface PersonView {
 export function currentReadings<R extends { readonly id: string; readonly supersedes: string | null }>(readings: readonly R[]): R[] {
   const superseded = new Set(readings.map((r) => r.supersedes));
   return readings.filter((r) => !superseded.has(r.id));
+}
+
+/** A re-reading for this reason is a repeat: it tells a contact from a part. */
+export const REPEAT = 'read again';
+
+interface Chained {
+  readonly id: string;
+  readonly supersedes: string | null;
+  readonly why: string | null;
+  readonly entry: string;
+  readonly position: Position;
+  readonly instrumentId: string | null;
+}
+
+export interface CountingReading {
+  readonly position: Position;
+  readonly entry: string;
+  readonly instrumentId: string | null;
+  readonly earlier: readonly string[];
+}
+
+/** The readings that count, each with what the same position showed before where it was only read again. */
+export function countingReadings(readings: readonly Chained[]): CountingReading[] {
+  const byId = new Map(readings.map((r) => [r.id, r]));
+  return currentReadings(readings).map((r) => {
+    const earlier: string[] = [];
+    for (let at: Chained | undefined = r; at?.supersedes && at.why === REPEAT; at = byId.get(at.supersedes)) {
+      const before = byId.get(at.supersedes);
+      if (before) earlier.unshift(before.entry);
+    }
+    return { position: r.position, entry: r.entry, instrumentId: r.instrumentId, earlier };
+  });
 }

@@ -1,16 +1,15 @@
-import { and, desc, eq, isNull, or, sql } from 'drizzle-orm';
-import { findTest } from '../core/catalogue/catalogue';
+import { eq, sql } from 'drizzle-orm';
 import { checkEngine } from '../core/engine/layout';
-import { checkLimits } from '../core/judge/limits';
-import { ok, type Result } from '../core/result';
-import type { ProblemDetails } from '../formats/problem';
-import type { AddEngineFamily, AddInstrument, AddSpecification, AddUnit, OpenJob, StartRun } from '../formats/requests';
+import { ok } from '../core/result';
+import type { AddEngineFamily, AddUnit, ChooseDepot, OpenJob, SetPart, StartRun } from '../formats/requests';
 import type { Db } from './db';
-import { databaseCode, notFound, refuse, UNIQUE_VIOLATION } from './refusal';
-import { depot, engineFamily, instrument, job, person, specification, testRun, unit } from './schema';
+import { requireLead } from './people';
+import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from './refusal';
+import { situationOf, unitView } from './run-view';
+import { depot, engineFamily, job, person, testRun, unit } from './schema';
+import { chooseFor } from './shelf';
+import { findAnyTest } from './tests';
 
-/** Commands that set things up. Each takes an id made by the caller; the same command twice is the same row. */
-export type Done<T = { id: string }> = Result<T & { readonly duplicate: boolean }, ProblemDetails>;
 
 const done = (id: string, inserted: readonly unknown[]) => ok({ id, duplicate: inserted.length === 0 });
 
@@ -39,23 +38,27 @@ export async function addUnit(db: Db, u: AddUnit): Promise<Done> {
     done(u.id, await db.insert(unit).values(row).onConflictDoNothing({ target: unit.id }).returning({ id: unit.id })));
 }
 
-export async function addInstrument(db: Db, i: AddInstrument): Promise<Done> {
-  const row = {
-    id: i.id, depotId: i.depotId, name: i.name, kind: i.instrument.kind, accuracy: [...(i.instrument.accuracy ?? [])],
-    calibrationDue: i.calibrationDue ?? null,
-  };
-  return done(i.id, await db.insert(instrument).values(row).onConflictDoNothing({ target: instrument.id }).returning({ id: instrument.id }));
+/** Notes which part is fitted; an empty code takes the note away. */
+export async function setPart(db: Db, unitId: string, p: SetPart): Promise<Done> {
+  const code = p.code?.trim() ?? '';
+  const parts = code ? sql`${unit.parts} || jsonb_build_object(${p.part}::text, ${code}::text)` : sql`${unit.parts} - ${p.part}::text`;
+  const [done] = await db.update(unit).set({ parts }).where(eq(unit.id, unitId)).returning({ id: unit.id });
+  return done ? ok({ id: unitId, duplicate: false }) : notFound('unit');
 }
 
-export async function addSpecification(db: Db, s: AddSpecification): Promise<Done> {
-  const problems = checkLimits(s.limits, '/limits');
-  const test = findTest(s.test);
-  if (!test) problems.push({ path: '/test', message: `The catalogue has no test "${s.test}".` });
-  else if (test.quantity !== s.limits.quantity) problems.push({ path: '/limits/quantity', message: `The test reads ${test.quantity}.` });
-  if (problems.length) return refuse('These limits cannot be used.', problems);
-  return unique('/revision', `Revision ${s.revision} of these limits is there already.`, async () =>
-    done(s.id, await db.insert(specification).values({ ...s, engineFamilyId: s.engineFamilyId ?? null })
-      .onConflictDoNothing({ target: specification.id }).returning({ id: specification.id })));
+/** A depot's school for a test, or how it accepts. Leads only. */
+export async function chooseDepot(db: Db, depotId: string, c: ChooseDepot): Promise<Done> {
+  const refused = await requireLead(db, c.by, 'choose how this depot judges');
+  if (refused) return refused;
+  return db.transaction(async (tx) => {
+    const [there] = await tx.select().from(depot).where(eq(depot.id, depotId)).for('update');
+    if (!there) return notFound('depot');
+    const { schools, decision } = there.choices;
+    const others = Object.fromEntries(Object.entries(schools).filter(([test]) => test !== c.school?.test));
+    const next = { decision: c.decision ?? decision, schools: c.school ? { ...others, ...(c.school.name === null ? {} : { [c.school.test]: c.school.name }) } : schools };
+    await tx.update(depot).set({ choices: next }).where(eq(depot.id, depotId));
+    return ok({ id: depotId, duplicate: false });
+  });
 }
 
 export async function openJob(db: Db, j: OpenJob): Promise<Done> {
@@ -70,18 +73,20 @@ export async function openJob(db: Db, j: OpenJob): Promise<Done> {
   return done(j.id, await db.insert(job).values(row).onConflictDoNothing({ target: job.id }).returning({ id: job.id }));
 }
 
-/** Starts a test run with the limits that apply: those of the engine family before the general rule, newest revision. */
+/** Starts a test run with the test as it is now and the limits that apply. */
 export async function startRun(db: Db, r: StartRun): Promise<Done> {
-  if (!findTest(r.test)) return notFound('test in the catalogue', '/test');
-  const [there] = await db.select({ family: unit.engineFamilyId }).from(job).innerJoin(unit, eq(unit.id, job.unitId)).where(eq(job.id, r.jobId));
+  const definition = await findAnyTest(db, r.test);
+  if (!definition) return notFound('test in the catalogue', '/test');
+  const [there] = await db.select({ unit, family: engineFamily, depot }).from(job).innerJoin(unit, eq(unit.id, job.unitId))
+    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId)).innerJoin(depot, eq(depot.id, unit.depotId)).where(eq(job.id, r.jobId));
   if (!there) return notFound('job', '/jobId');
-  const [spec] = await db.select({ id: specification.id }).from(specification)
-    .where(and(eq(specification.test, r.test), or(eq(specification.engineFamilyId, there.family), isNull(specification.engineFamilyId))))
-    .orderBy(sql`${specification.engineFamilyId} is null`, desc(specification.revision)).limit(1);
-  if (!spec) return refuse('There are no limits for this test.', [{ path: '/test', message: 'Neither the engine family nor a general rule has limits for this test.' }]);
-  const row = { id: r.id, jobId: r.jobId, test: r.test, specificationId: spec.id, startedBy: r.by.trim() };
+  const situation = situationOf({ definition, unit: unitView(there.unit, there.family, there.depot), choices: there.depot.choices, circumstance: NOTHING_YET });
+  const spec = await chooseFor(db, definition, situation);
+  const row = { id: r.id, jobId: r.jobId, test: r.test, specificationId: spec.id, because: spec.because, startedBy: r.by.trim(), definition, decision: there.depot.choices.decision };
   return done(r.id, await db.insert(testRun).values(row).onConflictDoNothing({ target: testRun.id }).returning({ id: testRun.id }));
 }
+
+const NOTHING_YET = { instrumentId: null, leadZero: null, zeros: {}, states: [], condition: {} };
 
 async function unique(path: string, message: string, insert: () => Promise<Done>): Promise<Done> {
   try {

@@ -1,5 +1,4 @@
 import { v5 } from 'uuid';
-import { findTest } from '../core/catalogue/catalogue';
 import { positionsOf } from '../core/catalogue/positions';
 import { ok, type Result } from '../core/result';
 import type { ProblemDetails } from '../formats/problem';
@@ -25,9 +24,9 @@ export async function planCsv(db: Db, runId: string, text: string): Promise<Resu
 }
 
 function planFor(record: RunRecord, text: string): Result<CsvPlan, ProblemDetails> {
-  const test = findTest(record.run.test);
-  if (!test) return notFound('test in the catalogue');
-  const read = readReadingsCsv(text, { test: record.run.test, limits: limitsOf(record.specification), positions: positionsOf(test, record.unit.engine) });
+  const { definition } = record;
+  const clamp = record.instruments.find((i) => i.id === record.circumstance.instrumentId)?.clamp_mVperA;
+  const read = readReadingsCsv(text, { test: record.run.test, limits: limitsOf(record.specification), positions: positionsOf(definition, record.unit.engine), clamp_mVperA: clamp });
   if (!read.ok) return refuse('This file cannot be read.', read.error);
   const now = new Map(currentReadings(record.readings).map((r) => [r.position, r]));
   const rows = read.value.rows.map((row) => {

@@ -1,9 +1,12 @@
 import { asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { groupBy } from '../core/collections';
 import type { JobBrief, JobView, PersonView, YardView } from '../formats/views';
+import { codesOf, unpluggedIn } from './codes';
 import type { Db } from './db';
+import { notesOf } from './notes';
 import { jobBrief, unitView } from './run-view';
 import { depot, engineFamily, job, person, testRun, unit } from './schema';
+import { allTests, testBrief } from './tests';
 
 type JobRow = typeof job.$inferSelect;
 
@@ -37,7 +40,9 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
   const brief = await briefs(db, all);
   const own = brief.find((j) => j.id === jobId);
   if (!own) throw new Error(`job ${jobId} is not among the jobs of its unit`);
-  return { job: own, unit: unitView(row.unit, row.family, row.depot), earlier: brief.filter((j) => j.number < own.number) };
+  return { job: own, unit: unitView(row.unit, row.family, row.depot), earlier: brief.filter((j) => j.number < own.number),
+    tests: (await allTests(db)).map(testBrief), notes: await notesOf(db, jobId),
+    codes: await codesOf(db, jobId), unplugged: await unpluggedIn(db, jobId) };
 }
 
 export async function listPersons(db: Db): Promise<PersonView[]> {

@@ -1,19 +1,19 @@
 import { eq } from 'drizzle-orm';
-import { findTest } from '../core/catalogue/catalogue';
 import { positionsOf } from '../core/catalogue/positions';
-import { parseEntry } from '../core/quantity/entry';
+import { readEntry } from '../core/limits/entry';
 import { ok, type Result } from '../core/result';
-import type { Judgement, Position } from '../core/judge/types';
+import type { Judgement } from '../core/judge/types';
 import { CORE_VERSION } from '../core/version';
-import { readLeadZero } from '../formats/instrument';
+import { readClampZero, readLeadZero } from '../formats/instrument';
 import type { ProblemDetails } from '../formats/problem';
 import type { RecordCircumstance, RecordReading } from '../formats/requests';
 import { judgeRun } from '../formats/run-set';
-import { currentReadings, type ReadingView } from '../formats/views';
+import { countingReadings, currentReadings, type ReadingView } from '../formats/views';
 import type { Db, Tx } from './db';
 import { databaseCode, notFound, refuse } from './refusal';
-import { loadRun, readingView, runInputs, type RunRecord } from './run-view';
+import { loadRun, readingView, runInputs, type RunRecord, situationOf, specificationView } from './run-view';
 import { circumstance, reading, testRun } from './schema';
+import { chooseFor, specificationById } from './shelf';
 
 /** What the bench gets back for a write. */
 export interface Recorded {
@@ -100,19 +100,38 @@ function checkPlace(record: RunRecord, body: RecordReading): Outcome | null {
   return refuse('This correction is out of date.', [{ path: '/supersedes', message }], 409);
 }
 
-function judgeWith(record: RunRecord, body: { position: Position; entry: string }): Result<Judgement, ProblemDetails> {
+function judgeWith(record: RunRecord, body: RecordReading): Result<Judgement, ProblemDetails> {
   const inputs = runInputs(record);
-  const parsed = parseEntry(body.entry, inputs.limits.quantity);
-  if (!parsed.ok) return refuse('This entry cannot be read.', [{ path: '/entry', message: parsed.error }]);
-  if (parsed.value.kind === 'nothing') return refuse('This entry is empty.', [{ path: '/entry', message: 'A reading needs an entry.' }]);
-  const test = findTest(record.run.test);
-  const positions = test ? positionsOf(test, record.unit.engine) : [];
+  const meter = record.instruments.find((i) => i.id === record.circumstance.instrumentId);
+  const read = readEntry(body.entry, inputs.limits, meter?.clamp_mVperA ?? null);
+  if (!read.ok) return refuse('This entry cannot be read.', [{ path: '/entry', message: read.error }]);
+  if (read.value.entry.kind === 'nothing') return refuse('This entry is empty.', [{ path: '/entry', message: 'A reading needs an entry.' }]);
+  const positions = positionsOf(record.definition, record.unit.engine);
   if (!positions.includes(body.position)) {
     return refuse('No such position.', [{ path: '/position', message: `There is no position ${body.position} here; there are ${positions.join(', ')}.` }]);
   }
-  const others = inputs.readings.filter((r) => r.position !== body.position);
-  const judged = judgeRun({ ...inputs, readings: [...others, { position: body.position, entry: body.entry }] });
+  const { id, position, entry, supersedes = null, why = null } = body;
+  const readings = countingReadings([...record.readings, { id, position, entry, supersedes, why, instrumentId: record.circumstance.instrumentId }]);
+  const judged = judgeRun({ ...inputs, readings });
   return judged.ok ? judged : refuse('This run cannot be judged.', judged.error);
+}
+
+interface Limited {
+  readonly record: RunRecord;
+  readonly change: { readonly specificationId?: string; readonly because?: string };
+}
+
+/**
+ * Limits can hold for a range of temperature only: when the temperature is stated, others may judge. Nothing changes where a lead has put
+ * the run onto limits that would not have been chosen.
+ */
+async function withLimitsFor(tx: Tx, next: RunRecord, before: RunRecord): Promise<Limited> {
+  if (next.circumstance.condition.partTemperature_degC === before.circumstance.condition.partTemperature_degC) return { record: next, change: {} };
+  const [was, becomes] = [await chooseFor(tx, before.definition, situationOf(before)), await chooseFor(tx, next.definition, situationOf(next))];
+  if (was.id === becomes.id || was.id !== before.specification.id) return { record: next, change: {} };
+  const row = await specificationById(tx, becomes.id);
+  if (!row) throw new Error(`specification ${becomes.id} was chosen and is not there`);
+  return { record: { ...next, specification: specificationView(row) }, change: { specificationId: becomes.id, because: becomes.because } };
 }
 
 /** Appends what is true now (states, lead zero, meter, temperature) and judges what was read again with it. */
@@ -124,15 +143,18 @@ export async function recordCircumstance(db: Db, runId: string, body: RecordCirc
       instrumentId: body.instrumentId ?? null, leadZero: body.leadZero?.trim() ? body.leadZero.trim() : null, states: body.states,
       condition: body.condition,
     };
-    const zero = readLeadZero(next.leadZero ?? '');
-    if (!zero.ok) return refuse('The lead zero cannot be read.', [{ path: '/leadZero', message: zero.error }]);
+    const clamp = record.instruments.find((i) => i.id === next.instrumentId)?.clamp_mVperA ?? null;
+    const zero = record.definition.quantity === 'current' ? readClampZero(next.leadZero ?? '', clamp) : readLeadZero(next.leadZero ?? '');
+    if (!zero.ok) return refuse('The zero cannot be read.', [{ path: '/leadZero', message: zero.error }]);
     if (next.instrumentId !== null && !record.instruments.some((i) => i.id === next.instrumentId)) return notFound('instrument', '/instrumentId');
-    const judged = judgeRun(runInputs({ ...record, circumstance: next }));
+    const zeros = next.instrumentId === null ? record.circumstance.zeros : { ...record.circumstance.zeros, [next.instrumentId]: next.leadZero };
+    const now = await withLimitsFor(tx, { ...record, circumstance: { ...next, zeros } }, record);
+    const judged = judgeRun(runInputs(now.record));
     if (!judged.ok) return refuse('This run cannot be judged.', judged.error);
     const inserted = await tx.insert(circumstance).values({
       ...next, id: body.id, runId, recordedBy: body.by.trim(), recordedAt: new Date(body.recordedAt),
     }).onConflictDoNothing({ target: circumstance.id }).returning({ id: circumstance.id });
-    if (inserted.length) await tx.update(testRun).set({ judgement: judged.value }).where(eq(testRun.id, runId));
+    if (inserted.length) await tx.update(testRun).set({ judgement: judged.value, ...now.change }).where(eq(testRun.id, runId));
     return ok({ duplicate: inserted.length === 0, judgement: judged.value, reading: null });
   });
 }

@@ -1,5 +1,8 @@
 import { type ProblemDetails, problemDetails } from '../formats/problem';
-import { fail, type Problem } from '../core/result';
+import { fail, type Problem, type Result } from '../core/result';
+
+/** What comes of a command. Each takes an id made by the caller; the same command twice is the same row. */
+export type Done<T = { id: string }> = Result<T & { readonly duplicate: boolean }, ProblemDetails>;
 
 /** A command that was understood and is refused. */
 export const refuse = (title: string, errors: readonly Problem[], status = 422) =>

@@ -32,19 +32,35 @@ export async function guard(handle: () => Promise<Response>): Promise<Response> 
 }
 
 /** The text of a request of the expected content type, from this site's own pages or from no page at all. */
-export async function readText(request: Request, contentType: string): Promise<string | Response> {
+export async function readText(request: Request, ...contentTypes: readonly string[]): Promise<string | Response> {
   const origin = request.headers.get('origin');
   if (origin && URL.canParse(origin) ? new URL(origin).host !== request.headers.get('host') : origin) {
     return answerProblem(problemDetails('Refused.', [{ path: '', message: 'The request comes from another site.' }], 403));
   }
-  if (request.headers.get('content-type')?.split(';')[0]?.trim().toLowerCase() !== contentType) {
-    return answerProblem(problemDetails('Wrong content type.', [{ path: '', message: `Send ${contentType}.` }], 415));
+  if (!contentTypes.includes(contentTypeOf(request))) {
+    return answerProblem(problemDetails('Wrong content type.', [{ path: '', message: `Send ${contentTypes.join(' or ')}.` }], 415));
   }
   const tooLarge = (): Response => answerProblem(problemDetails('Too large.', [{ path: '', message: 'At most 8 MB.' }], 413));
   if (Number(request.headers.get('content-length') ?? 0) > MOST_BYTES) return tooLarge();
   const text = await request.text();
   return text.length > MOST_BYTES ? tooLarge() : text;
 }
+
+export const contentTypeOf = (request: Request): string => request.headers.get('content-type')?.split(';')[0]?.trim().toLowerCase() ?? '';
+
+/** Who does an import and under which id: `?batch=…&by=…`; `null` where the file is only to be looked at. A problem where one of them is wrong. */
+export function readBatch(request: Request): { batch: string; by: string } | null | Response {
+  const query = new URL(request.url).searchParams;
+  const [batch, by] = [query.get('batch'), query.get('by')?.trim() ?? ''];
+  if (batch === null) return null;
+  if (!isId(batch)) return answerProblem(problemDetails('Some fields are wrong.', [{ path: '/batch', message: 'It must be a UUID.' }]));
+  if (!by || by.length > 80) return answerProblem(problemDetails('Some fields are wrong.', [{ path: '/by', message: 'Say who imports, in at most 80 characters.' }]));
+  return { batch, by };
+}
+
+/** A file as a download. */
+export const download = (text: string, type: string, name: string): Response =>
+  new Response(text, { headers: { 'content-type': `${type}; charset=utf-8`, 'content-disposition': `attachment; filename="${name}"` } });
 
 /** Reads, validates and handles a JSON body. */
 export function handleJson<T>(request: Request, check: ValidateFunction<T>, handle: (body: T) => Promise<Response>): Promise<Response> {

@@ -1,12 +1,34 @@
-import { CAUTIONS, voltTest } from './shared';
+import { bySystem, CAUTIONS, STATES, thumb, volt, voltTest } from './shared';
 import type { TestDefinition } from './types';
 
 /** What everything else hangs on. Common practice, no source. */
 export const ENERGY: readonly TestDefinition[] = [
   voltTest({
     id: 'battery-at-rest', name: 'Battery at rest', area: 'Energy first', part: 'battery', positions: ['battery'], minutes: 1, states: [], cautions: [CAUTIONS.batteryGas],
+    condition: { key: 'off', engine: 'stopped' },
     purpose: 'Everything after it hangs on this: charge first, then measure.', probe: 'On the battery’s posts, not on the clamps.',
     steps: ['Loads off for some minutes.', 'Posts, not clamps.'], proves: 'How far the battery is charged.', cannotProve: 'That it holds under load: read it while cranking.',
     advice: [{ verdict: ['low', 'watch'], say: 'Charge the battery before anything else is measured.' }],
+    rules: bySystem(volt({ lower: 12.4, watchLower: 12.6, upper: 13.2 }), volt({ lower: 24.8, watchLower: 25.2, upper: 26.4 })),
+  }),
+  voltTest({
+    id: 'battery-cranking', name: 'Battery, before, while and after cranking', area: 'Energy first', part: 'battery', layout: 'states', positions: ['at rest', 'cranking', 'after'], minutes: 3, people: 2,
+    states: [STATES.batteryCharged], cautions: [CAUTIONS.batteryGas, CAUTIONS.running, CAUTIONS.crankOnly], condition: { key: 'on', engine: 'each state in turn' },
+    purpose: 'Shows what the battery holds under the largest load it has.', probe: 'On the battery’s posts, not on the clamps.',
+    steps: ['Fuel disabled where the test only cranks.', 'Read at rest, the lowest value while cranking, and a minute after.', 'Fifteen seconds at most, then rest the starter.'],
+    proves: 'That the battery carries the starter at this temperature.', cannotProve: 'Whether a low value is the battery, its clamps or a starter that drags: read the drop of the cables.',
+    advice: [{ verdict: ['low'], say: 'Read again from post to clamp on both sides while cranking: what is lost there is a clamp, not the battery.' }],
+    rules: bySystem(
+      volt({ lower: 12.4, watchLower: 12.6, byPosition: { cranking: { lower: 9.6, watchLower: 10, upper: null } } }),
+      volt({ lower: 24.8, watchLower: 25.2, byPosition: { cranking: { lower: 19.2, watchLower: 20, upper: null } } })),
+  }),
+  voltTest({
+    id: 'voltage-drop', name: 'Voltage drop of a feed or ground under load', area: 'Energy first', part: 'feed or ground', layout: 'places', positions: ['feed', 'ground'], minutes: 6,
+    states: [STATES.commandOn, STATES.pluggedIn], purpose: 'A broken strand passes an ohms check and fails under load; this finds it.',
+    probe: 'Along the wire: one probe at its beginning, the other at its end, load on.', probes: { feed: 'Red on the battery’s positive post, black on the consumer’s feed pin.', ground: 'Red on the consumer’s ground pin, black on the battery’s negative post.' },
+    steps: ['Switch the load on; nothing is lost in a wire without current.', 'Feed: from the battery’s positive post to the pin.', 'Ground: from the pin to the negative post.', 'A high value: halve the way until the place is found.'],
+    cautions: [CAUTIONS.batteryGas], proves: 'That wire, clamps and contacts carry this current.', cannotProve: 'That they carry more than this load takes.',
+    advice: [{ verdict: ['high', 'watch'], say: 'Move the probe along the way: the step in voltage is the place.' }, { verdict: ['low'], say: 'Less than nothing: the probes are crossed, or the load is off.' }],
+    rules: thumb(volt({ upper: 0.5, watchUpper: 0.3, byPosition: { ground: { upper: 0.3, watchUpper: 0.1 } } })),
   }),
 ];

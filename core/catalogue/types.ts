@@ -1,3 +1,4 @@
+import type { Limits } from '../limits/types';
 import type { Quantity } from '../quantity/units';
 import type { Pattern, Verdict } from '../vocabulary';
 
@@ -26,21 +27,48 @@ export interface Advice {
   readonly say: string;
 }
 
+/** What the positions of a test are. All of them are posts on the same bench. */
+export const LAYOUTS = ['cylinders', 'pins', 'pairs', 'states', 'change', 'sweep', 'places', 'single'] as const;
+export type Layout = (typeof LAYOUTS)[number];
+
+/** What it is read with, and how that is set. */
+export interface Tool {
+  readonly kind: 'multimeter' | 'clamp' | 'scan tool' | 'gauge' | 'stopwatch' | 'measuring glass' | 'feeler gauge' | 'eye and hand';
+  readonly mode: string;
+}
+
+/** A default verdict rule: a rule of thumb for when the shelf has nothing better. All of `when` must hold. */
+export interface DefaultRule {
+  readonly when?: { readonly systemVoltage_V?: number } | undefined;
+  readonly limits: Limits;
+}
+
 /** A test that a technician can do, as data. */
 export interface TestDefinition {
+  /** Lower case, digits and hyphens. */
   readonly id: string;
   readonly name: string;
+  /** Why it is done, in a sentence. */
   readonly purpose: string;
   /** What stands at a position: "plug", "injector". */
   readonly part: string;
-  readonly quantity: Quantity;
-  readonly unit: string;
-  /** Every cylinder of the engine, or these places or states in this order. */
-  readonly positions: 'cylinders' | readonly string[];
   /** Under which heading it is offered. */
   readonly area: string;
+  readonly quantity: Quantity;
+  readonly unit: string;
+  readonly layout: Layout;
+  /** Every cylinder of the engine, or these pins, pairs, states or places in this order. */
+  readonly positions: 'cylinders' | readonly string[];
+  /** Where to put the probes at single positions. */
+  readonly probes?: Readonly<Record<string, string>> | undefined;
+  /** Positions that share something, by name. */
+  readonly groups?: Readonly<Record<string, readonly string[]>> | undefined;
+  /** What all positions share, so that good ones prove it: "feed, relay and ground". */
+  readonly shared?: string | undefined;
+  readonly tool: Tool;
   /** About how long it takes. */
   readonly minutes: number;
+  readonly people: number;
   readonly connection: string;
   readonly condition: { readonly key: string; readonly engine: string };
   readonly states: readonly RequiredState[];
@@ -50,4 +78,5 @@ export interface TestDefinition {
   readonly proves: string;
   readonly cannotProve: string;
   readonly advice: readonly Advice[];
+  readonly rules: readonly DefaultRule[];
 }

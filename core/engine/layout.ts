@@ -25,8 +25,8 @@ export interface Engine {
   readonly numbering?: Partial<Numbering> | undefined;
   readonly firingOrder?: readonly number[] | undefined;
   readonly systemVoltage_V?: number | undefined;
-  /** Cylinders that share a conductor, a driver or a fuse, by name. */
-  readonly groups?: Readonly<Record<string, readonly number[]>> | undefined;
+  /** Cylinders, or pins and states by name, that share a conductor, a driver or a fuse. */
+  readonly groups?: Readonly<Record<string, readonly (number | string)[]>> | undefined;
 }
 
 export interface BankRow {
@@ -76,8 +76,8 @@ function checkGroups({ groups, cylinders }: Engine, base: string): Problem[] {
     const path = `${base}/groups/${name.replaceAll('~', '~0').replaceAll('/', '~1')}`;
     if (members.length === 0) problems.push({ path, message: `Group "${name}" has no members.` });
     for (const [i, c] of members.entries()) {
-      if (!isCylinder(c, cylinders)) problems.push({ path: `${path}/${i}`, message: `The engine has no cylinder ${c}.` });
-      else if (members.indexOf(c) !== i) problems.push({ path: `${path}/${i}`, message: `Cylinder ${c} is named twice in group "${name}".` });
+      if (typeof c === 'number' && !isCylinder(c, cylinders)) problems.push({ path: `${path}/${i}`, message: `The engine has no cylinder ${c}.` });
+      else if (members.indexOf(c) !== i) problems.push({ path: `${path}/${i}`, message: `${typeof c === 'number' ? `Cylinder ${c}` : `"${c}"`} is named twice in group "${name}".` });
     }
   }
   return problems;
@@ -108,8 +108,8 @@ export function arrange(engine: Engine): readonly BankRow[] {
  * Groups to look for in a pattern: the engine's own, then the banks of a vee whose numbering is stated. Without a
  * stated numbering the banks are not known and none is guessed.
  */
-export function sharedGroups(engine: Engine): ReadonlyMap<string, readonly number[]> {
-  const groups = new Map(Object.entries(engine.groups ?? {}));
+export function sharedGroups(engine: Engine): ReadonlyMap<string, readonly (number | string)[]> {
+  const groups = new Map<string, readonly (number | string)[]>(Object.entries(engine.groups ?? {}));
   if (engine.layout === 'vee' && engine.numbering?.scheme) {
     for (const { bank, cylinders } of arrange(engine)) {
       const name = `${bank} bank`;

@@ -113,7 +113,7 @@ describe('what the meter cannot tell', () => {
     const r = one('1.2');
     expect(r.verdict).toBe('undecided');
     expect(r.probabilityWithin).toBeCloseTo(0.5, 2);
-    expect(r.reasons[0]).toMatchObject({ rule: 'cannot-tell', limit: 1, remedy: 'better-meter' });
+    expect(r.reasons[0]).toMatchObject({ rule: 'cannot-tell', limit: 1, remedy: 'current-instead' });
   });
   test('digits too coarse for the limit', () => {
     const limits: Limits = { quantity: 'voltage', unit: 'V', lower: 4.75, upper: 5.25 };

@@ -1,7 +1,9 @@
 import { type Instrument, rangeFor, UNZEROED_LEADS_MOST_OHM } from '../metrology/instrument';
-import { toReferenceFactor } from '../metrology/temperature';
-import { combine, uncertaintyParts } from '../metrology/uncertainty';
-import { fromBase, type ScaledUnit, spanFromBase } from '../quantity/units';
+import type { At } from '../limits/entry';
+import type { DecisionRule } from '../metrology/conformity';
+import { CONDUCTORS, TEMPERATURE_HALF_WIDTH_K, temperatureSensitivity_perK, toReferenceFactor } from '../metrology/temperature';
+import { combine, uncertaintyParts, type UncertaintyParts } from '../metrology/uncertainty';
+import { fromBase, type ScaledUnit, spanFromBase, spanToBase } from '../quantity/units';
 import type { Condition, Limits, Reason } from './types';
 
 const DEFAULT_REFERENCE_DEGC = 20;
@@ -13,6 +15,15 @@ export interface Context {
   readonly instrument: Instrument | null;
   /** Unit of the limits. */
   readonly asked: ScaledUnit;
+  readonly decision: DecisionRule;
+  /** What stands behind the at sign of this reading. */
+  readonly at: At | null;
+  /** Reading per unit of stimulus, in the unit of the limits, where a transfer function judges. */
+  readonly slope: number;
+  /** The limits are this position's own. */
+  readonly ofPosition: boolean;
+  /** What is measured: "plug". */
+  readonly part: string;
 }
 
 /** A reading after corrections, in the unit of the limits. */
@@ -28,6 +39,8 @@ export interface Measured {
   readonly coarseDigits: boolean;
   readonly leadsDoubt: number;
   readonly reasons: readonly Reason[];
+  /** Standard uncertainties by where they come from, in the unit of the limits. */
+  readonly parts: UncertaintyParts;
 }
 
 /** Applies lead zero and temperature to a value in the base unit, and states how well it is known. */
@@ -35,8 +48,10 @@ export function measure(base: number, resolution: number, halfWander: number, co
   const { limits, instrument, asked } = context;
   const ohms = limits.quantity === 'resistance';
   const zero = ohms ? instrument?.leadZero_ohm ?? null : null;
-  const net = base - (zero ?? 0);
+  const clampZero = limits.quantity === 'current' ? instrument?.clampZero_A ?? 0 : 0;
+  const net = base - (zero ?? 0) - clampZero;
   const reasons: Reason[] = [];
+  if (clampZero !== 0) reasons.push({ rule: 'clamp-zero-subtracted', clampZero_A: clampZero });
   if (zero !== null && zero !== 0) reasons.push({ rule: 'lead-zero-subtracted', leadZero_ohm: zero });
   if (zero !== null && net < -(resolution + (instrument?.leadZeroResolution_ohm ?? 0)) / 2) {
     reasons.push({ rule: 'below-lead-zero', leadZero_ohm: zero });
@@ -44,14 +59,17 @@ export function measure(base: number, resolution: number, halfWander: number, co
   const temperature = temperatureFactor(context);
   if (temperature.reason) reasons.push(temperature.reason);
   const { factor } = temperature;
-  const uncertainty = combine(uncertaintyParts({
+  const parts = scaleParts(uncertaintyParts({
     quantity: limits.quantity, value: base, net, resolution, halfWander, zeroed: zero !== null, instrument,
-  }));
+    temperature: temperature.perK === 0 ? null : { perK: temperature.perK, halfWidth_K: TEMPERATURE_HALF_WIDTH_K },
+    stimulusHalfWidth: Math.abs(spanToBase(context.slope, asked)) * (context.at?.resolution ?? 0) / 2,
+  }), factor, asked);
   const range = instrument && rangeFor(instrument, limits.quantity, base);
   const leadStep = zero !== null ? instrument?.leadZeroResolution_ohm ?? 0 : 0;
   return {
     corrected: fromBase(net * factor, asked),
-    standardUncertainty: spanFromBase(uncertainty * factor, asked),
+    standardUncertainty: combine(parts),
+    parts,
     resolution: spanFromBase(resolution, asked),
     digitsHalfWidth: spanFromBase((resolution / 2 + leadStep / 2 + halfWander) * factor, asked),
     accuracyKnown: range !== null,
@@ -67,19 +85,36 @@ function leadsDoubt(base: number, { limits, instrument }: Context): number {
   return UNZEROED_LEADS_MOST_OHM >= 0.01 * Math.abs(base) ? UNZEROED_LEADS_MOST_OHM : 0;
 }
 
-function temperatureFactor({ limits, condition }: Context): { factor: number; reason: Reason | null } {
-  const coefficient = limits.temperatureCoefficient_perK ?? 0;
-  if (coefficient === 0 || limits.quantity !== 'resistance') return { factor: 1, reason: null };
+function scaleParts(p: UncertaintyParts, factor: number, asked: ScaledUnit): UncertaintyParts {
+  const scale = (u: number): number => spanFromBase(u * factor, asked);
+  return {
+    digits: scale(p.digits), gain: scale(p.gain), counts: scale(p.counts), leadZero: scale(p.leadZero), wander: scale(p.wander),
+    contact: scale(p.contact), temperature: scale(p.temperature), stimulus: scale(p.stimulus),
+  };
+}
+
+/** The coefficient that brings a resistance to its reference temperature: as stated, or that of the conductor; 0 for none. */
+export const coefficientOf = (limits: Limits): number =>
+  limits.quantity !== 'resistance' || limits.transfer ? 0 : limits.temperatureCoefficient_perK ?? (limits.material ? CONDUCTORS[limits.material] : 0);
+
+/** How warm the part was at this reading; `undefined` where nobody has said. */
+export const temperatureOf = ({ condition, at, limits }: Pick<Context, 'condition' | 'at' | 'limits'>): number | undefined =>
+  at && !limits.transfer && at.stimulus.quantity === 'temperature' ? at.value : condition.partTemperature_degC;
+
+function temperatureFactor(context: Context): { factor: number; perK: number; reason: Reason | null } {
+  const { limits } = context;
+  const coefficient = coefficientOf(limits);
+  if (coefficient === 0) return { factor: 1, perK: 0, reason: null };
   const reference = limits.referenceTemperature_degC ?? DEFAULT_REFERENCE_DEGC;
-  const part = condition.partTemperature_degC;
+  const part = temperatureOf(context);
   if (part === undefined) {
-    return { factor: 1, reason: { rule: 'temperature-unknown', reference_degC: reference, coefficient_perK: coefficient } };
+    return { factor: 1, perK: 0, reason: { rule: 'temperature-unknown', reference_degC: reference, coefficient_perK: coefficient } };
   }
   const factor = toReferenceFactor(part, reference, coefficient);
   // Refused by checkSet before any reading is judged.
   if (factor === null) throw new RangeError(`temperature ${part} degC is outside the linear law of ${coefficient} per K`);
   return {
-    factor,
+    factor, perK: temperatureSensitivity_perK(part, reference, coefficient),
     reason: { rule: 'temperature-corrected', from_degC: part, to_degC: reference, coefficient_perK: coefficient, factor },
   };
 }

@@ -1,7 +1,9 @@
 import { PLAUSIBLE, probabilityWithin } from '../metrology/conformity';
-import { type Entry, entryToBase, parseEntry } from '../quantity/entry';
+import { limitsAt, predict } from '../limits/at';
+import type { At, ReadEntry } from '../limits/entry';
+import { finestRangeFor, rangeFor } from '../metrology/instrument';
+import { type Entry, entryToBase } from '../quantity/entry';
 import { fromBase, spanFromBase } from '../quantity/units';
-import { ok, type Result } from '../result';
 import { above, below, same } from './compare';
 import { type Context, type Measured, measure } from './measure';
 import { type JudgedReading, type Limits, type ReadingIn, type Reason, type Remedy, SEVERITY, type Verdict } from './types';
@@ -12,21 +14,41 @@ interface Ruling {
   readonly reasons: readonly Reason[];
 }
 
+/** What all readings of a set are judged in. */
+export type SetContext = Omit<Context, 'at' | 'slope' | 'ofPosition'>;
+
 /**
- * Judges one reading against its limits, alone. Neighbours come later, in the set, and never overrule this.
+ * Judges one reading, already read, against its limits, alone. Neighbours come later, in the set, and never overrule this.
  * Order of trust: overload and steadiness (is there a value at all), short and open, limits, margins.
  */
-export function judgeReading(reading: ReadingIn, context: Context): Result<JudgedReading, string> {
-  const parsed = parseEntry(reading.entry, context.limits.quantity);
-  if (!parsed.ok) return parsed;
-  const entry = parsed.value;
+export function judgeReading(reading: ReadingIn, set: SetContext, { entry, at }: ReadEntry): JudgedReading {
+  const instrument = reading.instrument === undefined ? set.instrument : reading.instrument;
+  const limits = limitsAt(set.limits, reading.position);
+  // Written out: spreading the set's context cost a fifth of all judging.
+  const context: Context = { condition: set.condition, asked: set.asked, decision: set.decision, part: set.part, instrument, at, slope: 0, limits, ofPosition: limits !== set.limits };
+  return limits.transfer && at ? judgePredicted(reading, entry, context, at) : judgeEntry(reading, entry, context);
+}
+
+function judgeEntry(reading: ReadingIn, entry: Entry, context: Context): JudgedReading {
   switch (entry.kind) {
-    case 'nothing': return ok(result(reading, context, { verdict: 'not-measured', reasons: [{ rule: 'not-measured' }] }));
-    case 'overload': return ok(result(reading, context, judgeOverload(context.limits)));
-    case 'beyond': return ok(judgeBeyond(reading, entry, context));
-    case 'wander': return ok(judgeWander(reading, entry, context));
-    case 'number': return ok(judgeNumber(reading, entry, 0, context));
+    case 'nothing': return result(reading, context, { verdict: 'not-measured', reasons: [{ rule: 'not-measured' }] });
+    case 'seen': return result(reading, context, { verdict: entry.good ? 'within' : 'failed', reasons: [{ rule: 'seen', good: entry.good, note: entry.note }] });
+    case 'overload': return result(reading, context, judgeOverload(context.limits));
+    case 'beyond': return judgeBeyond(reading, entry, context);
+    case 'wander': return judgeWander(reading, entry, context);
+    case 'number': return judgeNumber(reading, entry, 0, context);
   }
+}
+
+/** Against what the transfer function predicts for what the gauge showed. */
+function judgePredicted(reading: ReadingIn, entry: Entry, context: Context, at: At): JudgedReading {
+  const predicted = predict(context.limits, at.value);
+  const where = { at: at.value, atUnit: at.stimulus.unit };
+  if (!predicted) return result(reading, context, { verdict: 'undecided', reasons: [{ rule: 'nothing-predicted', ...where }] });
+  const { limits, expected, slope } = predicted;
+  const judged = judgeEntry(reading, entry, { ...context, limits, slope });
+  const reason: Reason = { rule: 'predicted', expected, ...where, lower: limits.lower as number, upper: limits.upper as number };
+  return { ...judged, limits: { lower: limits.lower as number, upper: limits.upper as number }, reasons: [...judged.reasons, reason] };
 }
 
 interface Extra {
@@ -52,11 +74,14 @@ function result(reading: ReadingIn, context: Context, ruling: Ruling, extra: Ext
     reasons: ruling.reasons,
     resolution: measured?.resolution ?? null,
     wander: extra.wander ?? null,
+    limits: context.ofPosition ? { lower: context.limits.lower ?? null, upper: context.limits.upper ?? null } : null,
   };
 }
 
 /** An overload is an open circuit, unless the limits ask only for "at least", as insulation does. */
 function judgeOverload(limits: Limits): Ruling {
+  // Timed by hand: it never came.
+  if (limits.quantity === 'time') return { verdict: 'high', reasons: [{ rule: 'never' }] };
   if (limits.quantity !== 'resistance') return { verdict: 'recheck', reasons: [{ rule: 'overload-wrong-range' }] };
   if (limits.upper === undefined && limits.openAbove === undefined && limits.lower !== undefined) {
     return { verdict: 'within', reasons: [{ rule: 'overload-above-lower', limit: limits.lower }] };
@@ -126,7 +151,7 @@ function judgeNumber(
     ? probabilityWithin(measured.corrected, measured.standardUncertainty, limits.lower ?? null, limits.upper ?? null)
     : null;
   const plain = place(measured.corrected, measured.resolution * BELOW_THE_DIGITS, limits);
-  const ruling = doubt(plain, measured, probability, limits) ?? plain;
+  const ruling = doubt(plain, measured, probability, context, base.value) ?? plain;
   const leads: Reason[] = measured.leadsDoubt > 0 ? [{ rule: 'leads-not-zeroed', mostLeads_ohm: measured.leadsDoubt }] : [];
   return result(reading, context, { ...ruling, reasons: [...ruling.reasons, ...leads, ...measured.reasons] }, {
     value: entry.value, unit: entry.unit?.unit.symbol ?? null, measured, probability,
@@ -165,9 +190,13 @@ function recheck(value: number, limit: number, margin: number, slack: number): R
 }
 
 /** The ruling that replaces the plain one where both sides of a limit are plausible; `null` where it stands. */
-function doubt(plain: Ruling, m: Measured, probability: number | null, limits: Limits): Ruling | null {
-  if (!['within', 'watch', 'high', 'low'].includes(plain.verdict) || (limits.recheckMargin ?? 0) > 0) return null;
+function doubt(plain: Ruling, m: Measured, probability: number | null, context: Context, base: number): Ruling | null {
+  const { limits } = context;
+  if (!['within', 'watch', 'high', 'low'].includes(plain.verdict) || (limits.recheckMargin ?? 0) > 0 || context.decision === 'simple') return null;
   const { lower, upper } = limits;
+  const nearest = nearestLimit(m.corrected, lower, upper);
+  if (nearest === null) return null;
+  if (context.decision === 'guarded') return guard(plain, m, probability, limits);
   const undecided = (limit: number, remedy: Remedy): Ruling => ({
     verdict: 'undecided', reasons: [cannotTell(m, limit, probability, remedy)],
   });
@@ -175,16 +204,35 @@ function doubt(plain: Ruling, m: Measured, probability: number | null, limits: L
   if (m.leadsDoubt > 0 && plain.verdict === 'high' && upper !== undefined && !above(m.corrected - m.leadsDoubt, upper)) {
     return undecided(upper, 'zero-leads');
   }
-  const nearest = nearestLimit(m.corrected, lower, upper);
-  if (nearest === null) return null;
   if (m.accuracyKnown) {
     const p = probability ?? probabilityWithin(m.corrected, m.standardUncertainty, lower ?? null, upper ?? null);
     if (p <= PLAUSIBLE || p >= 1 - PLAUSIBLE) return null;
-    return undecided(nearest, m.coarseDigits ? 'more-digits' : 'better-meter');
+    return undecided(nearest, m.coarseDigits ? 'more-digits' : finer(base, context));
   }
   // Only the digits are known. On the limit itself the limit is inclusive.
   const gap = Math.abs(m.corrected - nearest);
   return below(gap, m.digitsHalfWidth) && !same(m.corrected, nearest, m.resolution * BELOW_THE_DIGITS) ? undecided(nearest, 'more-digits') : null;
+}
+
+/** Guarded acceptance: what is not proven to conform is not accepted. */
+function guard(plain: Ruling, m: Measured, probability: number | null, limits: Limits): Ruling | null {
+  const p = probability ?? probabilityWithin(m.corrected, m.standardUncertainty, limits.lower ?? null, limits.upper ?? null);
+  if (plain.verdict === 'high' || plain.verdict === 'low' || !(p < 1 - PLAUSIBLE)) return null;
+  const near = nearestLimit(m.corrected, limits.lower, limits.upper);
+  const reason: Reason = { rule: 'not-proven', probabilityWithin: p, asked: 1 - PLAUSIBLE };
+  return { verdict: near === limits.upper ? 'high' : 'low', reasons: [reason, ...plain.reasons] };
+}
+
+/** Below this, two leads and their contacts weigh as much as the part: four wires, or its current, tell more. Common practice, no source. */
+const FEW_OHM = 2;
+
+/** What else would decide, when the meter's accuracy does not. */
+function finer(base: number, { limits, instrument, part }: Context): Remedy {
+  const finest = instrument && finestRangeFor(instrument, limits.quantity, base);
+  const used = instrument && rangeFor(instrument, limits.quantity, base);
+  if (finest && used && finest.resolution < used.resolution) return 'finer-range';
+  if (limits.quantity !== 'resistance' || base > FEW_OHM) return 'better-meter';
+  return part === 'plug' ? 'current-instead' : 'four-wire';
 }
 
 function nearestLimit(value: number, lower: number | undefined, upper: number | undefined): number | null {

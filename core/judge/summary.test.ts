@@ -5,7 +5,7 @@ import { type JudgedReading, type Limits, type Position, SEVERITY, type Verdict 
 const LIMITS: Limits = { quantity: 'resistance', unit: 'ohm', lower: 0.3, upper: 1 };
 const reading = (position: Position, verdict: Verdict): JudgedReading => ({
   position, entry: '0.6', value: 0.6, unit: 'ohm', corrected: verdict === 'open' ? null : verdict === 'high' ? 201 : 0.6, standardUncertainty: 0.04, probabilityWithin: null,
-  verdict, severity: SEVERITY[verdict], reasons: [], resolution: 1, wander: null,
+  verdict, severity: SEVERITY[verdict], reasons: [], resolution: 1, wander: null, limits: null,
 });
 const set = (...verdicts: Verdict[]): JudgedReading[] => verdicts.map((v, i) => reading(i + 1, v));
 const say = (readings: JudgedReading[], groups = new Map<string, Position[]>()): string => summarise(readings, findPattern(readings, groups), LIMITS);

@@ -6,7 +6,7 @@ import { briefWords, positionWords, rangeWords, VERDICT_WORDS } from './words';
 
 type Readings = readonly JudgedReading[];
 
-const WORST_FIRST: readonly Verdict[] = ['open', 'short', 'high', 'low', 'unsteady', 'odd', 'recheck', 'undecided'];
+const WORST_FIRST: readonly Verdict[] = ['failed', 'open', 'short', 'high', 'low', 'unsteady', 'odd', 'recheck', 'undecided'];
 
 const names = (readings: Readings): string => joinAnd(readings.map((r) => r.position));
 
@@ -22,10 +22,13 @@ export function namePositions(positions: readonly Position[]): string {
 function verdictPhrase(verdict: Verdict, readings: Readings, limits: Limits): string {
   const verb = readings.length === 1 ? 'is' : 'are';
   if (verdict === 'undecided') return `${names(readings)} cannot be told`;
+  if (verdict === 'failed') return `${names(readings)} failed${readings.length === 1 && detailOf(readings, limits) ? ` (${detailOf(readings, limits)})` : ''}`;
   const link = verdict === 'recheck' ? (readings.length === 1 ? 'wants checking again' : 'want checking again') : `${verb} ${VERDICT_WORDS[verdict]}`;
   const detail = readings.length === 1 && verdict !== 'open' ? briefWords(readings[0] as JudgedReading, limits) : '';
   return `${names(readings)} ${link}${detail ? ` (${detail})` : ''}`;
 }
+
+const detailOf = (readings: Readings, limits: Limits): string => briefWords(readings[0] as JudgedReading, limits);
 
 function notGood(readings: Readings, limits: Limits): string {
   const phrases = WORST_FIRST.flatMap((verdict) => {
@@ -40,15 +43,15 @@ export function summarise(readings: Readings, found: PatternFound, limits: Limit
   const inside = readings.filter((r) => r.verdict === 'within' || r.verdict === 'watch');
   const measured = readings.filter((r) => r.verdict !== 'not-measured');
   const bad = notGood(readings, limits);
-  const rest = restWords(inside, readings.length);
+  const rest = restWords(inside, readings.length, limits.quantity === 'observation');
   switch (found.pattern) {
     case 'good': return `${capital(goodWords(readings, limits))}${watchWords(readings)}.`;
     case 'incomplete': return incompleteWords(readings, measured, bad, limits);
     case 'undecided': return `This measurement cannot decide ${names(readings.filter((r) => r.verdict === 'undecided'))}${rest}.`;
     case 'group': return `All of ${groupWords(found.group ?? '')}, and nothing else: ${bad}${rest}.`;
-    case 'all': return `Not one is in: ${bad}.`;
+    case 'all': return `Not one ${limits.quantity === 'observation' ? 'passed' : 'is in'}: ${bad}.`;
     case 'one':
-    case 'some': return `${capital(namedFirst(bad))}${rest}.`;
+    case 'some': return `${capital(ofCylinders(readings) ? namedFirst(bad) : bad)}${rest}.`;
   }
 }
 
@@ -58,8 +61,11 @@ const capital = (text: string): string => text.charAt(0).toUpperCase() + text.sl
 
 /** A sentence that starts with a bare number says of what it is the number. */
 const namedFirst = (text: string): string => (/^\d/.test(text) ? `cylinder${/^\d+(, \d+)* and \d+/.test(text) ? 's' : ''} ${text}` : text);
+const ofCylinders = (readings: Readings): boolean => readings.every((r) => typeof r.position === 'number');
 
 function goodWords(readings: Readings, limits: Limits): string {
+  if (limits.quantity === 'observation') return readings.length === 1 ? `${positionWords((readings[0] as JudgedReading).position)} passed` : `all ${readings.length} passed`;
+  if (limits.byPosition || limits.transfer) return readings.length === 1 ? `${positionWords((readings[0] as JudgedReading).position)} is inside its limits` : `all ${readings.length} are inside their limits`;
   const range = rangeWords(limits, limits);
   const inside = range === 'no limit' ? 'agree' : `inside ${range}`;
   if (readings.length === 1) return `${positionWords((readings[0] as JudgedReading).position)} is ${inside}`;
@@ -71,20 +77,22 @@ function watchWords(readings: Readings): string {
   return watch.length ? `; ${names(watch)} ${watch.length === 1 ? 'is' : 'are'} not liked` : '';
 }
 
-function restWords(inside: Readings, total: number): string {
+function restWords(inside: Readings, total: number, seen: boolean): string {
   if (inside.length === 0 || inside.length === total) return '';
+  if (seen) return `; ${names(inside)} passed`;
   return inside.length === 1 ? `; ${names(inside)} is in` : `; ${names(inside)} are in`;
 }
 
 function incompleteWords(readings: Readings, measured: Readings, bad: string, limits: Limits): string {
   if (measured.length === 0) return 'Nothing is measured yet.';
   const count = `${measured.length} of ${readings.length} measured`;
-  return bad ? `${count}: ${bad}.` : `${count}, so far inside ${rangeWords(limits, limits)}.`;
+  if (bad) return `${count}: ${bad}.`;
+  if (limits.quantity === 'observation') return `${count}, so far passed.`;
+  return `${count}, so far inside ${limits.byPosition || limits.transfer ? 'their limits' : rangeWords(limits, limits)}.`;
 }
 
 /** Advice that holds for any test. Common practice, no source. */
 const GENERAL: readonly Advice[] = [
-  { verdict: ['unsteady'], say: 'Where it will not settle: clean the contact, hold the probe still and read again; a value that still wanders is a fail.' },
   { verdict: ['recheck'], say: 'Check meter, leads, range and ground point before anything is said of {suspects}.' },
   { verdict: ['odd'], say: 'Inside the limit but unlike its neighbours: read {suspects} again, and compare at the same temperature.' },
 ];
@@ -99,9 +107,13 @@ export function advise(readings: Readings, found: PatternFound, connection: stri
     && (!a.verdict || a.verdict.some((v) => verdicts.has(v)))
     && (a.mostlyBad === undefined || a.mostlyBad === mostlyBad)
     && (a.connection === undefined || a.connection === connection);
-  const spoken = [...remedies(readings), ...test.filter(holds).map((a) => a.say), ...GENERAL.filter(holds).map((a) => a.say)];
+  const spoken = [...remedies(readings), ...test.filter(holds).map((a) => a.say), ...settle(readings), ...GENERAL.filter(holds).map((a) => a.say)];
   return spoken.map((say) => say.replaceAll('{suspects}', namePositions(found.suspects)));
 }
+
+/** A sweep that falls back is unsteady too, but no contact wanders there. */
+const settle = (readings: Readings): string[] => (readings.some((r) => r.reasons.some((x) => x.rule === 'wanders'))
+  ? ['Where it will not settle: clean the contact, hold the probe still and read again; a value that still wanders is a fail.'] : []);
 
 function remedies(readings: Readings): string[] {
   const has = (test: (r: JudgedReading) => boolean): boolean => readings.some(test);
@@ -109,6 +121,12 @@ function remedies(readings: Readings): string[] {
   const out: string[] = [];
   if (has((r) => r.reasons.some((x) => x.rule === 'leads-not-zeroed'))) out.push('Touch the leads together and enter what the meter shows: until then its leads are part of every reading.');
   if (has((r) => r.reasons.some((x) => x.rule === 'below-lead-zero'))) out.push('A reading is below what the leads alone showed: zero the leads again.');
+  if (has((r) => r.reasons.some((x) => x.rule === 'repeats-differ'))) out.push('What changes from reading to reading is a contact: clean it, hold still, wiggle the connector, before the part is blamed.');
+  if (has((r) => r.reasons.some((x) => x.rule === 'other-temperature'))) out.push('Hot and cold parts stand in one set: let them come to the same temperature and read them again.');
+  if (has((r) => r.reasons.some((x) => x.rule === 'falls-back' || x.rule === 'jumps'))) out.push('Sweep slowly through that place again and watch the display: what comes back at the same place is the track.');
+  if (has(remedy('finer-range'))) out.push('A lower range of this meter shows more digits: read again there.');
+  if (has(remedy('four-wire'))) out.push('Four-wire leads, or a voltage drop under load, decide what two leads cannot.');
+  if (has(remedy('current-instead'))) out.push('Compare the currents under command with a clamp: they tell apart what the ohms at this limit cannot.');
   if (has(remedy('more-digits'))) out.push('Type all the digits that the meter shows.');
   if (has(remedy('better-meter'))) out.push('The meter cannot decide what lies at the limit: use a finer range or a better meter, or a test that does not hang on this limit.');
   if (has((r) => r.reasons.some((x) => x.rule === 'temperature-unknown'))) out.push('Enter the temperature of the part: the limit is for a stated temperature.');

@@ -1,40 +1,15 @@
+import type { TestDefinition } from '../catalogue/types';
 import type { Engine } from '../engine/layout';
+import type { Limits } from '../limits/types';
+import type { DecisionRule } from '../metrology/conformity';
 import type { Instrument } from '../metrology/instrument';
-import type { Quantity } from '../quantity/units';
 import type { Pattern, Severity, Verdict } from '../vocabulary';
 
 /** A cylinder number, or a name such as "key-on", "cranking", "pin 26". */
 export type Position = number | string;
 
+export type { Limits } from '../limits/types';
 export { SEVERITY, VERDICTS, type Pattern, type Severity, type Verdict } from '../vocabulary';
-
-/** Limits as they stand on the shelf. All values in `unit`, absent means that there is no such limit. */
-export interface Limits {
-  readonly quantity: Quantity;
-  readonly unit: string;
-  /** Inclusive. */
-  readonly lower?: number | undefined;
-  /** Inclusive. */
-  readonly upper?: number | undefined;
-  /** Inside the limits but not liked: below this, above that. */
-  readonly watchLower?: number | undefined;
-  readonly watchUpper?: number | undefined;
-  /** Fraction beyond a limit that means "check the measuring chain first". Default 0. */
-  readonly recheckMargin?: number | undefined;
-  /** Below it the part is shorted; default: nothing is called a short. */
-  readonly shortBelow?: number | undefined;
-  /** Above it the part is open; default: only an overload is. */
-  readonly openAbove?: number | undefined;
-  /** A wander up to this span counts as steady. Default: one step of the digits. */
-  readonly steadyWithin?: number | undefined;
-  /** How far a reading may be from its good neighbours. Default: no comparison. */
-  readonly neighbours?: { readonly maxRatio?: number | undefined; readonly maxDifference?: number | undefined } | undefined;
-  readonly referenceTemperature_degC?: number | undefined;
-  /** 0 or absent: no correction. Copper: 0.00393. */
-  readonly temperatureCoefficient_perK?: number | undefined;
-  readonly source?: string | undefined;
-  readonly status?: 'draft' | 'approved' | 'rule-of-thumb' | undefined;
-}
 
 export interface Condition {
   readonly key?: string | undefined;
@@ -48,6 +23,10 @@ export interface ReadingIn {
   readonly position: Position;
   /** Verbatim. */
   readonly entry: string;
+  /** Where this reading was taken with another instrument than the rest; `null` for none. */
+  readonly instrument?: Instrument | null | undefined;
+  /** What the same position showed before, read again in the same circumstances: tells a contact from a part. */
+  readonly earlier?: readonly string[] | undefined;
 }
 
 export interface TestSet {
@@ -59,7 +38,13 @@ export interface TestSet {
   readonly limits: Limits;
   readonly readings: readonly ReadingIn[];
   /** All positions that the test has. Default: the engine's cylinders where the readings are of cylinders, else those that were read. */
-  readonly positions?: readonly Position[];
+  readonly positions?: readonly Position[] | undefined;
+  /** Positions that share something, beside those of the engine and of the test. */
+  readonly groups?: Readonly<Record<string, readonly Position[]>> | undefined;
+  /** Default: three-way. */
+  readonly decision?: DecisionRule | undefined;
+  /** Default: the test of that id of the catalogue that ships. */
+  readonly definition?: TestDefinition | undefined;
 }
 
 /** One step of the reasoning behind a verdict. Numbers are in the unit of the limits unless the name says otherwise. */
@@ -80,6 +65,16 @@ export type Reason =
   | { readonly rule: 'not-liked-above' | 'not-liked-below'; readonly value: number; readonly limit: number }
   | { readonly rule: 'recheck-margin'; readonly value: number; readonly limit: number; readonly beyondPercent: number; readonly marginPercent: number }
   | { readonly rule: 'cannot-tell'; readonly value: number; readonly limit: number; readonly expandedUncertainty: number; readonly probabilityWithin: number | null; readonly remedy: Remedy }
+  | { readonly rule: 'seen'; readonly good: boolean; readonly note: string }
+  | { readonly rule: 'never' }
+  | { readonly rule: 'predicted'; readonly expected: number; readonly at: number; readonly atUnit: string; readonly lower: number; readonly upper: number }
+  | { readonly rule: 'nothing-predicted'; readonly at: number; readonly atUnit: string }
+  | { readonly rule: 'not-proven'; readonly probabilityWithin: number; readonly asked: number }
+  | { readonly rule: 'falls-back'; readonly value: number; readonly before: number; readonly after: Position; readonly direction: 'rising' | 'falling' }
+  | { readonly rule: 'jumps'; readonly value: number; readonly before: number; readonly after: Position; readonly allowed: number }
+  | { readonly rule: 'repeats-differ'; readonly entries: readonly string[] }
+  | { readonly rule: 'other-temperature'; readonly temperature_degC: number; readonly others_degC: number }
+  | { readonly rule: 'clamp-zero-subtracted'; readonly clampZero_A: number }
   | { readonly rule: 'lead-zero-subtracted'; readonly leadZero_ohm: number }
   | { readonly rule: 'leads-not-zeroed'; readonly mostLeads_ohm: number }
   | { readonly rule: 'below-lead-zero'; readonly leadZero_ohm: number }
@@ -88,7 +83,7 @@ export type Reason =
   | { readonly rule: 'neighbours'; readonly value: number; readonly median: number; readonly ratio: number | null; readonly difference: number; readonly maxRatio: number | null; readonly maxDifference: number | null; readonly among: readonly Position[] };
 
 /** What would decide a reading that cannot tell. */
-export type Remedy = 'zero-leads' | 'more-digits' | 'better-meter';
+export type Remedy = 'zero-leads' | 'more-digits' | 'finer-range' | 'four-wire' | 'current-instead' | 'better-meter';
 
 export interface JudgedReading {
   readonly position: Position;
@@ -109,6 +104,13 @@ export interface JudgedReading {
   readonly resolution: number | null;
   /** Corrected ends of a wander; `high` is `null` where it goes into overload. */
   readonly wander: { readonly low: number; readonly high: number | null } | null;
+  /** The limits of this position where they are not those of the set; `null` where they are. */
+  readonly limits: PositionLimits | null;
+}
+
+export interface PositionLimits {
+  readonly lower: number | null;
+  readonly upper: number | null;
 }
 
 export interface Judgement {
@@ -123,4 +125,6 @@ export interface Judgement {
   readonly group: string | null;
   readonly summary: string;
   readonly advice: readonly string[];
+  /** What the good readings prove about what the positions share. */
+  readonly proven: readonly string[];
 }

@@ -4,7 +4,7 @@ import type { JudgedReading, Limits, Reason } from './types';
 const OHM: Limits = { quantity: 'resistance', unit: 'ohm', lower: 0.3, upper: 1 };
 const say = (reason: Reason, limits = OHM, resolution: number | null = 0.1): string => reasonWords(reason, limits, resolution);
 const judged = (corrected: number | null, standardUncertainty: number | null, resolution: number | null): JudgedReading => ({
-  position: 1, entry: '', value: null, unit: 'ohm', corrected, standardUncertainty, probabilityWithin: null, verdict: 'within', severity: 'pass', reasons: [], resolution, wander: null,
+  position: 1, entry: '', value: null, unit: 'ohm', corrected, standardUncertainty, probabilityWithin: null, verdict: 'within', severity: 'pass', reasons: [], resolution, wander: null, limits: null,
 });
 
 test.each<[Reason, string]>([

@@ -6,8 +6,12 @@ import type { JudgedReading, Limits, Position, Reason, Remedy, Verdict } from '.
 
 export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
   within: 'in', watch: 'in, not liked', recheck: 'check again', high: 'too high', low: 'too low', open: 'open',
-  short: 'short', unsteady: 'unsteady', odd: 'odd one out', undecided: 'cannot tell', 'not-measured': 'not measured',
+  short: 'short', unsteady: 'unsteady', odd: 'odd one out', undecided: 'cannot tell', 'not-measured': 'not measured', failed: 'failed',
 };
+
+/** The word of a verdict: what has no number is not "in" but passed. */
+export const verdictWord = (verdict: Verdict, limits: Pick<Limits, 'quantity'>): string =>
+  verdict === 'within' && limits.quantity === 'observation' ? 'passed' : VERDICT_WORDS[verdict];
 
 /** The unit of the limits as people write it, prefix included: "Ω", "kΩ", "V". */
 export function shownUnit(symbol: string): string {
@@ -33,6 +37,9 @@ function printer(limits: Limits) {
 const REMEDIES: Readonly<Record<Remedy, string>> = {
   'zero-leads': 'Touch the leads together, enter what the meter shows, and this can be decided.',
   'more-digits': 'Type all the digits that the meter shows.',
+  'finer-range': 'A lower range of this meter shows more digits and decides it.',
+  'four-wire': 'Four-wire leads, or a voltage drop under load, take leads and contacts out of it and decide it.',
+  'current-instead': 'Its current under command decides it: a clamp tells plugs apart where ohms cannot. Four-wire leads do too.',
   'better-meter': 'A finer range or a more accurate meter decides it; so does a test that does not hang on this limit.',
 };
 
@@ -63,6 +70,16 @@ export function reasonWords(reason: Reason, limits: Limits, resolution: number |
     case 'not-liked-below': return `${v(reason.value)} is below ${print.limit(reason.limit)}: inside the limit, but not liked.`;
     case 'recheck-margin': return `${v(reason.value)} is ${reason.beyondPercent.toFixed(0)} % beyond ${print.limit(reason.limit)}; up to ${reason.marginPercent.toFixed(0)} % beyond, the meter, leads, range and ground point are checked before the part.`;
     case 'cannot-tell': return `${v(reason.value)} ± ${print.value(reason.expandedUncertainty, resolution)} lies on both sides of ${print.limit(reason.limit)}${probabilityWords(reason.probabilityWithin)}. ${REMEDIES[reason.remedy]}`;
+    case 'seen': return `${reason.good ? 'Passed' : 'Failed'} as seen${reason.note ? `: ${reason.note}` : '.'}`;
+    case 'never': return 'It did not come at all.';
+    case 'predicted': return `At ${Number(reason.at.toPrecision(6))} ${shownUnit(reason.atUnit)} the sensor should show ${print.limit(reason.expected)}; ${print.limit(reason.lower)} to ${print.limit(reason.upper)} is allowed.`;
+    case 'nothing-predicted': return `The transfer function says nothing at ${Number(reason.at.toPrecision(6))} ${shownUnit(reason.atUnit)}: outside its range.`;
+    case 'not-proven': return `Inside the limits with ${Math.round(100 * reason.probabilityWithin)} % only; this workshop accepts from ${Math.round(100 * reason.asked)} % on (guarded acceptance).`;
+    case 'falls-back': return `It ${reason.direction === 'rising' ? 'falls' : 'rises'} from ${v(reason.before)} at ${reason.after} to ${v(reason.value)}: it should only ${reason.direction === 'rising' ? 'rise' : 'fall'}.`;
+    case 'jumps': return `It jumps from ${v(reason.before)} at ${reason.after} to ${v(reason.value)}; ${print.limit(reason.allowed)} is allowed there.`;
+    case 'repeats-differ': return `Read again it showed ${joinAnd(reason.entries)}: a part does not change like that, a contact does.`;
+    case 'other-temperature': return `Read at ${reason.temperature_degC} °C, the others at ${reason.others_degC} °C: compare parts at the same temperature.`;
+    case 'clamp-zero-subtracted': return `The clamp's own ${Number(reason.clampZero_A.toPrecision(6))} A is subtracted.`;
     case 'lead-zero-subtracted': return `The leads' own ${reason.leadZero_ohm} Ω is subtracted.`;
     case 'leads-not-zeroed': return `The leads were not zeroed: up to ${print.limit(reason.mostLeads_ohm)} of the reading may be theirs.`;
     case 'below-lead-zero': return `The reading is less than the leads alone showed (${reason.leadZero_ohm} Ω): zero the leads again.`;
@@ -98,10 +115,12 @@ export function rangeWords({ lower, upper }: { lower?: number | null | undefined
 /** One reading in a few words: "201 Ω, limit 1.0 Ω". */
 export function briefWords(r: JudgedReading, limits: Limits): string {
   const print = printer(limits);
-  const limit = r.verdict === 'high' ? limits.upper : r.verdict === 'low' ? limits.lower : undefined;
+  if (r.verdict === 'failed') return r.reasons.flatMap((x) => (x.rule === 'seen' && x.note ? [x.note] : [])).join();
+  const { lower, upper } = r.limits ?? limits;
+  const limit = r.verdict === 'high' ? upper : r.verdict === 'low' ? lower : undefined;
   const value = r.corrected === null ? '' : print.value(r.corrected, r.resolution);
   if (r.verdict === 'unsteady') return r.entry;
-  return limit === undefined ? value : `${value}, limit ${print.limit(limit)}`;
+  return limit == null ? value : `${value}, limit ${print.limit(limit)}`;
 }
 
 /** Corrected value with its expanded uncertainty (k = 2), rounded to the digits that were typed, without unit: "0.4 ± 0.1". */

@@ -24,3 +24,11 @@ export function probabilityWithin(y: number, u: number, lower: number | null, up
  * and the producer's risk that a two-sided 95 % statement leaves.
  */
 export const PLAUSIBLE = 0.05;
+
+/**
+ * How a workshop accepts: `three-way` says "cannot tell" where both sides of a limit are plausible; `simple` takes the value as it stands
+ * (simple acceptance, JCGM 106 clause 8.2); `guarded` accepts only where conformity is proven with 95 % (guarded acceptance after
+ * ISO 14253-1) and rejects the rest. Clause numbers from memory.
+ */
+export const DECISION_RULES = ['three-way', 'simple', 'guarded'] as const;
+export type DecisionRule = (typeof DECISION_RULES)[number];

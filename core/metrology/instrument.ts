@@ -22,6 +22,12 @@ export interface Instrument {
   /** One step of the digits in which the lead zero was read, ohm. */
   readonly leadZeroResolution_ohm: number;
   readonly accuracy: readonly AccuracyRange[];
+  /** How well touching the leads together repeats, and a probe's contact with it: half width, ohm. Default 0: nobody has said. */
+  readonly leadRepeatability_ohm?: number | undefined;
+  /** What a clamp gives per ampere. */
+  readonly clamp_mVperA?: number | undefined;
+  /** What the clamp shows away from any wire, ampere; `null` where nobody has looked. */
+  readonly clampZero_A?: number | null | undefined;
 }
 
 /**
@@ -29,6 +35,12 @@ export interface Instrument {
  * Common practice, no source: meter leads of 0.2 to 0.5 ohm.
  */
 export const UNZEROED_LEADS_MOST_OHM = 0.5;
+
+/** The finest range of an instrument that holds the value; `null` where none does. */
+export function finestRangeFor(instrument: Instrument, quantity: Quantity, value: number): AccuracyRange | null {
+  const holding = instrument.accuracy.filter((r) => r.quantity === quantity && r.upTo >= Math.abs(value));
+  return holding.reduce<AccuracyRange | null>((best, r) => (best === null || r.resolution < best.resolution ? r : best), null);
+}
 
 /** The range in which a value is read: the smallest that holds it, else the largest there is. `null` where none is stated. */
 export function rangeFor(instrument: Instrument, quantity: Quantity, value: number): AccuracyRange | null {

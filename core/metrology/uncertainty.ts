@@ -19,6 +19,12 @@ export interface UncertaintyParts {
   readonly counts: number;
   readonly leadZero: number;
   readonly wander: number;
+  /** Touching the leads together, and the probe's contact: stated repeatability of the leads. */
+  readonly contact: number;
+  /** The part's temperature, through the correction to the reference. */
+  readonly temperature: number;
+  /** What acted on the sensor, through the slope of its transfer function. */
+  readonly stimulus: number;
 }
 
 export interface UncertaintyInput {
@@ -33,6 +39,10 @@ export interface UncertaintyInput {
   /** The lead zero was subtracted. */
   readonly zeroed: boolean;
   readonly instrument: Instrument | null;
+  /** Relative change per kelvin of the corrected value, and half the width in which the temperature is known. */
+  readonly temperature?: { readonly perK: number; readonly halfWidth_K: number } | null;
+  /** Half the width, base unit of the reading, that the stimulus leaves. */
+  readonly stimulusHalfWidth?: number;
 }
 
 const rectangular = (halfWidth: number): number => halfWidth / Math.sqrt(3);
@@ -50,9 +60,12 @@ export function uncertaintyParts(input: UncertaintyInput): UncertaintyParts {
     counts: range && !cancels ? rectangular(range.counts * Math.max(step, range.resolution)) : 0,
     leadZero: zeroed && instrument ? rectangular(Math.max(instrument.leadZeroResolution_ohm, range ? range.resolution : 0) / 2) : 0,
     wander: rectangular(halfWander),
+    contact: quantity === 'resistance' && zeroed ? rectangular(instrument?.leadRepeatability_ohm ?? 0) : 0,
+    temperature: input.temperature ? rectangular(Math.abs(net) * input.temperature.perK * input.temperature.halfWidth_K) : 0,
+    stimulus: rectangular(input.stimulusHalfWidth ?? 0),
   };
 }
 
 /** Root of the sum of squares. */
 export const combine = (parts: UncertaintyParts): number =>
-  Math.hypot(parts.digits, parts.gain, parts.counts, parts.leadZero, parts.wander);
+  Math.hypot(parts.digits, parts.gain, parts.counts, parts.leadZero, parts.wander, parts.contact, parts.temperature, parts.stimulus);

@@ -10,6 +10,7 @@ import { baseUnit, findUnit, PREFIXES, type Quantity, type ScaledUnit, spanToBas
  *   wander    `low~high`: the display does not settle; the high side may be an overload
  *   beyond    `>20M`: more than
  *   nothing   an empty entry, or a dash: not measured
+ *   seen      for an observation, `pass` or `fail`, a note after it: `fail oil in the connector`
  *
  * The digits that were typed tell the resolution: `0.60` says more than `0.6`.
  */
@@ -38,12 +39,14 @@ export interface BeyondEntry {
 }
 export type Entry =
   | NumberEntry | WanderEntry | BeyondEntry
+  | { readonly kind: 'seen'; readonly good: boolean; readonly note: string }
   | { readonly kind: 'overload' }
   | { readonly kind: 'nothing' };
 
 const MAX_LENGTH = 40;
 const OVERLOAD = /^(?:[o0]\.?l\.?|open|overload|over|∞|inf|infinity)$/i;
 const NOTHING = /^(?:[-–—]|)$/;
+const SEEN = /^(?:(pass(?:ed)?|p|ok|good)|(?:fail(?:ed)?|f|bad))(?:[\s:,]+(.*))?$/i;
 const NUMBER = /^([+-]?)(\d+(?:[.,]\d*)?|[.,]\d+)\s*(\S.*)?$/;
 const RKM = /^([+-]?)(\d*)([pnuµμmkKMGTRLVA])(\d+)\s*(\S.*)?$/;
 
@@ -55,8 +58,9 @@ export const ENTRY_HELP = 'Type a number such as 0.6, 4k5 or 97.8 k, a wander su
  */
 export function parseEntry(text: string, quantity: Quantity): Result<Entry, string> {
   const typed = text.normalize('NFC').trim().replace(/\u2212/g, '-');
-  if (typed.length > MAX_LENGTH) return fail(`An entry has at most ${MAX_LENGTH} characters.`);
   if (NOTHING.test(typed)) return ok({ kind: 'nothing' });
+  if (quantity === 'observation') return parseSeen(typed);
+  if (typed.length > MAX_LENGTH) return fail(`An entry has at most ${MAX_LENGTH} characters.`);
   if (OVERLOAD.test(withoutUnit(typed))) return ok({ kind: 'overload' });
   if (typed.includes('~')) return parseWander(typed, quantity);
   if (typed.startsWith('>')) {
@@ -64,6 +68,12 @@ export function parseEntry(text: string, quantity: Quantity): Result<Entry, stri
     return value.ok ? ok({ ...value.value, kind: 'beyond' }) : value;
   }
   return parseNumber(typed, quantity);
+}
+
+function parseSeen(typed: string): Result<Entry, string> {
+  const found = SEEN.exec(typed);
+  if (!found) return fail(`"${typed.slice(0, MAX_LENGTH)}" cannot be read. This test has no number: type p for pass or f for fail, and a note after it if you like.`);
+  return ok({ kind: 'seen', good: found[1] !== undefined, note: (found[2] ?? '').trim() });
 }
 
 /** Meters send the range's unit with the overload: `OL MΩ`, `OL kohm`. */

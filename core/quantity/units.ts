@@ -8,7 +8,7 @@ import { fail, ok, type Result } from '../result';
  * appendix B.8; lbf ft = 1.355 817 948 N m, same table. Written from memory of those tables.
  */
 export const QUANTITIES = [
-  'resistance', 'voltage', 'current', 'time', 'frequency', 'temperature', 'pressure', 'ratio', 'torque', 'volume',
+  'resistance', 'voltage', 'current', 'time', 'frequency', 'temperature', 'pressure', 'ratio', 'torque', 'volume', 'length', 'observation',
 ] as const;
 export type Quantity = (typeof QUANTITIES)[number];
 
@@ -49,6 +49,9 @@ export const UNITS: readonly Unit[] = [
   unit('Nm', 'torque', 'Nm', ['N m', 'N.m', 'N·m'], 1, false),
   unit('lbf ft', 'torque', 'lbf ft', ['lbf·ft', 'ft lbf', 'lb ft', 'lbft', 'ft-lb'], 1.355817948, false),
   unit('L', 'volume', 'L', ['l', 'litre', 'liter'], 1e-3),
+  unit('m', 'length', 'm', ['metre', 'meter']),
+  // What is seen, felt or heard and has no number: 1 is a pass, 0 a fail.
+  unit('seen', 'observation', '', [], 1, false),
 ];
 
 /** SI prefixes that occur at a bench. `K` for kilo is what people type; IEC 60062 writes it so. */
@@ -80,12 +83,10 @@ export function findUnit(text: string): ScaledUnit | undefined {
 /** As `findUnit`, for a unit that must be of the given quantity; the failure is a sentence. */
 export function requireUnit(text: string, quantity: Quantity): Result<ScaledUnit, string> {
   const found = findUnit(text);
+  if (found?.unit.quantity === quantity) return ok(found);
   const known = UNITS.filter((u) => u.quantity === quantity).map((u) => u.symbol).join(', ');
   if (!found) return fail(`unknown unit "${text}"; ${quantity} is given in ${known}`);
-  if (found.unit.quantity !== quantity) {
-    return fail(`"${text}" is a unit of ${found.unit.quantity}; ${quantity} is given in ${known}`);
-  }
-  return ok(found);
+  return fail(`"${text}" is a unit of ${found.unit.quantity}; ${quantity} is given in ${known}`);
 }
 
 /** Value in a (prefixed) unit to the base unit of its quantity. */

@@ -1,13 +1,12 @@
 'use client';
 import dynamic from 'next/dynamic';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { findTest } from '../../core/catalogue/catalogue';
-import type { RequiredState } from '../../core/catalogue/types';
 import { leadZeroMatters } from '../../core/judge/measure';
 import type { Position } from '../../core/judge/types';
-import { parseEntry } from '../../core/quantity/entry';
+import { findSlip } from '../../core/judge/slip';
+import { readEntry } from '../../core/limits/entry';
 import { findUnit, toBase } from '../../core/quantity/units';
-import { readLeadZero } from '../../formats/instrument';
+import { readClampZero, readLeadZero } from '../../formats/instrument';
 import type { PersonView, RunView } from '../../formats/views';
 import { useOnClient } from '../kit/on-client';
 import { usePerson } from '../kit/person';
@@ -19,7 +18,9 @@ import { Foot } from './foot';
 import { Pad } from './pad';
 import { Refusals } from './refusals';
 import { Says } from './says';
+import { meantEntry, type SlipAsked, SlipQuestion } from './slip-question';
 import { StatesBar } from './states-bar';
+import { tellBenchFacts } from '../sums/bench-facts';
 import type { Target } from './target';
 import { Trail } from './trail';
 import { useRun } from './use-run';
@@ -27,24 +28,25 @@ import { useRun } from './use-run';
 const Shortcuts = dynamic(() => import('./shortcuts').then((m) => m.Shortcuts));
 const ImportCsv = dynamic(() => import('./import-csv').then((m) => m.ImportCsv));
 
-const NO_STATES: readonly RequiredState[] = [];
-
 export function Bench({ view, persons }: { view: RunView; persons: readonly PersonView[] }) {
   const by = usePerson(persons.map((p) => p.name));
   const run = useRun(view, by);
-  const test = findTest(view.test);
+  const { definition: test } = view;
   const { limits } = view.specification;
   const rows = useMemo(() => rowsOf(view.unit.engine, test), [view, test]);
   const order = useMemo(() => rows.flatMap((r) => r.positions), [rows]);
-  const scale = useMemo(() => scaleFor(limits), [limits]);
   const readings = useMemo(() => new Map(run.judgement.readings.map((r) => [r.position, r])), [run.judgement]);
-
-  const zeroWanted = useMemo(() => leadZeroMatters(limits, ohmsPerUnit(limits.unit)), [limits]);
+  const bare = limits.lower === undefined && limits.upper === undefined;
+  const scale = useMemo(() => scaleFor(limits, bare ? run.judgement.readings.flatMap((r) => (r.corrected === null ? [] : [r.corrected])) : []), [limits, bare, run.judgement]);
+  const meter = view.instruments.find((i) => i.id === run.circumstance.instrumentId);
+  const clamp = limits.quantity === 'current' ? meter?.clamp_mVperA ?? null : null;
+  const zeroWanted = useMemo(() => clamp !== null || leadZeroMatters(limits, ohmsPerUnit(limits.unit)), [clamp, limits]);
   const [picked, setPicked] = useState<Target | 'auto'>('auto');
   const [zeroSkipped, setZeroSkipped] = useState(false);
   const [draft, setDraft] = useState('');
   const [error, setError] = useState<string | null>(null);
   const [why, setWhy] = useState('misread');
+  const [slip, setSlip] = useState<SlipAsked | null>(null);
   const [sheet, setSheet] = useState<'shortcuts' | 'csv' | null>(null);
   const alive = useOnClient();
   const [pad, setPad] = useState<boolean | null>(null);
@@ -55,6 +57,7 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
     ? { kind: 'lead-zero' } : firstFree === undefined ? null : { kind: 'position', position: firstFree };
   const target = picked === 'auto' ? automatic : picked;
   const active = target?.kind === 'position' ? target.position : null;
+  const seen = limits.quantity === 'observation';
 
   useEffect(() => {
     input.current?.focus({ preventScroll: true });
@@ -62,9 +65,18 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
     if (active !== null) document.querySelector(`[data-position="${CSS.escape(String(active))}"]`)?.scrollIntoView({ block: 'nearest' });
   }, [active, alive]);
 
+  const shown = active === null ? undefined : run.current.get(active)?.entry;
+  const { leadZero, condition } = run.circumstance;
+  useEffect(() => {
+    const told = { reading: shown?.split('@')[0]?.trim(), 'lead-zero': leadZero ?? undefined, 'system-voltage': view.unit.engine.systemVoltage_V?.toString(), temperature: condition.partTemperature_degC?.toString() };
+    tellBenchFacts(Object.fromEntries(Object.entries(told).filter(([, v]) => v !== undefined)));
+    return () => tellBenchFacts(null);
+  }, [shown, leadZero, condition, view]);
+
   const pick = useCallback((next: Target | 'auto'): void => {
     setPicked(next);
     setError(null);
+    setSlip(null);
     input.current?.focus();
   }, []);
   const pickPosition = useCallback((position: Position) => pick({ kind: 'position', position }), [pick]);
@@ -83,11 +95,12 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
     const problem = target.kind === 'lead-zero' ? recordZero(entry) : recordReading(target.position, entry);
     setError(problem);
     if (problem === null) setDraft('');
+    if (problem === ASKED) setError(null);
     input.current?.focus();
   }
 
   function recordZero(entry: string): string | null {
-    const zero = readLeadZero(entry);
+    const zero = clamp === null ? readLeadZero(entry) : readClampZero(entry, clamp);
     if (!zero.ok) return zero.error;
     run.change({ leadZero: entry });
     setPicked('auto');
@@ -95,9 +108,15 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
   }
 
   function recordReading(position: Position, entry: string): string | null {
-    const parsed = parseEntry(entry, limits.quantity);
-    if (!parsed.ok) return parsed.error;
-    if (parsed.value.kind === 'nothing') return 'Type what the display shows, OL where it shows overload.';
+    const read = readEntry(entry, limits, clamp);
+    if (!read.ok) return read.error;
+    if (read.value.entry.kind === 'nothing') return 'Type what the display shows, OL where it shows overload.';
+    const slipped = findSlip(entry, position, limits, run.judgement.readings);
+    if (slipped && !(slip?.position === position && slip.entry === entry)) {
+      setSlip({ position, entry, slip: slipped });
+      return ASKED;
+    }
+    setSlip(null);
     const correction = run.current.has(position);
     run.record(position, entry, correction ? why : null);
     const at = order.indexOf(position);
@@ -106,14 +125,31 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
     return null;
   }
 
+  function takeMeant(): void {
+    if (!slip) return;
+    const problem = recordReading(slip.position, meantEntry(slip, limits));
+    setError(problem);
+    if (problem === null) setDraft('');
+  }
+
   function type(text: string): void {
     setError(null);
+    setSlip(null);
+    if (seen) return setDraft(text);
     // One letter is enough for the overload, whoever types it out gets it all the same; a w for the wander that few
     // keyboards have a good key for.
     setDraft(/^(o|OL(l|p|pe|pen))$/i.test(text) ? 'OL' : text.replace(/w/i, '~'));
   }
 
+  /** A key that says all there is to say, where there is nothing to measure. */
+  function pressSeen(key: 'pass' | 'fail'): void {
+    if (active === null) return;
+    setError(recordReading(active, `${key} ${draft}`.trim()));
+    setDraft('');
+  }
+
   function press(key: string): void {
+    if (key === 'pass' || key === 'fail') return pressSeen(key);
     if (key === 'Enter') return submit();
     if (key === 'back') return type(draft.slice(0, -1));
     type(key === 'OL' ? 'OL' : draft + key);
@@ -128,7 +164,7 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
       ArrowRight: empty ? () => step(1) : undefined, ArrowLeft: empty ? () => step(-1) : undefined,
       Escape: () => { setDraft(''); pick('auto'); },
       '?': () => setSheet('shortcuts'),
-      z: empty ? pickZero : undefined,
+      z: empty && (zeroWanted || limits.quantity === 'resistance') ? pickZero : undefined,
     };
     const action = plain ? actions[e.key] : undefined;
     if (!action) return;
@@ -141,7 +177,7 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
     <main className="grid min-h-0 flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_19rem] xl:grid-cols-[13rem_minmax(0,1fr)_19rem]">
       <Trail view={view} judgement={run.judgement} className="order-3 lg:hidden xl:order-none xl:block" />
       <div className="flex min-h-0 min-w-0 flex-col gap-2 p-3">
-        <StatesBar states={test?.states ?? NO_STATES} circumstance={run.circumstance} instruments={view.instruments} zeroWanted={zeroWanted}
+        <StatesBar states={test.states} circumstance={run.circumstance} instruments={view.instruments} leads={view.leads} quantity={limits.quantity} zeroWanted={zeroWanted}
           onChange={run.change} onZero={pickZero} />
         <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-x-auto">
           {rows.map((r, i) => (
@@ -152,20 +188,24 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
         </div>
         <Refusals lines={run.lines} onDiscard={run.discard} onSend={(l) => { run.discard(l.id); run.record(l.position, l.entry, 'read again by a second person'); }} />
         <div className="sticky bottom-0 z-10 -mx-3 flex flex-col gap-2 bg-ground px-3 py-1 lg:static">
+          {slip && <SlipQuestion asked={slip} limits={limits} onMeant={takeMeant} />}
           <EntryBar ref={input} target={target} draft={draft} error={error} unit={limits.unit} correcting={line} why={why} limits={limits}
             onWhy={(reason) => { setWhy(reason); input.current?.focus(); }} onType={type} onKey={onKey} onSubmit={submit} onPress={press}
             onSkipZero={() => { setZeroSkipped(true); setPicked('auto'); }} />
-          <Pad open={pad} onPress={press} />
+          <Pad open={pad} seen={seen} onPress={press} />
         </div>
         <Foot runId={view.id} waiting={run.waiting} unkept={run.unkept} loaded={run.loaded} reachable={run.reachable} padOpen={pad} onSheet={setSheet}
           onPad={() => setPad(pad === null ? !matchMedia('(pointer: coarse)').matches : !pad)} />
       </div>
-      <Says view={view} judgement={run.judgement} test={test} active={active} target={target} />
+      <Says view={view} judgement={run.judgement} inputs={run.inputs} active={active} target={target} />
       {sheet === 'shortcuts' && <Shortcuts onClose={() => setSheet(null)} />}
       {sheet === 'csv' && <ImportCsv runId={view.id} by={by} onClose={() => setSheet(null)} />}
     </main>
   );
 }
+
+/** Not an error at the field: a question stands beside it. */
+const ASKED = 'asked';
 
 function ohmsPerUnit(symbol: string): number {
   const unit = findUnit(symbol);

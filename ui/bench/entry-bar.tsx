@@ -26,10 +26,20 @@ export interface EntryBarProps {
 }
 
 const REASONS = ['misread', 'typed wrong', 'terminal cleaned', 'read again'] as const;
-const KEYS = [['k', '×1000'], ['OL', 'open'], ['~', 'wanders']] as const;
+type KeyCap = readonly [key: string, meaning: string];
+const KEYS: readonly KeyCap[] = [['k', '×1000'], ['OL', 'open'], ['~', 'wanders']];
+
+/** The keys that a test's own entries need. */
+function keysFor({ limits, target }: Pick<EntryBarProps, 'limits' | 'target'>): readonly KeyCap[] {
+  if (target?.kind === 'lead-zero') return [];
+  if (limits.quantity === 'observation') return [['pass', 'as it should'], ['fail', 'with a note']];
+  if (limits.transfer) return [['@', 'gauge shows'], ['~', 'wanders']];
+  if (limits.quantity === 'time') return [['OL', 'never']];
+  return limits.quantity === 'resistance' ? KEYS : [['~', 'wanders']];
+}
 
 export function EntryBar({ ref, ...props }: EntryBarProps) {
-  const { target, draft, error, correcting, onKey, onSubmit, onType, onPress } = props;
+  const { target, draft, error, correcting, limits, onKey, onSubmit, onType, onPress } = props;
   const label = labelOf(props);
   // What is typed before the page is alive would be lost: until then the field takes nothing.
   const ready = useOnClient();
@@ -44,9 +54,9 @@ export function EntryBar({ ref, ...props }: EntryBarProps) {
             aria-invalid={error !== null} aria-describedby={error ? 'entry-error' : undefined} placeholder={target === null ? 'choose a post' : ''}
             className="min-w-0 flex-1 bg-transparent font-mono text-3xl placeholder:text-lg placeholder:text-soft focus-visible:outline-none"
             onChange={(e) => onType(e.target.value)} onKeyDown={onKey} />
-          <span className="shrink-0 font-mono text-2xl text-soft">{target?.kind === 'lead-zero' ? 'Ω' : shownUnit(props.unit)}</span>
+          <span className="shrink-0 font-mono text-2xl text-soft">{target?.kind === 'lead-zero' ? (limits.quantity === 'current' ? 'mV or A' : 'Ω') : shownUnit(props.unit)}</span>
         </div>
-        {KEYS.map(([key, meaning]) => (
+        {keysFor(props).map(([key, meaning]) => (
           <button key={key} type="button" onClick={() => onPress(key)}
             className="flex min-h-16 min-w-15 flex-1 flex-col items-center justify-center rounded-xl border border-line bg-card sm:flex-none">
             <span className="font-mono text-xl font-medium">{key}</span> <span className="text-xs text-soft">{meaning}</span>
@@ -56,22 +66,22 @@ export function EntryBar({ ref, ...props }: EntryBarProps) {
           Record <CornerDownLeft size={18} aria-hidden="true" />
         </button>
       </div>
-      {target?.kind === 'lead-zero' && <ZeroHint onSkip={props.onSkipZero} />}
+      {target?.kind === 'lead-zero' && <ZeroHint clamp={limits.quantity === 'current'} onSkip={props.onSkipZero} />}
     </form>
   );
 }
 
-function labelOf({ target, correcting }: Pick<EntryBarProps, 'target' | 'correcting'>): string {
+function labelOf({ target, correcting, limits }: Pick<EntryBarProps, 'target' | 'correcting' | 'limits'>): string {
   if (target === null) return 'All read';
-  if (target.kind === 'lead-zero') return 'Leads together';
+  if (target.kind === 'lead-zero') return limits.quantity === 'current' ? 'Clamp, no wire' : 'Leads together';
   const name = positionWords(target.position);
   return correcting ? `Correct ${name}` : name.charAt(0).toUpperCase() + name.slice(1);
 }
 
-function ZeroHint({ onSkip }: { onSkip: () => void }) {
+function ZeroHint({ clamp, onSkip }: { clamp: boolean; onSkip: () => void }) {
   return (
     <p className="mt-1 flex flex-wrap items-center gap-x-3 text-sm text-soft">
-      Touch the leads together and enter what the meter shows: the limit is small enough for the leads to matter.
+      {clamp ? 'Hold the clamp away from any wire and enter what it shows: it keeps a remainder from its last use.' : 'Touch the leads together and enter what the meter shows: the limit is small enough for the leads to matter.'}
       <button type="button" className="min-h-8 font-semibold text-estuary underline" onClick={onSkip}>Not now</button>
     </p>
   );

@@ -1,13 +1,17 @@
 'use client';
 import { memo } from 'react';
 import { Check } from 'lucide-react';
+import { useToday } from '../kit/on-client';
 import type { RequiredState } from '../../core/catalogue/types';
-import type { CircumstanceView, InstrumentView } from '../../formats/views';
+import type { Quantity } from '../../core/quantity/units';
+import type { CircumstanceView, InstrumentView, LeadView } from '../../formats/views';
 
 export interface StatesBarProps {
   readonly states: readonly RequiredState[];
   readonly circumstance: CircumstanceView;
   readonly instruments: readonly InstrumentView[];
+  readonly leads: readonly LeadView[];
+  readonly quantity: Quantity;
   readonly zeroWanted: boolean;
   readonly onChange: (part: Partial<CircumstanceView>) => void;
   readonly onZero: () => void;
@@ -18,7 +22,13 @@ const chip = (set: boolean): string =>
   `inline-flex shrink-0 whitespace-nowrap ${set ? '' : '-order-1'} min-h-9 pointer-coarse:min-h-12 items-center gap-1.5 rounded-lg border px-2.5 text-sm ${set ? 'border-line bg-card' : 'border-ochre bg-card font-bold text-ochre'}`;
 
 /** What must be true now. Confirmed once; what is not confirmed stays visible and is printed with the result. */
-export const StatesBar = memo(function StatesBar({ states, circumstance: c, instruments, zeroWanted, onChange, onZero }: StatesBarProps) {
+export const StatesBar = memo(function StatesBar({ states, circumstance: c, instruments, leads, quantity, zeroWanted, onChange, onZero }: StatesBarProps) {
+  const meter = instruments.find((i) => i.id === c.instrumentId);
+  const today = useToday();
+  const overdue = meter?.calibrationDue != null && today !== null && meter.calibrationDue < today;
+  const reads = instruments.filter((i) => i.accuracy.length === 0 || i.accuracy.some((a) => a.quantity === quantity) || i.id === c.instrumentId);
+  const usable = reads.length ? reads : instruments;
+  const zeroed = quantity === 'current' ? 'clamp’s zero' : 'leads zeroed';
   const toggle = (id: string): void => onChange({ states: c.states.includes(id) ? c.states.filter((s) => s !== id) : [...c.states, id] });
   return (
     <div className="no-print flex shrink-0 gap-2 overflow-x-auto py-1 md:flex-wrap" role="group" aria-label="What must be true now">
@@ -32,13 +42,22 @@ export const StatesBar = memo(function StatesBar({ states, circumstance: c, inst
       })}
       {(zeroWanted || c.leadZero !== null) && (
         <button type="button" className={chip(c.leadZero !== null)} onClick={onZero}>
-          {c.leadZero === null ? 'leads zeroed?' : <><Check size={15} aria-hidden="true" />leads zeroed <b className="font-mono">{c.leadZero} Ω</b></>}
+          {c.leadZero === null ? `${zeroed}?` : <><Check size={15} aria-hidden="true" />{zeroed} <b className="font-mono">{c.leadZero}{/[A-ZΩ]/i.test(c.leadZero) ? '' : quantity === 'current' ? ' A' : ' Ω'}</b></>}
         </button>
       )}
-      <select aria-label="Meter" className={chip(c.instrumentId !== null)} value={c.instrumentId ?? ''} onChange={(e) => onChange({ instrumentId: e.target.value || null })}>
-        <option value="">which meter?</option>
-        {instruments.map((i) => <option key={i.id} value={i.id}>{i.name}</option>)}
-      </select>
+      {quantity === 'resistance' && zeroWanted && c.leadZero === null && leads.length > 0 && (
+        <select aria-label="Leads measured before" className={chip(false)} value="" onChange={(e) => onChange({ leadZero: e.target.value || null })}>
+          <option value="">leads on the list?</option>
+          {leads.map((l) => <option key={l.name} value={l.zero}>{l.name}, {l.zero} Ω</option>)}
+        </select>
+      )}
+      {quantity !== 'observation' && (
+        <select aria-label="Meter" className={chip(c.instrumentId !== null)} value={c.instrumentId ?? ''} onChange={(e) => onChange({ instrumentId: e.target.value || null })}>
+          <option value="">which meter?</option>
+          {usable.map((i) => <option key={i.id} value={i.id}>{i.name}</option>)}
+        </select>
+      )}
+      {overdue && <span className="inline-flex min-h-9 items-center px-1 text-sm font-bold text-ochre">calibration was due {meter.calibrationDue}</span>}
       <Temperature value={c.condition.partTemperature_degC} onChange={(t) => onChange({ condition: without(c.condition, t) })} />
     </div>
   );

@@ -1,6 +1,5 @@
 import { memo } from 'react';
 import Link from 'next/link';
-import { findTest } from '../../core/catalogue/catalogue';
 import type { Judgement } from '../../core/judge/types';
 import type { RunView } from '../../formats/views';
 import { JudgementWord } from '../posts/judgement-word';
@@ -16,7 +15,7 @@ export const Trail = memo(function Trail({ view, judgement, className }: { view:
           return (
             <li key={r.id}>
               <Link href={`/runs/${r.id}`} aria-current={here ? 'page' : undefined} className={`block min-h-12 rounded-lg border-l-4 px-3 py-2 ${here ? 'border-estuary bg-card' : 'border-transparent'}`}>
-                <span className="block">{findTest(r.test)?.name ?? r.test}</span>
+                <span className="block">{r.name}</span>
                 <JudgementWord judgement={here ? judgement : r.judgement} />
               </Link>
             </li>

@@ -1,10 +1,11 @@
 'use client';
-import { useCallback, useEffect, useMemo, useReducer, useState } from 'react';
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { v7 } from 'uuid';
 import type { Judgement, Position } from '../../core/judge/types';
-import { judgeRun } from '../../formats/run-set';
+import { judgeRun, type RunInputs } from '../../formats/run-set';
 import type { ProblemDetails } from '../../formats/problem';
-import { type CircumstanceView, currentReadings, type ReadingView, type RunView } from '../../formats/views';
+import { type CircumstanceView, countingReadings, currentReadings, type ReadingView, type RunView } from '../../formats/views';
 import { drop, flush, keep, kept, onOutbox, type OutboxEvent, type OutboxItem } from './outbox';
 
 export type SaveState = 'keeping' | 'queued' | 'saved' | 'refused' | 'not kept';
@@ -16,6 +17,8 @@ interface Fact {
   readonly entry: string;
   readonly supersedes: string | null;
   readonly why: string | null;
+  /** The meter in use when it was taken. */
+  readonly instrumentId: string | null;
 }
 
 /** How far a reading has come. Kept apart from the readings: what is saved changes no judgement. */
@@ -59,11 +62,17 @@ function mergeItem(state: State, item: OutboxItem): State {
   if (item.kind === 'circumstance') {
     const { instrumentId = null, leadZero = null, states, condition } = item.body;
     if (item.refused) return state;
-    return { ...state, circumstance: { instrumentId, leadZero, states, condition }, saves: new Map(state.saves).set(item.body.id, { state: 'queued' }) };
+    return { ...state, circumstance: withZero(state.circumstance, { instrumentId, leadZero, states, condition }), saves: new Map(state.saves).set(item.body.id, { state: 'queued' }) };
   }
   const { id, position, entry, supersedes = null, why = null } = item.body;
   if (state.facts.some((f) => f.id === id)) return state;
-  return addFact(state, { id, position, entry, supersedes, why }, item.refused ? { state: 'refused', problem: item.refused } : { state: 'queued' });
+  return addFact(state, { id, position, entry, supersedes, why, instrumentId: state.circumstance.instrumentId }, item.refused ? { state: 'refused', problem: item.refused } : { state: 'queued' });
+}
+
+/** A circumstance, with its zero kept for its meter: what was read with it goes on using the newest. */
+export function withZero(before: CircumstanceView, next: Omit<CircumstanceView, 'zeros'>): CircumstanceView {
+  const zeros = next.instrumentId === null ? before.zeros : { ...before.zeros, [next.instrumentId]: next.leadZero };
+  return { ...next, zeros };
 }
 
 const addFact = (state: State, fact: Fact, saved: Saved): State => ({
@@ -77,6 +86,8 @@ export interface Run {
   readonly lines: readonly Line[];
   readonly circumstance: CircumstanceView;
   readonly judgement: Judgement;
+  /** What the judge was given: opens a reading's uncertainty. */
+  readonly inputs: RunInputs;
   readonly reachable: boolean;
   /** Entries and circumstances that the server has not confirmed yet. */
   readonly waiting: number;
@@ -94,11 +105,15 @@ export function useRun(view: RunView, by: string): Run {
   const [state, dispatch] = useReducer(reduce, view, initial);
   const [reachable, setReachable] = useState(true);
 
+  const router = useRouter();
+  const warmed = useRef(new Set<string>());
   useEffect(() => onOutbox((event) => {
     follow(event, dispatch, setReachable);
+    // Other limits may hold at another temperature: the server knows the shelf.
+    if (event.type === 'stored' && warmed.current.delete(event.id)) router.refresh();
     // A refusal means that somebody else was here: their readings are needed to decide.
     if (event.type === 'refused') void colleagues(view.id).then((readings) => dispatch({ type: 'server', readings }));
-  }), [view.id]);
+  }), [view.id, router]);
   useEffect(() => {
     void kept().then((items) => {
       dispatch({ type: 'outbox', items: items.filter((i) => i.runId === view.id) });
@@ -115,28 +130,35 @@ export function useRun(view: RunView, by: string): Run {
   // Judged again only when a reading has changed, not when one is saved.
   const counting = [...current.values()].map((l) => l.id).join();
   // eslint-disable-next-line react-hooks/exhaustive-deps -- `counting` names exactly what `current` holds
-  const stored = useMemo(() => [...current.values()], [counting]);
+  const stored = useMemo(() => countingReadings(facts.filter((f) => saves.get(f.id)?.state !== 'refused')), [counting]);
+  const inputs = useMemo((): RunInputs => ({
+    definition: view.definition, engine: view.unit.engine, limits: view.specification.limits, decision: view.decision, circumstance: state.circumstance, instruments: view.instruments, readings: stored,
+  }), [view, state.circumstance, stored]);
   const judgement = useMemo(() => {
-    const judged = judgeRun({
-      test: view.test, engine: view.unit.engine, limits: view.specification.limits, circumstance: state.circumstance, instruments: view.instruments, readings: stored,
-    });
+    const judged = judgeRun(inputs);
     if (!judged.ok) throw new Error(JSON.stringify(judged.error));
     return judged.value;
-  }, [view, state.circumstance, stored]);
+  }, [inputs]);
 
+  const { instrumentId } = state.circumstance;
   const record = useCallback((position: Position, entry: string, why: string | null) => {
     const supersedes = current.get(position)?.id ?? null;
     const body = { id: v7(), position, entry, supersedes, why, by, takenAt: new Date().toISOString() };
-    dispatch({ type: 'fact', fact: { id: body.id, position, entry, supersedes, why } });
+    dispatch({ type: 'fact', fact: { id: body.id, position, entry, supersedes, why, instrumentId } });
     keep({ runId: view.id, kind: 'reading', body }).catch(() => dispatch({ type: 'state', id: body.id, state: 'not kept' }));
-  }, [by, current, view.id]);
+  }, [by, current, instrumentId, view.id]);
 
   const change = useCallback((part: Partial<CircumstanceView>) => {
-    const next = { ...state.circumstance, ...part };
+    // Another meter has a zero of its own: the newest that was read with it here, or none.
+    const changed = part.instrumentId !== undefined && part.instrumentId !== state.circumstance.instrumentId;
+    const own = changed && part.instrumentId ? state.circumstance.zeros[part.instrumentId] ?? null : null;
+    const keepsZero = state.circumstance.instrumentId === null;
+    const next = withZero(state.circumstance, { ...state.circumstance, ...(changed && !keepsZero ? { leadZero: own } : {}), ...part });
     dispatch({ type: 'circumstance', circumstance: next });
     const { partTemperature_degC, note } = next.condition;
     const condition = { ...(partTemperature_degC === undefined ? {} : { partTemperature_degC }), ...(note === undefined ? {} : { note }) };
     const id = v7();
+    if (partTemperature_degC !== state.circumstance.condition.partTemperature_degC) warmed.current.add(id);
     dispatch({ type: 'state', id, state: 'keeping' });
     const keeping = keep({
       runId: view.id, kind: 'circumstance',
@@ -152,7 +174,7 @@ export function useRun(view: RunView, by: string): Run {
 
   const states = [...saves.values()].map((s) => s.state);
   const waiting = states.filter((s) => s === 'keeping' || s === 'queued').length;
-  return { lines, circumstance: state.circumstance, judgement, reachable, waiting, loaded: state.loaded, unkept: states.includes('not kept'), current, record, change, discard };
+  return { lines, circumstance: state.circumstance, judgement, inputs, reachable, waiting, loaded: state.loaded, unkept: states.includes('not kept'), current, record, change, discard };
 }
 
 const initial = (view: RunView): State => ({
@@ -160,7 +182,7 @@ const initial = (view: RunView): State => ({
   loaded: false, saves: new Map(), facts: view.readings.map(factOf),
 });
 
-const factOf = (r: ReadingView): Fact => ({ id: r.id, position: r.position, entry: r.entry, supersedes: r.supersedes, why: r.why });
+const factOf = (r: ReadingView): Fact => ({ id: r.id, position: r.position, entry: r.entry, supersedes: r.supersedes, why: r.why, instrumentId: r.instrumentId });
 
 async function colleagues(runId: string): Promise<readonly ReadingView[]> {
   try {

@@ -11,12 +11,12 @@ export function Selects({ persons }: { persons: readonly string[] }) {
   const person = usePerson(persons);
   const onClient = useOnClient();
   return (
-    <div className="no-print ml-auto flex items-center gap-2">
-      <select aria-label="Light" className={look} value={onClient ? theme ?? 'shed' : 'shed'} onChange={(e) => setTheme(e.target.value)}>
+    <div className="no-print flex items-center gap-2">
+      <select aria-label="Light" disabled={!onClient} className={look} value={onClient ? theme ?? 'shed' : 'shed'} onChange={(e) => setTheme(e.target.value)}>
         {THEMES.map(([id, name]) => <option key={id} value={id}>{name}</option>)}
       </select>
       {persons.length > 0 && (
-        <select aria-label="Who is at the bench" className={`${look} max-w-36`} value={person} onChange={(e) => setPerson(e.target.value)}>
+        <select aria-label="Who is at the bench" disabled={!onClient} className={`${look} max-w-36`} value={person} onChange={(e) => setPerson(e.target.value)}>
           {persons.map((name) => <option key={name}>{name}</option>)}
         </select>
       )}

@@ -1,6 +1,6 @@
 import { inOrder } from '../../core/catalogue/positions';
 import type { Judgement } from '../../core/judge/types';
-import { VERDICT_WORDS } from '../../core/judge/words';
+import { verdictWord } from '../../core/judge/words';
 import { MARKS, TONE } from './shapes';
 import { placeMark } from './place';
 import { scaleFor } from './scale';
@@ -11,15 +11,15 @@ const HEIGHT = 44;
 /** The posts of a run drawn small, in numbering order: level, or one out of line. */
 export function MiniPosts({ judgement }: { judgement: Judgement }) {
   const { limits } = judgement;
-  const scale = scaleFor(limits);
+  const scale = scaleFor(limits, judgement.readings.flatMap((r) => (r.corrected === null ? [] : [r.corrected])));
   const readings = inOrder(judgement.test, judgement.readings);
   const y = (h: number): number => 4 + (1 - h) * (HEIGHT - 8);
   const [top, foot] = [y(limits.upper === undefined ? 1 : scale.height(limits.upper)), y(limits.lower === undefined ? 0 : scale.height(limits.lower))];
-  const said = readings.map((r) => `${r.position} ${VERDICT_WORDS[r.verdict]}`).join(', ');
+  const said = readings.map((r) => `${r.position} ${verdictWord(r.verdict, limits)}`).join(', ');
   const width = readings.length * STEP + 4;
   return (
     <svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} role="img" aria-label={said} className="max-w-full">
-      <rect x={0} y={top} width={width} height={Math.max(2, foot - top)} fill="var(--channel)" />
+      {!limits.byPosition && !limits.transfer && limits.quantity !== 'observation' && <rect x={0} y={top} width={width} height={Math.max(2, foot - top)} fill="var(--channel)" />}
       {readings.map((r, i) => {
         const x = i * STEP + STEP / 2 + 2;
         const colour = `var(--${TONE[r.severity]})`;

@@ -14,6 +14,8 @@ export function placeMark(r: JudgedReading, scale: Scale): Placed {
   }
   if (r.verdict === 'open') return { height: 0.97, band: null };
   if (r.verdict === 'short') return { height: 0.02, band: null };
+  if (r.verdict === 'failed') return { height: scale.height(0), band: null };
+  if (r.corrected === null && r.reasons.some((x) => x.rule === 'seen')) return { height: scale.height(1), band: null };
   if (r.corrected === null) return { height: r.verdict === 'within' || r.verdict === 'recheck' ? 1 : 0.2, band: null };
   const spread = 2 * (r.standardUncertainty ?? 0);
   return {

@@ -1,6 +1,7 @@
 import { memo } from 'react';
+import { limitsAt } from '../../core/limits/at';
 import type { JudgedReading, Limits, Position } from '../../core/judge/types';
-import { correctedWords, positionWords, shownUnit, VERDICT_WORDS } from '../../core/judge/words';
+import { correctedWords, positionWords, shownUnit, verdictWord } from '../../core/judge/words';
 import { Mark } from './mark';
 import { placeMark } from './place';
 import type { Scale } from './scale';
@@ -26,19 +27,19 @@ const percent = (h: number): string => `${100 * h}%`;
 export function PostRow(props: PostRowProps) {
   const { title, note, positions, readings, limits, scale, active, saved, onPick } = props;
   return (
-    <section className="flex min-h-0 flex-1 flex-col" aria-label={title}>
+    <section className="flex min-h-fit flex-1 flex-col" aria-label={title}>
       <div className="flex justify-between gap-3 pl-12 text-sm font-semibold text-soft">
         <h2 className="shrink-0">{title}</h2>
         <p className="truncate">{note}</p>
       </div>
-      <div className="post-row relative mt-1 flex min-h-48 flex-1">
+      <div className="post-row relative mt-1 flex min-h-32 flex-1">
         <div className="relative my-3 w-12 shrink-0" aria-hidden="true">
           {scale.ticks.map((t) => (
             <span key={t.label} className="absolute right-2 translate-y-1/2 font-mono text-xs text-soft" style={{ bottom: percent(t.height) }}>{t.label}</span>
           ))}
         </div>
         <div className="relative flex min-w-0 flex-1">
-          <Channel scale={scale} limits={limits} />
+          <Channel scale={scale} limits={limits} bare={differsByPost(limits)} />
           {positions.map((p) => (
             <Post key={p} position={p} reading={readings.get(p)} limits={limits} scale={scale} isActive={active === p} state={saved?.(p) ?? null} onPick={onPick} />
           ))}
@@ -48,16 +49,32 @@ export function PostRow(props: PostRowProps) {
   );
 }
 
-const Channel = memo(function Channel({ scale, limits }: Pick<PostRowProps, 'scale' | 'limits'>) {
+/** The channel is not the same at every post: each has its own then. */
+const differsByPost = (limits: Limits): boolean => limits.byPosition !== undefined || limits.transfer !== undefined;
+
+/** Of one post: from its position, or from what its gauge showed. */
+function OwnChannel({ position, reading, limits, scale }: { position: Position; reading: JudgedReading | undefined; limits: Limits; scale: Scale }) {
+  const own = limits.transfer ? reading?.limits : limitsAt(limits, position);
+  if (!own || (own.lower == null && own.upper == null)) return null;
+  const [low, high] = [own.lower == null ? 0 : scale.height(own.lower), own.upper == null ? 1 : scale.height(own.upper)];
+  return (
+    <div className="pointer-events-none absolute inset-x-1 inset-y-3" aria-hidden="true">
+      <div className="absolute inset-x-0 border-edge bg-channel" style={{ bottom: percent(low), height: `max(6px, ${percent(high - low)})`, borderTopWidth: own.upper == null ? 0 : 2, borderBottomWidth: own.lower == null ? 0 : 2, borderBottomStyle: 'dashed' }} />
+    </div>
+  );
+}
+
+const Channel = memo(function Channel({ scale, limits, bare }: Pick<PostRowProps, 'scale' | 'limits'> & { bare: boolean }) {
+  if (limits.quantity === 'observation') return null;
   const low = limits.lower === undefined ? 0 : scale.height(limits.lower);
   const high = limits.upper === undefined ? 1 : scale.height(limits.upper);
   return (
     <div className="absolute inset-x-0 inset-y-3" aria-hidden="true">
       {scale.ticks.map((t) => <div key={t.label} className="absolute inset-x-0 h-px bg-line opacity-60" style={{ bottom: percent(t.height) }} />)}
-      <div className="absolute inset-x-0 border-edge bg-channel" style={{
+      {!bare && <div className="absolute inset-x-0 border-edge bg-channel" style={{
         bottom: percent(low), height: percent(high - low),
         borderTopWidth: limits.upper === undefined ? 0 : 2, borderBottomWidth: limits.lower === undefined ? 0 : 2, borderBottomStyle: 'dashed',
-      }} />
+      }} />}
     </div>
   );
 });
@@ -76,6 +93,7 @@ interface PostProps {
 const Post = memo(function Post({ position, reading: r, limits, scale, isActive, state, onPick }: PostProps) {
   const content = (
     <>
+      {differsByPost(limits) && <OwnChannel position={position} reading={r} limits={limits} scale={scale} />}
       <PostBody reading={r} scale={scale} />
       <PostText position={position} reading={r} limits={limits} active={isActive} state={state} />
     </>
@@ -95,8 +113,9 @@ const Post = memo(function Post({ position, reading: r, limits, scale, isActive,
 export function postName(position: Position, r: JudgedReading | undefined, limits: Limits, state: string | null): string {
   const unit = limits.unit;
   const measured = r && r.verdict !== 'not-measured';
-  const limit = r?.verdict === 'high' ? `, limit ${limits.upper}` : r?.verdict === 'low' ? `, limit ${limits.lower}` : '';
-  const words = measured ? `${entryShown(r)}${/[A-Za-zΩ]/.test(r.entry) ? '' : ` ${unit}`}, ${VERDICT_WORDS[r.verdict]}${limit}` : 'not measured';
+  const own = r?.limits ?? limitsAt(limits, position);
+  const limit = r?.verdict === 'high' && own.upper != null ? `, limit ${Number(own.upper.toPrecision(4))}` : r?.verdict === 'low' && own.lower != null ? `, limit ${Number(own.lower.toPrecision(4))}` : '';
+  const words = measured ? `${entryShown(r)}${/[A-Za-zΩ]/.test(r.entry) ? '' : ` ${unit}`}, ${verdictWord(r.verdict, limits)}${limit}` : 'not measured';
   return `${positionWords(position)}, ${words}${state ? `, ${state}` : ''}`;
 }
 
@@ -126,22 +145,34 @@ interface TextProps { position: Position; reading: JudgedReading | undefined; li
 
 function PostText({ position, reading: r, limits, active, state }: TextProps) {
   const measured = r !== undefined && r.verdict !== 'not-measured';
-  const entry = measured ? r.entry : '–';
+  const [entry, at] = measured ? entryParts(r.entry, limits) : ['–'];
+  // A clamp is read in volts: what it comes to is said below.
+  const ownUnit = measured && limits.quantity === 'current' && /v\s*$/i.test(r.entry);
   const tone = measured ? `var(--${TONE[r.severity]})` : 'var(--estuary)';
-  const word = measured ? VERDICT_WORDS[r.verdict] : active ? 'probe here' : '';
+  const word = measured ? verdictWord(r.verdict, limits) : active ? (limits.quantity === 'observation' ? 'look here' : 'probe here') : '';
   return (
     <div className="min-w-0 flex-1 pl-1 leading-tight">
       <div className={`flex items-center gap-1.5 font-bold ${typeof position === 'number' ? 'text-xl' : 'text-sm'}`}>{position}<Saved state={state} /></div>
       <div className="mt-1 font-mono leading-none font-medium whitespace-nowrap" style={{ fontSize: entrySize(entry) }}>{entry}</div>
-      <div className="post-detail text-sm text-soft">{measured ? (r.corrected === null && r.verdict === 'open' ? '(open)' : shownUnit(limits.unit)) : '\u00a0'}</div>
+      <div className="post-detail text-sm text-soft">{measured ? (r.corrected === null && r.verdict === 'open' ? '(open)' : at ?? (ownUnit ? '\u00a0' : shownUnit(limits.unit))) : '\u00a0'}</div>
       <div className="mt-1 text-[min(16px,16cqw)] leading-tight font-bold" style={{ color: tone }}>{word}</div>
-      {measured && r.verdict !== 'unsteady' && <div className="post-detail font-mono text-xs whitespace-nowrap text-soft">{correctedWords(r)}</div>}
+      {measured && r.verdict !== 'unsteady' && <div className="post-detail font-mono text-xs whitespace-nowrap text-soft">{correctedWords(r)}{ownUnit && ` ${shownUnit(limits.unit)}`}</div>}
     </div>
   );
 }
 
+/** What was typed, and what stands behind its at sign; of an observation pass or fail, and the note. */
+function entryParts(entry: string, limits: Limits): [string, string?] {
+  if (limits.quantity === 'observation') {
+    const [word = '', ...note] = entry.trim().split(/[\s:,]+/);
+    return [/^(p|ok|good)/i.test(word) ? 'pass' : 'fail', note.join(' ')];
+  }
+  const [value = entry, at] = entry.split('@').map((s) => s.trim());
+  return at ? [value, `${/[A-Za-z]/.test(value) ? '' : shownUnit(limits.unit)} at ${at}`.trim()] : [value];
+}
+
 /** 30 px where it fits, less where the entry is long or the post narrow. A sign of the face is 0.62 em wide. */
-const entrySize = (entry: string): string => `min(30px, calc((72cqw - 6px) / ${(Math.max(3, entry.length) * 0.62).toFixed(2)}))`;
+const entrySize = (entry: string): string => `min(30px, calc((72cqw - 12px) / ${(Math.max(3, entry.length) * 0.62).toFixed(2)}))`;
 
 function Saved({ state }: { state: string | null }) {
   if (state === null || state === 'saved') return null;

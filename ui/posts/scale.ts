@@ -1,4 +1,5 @@
-import type { Limits } from '../../core/judge/types';
+import { limitsAt, predict } from '../../core/limits/at';
+import type { Limits } from '../../core/limits/types';
 import { findUnit, toBase } from '../../core/quantity/units';
 
 /**
@@ -14,8 +15,36 @@ export interface Scale {
 const FOOT_OHM = 0.1;
 const TOP_OHM = 1e6;
 
-export function scaleFor(limits: Limits): Scale {
-  return limits.quantity === 'resistance' ? ohmScale(limits) : linearScale(limits);
+export function scaleFor(limits: Limits, values: readonly number[] = []): Scale {
+  if (limits.quantity === 'observation') return { height: (value) => (value > 0 ? 0.75 : 0.25), ticks: [] };
+  if (limits.quantity === 'resistance') return ohmScale(limits);
+  const differs = limits.byPosition !== undefined || limits.transfer !== undefined;
+  return linearScale(boundsOf(limits, values), differs ? WIDE_CHANNELS : LEVEL_CHANNEL);
+}
+
+/** Room below and above, as shares of the span: one channel stands in the middle; many channels need the height, and the text above them. */
+const LEVEL_CHANNEL = { below: 1, above: 1 };
+const WIDE_CHANNELS = { below: 0.12, above: 0.5 };
+
+interface Bounds { readonly lower?: number | undefined; readonly upper?: number | undefined }
+
+/** The lowest and the highest limit of any position; where there is none, what was read. */
+function boundsOf(limits: Limits, values: readonly number[]): Bounds {
+  if (limits.transfer) return transferBounds(limits);
+  const all = [limits, ...Object.keys(limits.byPosition ?? {}).map((p) => limitsAt(limits, p))];
+  const edges = all.flatMap((l) => [l.lower, l.upper]).filter((v) => v !== undefined);
+  if (limits.byPosition && edges.length) return { lower: Math.min(...edges), upper: Math.max(...edges) };
+  if (edges.length || values.length === 0) return limits;
+  return { lower: Math.min(0, ...values), upper: Math.max(...values) };
+}
+
+/** What the function can show at all. */
+function transferBounds(limits: Limits): Bounds {
+  const { transfer } = limits;
+  if (transfer?.kind === 'ratiometric') return { lower: 0, upper: transfer.supply_V };
+  const at = transfer?.kind === 'table' ? transfer.points.map(([x]) => x) : [];
+  const shown = at.map((x) => predict(limits, x)?.expected ?? 0);
+  return shown.length ? { lower: Math.min(...shown), upper: Math.max(...shown) } : {};
 }
 
 const clamp = (h: number): number => Math.min(1, Math.max(0, h));
@@ -31,11 +60,11 @@ function ohmScale(limits: Limits): Scale {
   };
 }
 
-function linearScale({ lower, upper }: Limits): Scale {
+function linearScale({ lower, upper }: Bounds, room: { below: number; above: number }): Scale {
   const [low, high] = [lower ?? upper ?? 0, upper ?? lower ?? 1];
-  // As much room on either side as the channel is high; beside a single limit a fifth of its value.
+  // Beside a single limit a fifth of its value.
   const span = Math.max(high - low, lower === undefined || upper === undefined ? Math.abs(high) * 0.2 : 0, Math.abs(high) * 0.1, 1e-9);
-  const [foot, top] = [low - span, high + span];
+  const [foot, top] = [low - room.below * span, high + room.above * span];
   const at = (v: number): number => clamp((v - foot) / (top - foot));
   const step = niceStep((top - foot) / 9);
   const first = Math.ceil(foot / step);

@@ -28,6 +28,8 @@ export const MARKS: Readonly<Record<Verdict, readonly Stroke[]>> = {
   unsteady: [thick('M-14 -12H-21V12H-14'), thick('M14 -12H21V12H14'), { d: 'M-10 -3H10V3H-10Z', fill: true }],
   odd: [{ d: 'M-6 -5H34V5H-6Z', fill: true }],
   undecided: [{ d: BAR, width: 2 }, { d: 'M-18 5L-10 -5M-10 5L-2 -5M-2 5L6 -5M6 5L14 -5M14 5L21 -4', width: 2 }],
+  // A bar struck through: seen, and not good.
+  failed: [{ d: BAR, fill: true }, thick('M-13 12L13 -12')],
   recheck: [{ d: 'M-22 0H22', width: 9, dash: '8 5' }],
   'not-measured': [{ d: 'M-8 0A8 8 0 1 0 8 0A8 8 0 1 0 -8 0Z', width: 2.5 }],
 };

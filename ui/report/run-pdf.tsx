@@ -1,6 +1,5 @@
 import path from 'node:path';
 import { Document, Font, G, Line, Page, Path, Rect, StyleSheet, Svg, Text, View } from '@react-pdf/renderer';
-import { findTest } from '../../core/catalogue/catalogue';
 import type { JudgedReading, Limits } from '../../core/judge/types';
 import type { RunView } from '../../formats/views';
 import { placeMark } from '../posts/place';
@@ -37,7 +36,7 @@ const styles = StyleSheet.create({
 /** The printed result of a test run: A4, one page for engines up to eight cylinders. Needs Node: fonts are read from disk. */
 export function RunPdf({ view }: { view: RunView }) {
   const report = reportFacts(view);
-  const rows = rowsOf(view.unit.engine, findTest(view.test));
+  const rows = rowsOf(view.unit.engine, view.definition);
   const { limits } = view.specification;
   const readings = new Map(view.judgement.readings.map((r) => [r.position, r]));
   return (
@@ -46,7 +45,7 @@ export function RunPdf({ view }: { view: RunView }) {
         <Text style={styles.title}>{report.title}</Text>
         {report.facts.map(([name, value]) => <View key={name} style={styles.fact}><Text style={styles.name}>{name}</Text><Text style={{ flex: 1 }}>{value}</Text></View>)}
         {report.unconfirmed.length > 0 && <Text style={[styles.bold, { color: COLOURS.ochre }]}>Not confirmed: {report.unconfirmed.join(', ')}.</Text>}
-        {rows.map((r, i) => <Posts key={r.title} row={r} note={noteOf(view.unit.engine, i, rows.length, findTest(view.test))} readings={readings} limits={limits} scale={scaleFor(limits)} />)}
+        {rows.map((r, i) => <Posts key={r.title} row={r} note={noteOf(view.unit.engine, i, rows.length, view.definition)} readings={readings} limits={limits} scale={scaleFor(limits)} />)}
         <View style={styles.box}>
           <Text style={[styles.bold, { fontSize: 11 }]}>{view.judgement.summary}</Text>
           {view.judgement.advice.map((a) => <Text key={a} style={{ marginTop: 2 }}>{a}</Text>)}

@@ -1,5 +1,4 @@
 import Link from 'next/link';
-import { findTest } from '../../core/catalogue/catalogue';
 import { shownUnit } from '../../core/judge/words';
 import type { RunView } from '../../formats/views';
 import { PostRow } from '../posts/post-row';
@@ -12,7 +11,7 @@ import { reportFacts } from './facts';
 export function RunPrint({ view }: { view: RunView }) {
   const report = reportFacts(view);
   const { judgement } = view;
-  const rows = rowsOf(view.unit.engine, findTest(view.test));
+  const rows = rowsOf(view.unit.engine, view.definition);
   const readings = new Map(judgement.readings.map((r) => [r.position, r]));
   return (
     <main data-theme="shed" className="mx-auto max-w-[186mm] bg-card p-6 text-[13px] leading-snug text-ink print:bg-white print:p-0">
@@ -25,7 +24,7 @@ export function RunPrint({ view }: { view: RunView }) {
       <div className="mt-3 flex flex-col gap-2">
         {rows.map((r, i) => (
           <div key={r.title} className="flex h-52 break-inside-avoid">
-            <PostRow title={r.title} note={noteOf(view.unit.engine, i, rows.length, findTest(view.test))} positions={r.positions} readings={readings} limits={view.specification.limits} scale={scaleFor(view.specification.limits)} active={null} />
+            <PostRow title={r.title} note={noteOf(view.unit.engine, i, rows.length, view.definition)} positions={r.positions} readings={readings} limits={view.specification.limits} scale={scaleFor(view.specification.limits)} active={null} />
           </div>
         ))}
       </div>

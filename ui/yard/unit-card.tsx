@@ -1,6 +1,5 @@
 import { Plus } from 'lucide-react';
 import Link from 'next/link';
-import { findTest } from '../../core/catalogue/catalogue';
 import type { JobBrief, YardView } from '../../formats/views';
 import { JudgementWord } from '../posts/judgement-word';
 import { MiniPosts } from '../posts/mini-posts';
@@ -27,7 +26,7 @@ function JobLine({ job }: { job: JobBrief }) {
       <Link href={`/jobs/${job.id}`} className="block min-h-6 font-semibold hover:underline">Job {job.number}<span className="font-normal"> {job.complaint}</span></Link>
       {latest && (
         <Link href={`/runs/${latest.id}`} className="mt-1 flex min-h-12 items-center gap-3 rounded-lg">
-          <span className="sr-only">To the bench: {findTest(latest.test)?.name ?? latest.test}</span>
+          <span className="sr-only">To the bench: {latest.name}</span>
           {latest.judgement && <MiniPosts judgement={latest.judgement} />}
           <JudgementWord judgement={latest.judgement} />
         </Link>

@@ -1,6 +1,6 @@
 import { ADD_INSTRUMENT, type AddInstrument } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { addInstrument } from '@/server/commands';
+import { addInstrument } from '@/server/instruments';
 import { serverDb } from '@/server/db';
 import { answer, handleJson } from '../handler';
 

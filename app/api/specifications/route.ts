@@ -1,9 +1,18 @@
-import { ADD_SPECIFICATION, type AddSpecification } from '@/formats/requests';
+import { SHELVE, type Shelve } from '@/formats/requests';
+import { writeShelf } from '@/formats/shelf';
+import { writeShelfCsv } from '@/formats/shelf-csv';
 import { schema } from '@/formats/validate';
-import { addSpecification } from '@/server/commands';
 import { serverDb } from '@/server/db';
-import { answer, handleJson } from '../handler';
+import { currentEntries, shelve } from '@/server/shelf';
+import { answer, download, guard, handleJson } from '../handler';
 
-const check = schema<AddSpecification>(ADD_SPECIFICATION);
+const check = schema<Shelve>(SHELVE);
 
-export const POST = (request: Request) => handleJson(request, check, async (body) => answer(await addSpecification(serverDb().db, body)));
+/** The shelf as a file, newest revisions only: JSON, or CSV with `?format=csv`. */
+export const GET = (request: Request) => guard(async () => {
+  const entries = await currentEntries(serverDb().db);
+  if (new URL(request.url).searchParams.get('format') === 'csv') return download(writeShelfCsv(entries), 'text/csv', 'shelf.csv');
+  return download(JSON.stringify(writeShelf(entries), null, 2), 'application/json', 'shelf.json');
+});
+
+export const POST = (request: Request) => handleJson(request, check, async (body) => answer(await shelve(serverDb().db, body)));

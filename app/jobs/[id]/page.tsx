@@ -15,7 +15,7 @@ export default async function JobPage({ params }: { params: Promise<{ id: string
   if (!view) notFound();
   return (
     <div className="flex min-h-dvh flex-col">
-      <TopBar persons={persons.map((p) => p.name)}><UnitHeading unit={view.unit} job={view.job} /></TopBar>
+      <TopBar persons={persons.map((p) => p.name)} jobId={view.job.id}><UnitHeading unit={view.unit} job={view.job} /></TopBar>
       <JobScreen view={view} persons={persons} />
     </div>
   );

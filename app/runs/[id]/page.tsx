@@ -17,7 +17,7 @@ export default async function BenchPage({ params }: { params: Promise<{ id: stri
   if (!view) notFound();
   return (
     <div className="flex min-h-dvh flex-col lg:h-dvh">
-      <TopBar persons={persons.map((p) => p.name)}><UnitHeading unit={view.unit} job={view.job} complaint /></TopBar>
+      <TopBar persons={persons.map((p) => p.name)} jobId={view.job.id}><UnitHeading unit={view.unit} job={view.job} complaint /></TopBar>
       <Bench key={view.id} view={view} persons={persons} />
     </div>
   );

@@ -1,11 +1,16 @@
 import type { Problem } from '../result';
 import { requireUnit } from '../quantity/units';
+import { limitsAt } from './at';
+import { checkTransfer } from './transfer';
 import type { Limits } from './types';
 
 const NUMBERS = [
   'lower', 'upper', 'watchLower', 'watchUpper', 'recheckMargin', 'shortBelow', 'openAbove', 'steadyWithin',
   'referenceTemperature_degC', 'temperatureCoefficient_perK',
 ] as const;
+
+/** Beyond what anybody measures in any unit with its prefix; arithmetic on it stays finite. */
+const LARGEST = 1e15;
 
 /** Pairs that must not be out of order: the first may not be above the second. */
 const ORDER: readonly (readonly [keyof Limits, keyof Limits])[] = [
@@ -19,13 +24,24 @@ const ORDER: readonly (readonly [keyof Limits, keyof Limits])[] = [
  * make every comparison false and let a reading pass.
  */
 export function checkLimits(limits: Limits, base = ''): Problem[] {
+  if (SOUND.has(limits)) return [];
+  const problems = [...checkPlain(limits, base), ...checkPositions(limits, base), ...checkPrediction(limits, base)];
+  if (problems.length === 0) SOUND.add(limits);
+  return problems;
+}
+
+/** Limits that were found sound: they are never changed, and each keystroke judges by the same ones. */
+const SOUND = new WeakSet<Limits>();
+
+/** The limits themselves, without what differs by position. */
+function checkPlain(limits: Limits, base: string): Problem[] {
   const problems: Problem[] = [];
   const say = (field: string, message: string): void => void problems.push({ path: `${base}/${field}`, message });
   const unit = requireUnit(limits.unit, limits.quantity);
   if (!unit.ok) say('unit', sentence(unit.error));
   for (const field of NUMBERS) {
     const value = limits[field];
-    if (value !== undefined && !Number.isFinite(value)) say(field, `${field} must be a finite number or absent.`);
+    if (value !== undefined && !(Math.abs(value) <= LARGEST)) say(field, `${field} must be a finite number up to ${LARGEST} or absent.`);
   }
   for (const [small, large] of ORDER) {
     const [a, b] = [limits[small], limits[large]];
@@ -38,6 +54,25 @@ export function checkLimits(limits: Limits, base = ''): Problem[] {
   }
   if ((limits.neighbours?.maxRatio ?? 2) <= 1) say('neighbours/maxRatio', 'maxRatio must be above 1.');
   if ((limits.neighbours?.maxDifference ?? 1) <= 0) say('neighbours/maxDifference', 'maxDifference must be above 0.');
+  return problems;
+}
+
+function checkPositions(limits: Limits, base: string): Problem[] {
+  if (!limits.byPosition) return [];
+  return Object.keys(limits.byPosition).flatMap((position) =>
+    checkPlain(limitsAt(limits, position), `${base}/byPosition/${position.replaceAll('~', '~0').replaceAll('/', '~1')}`));
+}
+
+function checkPrediction(limits: Limits, base: string): Problem[] {
+  const { transfer, tolerance, sequence } = limits;
+  const problems = transfer ? checkTransfer(transfer, limits.quantity, `${base}/transfer`) : [];
+  if (transfer && !((tolerance?.absolute ?? 0) + (tolerance?.percentOfExpected ?? 0) + (tolerance?.stimulus ?? 0) > 0)) {
+    problems.push({ path: `${base}/tolerance`, message: 'A transfer function needs a tolerance above 0.' });
+  }
+  if (transfer && (limits.lower !== undefined || limits.upper !== undefined)) {
+    problems.push({ path: `${base}/transfer`, message: 'The transfer function gives the limits: leave lower and upper out.' });
+  }
+  if (sequence && (sequence.maxStep ?? 1) <= 0) problems.push({ path: `${base}/sequence/maxStep`, message: 'maxStep must be above 0.' });
   return problems;
 }
 

@@ -1,0 +1,22 @@
+import { APPLY_LIMITS, type ApplyLimits } from '@/formats/requests';
+import { schema } from '@/formats/validate';
+import { serverDb } from '@/server/db';
+import { applyLimits, effectOf } from '@/server/rejudge';
+import { answer, answerNotFound, answerProblem, guard, handleJson, isId } from '../../../handler';
+
+interface Context { params: Promise<{ id: string }> }
+const check = schema<ApplyLimits>(APPLY_LIMITS);
+
+/** What the specification would change in open jobs. Nothing is stored. */
+export const GET = (_: Request, { params }: Context) => guard(async () => {
+  const { id } = await params;
+  if (!isId(id)) return answerNotFound('specification');
+  const effects = await effectOf(serverDb().db, id);
+  return effects.ok ? Response.json({ effects: effects.value }) : answerProblem(effects.error);
+});
+
+/** Judges the named runs by it. */
+export const POST = (request: Request, { params }: Context) => handleJson(request, check, async (body) => {
+  const { id } = await params;
+  return isId(id) ? answer(await applyLimits(serverDb().db, id, body)) : answerNotFound('specification');
+});

@@ -1,0 +1,10 @@
+import type { ShelfEntry } from '@/formats/shelf';
+import { schema } from '@/formats/validate';
+import { serverDb } from '@/server/db';
+import { lookAt } from '@/server/shelf';
+import { answer, handleJson } from '../../handler';
+
+const check = schema<ShelfEntry>({ $ref: 'urn:mudflat:shelf:1#/$defs/entry' });
+
+/** What an entry would meet on the shelf. Nothing is stored. */
+export const POST = (request: Request) => handleJson(request, check, async (entry) => answer(await lookAt(serverDb().db, entry)));

@@ -1,0 +1,75 @@
+import { type Entry, parseEntry } from '../quantity/entry';
+import { entryToBase } from '../quantity/entry';
+import { fromBase, requireUnit, spanFromBase } from '../quantity/units';
+import { fail, ok, type Result } from '../result';
+import { type Stimulus, stimulusOf } from './transfer';
+import type { Limits } from './types';
+
+/** What stands behind the at sign, in the unit of the stimulus: what acted on the sensor, or how warm the part was. */
+export interface At {
+  readonly stimulus: Stimulus;
+  readonly value: number;
+  /** One step of the typed digits. */
+  readonly resolution: number;
+}
+
+export interface ReadEntry {
+  readonly entry: Entry;
+  readonly at: At | null;
+}
+
+const TEMPERATURE: Stimulus = { quantity: 'temperature', unit: 'degC' };
+
+/**
+ * Reads an entry for a test: the grammar of `parseEntry`, and behind an at sign what belongs to this reading alone,
+ * `2.35 @ 150 kPa` for a transfer function, `0.9 @ 60 °C` for a part of another temperature. With a clamp a
+ * current may be typed as the voltage that the meter shows: `85 mV`. The failure is a sentence.
+ */
+export function readEntry(text: string, limits: Limits, clamp_mVperA: number | null = null): Result<ReadEntry, string> {
+  const cut = text.indexOf('@');
+  const entry = parseValue(cut < 0 ? text : text.slice(0, cut), limits, clamp_mVperA);
+  if (!entry.ok) return entry;
+  const { transfer } = limits;
+  if (cut < 0) {
+    const { kind } = entry.value;
+    if (!transfer || kind === 'nothing' || kind === 'overload') return ok({ entry: entry.value, at: null });
+    const { quantity, unit } = stimulusOf(transfer);
+    return fail(`This test compares with a ${quantity}: type it behind @, such as ${text.trim()} @ 100 ${unit}.`);
+  }
+  if (!transfer && limits.quantity !== 'resistance') return fail('Only what is compared with a gauge, or a resistance at a temperature, has something behind @.');
+  const at = readAt(text.slice(cut + 1), transfer ? stimulusOf(transfer) : TEMPERATURE);
+  return at.ok ? ok({ entry: entry.value, at: at.value }) : at;
+}
+
+function readAt(text: string, stimulus: Stimulus): Result<At, string> {
+  const asked = requireUnit(stimulus.unit, stimulus.quantity);
+  if (!asked.ok) return asked;
+  const typed = parseEntry(text, stimulus.quantity);
+  if (!typed.ok) return typed;
+  if (typed.value.kind !== 'number') return fail(`Behind @ stands a ${stimulus.quantity}, such as 100 ${stimulus.unit}.`);
+  // Without a unit the digits are in the unit of the stimulus.
+  const { value, resolution } = typed.value;
+  if (!typed.value.unit) return ok({ stimulus, value, resolution });
+  const base = entryToBase(typed.value, asked.value);
+  return ok({ stimulus, value: fromBase(base.value, asked.value), resolution: spanFromBase(base.resolution, asked.value) });
+}
+
+/** A clamp's volts are amperes by its ratio. */
+function parseValue(text: string, limits: Limits, clamp_mVperA: number | null): Result<Entry, string> {
+  if (limits.quantity === 'current' && /[mµu]?v\s*$/i.test(text.trim())) {
+    if (clamp_mVperA === null) return fail('The reading is in volts: choose the clamp and its ratio, or type amperes.');
+    const volts = parseEntry(text, 'voltage');
+    if (!volts.ok) return volts;
+    const { value } = volts;
+    if (value.kind !== 'number') return fail('A clamp reading in volts is a plain number, such as 85 mV.');
+    const perVolt = 1000 / clamp_mVperA;
+    return ok({ ...value, value: value.value * perVolt, resolution: value.resolution * perVolt, unit: ampere() });
+  }
+  return parseEntry(text, limits.quantity);
+}
+
+function ampere() {
+  const found = requireUnit('A', 'current');
+  if (!found.ok) throw new Error('no ampere');
+  return found.value;
+}

@@ -1,0 +1,39 @@
+import { expect, type Page, test } from '@playwright/test';
+import { newRun } from './bench-page';
+
+async function jobOf(page: Page, run: string): Promise<string> {
+  return ((await (await page.request.get(`/api/runs/${run}`)).json()) as { job: { id: string } }).job.id;
+}
+
+test('codes are pasted, explained before they are kept, and compared over the phases', async ({ page, request }) => {
+  await page.goto(`/jobs/${await jobOf(page, await newRun(request, 'PL-14'))}`);
+  const codes = page.getByRole('region', { name: 'Codes' });
+  const field = codes.getByLabel('Typed or pasted');
+  await field.fill('p0673 (stored), SPN 653 FMI 5 florp');
+  await expect(codes.getByText('glow plug, cylinder 3: circuit or open (SAE J2012)')).toBeVisible();
+  await expect(codes.getByText('Left out, no code: (stored) florp')).toBeVisible();
+  await codes.getByRole('button', { name: 'Keep 2 codes' }).click();
+  await expect(codes.getByRole('row', { name: /P0673/ })).toContainText('as found');
+  await expect(page.getByText('the codes point here').first()).toBeVisible();
+
+  await codes.getByRole('combobox', { name: /^Read/ }).selectOption('after-clearing');
+  await field.fill('P0673 P0380');
+  await codes.getByRole('button', { name: 'Keep 2 codes' }).click();
+  await expect(codes.getByRole('row', { name: /P0673/ })).toContainText('came back');
+  await expect(codes.getByRole('row', { name: /SPN 653/ })).toContainText('gone');
+  await expect(codes.getByRole('row', { name: /P0380/ })).toContainText('new');
+  await codes.getByRole('button', { name: 'take back P0380' }).click();
+  await expect(codes.getByRole('row', { name: /P0380/ })).toHaveCount(0);
+});
+
+test('after something was unplugged with the key on, it asks whether the testing set them', async ({ page, request }) => {
+  await page.goto(`/jobs/${await jobOf(page, await newRun(request, 'PL-14', '', 'sensor-unplugged'))}`);
+  const codes = page.getByRole('region', { name: 'Codes' });
+  await codes.getByLabel('Typed or pasted').fill('P0473');
+  await codes.getByRole('button', { name: 'These were caused by testing' }).click();
+  await codes.getByRole('button', { name: 'Keep 1 code' }).click();
+  await expect(codes.getByRole('row', { name: /P0473/ }).getByRole('cell', { name: 'caused by testing' }).last()).toBeVisible();
+  await codes.getByRole('combobox', { name: /^Read/ }).selectOption('after-road-test');
+  await codes.getByRole('button', { name: 'No codes there' }).click();
+  await expect(codes.getByText('No codes after the road test.')).toBeVisible();
+});

@@ -1,0 +1,51 @@
+import { parse } from 'csv-parse/sync';
+import { stringify } from 'csv-stringify/sync';
+import { fail, ok, type Problem, type Result } from '../core/result';
+
+/** A row of a table with the line of the file on which it begins. */
+export interface TableRow {
+  readonly line: number;
+  readonly cells: Readonly<Record<string, string>>;
+}
+
+/**
+ * A table from CSV text: RFC 4180, header row required, names of columns in lower case. A byte-order mark, semicolons or tabs instead of
+ * commas, and quoted line breaks are understood. Fails as a whole only where there is no table or a needed column is missing.
+ */
+export function readTable(text: string, needed: readonly string[], mostRows: number): Result<readonly TableRow[]> {
+  let records: { info: { lines: number }; record: Record<string, string> }[];
+  try {
+    // One kind of line end: the parser counts a quoted CRLF as two lines.
+    records = parse(text.replace(/\r\n?/g, '\n'), {
+      bom: true, columns: (header: string[]) => header.map((h) => h.trim().toLowerCase()), delimiter: delimiterOf(text), info: true,
+      skip_empty_lines: true, relax_column_count: true, trim: true, to: mostRows + 1,
+    }) as unknown as typeof records;
+  } catch (error) {
+    return fail([{ path: '', message: `This is not a table: ${(error as Error).message}` }]);
+  }
+  const header = records[0]?.record ?? {};
+  const missing: Problem[] = needed.filter((c) => !(c in header)).map((c) => ({ path: `/${c}`, message: `The header row has no column "${c}".` }));
+  if (records.length === 0) return fail([{ path: '', message: 'The file has a header at most and no rows.' }]);
+  if (missing.length) return fail(missing);
+  if (records.length > mostRows) return fail([{ path: '', message: `The file has more than ${mostRows} rows.` }]);
+  return ok(records.map(({ info, record }) => ({ line: info.lines - newlines(record), cells: record })));
+}
+
+/** The delimiter that the header row uses most. */
+function delimiterOf(text: string): string {
+  const header = text.split(/\r?\n/, 1)[0] ?? '';
+  const count = (d: string): number => header.split(d).length;
+  return [',', ';', '\t'].reduce((best, d) => (count(d) > count(best) ? d : best));
+}
+
+/** The parser counts lines at the end of a record; quoted line breaks come off to name its beginning. */
+const newlines = (record: Record<string, string>): number => Object.values(record).join('').split('\n').length - 1;
+
+/** A table as CSV after RFC 4180, header row first. A line break of any kind is quoted. */
+export const writeTable = (rows: readonly object[], columns: readonly string[]): string =>
+  stringify([...rows], { header: true, columns: [...columns], record_delimiter: '\r\n', quoted_match: /[\r\n]/ });
+
+/** Text that a spreadsheet would take for a formula gets an apostrophe before it. */
+export const inert = (text: string): string => (/^[=+\-@\t]/.test(text) ? `'${text}` : text);
+/** Undoes `inert`. */
+export const active = (text: string): string => (/^'[=+\-@\t]/.test(text) ? text.slice(1) : text);

@@ -1,0 +1,28 @@
+import { asc, eq } from 'drizzle-orm';
+import { runSum } from '../core/sums/run';
+import { findSum } from '../core/sums/sums';
+import { ok } from '../core/result';
+import type { NoteSum } from '../formats/requests';
+import { sumLines } from '../formats/sum-words';
+import type { NoteView } from '../formats/views';
+import type { Db } from './db';
+import { type Done, notFound, refuse } from './refusal';
+import { job, jobNote } from './schema';
+
+/** Puts a sum into a job's record: computed here again from its inputs, so that what stands there was computed. */
+export async function noteSum(db: Db, jobId: string, body: NoteSum): Promise<Done> {
+  const sum = findSum(body.sum);
+  if (!sum) return notFound('sum', '/sum');
+  const outcomes = runSum(sum, body.inputs);
+  if (!outcomes.ok) return refuse('This sum cannot be done.', outcomes.error.map((p) => ({ ...p, path: `/inputs${p.path}` })));
+  const [there] = await db.select({ id: job.id }).from(job).where(eq(job.id, jobId));
+  if (!there) return notFound('job');
+  const row = { id: body.id, jobId, kind: 'sum' as const, recordedBy: body.by, body: { title: sum.name, lines: sumLines(sum, body.inputs, outcomes.value) } };
+  const inserted = await db.insert(jobNote).values(row).onConflictDoNothing({ target: jobNote.id }).returning({ id: jobNote.id });
+  return ok({ id: body.id, duplicate: inserted.length === 0 });
+}
+
+export async function notesOf(db: Db, jobId: string): Promise<NoteView[]> {
+  const rows = await db.select().from(jobNote).where(eq(jobNote.jobId, jobId)).orderBy(asc(jobNote.sequence));
+  return rows.map((n) => ({ id: n.id, kind: n.kind, title: n.body.title, lines: n.body.lines, by: n.recordedBy, at: n.createdAt.toISOString() }));
+}

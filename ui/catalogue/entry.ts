@@ -1,0 +1,7 @@
+import type { TestDefinition } from '../../core/catalogue/types';
+
+export interface CatalogueEntry {
+  readonly test: TestDefinition;
+  /** Made or changed by the workshop. */
+  readonly own: boolean;
+}
