@@ -4,6 +4,9 @@ const withNext = nextJest({ dir: './' });
 
 export default withNext({
   testEnvironment: 'node',
+  // Generous: a busy machine is no failure.
+  testTimeout: 120_000,
+  maxWorkers: 2,
   testMatch: ['<rootDir>/{core,formats,server,ui,app,cli,demo,scripts,bench}/**/*.test.{ts,tsx}'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/$1' },
 });

@@ -1,16 +1,30 @@
 import type { Metadata, Viewport } from 'next';
+import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
+import type { SignedIn } from '@/formats/views';
+import { signedIn } from '@/server/sign-in';
 import { SendWaiting } from '@/ui/bench/send-waiting';
+import { SessionProvider } from '@/ui/kit/session';
 import { Themes } from '@/ui/kit/themes';
 import './globals.css';
 
 export const metadata: Metadata = { title: { default: 'Mudflat', template: '%s · Mudflat' }, description: 'Electrical readings from diesel engines, judged and kept' };
 export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
 
-export default function Layout({ children }: { children: ReactNode }) {
+/** Nobody, where the database does not answer: the page says what is wrong. */
+async function whoIsHere(): Promise<SignedIn> {
+  try {
+    return await signedIn(new Headers(await headers()));
+  } catch (error) {
+    process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
+    return { name: null, role: null, depotId: null, onDevice: [] };
+  }
+}
+
+export default async function Layout({ children }: { children: ReactNode }) {
   return (
     <html lang="en" suppressHydrationWarning>
-      <body><Themes>{children}</Themes><SendWaiting /></body>
+      <body><Themes><SessionProvider initial={await whoIsHere()}>{children}</SessionProvider></Themes><SendWaiting /></body>
     </html>
   );
 }

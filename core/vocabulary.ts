@@ -17,3 +17,7 @@ export const SEVERITY: Readonly<Record<Verdict, Severity>> = {
   failed: 'fail',
   undecided: 'undecided', 'not-measured': 'none',
 };
+
+/** What a person may do: read; record; record and decide for the workshop. */
+export const ROLES = ['technician', 'lead', 'viewer'] as const;
+export type Role = (typeof ROLES)[number];

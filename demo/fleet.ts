@@ -5,12 +5,18 @@ import type { Engine } from '../core/engine/layout';
 export const DEPOTS = ['North Sluice', 'Quay Yard'] as const;
 export const TIME_ZONE = 'Etc/UTC';
 
+/** `depot` null: works for both. */
 export const PERSONS = [
-  { name: 'Ines Varga', role: 'technician', depot: 'North Sluice' },
+  { name: 'Ines Varga', role: 'technician', depot: null },
   { name: 'Tobin Marsh', role: 'technician', depot: 'Quay Yard' },
-  { name: 'Odile Brandt', role: 'lead', depot: 'North Sluice' },
-  { name: 'Pavel Osei', role: 'viewer', depot: 'Quay Yard' },
+  { name: 'Jory Thane', role: 'technician', depot: 'North Sluice' },
+  { name: 'Odile Brandt', role: 'lead', depot: null },
+  { name: 'Runa Teller', role: 'lead', depot: 'Quay Yard' },
+  { name: 'Pavel Osei', role: 'viewer', depot: null },
 ] as const;
+
+/** What all of them sign in with; the start scripts name it, so that the sign-in page can show it. */
+export const DEMO_PIN = process.env.MUDFLAT_DEMO_PIN ?? '471147';
 
 const inline = (cylinders: number, firingOrder: number[], systemVoltage_V: number): Engine => ({
   layout: 'inline', cylinders, firingOrder, systemVoltage_V, numbering: { scheme: 'sequential', from: 'front' },

@@ -1,14 +1,15 @@
 import { v5 } from 'uuid';
 import type { Result } from '../core/result';
 import type { ProblemDetails } from '../formats/problem';
-import { addDepot, addEngineFamily, addPerson, addUnit, chooseDepot, openJob, startRun } from '../server/commands';
+import { addDepot, addEngineFamily, addUnit, chooseDepot, openJob, startRun } from '../server/commands';
 import type { Db } from '../server/db';
 import { recordCodes } from '../server/codes';
+import { addPerson } from '../server/people';
 import { addInstrument, measureLead } from '../server/instruments';
 import { recordCircumstance, recordReading } from '../server/recording';
 import { shelve } from '../server/shelf';
 import { keepTest } from '../server/tests';
-import { DEPOTS, FAMILIES, PERSONS, TIME_ZONE, UNITS } from './fleet';
+import { DEMO_PIN, DEPOTS, FAMILIES, PERSONS, TIME_ZONE, UNITS } from './fleet';
 import { INSTRUMENTS, LEADS } from './instruments';
 import { CODES, type DemoJob, JOBS } from './jobs';
 import { OWN_TESTS, SCHOOLS, SHELF } from './shelf';
@@ -29,7 +30,7 @@ const TEST = 'glow-plug-resistance';
 /** Loads the demo fleet through the same commands as a user's data. */
 export async function loadDemo(db: Db): Promise<void> {
   for (const name of DEPOTS) await must(name, addDepot(db, { id: demoId('depot', name), name, timeZone: TIME_ZONE }));
-  for (const p of PERSONS) await must(p.name, addPerson(db, { id: demoId('person', p.name), depotId: demoId('depot', p.depot), name: p.name, role: p.role }));
+  for (const p of PERSONS) await must(p.name, addPerson(db, { id: demoId('person', p.name), depotId: p.depot === null ? null : demoId('depot', p.depot), name: p.name, role: p.role, pin: DEMO_PIN }));
   for (const [code, engine] of Object.entries(FAMILIES)) await must(code, addEngineFamily(db, { id: demoId('family', code), code, engine }));
   for (const { fleetNumber, kind, family, depot } of UNITS) {
     await must(fleetNumber, addUnit(db, { id: demoId('unit', fleetNumber), depotId: demoId('depot', depot), engineFamilyId: demoId('family', family), fleetNumber, kind }));

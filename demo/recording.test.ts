@@ -13,7 +13,7 @@ import { demoId, loadDemo } from './load';
 import { makeTestDatabase, type TestDatabase } from './testing';
 
 let test_: TestDatabase;
-beforeAll(async () => { test_ = await makeTestDatabase(); }, 30_000);
+beforeAll(async () => { test_ = await makeTestDatabase(); });
 afterAll(() => test_.drop());
 
 const TEST = 'glow-plug-resistance';

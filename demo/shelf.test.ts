@@ -16,7 +16,7 @@ import { demoId } from './load';
 import { makeTestDatabase, type TestDatabase } from './testing';
 
 let test_: TestDatabase;
-beforeAll(async () => { test_ = await makeTestDatabase(); }, 60_000);
+beforeAll(async () => { test_ = await makeTestDatabase(); });
 afterAll(() => test_.drop());
 
 const LEAD = 'Odile Brandt';

@@ -1,4 +1,5 @@
 import type { FromSchema } from 'json-schema-to-ts';
+import { CONDITIONS } from '../core/evidence/types';
 import type { Engine } from '../core/engine/layout';
 import type { TestDefinition } from '../core/catalogue/types';
 import type { InstrumentDocument } from './instrument';
@@ -17,6 +18,7 @@ export const OPEN_JOB = {
   properties: {
     id: uuid, unitId: uuid, by, complaint: { type: 'string', minLength: 1, maxLength: 2000, pattern: '\\S' },
     odometer_km: { type: 'number', minimum: 0, maximum: 1e7 }, hours: { type: 'number', minimum: 0, maximum: 1e6 },
+    conditions: { type: 'array', maxItems: CONDITIONS.length, uniqueItems: true, items: { enum: CONDITIONS } },
   },
 } as const;
 export type OpenJob = FromSchema<typeof OPEN_JOB>;
@@ -78,8 +80,14 @@ export const RECORD_CODES = {
   properties: {
     id: uuid, by, phase: { enum: ['as-found', 'caused-by-testing', 'after-clearing', 'after-road-test'] }, status: { enum: ['active', 'stored', 'intermittent', 'unknown'] },
     codes: { type: 'array', maxItems: 300, items: { type: 'string', minLength: 1, maxLength: 40 } },
+    /** What the controller kept with them: "engine speed", "812 rpm". */
+    freezeFrame: {
+      type: 'array', maxItems: 60,
+      items: { type: 'object', additionalProperties: false, required: ['name', 'value'], properties: { name: { type: 'string', minLength: 1, maxLength: 80, pattern: '\\S' }, value: { type: 'string', minLength: 1, maxLength: 80, pattern: '\\S' } } },
+    },
   },
 } as const;
+export type FreezeFrame = readonly { readonly name: string; readonly value: string }[];
 export type RecordCodes = FromSchema<typeof RECORD_CODES>;
 
 export const TAKE_BACK_CODE = { type: 'object', additionalProperties: false, required: ['id', 'by', 'observation'], properties: { id: uuid, by, observation: uuid } } as const;

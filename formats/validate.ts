@@ -9,7 +9,7 @@ import limits from '../docs/formats/limits.schema.json';
 import shelf from '../docs/formats/shelf.schema.json';
 import testSet from '../docs/formats/test-set.schema.json';
 
-const ajv = new Ajv2020({ allErrors: true, allowUnionTypes: true, strictRequired: false, schemas: [limits, engine, instrument, testSet, catalogue, shelf] });
+const ajv = new Ajv2020({ allErrors: true, allowUnionTypes: true, discriminator: true, strictRequired: false, schemas: [limits, engine, instrument, testSet, catalogue, shelf] });
 (addFormats as unknown as { default: (a: Ajv2020) => void }).default(ajv);
 
 /** A compiled schema: one of `docs/formats/` by its id, or one given in code. */
@@ -45,6 +45,7 @@ function describe({ keyword, instancePath, params, message }: ErrorObject): Prob
     case 'const': return { path: instancePath, message: `Must be ${JSON.stringify(p.allowedValue)}.` };
     case 'enum': return { path: instancePath, message: `Must be one of ${(p.allowedValues as unknown[]).join(', ')}.` };
     case 'type': return { path: instancePath, message: `Must be ${[p.type].flat().join(' or ')}.` };
+    case 'discriminator': return { path: `${instancePath}/${escape(String(p.tag))}`, message: 'This kind is not known.' };
     case 'if': return null;
     default: return { path: instancePath, message: `It ${message ?? 'is not valid'}.` };
   }

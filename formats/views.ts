@@ -1,5 +1,11 @@
 import type { Engine } from '../core/engine/layout';
 import type { TestDefinition } from '../core/catalogue/types';
+import type { Evidence, Known } from '../core/evidence/types';
+import type { FindingBody, ProposedFinding, RuledOut } from '../core/evidence/finding';
+import type { Plan } from '../core/plan/types';
+import type { Intake } from './job-requests';
+import type { FreezeFrame } from './requests';
+import type { Role } from '../core/vocabulary';
 import type { DecisionRule } from '../core/metrology/conformity';
 import type { Scope } from '../core/shelf/types';
 import type { Phase } from '../core/codes/phases';
@@ -47,14 +53,59 @@ export interface CodeView {
   /** `null`: somebody looked and there was none. */
   readonly code: string | null;
   readonly phase: Phase;
+  readonly freezeFrame: FreezeFrame;
   readonly status: 'active' | 'stored' | 'intermittent' | 'unknown';
   readonly by: string;
   readonly at: string;
 }
 
+export interface EvidenceView {
+  readonly id: string;
+  readonly body: Evidence;
+  readonly by: string;
+  readonly at: string;
+}
+
+export interface FindingView {
+  readonly id: string;
+  readonly body: FindingBody;
+  readonly by: string;
+  readonly at: string;
+}
+
+export interface PhotoView {
+  readonly id: string;
+  readonly name: string;
+  readonly width: number;
+  readonly height: number;
+  readonly by: string;
+  readonly at: string;
+}
+
+/** One step of a job's trail. */
+export interface TrailEvent {
+  readonly number: number;
+  readonly kind: string;
+  readonly rowId: string;
+  readonly by: string;
+  readonly at: string;
+}
+
+/** Whether a trail is intact; what is not is named. */
+export interface Verified {
+  readonly format: 'mudflat/trail';
+  readonly version: 1;
+  readonly job: number;
+  readonly events: number;
+  readonly intact: boolean;
+  /** The hash of its last event: written down elsewhere, it proves later that nothing before it was changed. */
+  readonly head: string;
+  readonly faults: readonly { readonly number: number; readonly what: string }[];
+}
+
 export interface NoteView {
   readonly id: string;
-  readonly kind: 'sum' | 'limits';
+  readonly kind: 'sum' | 'limits' | 'override';
   readonly title: string;
   readonly lines: readonly string[];
   readonly by: string;
@@ -74,6 +125,9 @@ export interface JobBrief {
 }
 
 export interface YardView {
+  readonly search: string;
+  /** How many units there are to the search; the list may show fewer. */
+  readonly found: number;
   readonly units: readonly (UnitView & { readonly jobs: readonly JobBrief[] })[];
   readonly depots: readonly { readonly id: string; readonly name: string }[];
   readonly families: readonly { readonly id: string; readonly code: string; readonly engine: Engine }[];
@@ -88,6 +142,31 @@ export interface JobView {
   readonly codes: readonly CodeView[];
   /** Tests of this job in which something was unplugged with the key on: they set codes of their own. */
   readonly unplugged: readonly string[];
+  readonly intake: Intake;
+  readonly photos: readonly PhotoView[];
+  readonly evidence: readonly EvidenceView[];
+  readonly findings: readonly FindingView[];
+  /** Of earlier jobs of this unit: what was found, what was advised, what was not found. */
+  readonly before: readonly BeforeView[];
+  /** What this depot knows of codes that their makers defined. */
+  readonly descriptions: Readonly<Record<string, string>>;
+  readonly depotId: string;
+  readonly known: Known;
+  readonly proposals: readonly ProposedFinding[];
+  readonly ruledOut: readonly RuledOut[];
+  readonly plan: Plan;
+  readonly trail: readonly TrailEvent[];
+}
+
+/** An earlier job of the unit that says something to this one. */
+export interface BeforeView {
+  readonly id: string;
+  readonly number: number;
+  readonly openedAt: string;
+  readonly complaint: string;
+  readonly findings: readonly FindingBody[];
+  /** The same complaint or code again. */
+  readonly comeback: string | null;
 }
 
 export interface InstrumentView {
@@ -176,9 +255,23 @@ export interface RunView {
 }
 
 export interface PersonView {
+  readonly id: string;
   readonly name: string;
-  readonly role: string;
-  readonly depot: string;
+  readonly role: Role;
+  /** `null`: works for every depot. */
+  readonly depot: string | null;
+  readonly depotId: string | null;
+  readonly retired: boolean;
+}
+
+/** Who is at this device. */
+export interface SignedIn {
+  /** At the bench; `null` while nobody is signed in. */
+  readonly name: string | null;
+  readonly role: Role | null;
+  readonly depotId: string | null;
+  /** All who are signed in on this device. */
+  readonly onDevice: readonly string[];
 }
 
 /** Of a line of readings, those that no later one supersedes, in the order in which they were stored. */

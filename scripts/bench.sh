@@ -5,6 +5,7 @@ set -euo pipefail
 . scripts/pg.sh
 pg_name=bench
 need_node_modules
+need_secret
 need_postgres
 need_debian chromium chromium
 trap 'pg_remove >/dev/null 2>&1 || true' EXIT

@@ -8,6 +8,7 @@ pg_name=main
 
 mkdir -p "$data_dir" 2>/dev/null && [ -w "$data_dir" ] || die "Preparing $data_dir" "It cannot be written by $(id -un): it was made by another user. Run as that user, or remove it."
 need_node_modules
+need_secret
 if [ -z "${DATABASE_URL:-}" ]; then
   need_postgres
   pg_start

@@ -6,6 +6,7 @@ set -euo pipefail
 . scripts/server.sh
 pg_name=main
 need_node_modules
+need_secret
 if [ -z "${DATABASE_URL:-}" ]; then need_postgres; pg_start; fi
 quietly "Bringing the database up to date and loading the demo fleet" "Check that the database can be reached." npx --no-install tsx scripts/prepare.ts --demo
 exec npx --no-install next dev -H 127.0.0.1 -p "$web_port"

@@ -73,3 +73,15 @@ need_build() {
 }
 
 port_open() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
+
+# What all invented persons sign in with. The sign-in page shows it, and them, only while this is set.
+export MUDFLAT_DEMO_PIN=471147
+
+# need_secret: what sessions are signed with, made once and readable by its owner only.
+need_secret() {
+  local file=$data_dir/secret
+  mkdir -p "$data_dir"
+  [ -s "$file" ] || (umask 077; head -c 32 /dev/urandom | od -An -tx1 | tr -d ' \n' >"$file")
+  MUDFLAT_SECRET=$(cat "$file")
+  export MUDFLAT_SECRET
+}

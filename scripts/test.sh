@@ -8,6 +8,7 @@ mkdir -p "$data_dir"
 unset DATABASE_URL
 
 need_node_modules
+need_secret
 need_postgres
 need_debian chromium chromium
 need_debian /usr/lib/python3/dist-packages/scipy python3-scipy
@@ -28,10 +29,14 @@ export MUDFLAT_DIST=.next-test
 results=$data_dir/results
 rm -rf "$results" && mkdir -p "$results"
 check "types" npm run --silent types
+# Built beside the checks that need no build.
+need_build .next-test >"$results/build.log" 2>&1 &
+build=$!
 check "lint" npm run --silent lint -- --max-warnings 0
 check "arrows between folders" npm run --silent arrows
 check "unit tests" npx --no-install jest --silent=false --json --outputFile="$results/jest.json"
-need_build .next-test
+wait "$build" || { cat "$results/build.log"; die "Building the application" "Read the error above."; }
+cat "$results/build.log"
 check "tests through the interface" env PLAYWRIGHT_JSON_OUTPUT_NAME="$results/playwright.json" npx --no-install playwright test
 
 node scripts/count.mjs "$results" || failed=1

@@ -1,13 +1,14 @@
-import { asc, eq } from 'drizzle-orm';
+import { asc, desc, eq } from 'drizzle-orm';
 import { v5 } from 'uuid';
 import { decodeCode } from '../core/codes/decode';
 import { ok, type Problem } from '../core/result';
+import type { DescribeCode } from '../formats/job-requests';
 import type { RecordCodes, TakeBackCode } from '../formats/requests';
 import type { CodeView } from '../formats/views';
 import type { Db } from './db';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from './refusal';
 import { definitionOf } from './run-view';
-import { codeObservation, job, testRun } from './schema';
+import { codeDescription, codeObservation, depot, job, testRun } from './schema';
 
 /** Keeps codes as they were read, in the standard's own writing. The same id twice keeps them once. */
 export async function recordCodes(db: Db, jobId: string, body: RecordCodes): Promise<Done> {
@@ -21,7 +22,7 @@ export async function recordCodes(db: Db, jobId: string, body: RecordCodes): Pro
   if (problems.length) return refuse('Some codes cannot be read.', problems);
   const [there] = await db.select({ id: job.id }).from(job).where(eq(job.id, jobId));
   if (!there) return notFound('job');
-  const plain = { jobId, phase: body.phase, status: body.status, recordedBy: body.by };
+  const plain = { jobId, phase: body.phase, status: body.status, recordedBy: body.by, freezeFrame: body.freezeFrame ?? [] };
   const rows = codes.length === 0 ? [{ ...plain, id: body.id, code: null }] : [...new Set(codes)].map((code) => ({ ...plain, id: v5(code, body.id), code }));
   const inserted = await db.insert(codeObservation).values(rows).onConflictDoNothing({ target: codeObservation.id }).returning({ id: codeObservation.id });
   return ok({ id: body.id, duplicate: inserted.length === 0 });
@@ -32,7 +33,7 @@ export async function takeBackCode(db: Db, jobId: string, body: TakeBackCode): P
   const [slip] = await db.select().from(codeObservation).where(eq(codeObservation.id, body.observation));
   if (slip?.jobId !== jobId || slip.takesBack !== null) return notFound('code in this job', '/observation');
   try {
-    const row = { id: body.id, jobId, code: slip.code, phase: slip.phase, status: slip.status, recordedBy: body.by, takesBack: slip.id };
+    const row = { id: body.id, jobId, code: slip.code, phase: slip.phase, status: slip.status, recordedBy: body.by, takesBack: slip.id, freezeFrame: slip.freezeFrame };
     const inserted = await db.insert(codeObservation).values(row).onConflictDoNothing({ target: codeObservation.id }).returning({ id: codeObservation.id });
     return ok({ id: body.id, duplicate: inserted.length === 0 });
   } catch (error) {
@@ -45,11 +46,28 @@ export async function takeBackCode(db: Db, jobId: string, body: TakeBackCode): P
 export async function codesOf(db: Db, jobId: string): Promise<CodeView[]> {
   const rows = await db.select().from(codeObservation).where(eq(codeObservation.jobId, jobId)).orderBy(asc(codeObservation.sequence));
   const takenBack = new Set(rows.map((r) => r.takesBack));
-  return rows.filter((r) => r.takesBack === null && !takenBack.has(r.id)).map((r) => ({ id: r.id, code: r.code, phase: r.phase, status: r.status, by: r.recordedBy, at: r.createdAt.toISOString() }));
+  return rows.filter((r) => r.takesBack === null && !takenBack.has(r.id)).map((r) => ({ id: r.id, code: r.code, phase: r.phase, status: r.status, freezeFrame: r.freezeFrame, by: r.recordedBy, at: r.createdAt.toISOString() }));
 }
 
 /** Names of tests of a job in which something was unplugged with the key on. */
 export async function unpluggedIn(db: Db, jobId: string): Promise<string[]> {
   const runs = await db.select().from(testRun).where(eq(testRun.jobId, jobId)).orderBy(asc(testRun.createdAt));
   return [...new Set(runs.map(definitionOf).filter((t) => t.condition.key === 'on' && t.states.some((s) => s.id === 'unplugged')).map((t) => t.name))];
+}
+
+/** What a depot knows of a code that its maker defined; an empty text takes it away. Codes of the standards keep the standards' meaning. */
+export async function describeCode(db: Db, depotId: string, body: DescribeCode): Promise<Done> {
+  const decoded = decodeCode(body.code);
+  if (!decoded.ok) return refuse('This is no code.', [{ path: '/code', message: decoded.error }]);
+  if (decoded.value.confidence !== 'maker-defined') return refuse('This code needs no description.', [{ path: '/code', message: `${decoded.value.code} is defined by ${decoded.value.standard}.` }]);
+  const [there] = await db.select({ id: depot.id }).from(depot).where(eq(depot.id, depotId));
+  if (!there) return notFound('depot');
+  const row = { id: body.id, depotId, code: decoded.value.code, text: body.text.trim(), recordedBy: body.by };
+  const inserted = await db.insert(codeDescription).values(row).onConflictDoNothing({ target: codeDescription.id }).returning({ id: codeDescription.id });
+  return ok({ id: body.id, duplicate: inserted.length === 0 });
+}
+
+export async function descriptionsOf(db: Db, depotId: string): Promise<Record<string, string>> {
+  const rows = await db.selectDistinctOn([codeDescription.code]).from(codeDescription).where(eq(codeDescription.depotId, depotId)).orderBy(codeDescription.code, desc(codeDescription.sequence));
+  return Object.fromEntries(rows.filter((r) => r.text).map((r) => [r.code, r.text]));
 }

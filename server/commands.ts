@@ -1,12 +1,14 @@
 import { eq, sql } from 'drizzle-orm';
+import { v5 } from 'uuid';
 import { checkEngine } from '../core/engine/layout';
 import { ok } from '../core/result';
+import { EMPTY_INTAKE } from '../formats/job-requests';
 import type { AddEngineFamily, AddUnit, ChooseDepot, OpenJob, SetPart, StartRun } from '../formats/requests';
 import type { Db } from './db';
 import { requireLead } from './people';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from './refusal';
 import { situationOf, unitView } from './run-view';
-import { depot, engineFamily, job, person, testRun, unit } from './schema';
+import { depot, engineFamily, intake, job, testRun, unit } from './schema';
 import { chooseFor } from './shelf';
 import { findAnyTest } from './tests';
 
@@ -15,10 +17,6 @@ const done = (id: string, inserted: readonly unknown[]) => ok({ id, duplicate: i
 
 export async function addDepot(db: Db, d: { id: string; name: string; timeZone: string }): Promise<Done> {
   return done(d.id, await db.insert(depot).values(d).onConflictDoNothing({ target: depot.id }).returning({ id: depot.id }));
-}
-
-export async function addPerson(db: Db, p: { id: string; depotId: string; name: string; role: 'technician' | 'lead' | 'viewer' }): Promise<Done> {
-  return done(p.id, await db.insert(person).values(p).onConflictDoNothing({ target: person.id }).returning({ id: person.id }));
 }
 
 export async function addEngineFamily(db: Db, f: AddEngineFamily): Promise<Done> {
@@ -70,7 +68,13 @@ export async function openJob(db: Db, j: OpenJob): Promise<Done> {
   const row = {
     id: j.id, unitId: j.unitId, complaint: j.complaint.trim(), openedBy: j.by.trim(), odometer_km: j.odometer_km ?? null, hours: j.hours ?? null,
   };
-  return done(j.id, await db.insert(job).values(row).onConflictDoNothing({ target: job.id }).returning({ id: job.id }));
+  return db.transaction(async (tx) => {
+    const inserted = await tx.insert(job).values(row).onConflictDoNothing({ target: job.id }).returning({ id: job.id });
+    if (inserted.length && j.conditions?.length) {
+      await tx.insert(intake).values({ id: v5('intake', j.id), jobId: j.id, recordedBy: row.openedBy, body: { ...EMPTY_INTAKE, conditions: j.conditions } });
+    }
+    return done(j.id, inserted);
+  });
 }
 
 /** Starts a test run with the test as it is now and the limits that apply. */

@@ -1,53 +1,108 @@
-import { asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, ilike, inArray, isNull, or, sql } from 'drizzle-orm';
 import { groupBy } from '../core/collections';
-import type { JobBrief, JobView, PersonView, YardView } from '../formats/views';
-import { codesOf, unpluggedIn } from './codes';
+import { compareCodes } from '../core/codes/phases';
+import { proposeFindings, ruledOutBy } from '../core/evidence/finding';
+import { whatIsKnown } from '../core/evidence/known';
+import { makePlan } from '../core/plan/plan';
+import { pointedByCodes } from '../formats/codes';
+import type { BeforeView, CodeView, FindingView, JobBrief, JobView, YardView } from '../formats/views';
+import { codesOf, descriptionsOf, unpluggedIn } from './codes';
 import type { Db } from './db';
+import { evidenceOf, intakeOf } from './evidence';
+import { findingsOf } from './findings';
 import { notesOf } from './notes';
-import { jobBrief, unitView } from './run-view';
-import { depot, engineFamily, job, person, testRun, unit } from './schema';
+import { photosOf } from './photos';
+import { changesOf } from './plan';
+import { definitionOf, jobBrief, unitView } from './run-view';
+import { codeObservation, depot, engineFamily, job, testRun, unit } from './schema';
 import { allTests, testBrief } from './tests';
+import { trailOf } from './trail';
 
 type JobRow = typeof job.$inferSelect;
+type RunRow = typeof testRun.$inferSelect;
 
-async function briefs(db: Db, jobs: readonly JobRow[]): Promise<JobBrief[]> {
-  if (jobs.length === 0) return [];
-  const runs = await db.select().from(testRun).where(inArray(testRun.jobId, jobs.map((j) => j.id))).orderBy(asc(testRun.createdAt), asc(testRun.id));
+const runsOf = (db: Db, jobs: readonly JobRow[]): Promise<RunRow[]> =>
+  (jobs.length === 0 ? Promise.resolve([]) : db.select().from(testRun).where(inArray(testRun.jobId, jobs.map((j) => j.id))).orderBy(asc(testRun.createdAt), asc(testRun.id)));
+
+function briefs(jobs: readonly JobRow[], runs: readonly RunRow[]): JobBrief[] {
   const byJob = groupBy(runs, (r) => r.jobId);
   return jobs.map((j) => jobBrief(j, byJob.get(j.id) ?? []));
 }
 
-/** All units with their open jobs, by fleet number. */
-export async function viewYard(db: Db): Promise<YardView> {
-  const rows = await db.select({ unit, family: engineFamily, depot }).from(unit)
-    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId)).innerJoin(depot, eq(depot.id, unit.depotId)).orderBy(asc(unit.fleetNumber));
-  const open = await db.select().from(job).where(isNull(job.closedAt)).orderBy(desc(job.number));
-  const brief = await briefs(db, open);
+/** Units shown at once: more is no list that anybody reads. */
+const SHOWN = 60;
+
+/** Units with their open jobs, those with an open job first, then by fleet number. `search` finds fleet number, kind, family, depot, a job's number or complaint. */
+export async function viewYard(db: Db, search = ''): Promise<YardView> {
+  const words = search.trim().split(/\s+/).filter(Boolean).slice(0, 6);
+  const where = and(...words.map((w) => {
+    const like = `%${w.replace(/[\\%_]/g, '\\$&')}%`;
+    const inJobs = sql`${unit.id} in (select ${job.unitId} from ${job} where ${job.complaint} ilike ${like}${/^\d{1,9}$/.test(w) ? sql` or ${job.number} = ${Number(w)}` : sql``})`;
+    return or(ilike(unit.fleetNumber, like), ilike(unit.kind, like), ilike(engineFamily.code, like), ilike(depot.name, like), inJobs);
+  }));
+  const hasOpen = sql<boolean>`exists (select 1 from ${job} where ${job.unitId} = ${unit.id} and ${job.closedAt} is null)`;
+  const [rows, counted] = await Promise.all([
+    db.select({ unit, family: engineFamily, depot }).from(unit).innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId)).innerJoin(depot, eq(depot.id, unit.depotId))
+      .where(where).orderBy(desc(hasOpen), asc(unit.fleetNumber)).limit(SHOWN),
+    db.select({ n: sql<number>`count(*)::int` }).from(unit).innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId)).innerJoin(depot, eq(depot.id, unit.depotId)).where(where),
+  ]);
+  const open = rows.length ? await db.select().from(job).where(and(isNull(job.closedAt), inArray(job.unitId, rows.map((r) => r.unit.id)))).orderBy(desc(job.number)) : [];
+  const brief = briefs(open, await runsOf(db, open));
   const byUnit = groupBy(open.map((j, i) => ({ unitId: j.unitId, brief: brief[i] as JobBrief })), (j) => j.unitId);
   return {
+    search: search.trim(), found: counted[0]?.n ?? 0,
     units: rows.map((r) => ({ ...unitView(r.unit, r.family, r.depot), jobs: (byUnit.get(r.unit.id) ?? []).map((j) => j.brief) })),
-    depots: await db.select({ id: depot.id, name: depot.name }).from(depot).orderBy(asc(depot.name)),
+    depots: await viewDepots(db),
     families: await db.select({ id: engineFamily.id, code: engineFamily.code, engine: engineFamily.engine }).from(engineFamily).orderBy(asc(engineFamily.code)),
   };
 }
 
-/** A job with its unit and the unit's earlier jobs; `null` where there is none. */
+export const viewDepots = (db: Db): Promise<{ id: string; name: string }[]> => db.select({ id: depot.id, name: depot.name }).from(depot).orderBy(asc(depot.name));
+
+/** Earlier jobs shown; a unit that was here more often shows the newest. */
+const EARLIER = 30;
+
+/** A job with all that is known in it, its plan and trail, and what the unit's earlier jobs say to it; `null` where there is none. */
 export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
   const [row] = await db.select({ job, unit, family: engineFamily, depot }).from(job).innerJoin(unit, eq(unit.id, job.unitId))
     .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId)).innerJoin(depot, eq(depot.id, unit.depotId)).where(eq(job.id, jobId));
   if (!row) return null;
-  const all = await db.select().from(job).where(eq(job.unitId, row.unit.id)).orderBy(desc(job.number));
-  const brief = await briefs(db, all);
-  const own = brief.find((j) => j.id === jobId);
-  if (!own) throw new Error(`job ${jobId} is not among the jobs of its unit`);
-  return { job: own, unit: unitView(row.unit, row.family, row.depot), earlier: brief.filter((j) => j.number < own.number),
-    tests: (await allTests(db)).map(testBrief), notes: await notesOf(db, jobId),
-    codes: await codesOf(db, jobId), unplugged: await unpluggedIn(db, jobId) };
+  const earlierJobs = await db.select().from(job).where(and(eq(job.unitId, row.unit.id), sql`${job.number} < ${row.job.number}`)).orderBy(desc(job.number)).limit(EARLIER);
+  const jobs = [row.job, ...earlierJobs];
+  const [runs, codes, intake, evidence, findings, changes, tests, codesBefore] = await Promise.all([
+    runsOf(db, jobs), codesOf(db, jobId), intakeOf(db, jobId), evidenceOf(db, jobId), findingsOf(db, jobs.map((j) => j.id)), changesOf(db, jobId), allTests(db), codesByJob(db, earlierJobs),
+  ]);
+  const [own, ...earlier] = briefs(jobs, runs);
+  if (!own) throw new Error(`job ${jobId} has no brief`);
+  const ownRuns = runs.filter((r) => r.jobId === jobId);
+  const known = whatIsKnown(ownRuns.flatMap((r) => (r.judgement ? [{ id: r.id, definition: definitionOf(r), judgement: r.judgement, at: r.createdAt.toISOString() }] : [])), evidence);
+  const plan = makePlan({
+    tests, areas: pointedByCodes(codes), complaint: `${row.job.complaint} ${intake.when ?? ''}`, conditions: intake.conditions, known, changes,
+    done: ownRuns.map((r) => ({ test: r.test, pattern: r.judgement?.pattern ?? 'incomplete' })), before: faultyBefore(earlier, findings),
+  });
+  return {
+    job: own, unit: unitView(row.unit, row.family, row.depot), depotId: row.depot.id, earlier, tests: tests.map(testBrief), notes: await notesOf(db, jobId),
+    codes, unplugged: await unpluggedIn(db, jobId), intake, evidence, photos: await photosOf(db, jobId), findings: findings.get(jobId) ?? [],
+    before: earlier.flatMap((j) => beforeOf(j, findings.get(j.id) ?? [], codes, codesBefore.get(j.id) ?? [])), descriptions: await descriptionsOf(db, row.depot.id),
+    known, proposals: proposeFindings(known), ruledOut: ruledOutBy(known), plan, trail: await trailOf(db, jobId),
+  };
 }
 
-export async function listPersons(db: Db): Promise<PersonView[]> {
-  return db.select({ name: person.name, role: person.role, depot: depot.name }).from(person)
-    .innerJoin(depot, eq(depot.id, person.depotId)).orderBy(asc(person.name));
+/** Tests of earlier jobs that failed where something was found. */
+const faultyBefore = (earlier: readonly JobBrief[], findings: ReadonlyMap<string, readonly FindingView[]>): string[] =>
+  [...new Set(earlier.filter((j) => findings.has(j.id)).flatMap((j) => j.runs.filter((r) => r.judgement && r.judgement.suspects.length > 0).map((r) => r.test)))];
+
+async function codesByJob(db: Db, jobs: readonly JobRow[]): Promise<Map<string, string[]>> {
+  const rows = jobs.length ? await db.select({ jobId: codeObservation.jobId, code: codeObservation.code, phase: codeObservation.phase }).from(codeObservation).where(inArray(codeObservation.jobId, jobs.map((j) => j.id))) : [];
+  const byJob = groupBy(rows, (r) => r.jobId);
+  return new Map([...byJob].map(([id, seen]) => [id, compareCodes(seen.flatMap(({ code, phase }) => (code === null ? [] : [{ code, phase }])), new Set(seen.map((s) => s.phase))).filter((c) => c.fate !== 'caused by testing').map((c) => c.code)]));
+}
+
+/** What an earlier job says to this one: its findings, its advice, and whether the same is back. `[]` where it says nothing. */
+function beforeOf(j: JobBrief, findings: readonly FindingView[], codes: readonly CodeView[], codesThen: readonly string[]): BeforeView[] {
+  const again = [...new Set(codes.flatMap((c) => (c.code !== null && c.phase === 'as-found' && codesThen.includes(c.code) ? [c.code] : [])))];
+  if (findings.length === 0 && again.length === 0) return [];
+  return [{ id: j.id, number: j.number, openedAt: j.openedAt, complaint: j.complaint, findings: findings.map((f) => f.body), comeback: again.length ? `${again.join(', ')} again` : null }];
 }
 
 /** Answers when the database does. */

@@ -9,10 +9,10 @@ import type { ProblemDetails } from '../formats/problem';
 import type { ApplyLimits } from '../formats/requests';
 import { judgeRun } from '../formats/run-set';
 import type { Db, Tx } from './db';
-import { requireLead } from './people';
+import { requireLead, requireOwnDepot } from './people';
 import { notFound, refuse } from './refusal';
 import { loadRun, limitsOf, runInputs, type RunRecord, situationOf, specificationView } from './run-view';
-import { job, jobNote, testRun } from './schema';
+import { depot, job, jobNote, testRun, unit } from './schema';
 import { candidatesFor, specificationById, type ShelfRow } from './shelf';
 
 /** What new limits would change in one run of an open job. */
@@ -65,8 +65,12 @@ export async function applyLimits(db: Db, specificationId: string, body: ApplyLi
   const spec = await specificationById(db, specificationId);
   if (!spec) return notFound('specification');
   if (body.runs.length === 0) return ok({ applied: 0 });
-  const open = await db.select({ id: testRun.id }).from(testRun).innerJoin(job, eq(job.id, testRun.jobId)).where(and(inArray(testRun.id, body.runs), isNull(job.closedAt)));
+  const open = await db.select({ id: testRun.id, depot: depot.name }).from(testRun).innerJoin(job, eq(job.id, testRun.jobId)).innerJoin(unit, eq(unit.id, job.unitId)).innerJoin(depot, eq(depot.id, unit.depotId)).where(and(inArray(testRun.id, body.runs), isNull(job.closedAt)));
   if (open.length !== new Set(body.runs).size) return refuse('Some runs are not open.', [{ path: '/runs', message: 'A run is not there, or its job is closed.' }]);
+  for (const name of new Set(open.map((r) => r.depot))) {
+    const foreign = await requireOwnDepot(db, body.by, name, 'judge open jobs again');
+    if (foreign) return foreign;
+  }
   let applied = 0;
   for (const { id } of open) applied += await db.transaction(async (tx) => {
     const found = await effectOn(tx, id, spec);

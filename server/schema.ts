@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { boolean, doublePrecision, index, integer, jsonb, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import { bigint, boolean, customType, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
 import type { Engine } from '../core/engine/layout';
 import type { Condition, Judgement, JudgedReading, Limits } from '../core/judge/types';
 import type { TestDefinition } from '../core/catalogue/types';
@@ -7,6 +7,12 @@ import type { Phase } from '../core/codes/phases';
 import type { DecisionRule } from '../core/metrology/conformity';
 import type { AccuracyRange } from '../core/metrology/instrument';
 import type { Scope, When } from '../core/shelf/types';
+import type { Evidence } from '../core/evidence/types';
+import type { FindingBody } from '../core/evidence/finding';
+import type { PlanChange } from '../core/plan/types';
+import { ROLES } from '../core/vocabulary';
+import type { Intake } from '../formats/job-requests';
+import type { FreezeFrame } from '../formats/requests';
 
 /** Ids come from whoever makes the row (UUIDv7), so that the same submission sent twice is the same row. */
 const id = () => uuid('id').primaryKey();
@@ -24,10 +30,37 @@ export const depot = pgTable('depot', {
   choices: jsonb('choices').$type<DepotChoices>().notNull().default({ schools: {}, decision: 'three-way' }),
 });
 
+/** Whoever signs in. Columns from `email` on are what the sign-in library keeps of a person; the address is not a real one. */
 export const person = pgTable('person', {
-  id: id(), depotId: uuid('depot_id').notNull().references(() => depot.id), name: text('name').notNull(),
-  role: text('role', { enum: ['technician', 'lead', 'viewer'] }).notNull(), createdAt: created(),
+  id: id(),
+  /** `null`: works for every depot. */
+  depotId: uuid('depot_id').references(() => depot.id), name: text('name').notNull(),
+  role: text('role', { enum: ROLES }).notNull(), createdAt: created(),
+  /** May not sign in any more; what they did keeps their name. */
+  retiredAt: at('retired_at'),
+  email: text('email').unique(), emailVerified: boolean('email_verified').notNull().default(false), image: text('image'),
+  updatedAt: at('updated_at').notNull().default(sql`now()`), username: text('username').unique(), displayUsername: text('display_username'),
 });
+
+/** Of a person on a device. A device can hold several; one of them is at the bench. */
+export const session = pgTable('session', {
+  id: id(), userId: uuid('user_id').notNull().references(() => person.id, { onDelete: 'cascade' }), token: text('token').notNull().unique(),
+  expiresAt: at('expires_at').notNull(), ipAddress: text('ip_address'), userAgent: text('user_agent'), createdAt: created(), updatedAt: at('updated_at').notNull().default(sql`now()`),
+}, (t) => [index('session_person').on(t.userId)]);
+
+/** The hashed PIN or password of a person. */
+export const account = pgTable('account', {
+  id: id(), userId: uuid('user_id').notNull().references(() => person.id, { onDelete: 'cascade' }), accountId: text('account_id').notNull(), providerId: text('provider_id').notNull(),
+  password: text('password'), accessToken: text('access_token'), refreshToken: text('refresh_token'), idToken: text('id_token'), scope: text('scope'),
+  accessTokenExpiresAt: at('access_token_expires_at'), refreshTokenExpiresAt: at('refresh_token_expires_at'), createdAt: created(), updatedAt: at('updated_at').notNull().default(sql`now()`),
+}, (t) => [uniqueIndex('account_person').on(t.userId, t.providerId)]);
+
+export const verification = pgTable('verification', {
+  id: id(), identifier: text('identifier').notNull(), value: text('value').notNull(), expiresAt: at('expires_at').notNull(), createdAt: created(), updatedAt: at('updated_at').notNull().default(sql`now()`),
+});
+
+/** Wrong tries at signing in, counted by the rate limiter. */
+export const signInAttempt = pgTable('sign_in_attempt', { key: text('key').primaryKey(), points: integer('points').notNull().default(0), expire: bigint('expire', { mode: 'number' }) });
 
 export const engineFamily = pgTable('engine_family', {
   id: id(), code: text('code').notNull().unique(), engine: jsonb('engine').$type<Engine>().notNull(), createdAt: created(),
@@ -102,7 +135,7 @@ export const testRun = pgTable('test_run', {
 /** What is put into a job's record beside its readings: sums, changed limits. Append-only. */
 export const jobNote = pgTable('job_note', {
   id: id(), sequence: integer('sequence').notNull().generatedAlwaysAsIdentity(), jobId: uuid('job_id').notNull().references(() => job.id),
-  kind: text('kind', { enum: ['sum', 'limits'] }).notNull(), body: jsonb('body').$type<NoteBody>().notNull(), recordedBy: text('recorded_by').notNull(), createdAt: created(),
+  kind: text('kind', { enum: ['sum', 'limits', 'override'] }).notNull(), body: jsonb('body').$type<NoteBody>().notNull(), recordedBy: text('recorded_by').notNull(), createdAt: created(),
 }, (t) => [index('job_note_job').on(t.jobId, t.sequence)]);
 
 export interface NoteBody {
@@ -141,4 +174,51 @@ export const codeObservation = pgTable('code_observation', {
   /** `null`: somebody looked and there was none. */
   code: text('code'), phase: text('phase').$type<Phase>().notNull(), status: text('status', { enum: ['active', 'stored', 'intermittent', 'unknown'] }).notNull(),
   takesBack: uuid('takes_back'), recordedBy: text('recorded_by').notNull(), createdAt: created(),
+  /** What the controller kept with the code. */
+  freezeFrame: jsonb('freeze_frame').$type<FreezeFrame>().notNull().default([]),
 }, (t) => [index('code_observation_job').on(t.jobId, t.sequence), uniqueIndex('code_observation_taken_back_once').on(t.takesBack)]);
+
+const jobId = () => uuid('job_id').notNull().references(() => job.id);
+const sequence = () => integer('sequence').notNull().generatedAlwaysAsIdentity();
+const recordedBy = () => text('recorded_by').notNull();
+
+/** What a depot knows of a code that its maker defined. Appended; the newest counts. */
+export const codeDescription = pgTable('code_description', {
+  id: id(), sequence: sequence(), depotId: uuid('depot_id').notNull().references(() => depot.id), code: text('code').notNull(), text: text('text').notNull(), recordedBy: recordedBy(), createdAt: created(),
+}, (t) => [index('code_description_code').on(t.depotId, t.code, t.sequence)]);
+
+/** What was asked and seen when the unit came in. Appended; the newest counts. */
+export const intake = pgTable('intake', { id: id(), sequence: sequence(), jobId: jobId(), body: jsonb('body').$type<Intake>().notNull(), recordedBy: recordedBy(), createdAt: created() },
+  (t) => [index('intake_job').on(t.jobId, t.sequence)]);
+
+/** Evidence that is no meter reading. A slip is taken back by a row that names it. */
+export const evidence = pgTable('evidence', {
+  id: id(), sequence: sequence(), jobId: jobId(), body: jsonb('body').$type<Evidence>().notNull(), takesBack: uuid('takes_back'), recordedBy: recordedBy(), createdAt: created(),
+}, (t) => [index('evidence_job').on(t.jobId, t.sequence), uniqueIndex('evidence_taken_back_once').on(t.takesBack)]);
+
+/** What was found, or that it was not. A later one of the same matter supersedes it. */
+export const finding = pgTable('finding', {
+  id: id(), sequence: sequence(), jobId: jobId(), body: jsonb('body').$type<FindingBody>().notNull(), supersedes: uuid('supersedes'), recordedBy: recordedBy(), createdAt: created(),
+}, (t) => [index('finding_job').on(t.jobId, t.sequence), uniqueIndex('finding_superseded_once').on(t.supersedes)]);
+
+/** What a technician changed in a job's plan: order, left out, added. */
+export const planChange = pgTable('plan_change', { id: id(), sequence: sequence(), jobId: jobId(), body: jsonb('body').$type<PlanChange>().notNull(), recordedBy: recordedBy(), createdAt: created() },
+  (t) => [index('plan_change_job').on(t.jobId, t.sequence)]);
+
+const bytes = customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'bytea' });
+
+/** A photo of a job; its bytes lie apart, so that lists stay small. */
+export const photo = pgTable('photo', {
+  id: id(), sequence: sequence(), jobId: jobId(), name: text('name').notNull(), sha256: text('sha256').notNull(), size: integer('size').notNull(), width: integer('width').notNull(), height: integer('height').notNull(),
+  recordedBy: recordedBy(), createdAt: created(),
+}, (t) => [index('photo_job').on(t.jobId, t.sequence)]);
+export const photoContent = pgTable('photo_content', { id: uuid('id').primaryKey().references(() => photo.id), full: bytes('full_size').notNull(), small: bytes('small_size').notNull() });
+
+/** The trail of a job: one row per row that was written into it, each hashed with the one before. Written by triggers, so that nothing goes past it. */
+export const jobEvent = pgTable('job_event', {
+  jobId: jobId(), number: integer('number').notNull(), kind: text('kind').notNull(), rowId: uuid('row_id').notNull(), recordedBy: recordedBy(),
+  at: at('at').notNull(), content: text('content').notNull(), previous: text('previous').notNull(), hash: text('hash').notNull(),
+}, (t) => [primaryKey({ columns: [t.jobId, t.number] }), index('job_event_row').on(t.rowId)]);
+
+/** Where the trail of a job ends: a trail that was cut off at its end is found by it. */
+export const jobHead = pgTable('job_head', { jobId: uuid('job_id').primaryKey().references(() => job.id), number: integer('number').notNull(), hash: text('hash').notNull() });

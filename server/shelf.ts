@@ -11,7 +11,7 @@ import type { ProblemDetails } from '../formats/problem';
 import type { Shelve } from '../formats/requests';
 import { checkEntry, type ShelfEntry, shelfKey } from '../formats/shelf';
 import type { Db, Tx } from './db';
-import { requireLead } from './people';
+import { requireLead, requireOwnDepot } from './people';
 import { type Done, notFound, refuse } from './refusal';
 import { depot, engineFamily, specification } from './schema';
 import { findAnyTest } from './tests';
@@ -153,6 +153,8 @@ export async function shelveIn(tx: Tx, body: Shelve, base: string): Promise<Done
     return refuse('Somebody was here before.', [{ path: `${base}/limits`, message: `Revision ${newest?.row.revision ?? 0} is there now, by ${newest?.row.recordedBy || 'nobody known'}. Look at it first.` }], 409);
   }
   if (body.withdraw && !newest) return notFound('series on the shelf', base);
+  const foreign = entry.scope === 'depot' ? await requireOwnDepot(tx, body.by, entry.of ?? '', 'put limits on the shelf') : null;
+  if (foreign) return foreign;
   const status = body.withdraw ? 'withdrawn' as const : entry.status ?? 'draft';
   if (status !== 'draft' || newest?.row.status === 'approved') {
     const refused = await requireLead(tx, body.by, status === 'withdrawn' ? 'take limits off the shelf' : status === 'draft' ? 'replace approved limits' : 'approve limits');

@@ -1,13 +1,20 @@
+jest.mock('@/server/sign-in', () => ({
+  actorOf: (headers: Headers) => Promise.resolve(headers.get('x-test') === 'nobody' ? null : { id: 'p', name: headers.get('x-test') ?? 'y', role: 'technician', depotId: null }),
+  deviceActor: (_: Headers, name: string) => Promise.resolve(name === 'Second' ? { id: 'q', name, role: 'viewer', depotId: null } : null),
+}));
+jest.mock('@/server/db', () => ({ serverDb: () => ({ db: {} }) }));
+jest.mock('@/server/access', () => ({ refusalFor: (_: unknown, actor: { role: string }, permit: { role: string }) => Promise.resolve(permit.role === 'any' || actor.role !== 'viewer' ? null : { type: 'about:blank', title: 'no', status: 403, detail: '', errors: [{ path: '/by', message: 'Odile may.' }] }) }));
+
 import { OPEN_JOB, type OpenJob } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { answer, guard, handleJson, isId, readText } from './handler';
+import { answer, guard, handleBytes, handleJson, isId, readText } from './handler';
 
 const ID = '01935b2e-7f3a-7000-8000-000000000001';
 const check = schema<OpenJob>(OPEN_JOB);
 const request = (body: string, headers: Record<string, string> = {}) =>
   new Request('http://127.0.0.1:4180/api/jobs', { method: 'POST', body, headers: { 'content-type': 'application/json', host: '127.0.0.1:4180', ...headers } });
 const post = async (body: unknown, headers = {}) => {
-  const answered = await handleJson(request(typeof body === 'string' ? body : JSON.stringify(body), headers), check, (b) => Promise.resolve(answer({ ok: true, value: { id: b.id, duplicate: false } })));
+  const answered = await handleJson(request(typeof body === 'string' ? body : JSON.stringify(body), headers), check, { role: 'technician', what: 'open a job' }, (b) => Promise.resolve(answer({ ok: true, value: { id: b.id, duplicate: false } })));
   return { status: answered.status, type: answered.headers.get('content-type'), body: (await answered.json()) as { errors?: { path: string; message: string }[] } };
 };
 const job = { id: ID, unitId: ID, complaint: 'x', by: 'y' };
@@ -24,6 +31,24 @@ test.each<[string, unknown, object, number]>([
   const answered = await post(body, headers);
   expect(answered).toMatchObject({ status, type: 'application/problem+json' });
   expect(answered.body.errors?.length).toBeGreaterThan(0);
+});
+test('whose doing it is comes from the session, not from the body', async () => {
+  const bys: string[] = [];
+  const as = (body: unknown, headers = {}) => handleJson(request(JSON.stringify(body), headers), check, { role: 'technician', what: 'x' }, (b) => { bys.push(b.by); return Promise.resolve(Response.json({})); });
+  const { by, ...anonymous } = job;
+  expect((await as(anonymous)).status).toBe(200);
+  expect((await as({ ...job, by }, { 'x-test': 'Ines' })).status).toBe(401);
+  expect((await as({ ...job, by: 'Ines' }, { 'x-test': 'Ines' })).status).toBe(200);
+  expect((await as({ ...job, by: 'Second' })).status).toBe(403);
+  expect((await as(job, { 'x-test': 'nobody' })).status).toBe(401);
+  expect(bys).toEqual(['y', 'Ines']);
+});
+test('a page of another site is refused, whatever it says of its origin', async () => expect((await post(job, { 'sec-fetch-site': 'cross-site' })).status).toBe(403));
+test('bytes beyond the limit are not read to their end', async () => {
+  let pulled = 0;
+  const body = new ReadableStream({ pull: (c) => { pulled++; c.enqueue(new Uint8Array(1000)); } });
+  const answered = await handleBytes(new Request('http://x/', { method: 'POST', body, duplex: 'half' } as RequestInit), { role: 'any', what: 'x' }, 5000, () => Promise.resolve(Response.json({})));
+  expect([answered.status, pulled < 20]).toEqual([413, true]);
 });
 test('its own pages may post', async () => expect((await post(job, { origin: 'http://127.0.0.1:4180' })).status).toBe(201));
 test('the path of a wrong field comes back', async () => expect((await post({ ...job, extra: 1 })).body.errors).toEqual([{ path: '/extra', message: 'Unknown field.' }]));

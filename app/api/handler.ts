@@ -2,6 +2,10 @@ import type { ValidateFunction } from 'ajv';
 import type { Result } from '@/core/result';
 import { type ProblemDetails, problemDetails } from '@/formats/problem';
 import { readJson, validate } from '@/formats/validate';
+import { type Permit, refusalFor } from '@/server/access';
+import { serverDb } from '@/server/db';
+import type { Actor } from '@/server/actor';
+import { actorOf, deviceActor, type SignInOutcome } from '@/server/sign-in';
 
 const MOST_BYTES = 8 * 1024 * 1024;
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
@@ -31,12 +35,19 @@ export async function guard(handle: () => Promise<Response>): Promise<Response> 
   }
 }
 
+/** Refuses what another site's page sends with this site's cookies. A browser says where a request comes from; a program need not. */
+function foreignOrigin(request: Request): Response | null {
+  const origin = request.headers.get('origin');
+  const isOurs = !origin || (URL.canParse(origin) && new URL(origin).host === request.headers.get('host'));
+  const site = request.headers.get('sec-fetch-site');
+  if (isOurs && (site === null || site === 'same-origin' || site === 'none')) return null;
+  return answerProblem(problemDetails('Refused.', [{ path: '', message: 'The request comes from another site.' }], 403));
+}
+
 /** The text of a request of the expected content type, from this site's own pages or from no page at all. */
 export async function readText(request: Request, ...contentTypes: readonly string[]): Promise<string | Response> {
-  const origin = request.headers.get('origin');
-  if (origin && URL.canParse(origin) ? new URL(origin).host !== request.headers.get('host') : origin) {
-    return answerProblem(problemDetails('Refused.', [{ path: '', message: 'The request comes from another site.' }], 403));
-  }
+  const foreign = foreignOrigin(request);
+  if (foreign) return foreign;
   if (!contentTypes.includes(contentTypeOf(request))) {
     return answerProblem(problemDetails('Wrong content type.', [{ path: '', message: `Send ${contentTypes.join(' or ')}.` }], 415));
   }
@@ -48,28 +59,106 @@ export async function readText(request: Request, ...contentTypes: readonly strin
 
 export const contentTypeOf = (request: Request): string => request.headers.get('content-type')?.split(';')[0]?.trim().toLowerCase() ?? '';
 
-/** Who does an import and under which id: `?batch=…&by=…`; `null` where the file is only to be looked at. A problem where one of them is wrong. */
-export function readBatch(request: Request): { batch: string; by: string } | null | Response {
-  const query = new URL(request.url).searchParams;
-  const [batch, by] = [query.get('batch'), query.get('by')?.trim() ?? ''];
-  if (batch === null) return null;
-  if (!isId(batch)) return answerProblem(problemDetails('Some fields are wrong.', [{ path: '/batch', message: 'It must be a UUID.' }]));
-  if (!by || by.length > 80) return answerProblem(problemDetails('Some fields are wrong.', [{ path: '/by', message: 'Say who imports, in at most 80 characters.' }]));
-  return { batch, by };
+/** Under which id an import is done: `?batch=…`; `null` where the file is only to be looked at. A problem where it is no id. */
+export function readBatch(request: Request): string | null | Response {
+  const batch = new URL(request.url).searchParams.get('batch');
+  return batch === null || isId(batch) ? batch : answerProblem(problemDetails('Some fields are wrong.', [{ path: '/batch', message: 'It must be a UUID.' }]));
 }
 
 /** A file as a download. */
 export const download = (text: string, type: string, name: string): Response =>
   new Response(text, { headers: { 'content-type': `${type}; charset=utf-8`, 'content-disposition': `attachment; filename="${name}"` } });
 
-/** Reads, validates and handles a JSON body. */
-export function handleJson<T>(request: Request, check: ValidateFunction<T>, handle: (body: T) => Promise<Response>): Promise<Response> {
+const SIGN_IN_FIRST = problemDetails('Sign in first.', [{ path: '/by', message: 'Nobody is signed in on this device.' }], 401);
+
+/** Runs a handler for whoever is signed in and may; others are refused with who may. `by`: whose doing it is said to be. */
+export async function handleAs(request: Request, permit: Permit, handle: (actor: Actor) => Promise<Response>, by?: unknown): Promise<Response> {
+  const active = await actorOf(request.headers);
+  if (!active) return answerProblem(SIGN_IN_FIRST);
+  // A device that changed hands still sends what was typed before: it is theirs who typed it, as long as they are signed in there.
+  const actor = typeof by !== 'string' || by.trim() === active.name ? active : await deviceActor(request.headers, by.trim());
+  if (!actor) return answerProblem(problemDetails('Not signed in here.', [{ path: '/by', message: `${String(by).trim()} is not signed in on this device. They can sign in with their PIN; then it is sent as theirs.` }], 401));
+  const refused = await refusalFor(serverDb().db, actor, permit);
+  return refused ? answerProblem(refused) : handle(actor);
+}
+
+/** Something to read, for everybody who is signed in. */
+export const handleRead = (request: Request, handle: (actor: Actor) => Promise<Response>): Promise<Response> =>
+  guard(() => handleAs(request, { role: 'any', what: 'look at this' }, handle));
+
+/** A file to take in. Who may is settled before the file is read. */
+export const handleFile = (request: Request, permit: Permit, types: readonly string[], handle: (text: string, actor: Actor) => Promise<Response>): Promise<Response> =>
+  guard(() => handleAs(request, permit, async (actor) => {
+    const text = await readText(request, ...types);
+    return text instanceof Response ? text : handle(text, actor);
+  }));
+
+/** Reads and validates a JSON body, and handles it for whoever may. `permit` may depend on the body; `by` is filled in from the session. */
+export function handleJson<T>(request: Request, check: ValidateFunction<T>, permit: Permit | ((body: T) => Permit), handle: (body: T, actor: Actor) => Promise<Response>): Promise<Response> {
   return guard(async () => {
-    const text = await readText(request, 'application/json');
-    if (text instanceof Response) return text;
-    const json = readJson(text);
-    if (!json.ok) return answerProblem(problemDetails('This is not JSON.', json.error, 400));
-    const body = validate(check, json.value);
+    const json = await readBody(request);
+    if (json instanceof Response) return json;
+    const claimed = isObject(json) ? json.by : undefined;
+    // A body that is wrong says so to those who are signed in only.
+    return handleAs(request, ANYBODY, async (who) => {
+      const body = validate(check, isObject(json) ? { ...json, ...(wantsBy(check) ? { by: who.name } : {}) } : json);
+      if (!body.ok) return answerProblem(problemDetails('Some fields are wrong.', body.error));
+      const refused = await refusalFor(serverDb().db, who, typeof permit === 'function' ? permit(body.value) : permit);
+      return refused ? answerProblem(refused) : handle(body.value, who);
+    }, claimed);
+  });
+}
+
+/** A JSON body from anybody: signing in. */
+export function handleOpen<T>(request: Request, check: ValidateFunction<T>, handle: (body: T) => Promise<Response>): Promise<Response> {
+  return guard(async () => {
+    const json = await readBody(request);
+    if (json instanceof Response) return json;
+    const body = validate(check, json);
     return body.ok ? handle(body.value) : answerProblem(problemDetails('Some fields are wrong.', body.error));
   });
+}
+
+/** The outcome of signing in, switching or signing out, with its cookies. */
+export function answerSession(outcome: SignInOutcome): Response {
+  if (!outcome.ok) return answerProblem(outcome.error);
+  const response = Response.json({ name: outcome.value.name });
+  for (const cookie of outcome.value.cookies) response.headers.append('set-cookie', cookie);
+  return response;
+}
+
+/** Bytes from whoever may, at most so many: a larger body is not read to its end. */
+export const handleBytes = (request: Request, permit: Permit, most: number, handle: (bytes: Buffer, actor: Actor) => Promise<Response>): Promise<Response> =>
+  guard(async () => {
+    const foreign = foreignOrigin(request);
+    if (foreign) return foreign;
+    return handleAs(request, permit, async (actor) => {
+      const bytes = await readBytes(request, most);
+      return bytes ? handle(bytes, actor) : answerProblem(problemDetails('Too large.', [{ path: '', message: `At most ${Math.floor(most / 1e6)} MB.` }], 413));
+    });
+  });
+
+async function readBytes(request: Request, most: number): Promise<Buffer | null> {
+  if (Number(request.headers.get('content-length') ?? 0) > most) return null;
+  const chunks: Uint8Array[] = [];
+  let size = 0;
+  const reader = request.body?.getReader();
+  for (let part = await reader?.read(); part && !part.done; part = await reader?.read()) {
+    size += part.value.length;
+    if (size > most) return null;
+    chunks.push(part.value);
+  }
+  return Buffer.concat(chunks);
+}
+
+const ANYBODY: Permit = { role: 'any', what: 'look at this' };
+const isObject = (value: unknown): value is Record<string, unknown> => value !== null && typeof value === 'object' && !Array.isArray(value);
+const wantsBy = (check: ValidateFunction): boolean => isObject(check.schema) && isObject(check.schema.properties) && 'by' in check.schema.properties;
+
+/** The JSON of a request, or the refusal. */
+export async function readBody(request: Request): Promise<unknown> {
+  const text = await readText(request, 'application/json');
+  if (text instanceof Response) return text;
+  const json = readJson(text);
+  return json.ok ? json.value : answerProblem(problemDetails('This is not JSON.', json.error, 400));
 }

@@ -1,5 +1,5 @@
+import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db';
-import { listPersons } from '@/server/queries';
 import { allTests, ownTests } from '@/server/tests';
 import { Catalogue } from '@/ui/catalogue/catalogue';
 import { TopBar } from '@/ui/kit/top-bar';
@@ -8,13 +8,14 @@ export const dynamic = 'force-dynamic';
 export const metadata = { title: 'Catalogue' };
 
 export default async function CataloguePage() {
+  await needPerson('/catalogue');
   const { db } = serverDb();
-  const [tests, own, persons] = await Promise.all([allTests(db), ownTests(db), listPersons(db)]);
+  const [tests, own] = await Promise.all([allTests(db), ownTests(db)]);
   const ids = new Set(own.map((t) => t.id));
   return (
     <div className="flex min-h-dvh flex-col">
-      <TopBar persons={persons.map((p) => p.name)} here="/catalogue"><h1 className="text-lg font-bold text-ink">Catalogue</h1></TopBar>
-      <Catalogue entries={tests.map((test) => ({ test, own: ids.has(test.id) }))} persons={persons} />
+      <TopBar here="/catalogue"><h1 className="text-lg font-bold text-ink">Catalogue</h1></TopBar>
+      <Catalogue entries={tests.map((test) => ({ test, own: ids.has(test.id) }))} />
     </div>
   );
 }

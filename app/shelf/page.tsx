@@ -1,5 +1,5 @@
+import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db';
-import { listPersons } from '@/server/queries';
 import { viewShelf } from '@/server/shelf-view';
 import { isId } from '@/app/api/handler';
 import { TopBar } from '@/ui/kit/top-bar';
@@ -10,12 +10,13 @@ export const metadata = { title: 'Shelf' };
 
 export default async function ShelfPage({ searchParams }: { searchParams: Promise<Record<string, string | string[] | undefined>> }) {
   const { test, run } = await searchParams;
+  await needPerson('/shelf');
   const { db } = serverDb();
-  const [view, persons] = await Promise.all([viewShelf(db, typeof run === 'string' && isId(run) ? run : null), listPersons(db)]);
+  const view = await viewShelf(db, typeof run === 'string' && isId(run) ? run : null);
   return (
     <div className="flex min-h-dvh flex-col">
-      <TopBar persons={persons.map((p) => p.name)} here="/shelf"><h1 className="text-lg font-bold text-ink">Shelf</h1></TopBar>
-      <Shelf view={view} persons={persons} test={typeof test === 'string' ? test : null} />
+      <TopBar here="/shelf"><h1 className="text-lg font-bold text-ink">Shelf</h1></TopBar>
+      <Shelf view={view} test={typeof test === 'string' ? test : null} />
     </div>
   );
 }

@@ -84,5 +84,5 @@ describe('against a simulation in numpy', () => {
     const { mean, sd } = simulate(read, zero, warm, alpha);
     expect(Math.abs((r.corrected ?? 0) / mean - 1)).toBeLessThan(2e-3);
     expect(Math.abs((r.standardUncertainty ?? 0) / sd - 1)).toBeLessThan(0.02);
-  }, 30_000);
+  });
 });

@@ -7,9 +7,9 @@ import { findSlip } from '../../core/judge/slip';
 import { readEntry } from '../../core/limits/entry';
 import { findUnit, toBase } from '../../core/quantity/units';
 import { readClampZero, readLeadZero } from '../../formats/instrument';
-import type { PersonView, RunView } from '../../formats/views';
+import type { RunView } from '../../formats/views';
 import { useOnClient } from '../kit/on-client';
-import { usePerson } from '../kit/person';
+import { useIsLead, usePerson } from '../kit/session';
 import { PostRow } from '../posts/post-row';
 import { noteOf, rowsOf } from '../posts/rows';
 import { scaleFor } from '../posts/scale';
@@ -26,10 +26,12 @@ import { Trail } from './trail';
 import { useRun } from './use-run';
 
 const Shortcuts = dynamic(() => import('./shortcuts').then((m) => m.Shortcuts));
+const Override = dynamic(() => import('./override').then((m) => m.Override));
 const ImportCsv = dynamic(() => import('./import-csv').then((m) => m.ImportCsv));
 
-export function Bench({ view, persons }: { view: RunView; persons: readonly PersonView[] }) {
-  const by = usePerson(persons.map((p) => p.name));
+export function Bench({ view }: { view: RunView }) {
+  const by = usePerson();
+  const isLead = useIsLead();
   const run = useRun(view, by);
   const { definition: test } = view;
   const { limits } = view.specification;
@@ -47,7 +49,7 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
   const [error, setError] = useState<string | null>(null);
   const [why, setWhy] = useState('misread');
   const [slip, setSlip] = useState<SlipAsked | null>(null);
-  const [sheet, setSheet] = useState<'shortcuts' | 'csv' | null>(null);
+  const [sheet, setSheet] = useState<'shortcuts' | 'csv' | 'override' | null>(null);
   const alive = useOnClient();
   const [pad, setPad] = useState<boolean | null>(null);
   const input = useRef<HTMLInputElement>(null);
@@ -80,6 +82,7 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
     input.current?.focus();
   }, []);
   const pickPosition = useCallback((position: Position) => pick({ kind: 'position', position }), [pick]);
+  const openOverride = useCallback(() => setSheet('override'), []);
   const pickZero = useCallback(() => pick({ kind: 'lead-zero' }), [pick]);
 
   function step(by: 1 | -1): void {
@@ -178,7 +181,7 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
       <Trail view={view} judgement={run.judgement} className="order-3 lg:hidden xl:order-none xl:block" />
       <div className="flex min-h-0 min-w-0 flex-col gap-2 p-3">
         <StatesBar states={test.states} circumstance={run.circumstance} instruments={view.instruments} leads={view.leads} quantity={limits.quantity} zeroWanted={zeroWanted}
-          onChange={run.change} onZero={pickZero} />
+          onChange={run.change} onZero={pickZero} onOverride={isLead ? openOverride : null} />
         <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-x-auto">
           {rows.map((r, i) => (
             <PostRow key={r.title} title={r.title} note={noteOf(view.unit.engine, i, rows.length, test)}
@@ -199,7 +202,8 @@ export function Bench({ view, persons }: { view: RunView; persons: readonly Pers
       </div>
       <Says view={view} judgement={run.judgement} inputs={run.inputs} active={active} target={target} />
       {sheet === 'shortcuts' && <Shortcuts onClose={() => setSheet(null)} />}
-      {sheet === 'csv' && <ImportCsv runId={view.id} by={by} onClose={() => setSheet(null)} />}
+      {sheet === 'override' && <Override runId={view.id} states={test.states.filter((s) => !run.circumstance.states.includes(s.id))} onClose={() => setSheet(null)} />}
+      {sheet === 'csv' && <ImportCsv runId={view.id} onClose={() => setSheet(null)} />}
     </main>
   );
 }

@@ -8,10 +8,10 @@ interface Plan {
 }
 
 /** Readings from a file: first what it would do, row by row; then, if the person agrees, they are stored. */
-export function ImportCsv({ runId, by, onClose }: { runId: string; by: string; onClose: () => void }) {
+export function ImportCsv({ runId, onClose }: { runId: string; onClose: () => void }) {
   return (
     <ImportFile<Plan> title="Readings from a file" description="CSV with a header row; the columns position and entry are needed. Nothing is stored before you have seen what the file says."
-      url={`/api/runs/${runId}/csv`} by={by} label="CSV file" verb="Store" things={['reading', 'readings']} types={[['.csv', 'text/csv']]} changes={(plan) => plan.rows.filter((r) => r.action !== 'unchanged').length}
+      url={`/api/runs/${runId}/csv`} label="CSV file" verb="Store" things={['reading', 'readings']} types={[['.csv', 'text/csv']]} changes={(plan) => plan.rows.filter((r) => r.action !== 'unchanged').length}
       show={(plan) => <PlanTable plan={plan} />} onClose={onClose} onDone={() => window.location.reload()} />
   );
 }

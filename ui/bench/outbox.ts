@@ -90,7 +90,8 @@ async function sendOne(db: IDBPDatabase<Store>, item: OutboxItem): Promise<boole
     emit({ type: 'stored', id });
     return true;
   }
-  if (sent.error.kind === 'unreachable') return false;
+  // Signed out: it waits until its person is signed in here again.
+  if (sent.error.kind !== 'refused') return false;
   await db.put('outbox', { ...item, refused: sent.error.problem });
   emit({ type: 'refused', id, problem: sent.error.problem });
   return true;

@@ -15,6 +15,8 @@ export interface StatesBarProps {
   readonly zeroWanted: boolean;
   readonly onChange: (part: Partial<CircumstanceView>) => void;
   readonly onZero: () => void;
+  /** A lead signs off what cannot be had. */
+  readonly onOverride: (() => void) | null;
 }
 
 /** On a narrow screen the row scrolls; what is not set comes first. */
@@ -22,7 +24,7 @@ const chip = (set: boolean): string =>
   `inline-flex shrink-0 whitespace-nowrap ${set ? '' : '-order-1'} min-h-9 pointer-coarse:min-h-12 items-center gap-1.5 rounded-lg border px-2.5 text-sm ${set ? 'border-line bg-card' : 'border-ochre bg-card font-bold text-ochre'}`;
 
 /** What must be true now. Confirmed once; what is not confirmed stays visible and is printed with the result. */
-export const StatesBar = memo(function StatesBar({ states, circumstance: c, instruments, leads, quantity, zeroWanted, onChange, onZero }: StatesBarProps) {
+export const StatesBar = memo(function StatesBar({ states, circumstance: c, instruments, leads, quantity, zeroWanted, onChange, onZero, onOverride }: StatesBarProps) {
   const meter = instruments.find((i) => i.id === c.instrumentId);
   const today = useToday();
   const overdue = meter?.calibrationDue != null && today !== null && meter.calibrationDue < today;
@@ -40,6 +42,7 @@ export const StatesBar = memo(function StatesBar({ states, circumstance: c, inst
           </button>
         );
       })}
+      {onOverride && states.some((s) => !c.states.includes(s.id)) && <button type="button" className={chip(true)} onClick={onOverride}>sign off…</button>}
       {(zeroWanted || c.leadZero !== null) && (
         <button type="button" className={chip(c.leadZero !== null)} onClick={onZero}>
           {c.leadZero === null ? `${zeroed}?` : <><Check size={15} aria-hidden="true" />{zeroed} <b className="font-mono">{c.leadZero}{/[A-ZΩ]/i.test(c.leadZero) ? '' : quantity === 'current' ? ' A' : ' Ω'}</b></>}

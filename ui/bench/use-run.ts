@@ -6,6 +6,7 @@ import type { Judgement, Position } from '../../core/judge/types';
 import { judgeRun, type RunInputs } from '../../formats/run-set';
 import type { ProblemDetails } from '../../formats/problem';
 import { type CircumstanceView, countingReadings, currentReadings, type ReadingView, type RunView } from '../../formats/views';
+import { useLive } from '../kit/live';
 import { drop, flush, keep, kept, onOutbox, type OutboxEvent, type OutboxItem } from './outbox';
 
 export type SaveState = 'keeping' | 'queued' | 'saved' | 'refused' | 'not kept';
@@ -44,7 +45,7 @@ type Action =
   | { readonly type: 'state'; readonly id: string; readonly state: SaveState; readonly problem?: ProblemDetails }
   | { readonly type: 'drop'; readonly id: string }
   | { readonly type: 'outbox'; readonly items: readonly OutboxItem[] }
-  | { readonly type: 'server'; readonly readings: readonly ReadingView[] };
+  | { readonly type: 'colleagues'; readonly view: RunView };
 
 function reduce(state: State, action: Action): State {
   switch (action.type) {
@@ -53,8 +54,15 @@ function reduce(state: State, action: Action): State {
     case 'drop': return { ...state, facts: state.facts.filter((f) => f.id !== action.id) };
     case 'state': return { ...state, saves: new Map(state.saves).set(action.id, { state: action.state, ...(action.problem ? { problem: action.problem } : {}) }) };
     case 'outbox': return { ...action.items.reduce(mergeItem, state), loaded: true };
-    case 'server': return { ...state, facts: [...action.readings.filter((r) => !state.facts.some((f) => f.id === r.id)).map(factOf), ...state.facts] };
+    case 'colleagues': return mergeColleagues(state, action.view);
   }
+}
+
+/** What others have written: their readings beside ours; their word on what is true, unless ours is still on its way. */
+function mergeColleagues(state: State, view: RunView): State {
+  const theirs = view.readings.filter((r) => !state.facts.some((f) => f.id === r.id)).map(factOf);
+  const ours = [...state.saves.values()].some((s) => s.state === 'keeping' || s.state === 'queued');
+  return { ...state, facts: [...theirs, ...state.facts], circumstance: ours ? state.circumstance : view.circumstance };
 }
 
 /** What waited in this browser when the page was opened. */
@@ -112,8 +120,17 @@ export function useRun(view: RunView, by: string): Run {
     // Other limits may hold at another temperature: the server knows the shelf.
     if (event.type === 'stored' && warmed.current.delete(event.id)) router.refresh();
     // A refusal means that somebody else was here: their readings are needed to decide.
-    if (event.type === 'refused') void colleagues(view.id).then((readings) => dispatch({ type: 'server', readings }));
+    if (event.type === 'refused') void colleagues(view.id).then((now) => { if (now) dispatch({ type: 'colleagues', view: now }); });
   }), [view.id, router]);
+  // What others write here appears as they write it; what stands here already is not fetched again.
+  const known = useRef(state);
+  useEffect(() => { known.current = state; });
+  useLive(view.job.id, (heard) => {
+    const { facts: here, saves: sent } = known.current;
+    const foreign = heard.filter((h) => h.kind === 'reconnected' || (h.run === view.id && !sent.has(h.row) && !here.some((f) => f.id === h.row)));
+    if (heard.some((h) => h.kind === 'test_run')) router.refresh();
+    if (foreign.length) void colleagues(view.id).then((now) => { if (now) dispatch({ type: 'colleagues', view: now }); });
+  });
   useEffect(() => {
     void kept().then((items) => {
       dispatch({ type: 'outbox', items: items.filter((i) => i.runId === view.id) });
@@ -184,12 +201,13 @@ const initial = (view: RunView): State => ({
 
 const factOf = (r: ReadingView): Fact => ({ id: r.id, position: r.position, entry: r.entry, supersedes: r.supersedes, why: r.why, instrumentId: r.instrumentId });
 
-async function colleagues(runId: string): Promise<readonly ReadingView[]> {
+/** The run as the server has it now; `null` where it does not answer. */
+async function colleagues(runId: string): Promise<RunView | null> {
   try {
     const response = await fetch(`/api/runs/${runId}`);
-    return response.ok ? ((await response.json()) as RunView).readings : [];
+    return response.ok ? (await response.json()) as RunView : null;
   } catch {
-    return [];
+    return null;
   }
 }
 

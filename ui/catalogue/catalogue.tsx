@@ -6,19 +6,18 @@ import { indexFindable, searchWords } from '../../core/catalogue/search';
 import type { TestDefinition } from '../../core/catalogue/types';
 import { groupBy } from '../../core/collections';
 import type { CataloguePlan } from '../../formats/catalogue';
-import type { PersonView } from '../../formats/views';
 import { Button, buttonLook } from '../kit/button';
 import { ImportFile } from '../kit/import-file';
-import { usePerson } from '../kit/person';
+import { usePerson } from '../kit/session';
 import { BLANK, copyOf } from './draft';
 import type { CatalogueEntry } from './entry';
 import { EditTest } from './edit-test';
 import { TestDetail } from './test-detail';
 
 /** All tests that can be done, found while typing; a lead adds and copies them here. */
-export function Catalogue({ entries, persons }: { entries: readonly CatalogueEntry[]; persons: readonly PersonView[] }) {
+export function Catalogue({ entries }: { entries: readonly CatalogueEntry[] }) {
   const router = useRouter();
-  const by = usePerson(persons.map((p) => p.name));
+  const by = usePerson();
   const [search, setSearch] = useState('');
   const [picked, setPicked] = useState(entries[0]?.test.id ?? '');
   const [editing, setEditing] = useState<{ test: TestDefinition; isNew: boolean } | null>(null);
@@ -55,7 +54,7 @@ export function Catalogue({ entries, persons }: { entries: readonly CatalogueEnt
       {entry ? <TestDetail key={entry.test.id} entry={entry} by={by} onCopy={() => setEditing({ test: copyOf(entry.test), isNew: true })} onEdit={() => setEditing({ test: entry.test, isNew: false })} onDone={() => router.refresh()} /> : <p className="text-soft">No test has “{search}” in it.</p>}
       {editing && <EditTest test={editing.test} isNew={editing.isNew} areas={[...new Set(entries.map((e) => e.test.area))]} by={by} onClose={() => setEditing(null)} onDone={(id) => { setPicked(id); done(); }} />}
       {importing && (
-        <ImportFile<CataloguePlan> title="Tests from a file" description="JSON, as “All” and “Our own” write it. Nothing is taken before you have seen what it changes." url="/api/catalogue/import" by={by} types={[['.json', 'application/json']]}
+        <ImportFile<CataloguePlan> title="Tests from a file" description="JSON, as “All” and “Our own” write it. Nothing is taken before you have seen what it changes." url="/api/catalogue/import" types={[['.json', 'application/json']]}
           changes={(p) => p.rows.filter((r) => r.action !== 'unchanged').length} onClose={() => setImporting(false)} onDone={done}
           show={(p) => <ul>{p.rows.map((r) => <li key={r.id} className="border-t border-line py-1"><b>{r.name}</b> <span className="font-mono text-sm text-soft">{r.id}</span> {r.action}</li>)}</ul>} />
       )}

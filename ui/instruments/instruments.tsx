@@ -4,20 +4,20 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { groupBy } from '../../core/collections';
-import type { DepotInstrumentsView, InstrumentView, PersonView } from '../../formats/views';
+import type { DepotInstrumentsView, InstrumentView } from '../../formats/views';
 import { Button } from '../kit/button';
 import { inputLook } from '../kit/field';
 import { OtherProblems } from '../kit/form';
 import { useToday } from '../kit/on-client';
-import { usePerson } from '../kit/person';
+import { usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
 import { rangeWordsOf } from './draft';
 import { EditInstrument } from './edit-instrument';
 
 /** What each depot measures with: accuracy per range, calibration, leads with their measured zero. */
-export function Instruments({ depots, persons }: { depots: readonly DepotInstrumentsView[]; persons: readonly PersonView[] }) {
+export function Instruments({ depots }: { depots: readonly DepotInstrumentsView[] }) {
   const router = useRouter();
-  const by = usePerson(persons.map((p) => p.name));
+  const by = usePerson();
   const [editing, setEditing] = useState<{ depotId: string; instrument: InstrumentView | null } | null>(null);
   return (
     <main className="mx-auto w-full max-w-7xl flex-1 p-4">

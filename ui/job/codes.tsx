@@ -3,36 +3,28 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { decodeCode, findCodes } from '../../core/codes/decode';
-import { type Compared, compareCodes, type Fate, PHASE_WORDS, type Phase, PHASES } from '../../core/codes/phases';
+import { type Fate, PHASE_WORDS, type Phase, PHASES } from '../../core/codes/phases';
 import type { CodeMeaning } from '../../core/codes/types';
-import type { CodeView, JobView, PersonView } from '../../formats/views';
+import { knownCodes } from '../../formats/codes';
+import type { CodeView, JobView } from '../../formats/views';
 import { Button } from '../kit/button';
+import { FreezeFrames, readFreezeFrame } from './freeze-frame';
+import { Describe } from './describe-code';
 import { inputLook } from '../kit/field';
 import { OtherProblems } from '../kit/form';
-import { usePerson } from '../kit/person';
+import { usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
-
-/** A code with its meaning and what became of it. */
-export type KnownCode = Compared & CodeMeaning;
-
-/** The codes of a job, each once, with what became of it over the phases. */
-export function knownCodes(codes: readonly CodeView[]): KnownCode[] {
-  const seen = codes.flatMap(({ code, phase }) => (code === null ? [] : [{ code, phase }]));
-  return compareCodes(seen, new Set(codes.map((c) => c.phase))).flatMap((c) => {
-    const meaning = decodeCode(c.code);
-    return meaning.ok ? [{ ...meaning.value, ...c }] : [];
-  });
-}
 
 const TONES: Readonly<Record<Fate, string>> = { 'as found': 'text-ink', 'came back': 'text-rust', gone: 'text-eelgrass', new: 'text-rust', 'caused by testing': 'text-soft' };
 
 /** Codes: typed or pasted, decoded at once, kept with the phase in which they were read. */
-export function Codes({ view, persons }: { view: JobView; persons: readonly PersonView[] }) {
+export function Codes({ view }: { view: JobView }) {
   const { job, codes, unplugged } = view;
   const router = useRouter();
-  const by = usePerson(persons.map((p) => p.name));
+  const by = usePerson();
   const [text, setText] = useState('');
   const [phase, setPhase] = useState<Phase>('as-found');
+  const [frame, setFrame] = useState('');
   const [status, setStatus] = useState<CodeView['status']>('unknown');
   const { busy, problems, post } = useSend();
   const read = findCodes(text);
@@ -40,8 +32,9 @@ export function Codes({ view, persons }: { view: JobView; persons: readonly Pers
   const lookedAt = [...new Set(codes.filter((c) => c.code === null).map((c) => c.phase))];
 
   async function keep(): Promise<void> {
-    if (!await post(`/api/jobs/${job.id}/codes`, { id: v7(), by, phase, status, codes: read.codes })) return;
+    if (!await post(`/api/jobs/${job.id}/codes`, { id: v7(), by, phase, status, codes: read.codes, ...(frame.trim() ? { freezeFrame: readFreezeFrame(frame) } : {}) })) return;
     setText('');
+    setFrame('');
     router.refresh();
   }
   async function takeBack(code: string): Promise<void> {
@@ -50,14 +43,14 @@ export function Codes({ view, persons }: { view: JobView; persons: readonly Pers
   }
 
   return (
-    <section aria-label="Codes" className="rounded-xl bg-card p-4 lg:col-span-2">
+    <section aria-label="Codes" className="rounded-xl bg-card p-4 ">
       <h2 className="font-semibold text-soft">Codes</h2>
       {known.length > 0 && (
         <table className="mt-1 w-full text-left">
           <thead className="text-sm text-soft"><tr><th>Code</th><th>What it says</th><th>Read</th><th>What became of it</th><th><span className="sr-only">Take back</span></th></tr></thead>
           <tbody>{known.map((c) => (
             <tr key={c.code} className="border-t border-line align-top">
-              <td className="py-1 pr-3 font-mono font-semibold whitespace-nowrap">{c.code}</td><td className="pr-3">{meaningWords(c)}</td><td className="pr-3 text-sm">{c.phases.map((p) => PHASE_WORDS[p]).join(', ')}</td>
+              <td className="py-1 pr-3 font-mono font-semibold whitespace-nowrap">{c.code}</td><td className="pr-3">{meaningWords(c)}{c.confidence === 'maker-defined' && <Describe depotId={view.depotId} code={c.code} text={view.descriptions[c.code] ?? ''} />}<FreezeFrames codes={codes} code={c.code} /></td><td className="pr-3 text-sm">{c.phases.map((p) => PHASE_WORDS[p]).join(', ')}</td>
               <td className={`pr-3 font-semibold ${TONES[c.fate]}`}>{c.fate}</td><td><button type="button" className="min-h-9 px-2 text-sm underline pointer-coarse:min-h-12" aria-label={`take back ${c.code}`} disabled={busy} onClick={() => void takeBack(c.code)}>take back</button></td>
             </tr>
           ))}</tbody>
@@ -70,6 +63,7 @@ export function Codes({ view, persons }: { view: JobView; persons: readonly Pers
         <label className="text-sm">Status<select className={inputLook} value={status} onChange={(e) => setStatus(e.target.value as CodeView['status'])}>{(['unknown', 'active', 'stored', 'intermittent'] as const).map((s) => <option key={s} value={s}>{s === 'unknown' ? 'not noted' : s}</option>)}</select></label>
         <Button type="submit" disabled={busy || (text.trim() !== '' && read.codes.length === 0)}>{text.trim() === '' ? 'No codes there' : read.codes.length === 1 ? 'Keep 1 code' : `Keep ${read.codes.length} codes`}</Button>
       </form>
+      {read.codes.length > 0 && <label className="mt-2 block text-sm">Freeze frame, if there is one <span className="text-soft">one value a line: engine speed: 812 rpm</span><textarea className={`${inputLook} py-2 font-mono`} rows={2} value={frame} onChange={(e) => setFrame(e.target.value)} /></label>}
       <OtherProblems problems={problems} paths={[]} />
       <Preview read={read} />
       {phase === 'as-found' && read.codes.length > 0 && unplugged.length > 0 && (

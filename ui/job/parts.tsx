@@ -1,19 +1,19 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { PersonView, UnitView } from '../../formats/views';
+import type { UnitView } from '../../formats/views';
 import { Button } from '../kit/button';
 import { inputLook } from '../kit/field';
 import { OtherProblems } from '../kit/form';
-import { usePerson } from '../kit/person';
+import { usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
 
 const KINDS = ['plug', 'injector', 'module', 'sensor', 'coil', 'battery', 'controller'] as const;
 
 /** Which parts are fitted, by their code: limits for exactly that part go before those of the family. */
-export function Parts({ unit, persons }: { unit: UnitView; persons: readonly PersonView[] }) {
+export function Parts({ unit }: { unit: UnitView }) {
   const router = useRouter();
-  const by = usePerson(persons.map((p) => p.name));
+  const by = usePerson();
   const [part, setPart] = useState<string>(KINDS[0]);
   const [code, setCode] = useState('');
   const { busy, problems, post } = useSend();

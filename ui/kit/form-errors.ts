@@ -9,6 +9,10 @@ export function showRefusal<T extends FieldValues>(failure: Failure, setError: U
     setError('root', { message: 'No server. What you typed is still here; try again.' });
     return;
   }
+  if (failure.kind === 'signed-out') {
+    setError('root', { message: failure.message });
+    return;
+  }
   for (const { path, message } of failure.problem.errors) {
     const field = fields.find((f) => path.split('/').includes(f));
     setError(field ?? 'root', { message });

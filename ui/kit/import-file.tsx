@@ -12,7 +12,6 @@ export interface ImportFileProps<P extends Planned> {
   readonly title: string;
   readonly description: string;
   readonly url: string;
-  readonly by: string;
   /** Name of the file field. Default: File. */
   readonly label?: string;
   /** What is taken: "entry", "entries". */
@@ -28,7 +27,7 @@ export interface ImportFileProps<P extends Planned> {
 
 /** A file in two steps: first what it would do; then, if the person agrees, the server takes it in one piece. */
 export function ImportFile<P extends Planned>(props: ImportFileProps<P>) {
-  const { title, description, url, by, label = 'File', verb = 'Take', things: [one, several] = ['entry', 'entries'], types, changes, show, onClose, onDone } = props;
+  const { title, description, url, label = 'File', verb = 'Take', things: [one, several] = ['entry', 'entries'], types, changes, show, onClose, onDone } = props;
   const [file, setFile] = useState<{ text: string; type: string; batch: string } | null>(null);
   const [plan, setPlan] = useState<P | null>(null);
   const [problems, setProblems] = useState<readonly Problem[]>([]);
@@ -57,7 +56,7 @@ export function ImportFile<P extends Planned>(props: ImportFileProps<P>) {
   }
 
   async function store(): Promise<void> {
-    if (file && await ask(file.text, file.type, `?batch=${file.batch}&by=${encodeURIComponent(by)}`)) onDone();
+    if (file && await ask(file.text, file.type, `?batch=${file.batch}`)) onDone();
   }
 
   const count = plan ? changes(plan) : 0;

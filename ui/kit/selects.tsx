@@ -1,25 +1,20 @@
 'use client';
 import { useTheme } from 'next-themes';
 import { useOnClient } from './on-client';
-import { setPerson, usePerson } from './person';
+import { PersonMenu } from './person-menu';
 
 const THEMES = [['shed', 'Shed'], ['night', 'Night shift'], ['sun', 'Sun']] as const;
 const look = 'min-h-11 rounded-lg border border-line bg-card px-2 text-ink';
 
-export function Selects({ persons }: { persons: readonly string[] }) {
+export function Selects() {
   const { theme, setTheme } = useTheme();
-  const person = usePerson(persons);
   const onClient = useOnClient();
   return (
     <div className="no-print flex items-center gap-2">
       <select aria-label="Light" disabled={!onClient} className={look} value={onClient ? theme ?? 'shed' : 'shed'} onChange={(e) => setTheme(e.target.value)}>
         {THEMES.map(([id, name]) => <option key={id} value={id}>{name}</option>)}
       </select>
-      {persons.length > 0 && (
-        <select aria-label="Who is at the bench" disabled={!onClient} className={`${look} max-w-36`} value={person} onChange={(e) => setPerson(e.target.value)}>
-          {persons.map((name) => <option key={name}>{name}</option>)}
-        </select>
-      )}
+      <PersonMenu />
     </div>
   );
 }

@@ -1,20 +1,33 @@
 import type { ProblemDetails } from '../../formats/problem';
 import { fail, ok, type Result } from '../../core/result';
 
-/** What comes of a request: an answer, a refusal with its fields, or nobody there. */
-export type Sent<T> = Result<T, { readonly kind: 'refused'; readonly problem: ProblemDetails } | { readonly kind: 'unreachable' }>;
+/** What comes of a request: an answer, a refusal with its fields, nobody there, or nobody signed in. */
+export type Sent<T> = Result<T, { readonly kind: 'refused'; readonly problem: ProblemDetails } | { readonly kind: 'unreachable' } | { readonly kind: 'signed-out'; readonly message: string }>;
 
 const TIMEOUT_MS = 10_000;
 
+const listeners = new Set<(message: string) => void>();
+/** Told when a request found nobody signed in. */
+export function onSignedOut(listener: (message: string) => void): () => void {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+}
+
 /** Posts JSON. Server errors count as unreachable: the same request may succeed later. */
-export async function send<T>(url: string, body: unknown): Promise<Sent<T>> {
+export const send = <T>(url: string, body: unknown): Promise<Sent<T>> => sendBody<T>(url, JSON.stringify(body), 'application/json');
+
+/** Posts a body as it is. */
+export async function sendBody<T>(url: string, body: BodyInit, type: string, timeout_ms = TIMEOUT_MS): Promise<Sent<T>> {
   try {
-    const response = await fetch(url, {
-      method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body), signal: AbortSignal.timeout(TIMEOUT_MS),
-    });
+    const response = await fetch(url, { method: 'POST', headers: { 'content-type': type }, body, signal: AbortSignal.timeout(timeout_ms) });
     if (response.ok) return ok((await response.json()) as T);
     if (response.status >= 500) return fail({ kind: 'unreachable' });
-    return fail({ kind: 'refused', problem: (await response.json()) as ProblemDetails });
+    const problem = (await response.json()) as ProblemDetails;
+    // Signing in itself is refused at its own fields.
+    if (response.status !== 401 || url.startsWith('/api/session/')) return fail({ kind: 'refused', problem });
+    const message = `${problem.errors[0]?.message ?? problem.title} Nothing that was typed is lost.`;
+    listeners.forEach((l) => l(message));
+    return fail({ kind: 'signed-out', message });
   } catch {
     return fail({ kind: 'unreachable' });
   }

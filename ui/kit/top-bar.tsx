@@ -1,14 +1,13 @@
-import { BookOpen, Gauge, Ruler, Warehouse } from 'lucide-react';
+import { BookOpen, Gauge, Ruler, Users, Warehouse } from 'lucide-react';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { SumsButton } from '../sums/sums-button';
 import { Logo } from './logo';
 import { Selects } from './selects';
 
-const ROOMS = [['/', 'Yard', Warehouse], ['/shelf', 'Shelf', Ruler], ['/catalogue', 'Catalogue', BookOpen], ['/instruments', 'Instruments', Gauge]] as const;
+const ROOMS = [['/', 'Yard', Warehouse], ['/shelf', 'Shelf', Ruler], ['/catalogue', 'Catalogue', BookOpen], ['/instruments', 'Instruments', Gauge], ['/people', 'People', Users]] as const;
 
 export interface TopBarProps {
-  readonly persons: readonly string[];
   readonly children?: ReactNode;
   /** Path of the room that this screen is. */
   readonly here?: string;
@@ -17,7 +16,7 @@ export interface TopBarProps {
 }
 
 /** The bar over every screen: where I am, which unit, the other rooms, who I am, which light. */
-export function TopBar({ persons, children, here, jobId }: TopBarProps) {
+export function TopBar({ children, here, jobId }: TopBarProps) {
   return (
     <header className="flex min-h-13 shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line bg-panel px-4 py-1">
       <Link href="/" className="flex min-h-11 items-center gap-2 text-xl font-bold"><Logo /><span className="sr-only sm:not-sr-only">Mudflat</span></Link>
@@ -28,9 +27,9 @@ export function TopBar({ persons, children, here, jobId }: TopBarProps) {
             <Icon size={18} aria-hidden="true" /><span className={jobId ? 'sr-only' : 'sr-only md:not-sr-only'}>{name}</span>
           </Link>
         ))}
-        <SumsButton jobId={jobId ?? null} persons={persons} wordy={!jobId} />
+        <SumsButton jobId={jobId ?? null} wordy={!jobId} />
       </nav>
-      <Selects persons={persons} />
+      <Selects />
     </header>
   );
 }

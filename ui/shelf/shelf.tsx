@@ -3,11 +3,10 @@ import { FileDown, FileUp, Plus, Search } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { groupBy } from '../../core/collections';
-import type { PersonView } from '../../formats/views';
 import type { ShelfLine, ShelfView } from '../../formats/shelf-view';
 import { Button, buttonLook } from '../kit/button';
 import { ImportFile } from '../kit/import-file';
-import { usePerson } from '../kit/person';
+import { usePerson } from '../kit/session';
 import { Choice } from './choice';
 import { Depots } from './depots';
 import { EditLimits } from './edit-limits';
@@ -16,9 +15,9 @@ import { PlanRows, type ShelfPlan } from './plan-rows';
 import { forWords, limitWords, STATUS_WORDS, whenWords } from './words';
 
 /** The shelf of limits: what judges what, from where, approved or not, with its revisions. */
-export function Shelf({ view, persons, test: asked }: { view: ShelfView; persons: readonly PersonView[]; test: string | null }) {
+export function Shelf({ view, test: asked }: { view: ShelfView; test: string | null }) {
   const router = useRouter();
-  const by = usePerson(persons.map((p) => p.name));
+  const by = usePerson();
   const [search, setSearch] = useState(view.tests.find((t) => t.id === asked)?.name ?? '');
   const [picked, setPicked] = useState<string | null>(null);
   const [editing, setEditing] = useState<ShelfLine | 'new' | null>(null);
@@ -66,7 +65,7 @@ export function Shelf({ view, persons, test: asked }: { view: ShelfView; persons
       </div>
       {editing && <EditLimits view={view} line={editing === 'new' ? null : editing} test={asked ?? undefined} by={by} onClose={() => setEditing(null)} onDone={done} />}
       {importing && (
-        <ImportFile<ShelfPlan> title="Limits from a file" description="JSON or CSV, as “JSON” and “CSV” write them. Nothing is taken before you have seen what it meets on the shelf." url="/api/specifications/import" by={by}
+        <ImportFile<ShelfPlan> title="Limits from a file" description="JSON or CSV, as “JSON” and “CSV” write them. Nothing is taken before you have seen what it meets on the shelf." url="/api/specifications/import"
           types={[['.json', 'application/json'], ['.csv', 'text/csv']]} changes={(p) => p.rows.filter((r) => r.action !== 'unchanged').length} show={(p) => <PlanRows plan={p} />} onClose={() => setImporting(false)} onDone={done} />
       )}
     </main>

@@ -5,14 +5,14 @@ import { useState } from 'react';
 
 const SumsDrawer = dynamic(() => import('./sums-drawer').then((m) => m.SumsDrawer));
 
-export function SumsButton({ jobId, persons, wordy }: { jobId: string | null; persons: readonly string[]; wordy: boolean }) {
+export function SumsButton({ jobId, wordy }: { jobId: string | null; wordy: boolean }) {
   const [open, setOpen] = useState(false);
   return (
     <>
       <button type="button" title="Sums" onClick={() => setOpen(true)} className="inline-flex min-h-11 min-w-11 items-center justify-center gap-1.5 rounded-lg px-2 text-sm text-soft hover:text-ink">
         <Calculator size={18} aria-hidden="true" /><span className={wordy ? 'sr-only md:not-sr-only' : 'sr-only'}>Sums</span>
       </button>
-      {open && <SumsDrawer jobId={jobId} persons={persons} onClose={() => setOpen(false)} />}
+      {open && <SumsDrawer jobId={jobId} onClose={() => setOpen(false)} />}
     </>
   );
 }

@@ -12,14 +12,14 @@ import { Button } from '../kit/button';
 import { errorAt } from '../kit/draft';
 import { inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
-import { usePerson } from '../kit/person';
+import { usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
 import { type BenchFacts, useBenchFacts } from './bench-facts';
 
 const KEPT = 'mudflat-sum';
 
 /** The drawer of sums: formula, source and result of each; filled from the bench, and put into the job's record if wanted. */
-export function SumsDrawer({ jobId, persons, onClose }: { jobId: string | null; persons: readonly string[]; onClose: () => void }) {
+export function SumsDrawer({ jobId, onClose }: { jobId: string | null; onClose: () => void }) {
   const facts = useBenchFacts();
   const [id, setId] = useState(() => sessionStorage.getItem(KEPT) ?? SUMS[0]?.id ?? '');
   const sum = findSum(id) ?? findSum('ohms-law');
@@ -34,7 +34,7 @@ export function SumsDrawer({ jobId, persons, onClose }: { jobId: string | null; 
           <label className="mt-3 block font-semibold">Which
             <select className={inputLook} value={sum.id} onChange={(e) => { sessionStorage.setItem(KEPT, e.target.value); setId(e.target.value); }}>{SUMS.map((s) => <option key={s.id} value={s.id}>{s.name}</option>)}</select>
           </label>
-          <SumForm key={sum.id} sum={sum} facts={facts} jobId={jobId} persons={persons} />
+          <SumForm key={sum.id} sum={sum} facts={facts} jobId={jobId} />
         </Radix.Content>
       </Radix.Portal>
     </Radix.Root>
@@ -43,7 +43,7 @@ export function SumsDrawer({ jobId, persons, onClose }: { jobId: string | null; 
 
 const filled = (slot: Slot, facts: BenchFacts): string => (slot.from ? facts[slot.from] : undefined) ?? (slot.initial === undefined ? '' : String(slot.initial));
 
-function SumForm({ sum, facts, jobId, persons }: { sum: Sum; facts: BenchFacts; jobId: string | null; persons: readonly string[] }) {
+function SumForm({ sum, facts, jobId }: { sum: Sum; facts: BenchFacts; jobId: string | null }) {
   const [typed, setTyped] = useState<Record<string, string>>(() => Object.fromEntries(sum.inputs.map((s) => [s.id, filled(s, facts)])));
   const result = runSum(sum, typed);
   const problems = result.ok ? [] : result.error;
@@ -68,14 +68,14 @@ function SumForm({ sum, facts, jobId, persons }: { sum: Sum; facts: BenchFacts; 
       </div>
       <p className="mt-2 font-mono text-sm">{sum.formula}</p>
       <p className="text-sm text-soft">Source: {sum.source}.</p>
-      {jobId && <Put sum={sum} typed={typed} ready={result.ok} jobId={jobId} persons={persons} />}
+      {jobId && <Put sum={sum} typed={typed} ready={result.ok} jobId={jobId} />}
     </div>
   );
 }
 
-function Put({ sum, typed, ready, jobId, persons }: { sum: Sum; typed: Record<string, string>; ready: boolean; jobId: string; persons: readonly string[] }) {
+function Put({ sum, typed, ready, jobId }: { sum: Sum; typed: Record<string, string>; ready: boolean; jobId: string }) {
   const router = useRouter();
-  const by = usePerson(persons);
+  const by = usePerson();
   const { busy, problems, post } = useSend();
   const [kept, setKept] = useState<string | null>(null);
   const content = JSON.stringify(typed);

@@ -3,27 +3,30 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { v7 } from 'uuid';
-import type { PersonView, UnitView } from '../../formats/views';
+import { CONDITIONS, type DriveCondition } from '../../core/evidence/types';
+import type { UnitView } from '../../formats/views';
 import { Button } from '../kit/button';
+import { Chips } from '../kit/chips';
 import { Dialog } from '../kit/dialog';
 import { Field, inputLook, tie } from '../kit/field';
 import { showRefusal } from '../kit/form-errors';
 import { readNumber } from '../kit/read-number';
-import { usePerson } from '../kit/person';
+import { usePerson } from '../kit/session';
 import { send } from '../kit/send';
 
 interface Values { complaint: string; hours: string; odometer_km: string }
 
-export function OpenJobDialog({ unit, persons, onClose }: { unit: UnitView; persons: readonly PersonView[]; onClose: () => void }) {
+export function OpenJobDialog({ unit, onClose }: { unit: UnitView; onClose: () => void }) {
   const router = useRouter();
-  const by = usePerson(persons.map((p) => p.name));
+  const by = usePerson();
   const [id] = useState(() => v7());
+  const [conditions, setConditions] = useState<readonly DriveCondition[]>([]);
   const { register, handleSubmit, setError, formState: { errors, isSubmitting } } = useForm<Values>({ defaultValues: { complaint: '', hours: '', odometer_km: '' } });
 
   async function submit({ complaint, hours, odometer_km }: Values): Promise<void> {
     const numbers = { hours: readNumber(hours), odometer_km: readNumber(odometer_km) };
     const given = Object.fromEntries(Object.entries(numbers).filter(([, v]) => v !== undefined));
-    const sent = await send('/api/jobs', { id, unitId: unit.id, complaint, by, ...given });
+    const sent = await send('/api/jobs', { id, unitId: unit.id, complaint, by, ...given, ...(conditions.length ? { conditions } : {}) });
     if (sent.ok) router.push(`/jobs/${id}`);
     else showRefusal(sent.error, setError, ['complaint', 'hours', 'odometer_km']);
   }
@@ -36,7 +39,9 @@ export function OpenJobDialog({ unit, persons, onClose }: { unit: UnitView; pers
           <textarea rows={3} className={`${inputLook} py-2`} {...tie('complaint', errors.complaint?.message)}
             {...register('complaint', { validate: (v) => v.trim() !== '' || 'Say what is wrong, in plain words.', maxLength: { value: 2000, message: 'At most 2,000 characters.' } })} />
         </Field>
-        <div className="grid grid-cols-2 gap-4">
+        <p className="font-semibold">It shows itself</p>
+        <Chips<DriveCondition> label="It shows itself" all={CONDITIONS} chosen={conditions} onChange={setConditions} />
+        <div className="mt-4 grid grid-cols-2 gap-4">
           <Field id="hours" label="Hours" error={errors.hours?.message}><input inputMode="decimal" className={inputLook} {...tie('hours', errors.hours?.message)} {...register('hours', number)} /></Field>
           <Field id="odometer_km" label="Odometer, km" error={errors.odometer_km?.message}><input inputMode="decimal" className={inputLook} {...tie('odometer_km', errors.odometer_km?.message)} {...register('odometer_km', number)} /></Field>
         </div>

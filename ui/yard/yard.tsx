@@ -1,8 +1,9 @@
 'use client';
 import { Plus, Search } from 'lucide-react';
 import dynamic from 'next/dynamic';
-import { useState } from 'react';
-import type { PersonView, UnitView, YardView } from '../../formats/views';
+import { useRouter } from 'next/navigation';
+import { useEffect, useState, useTransition } from 'react';
+import type { UnitView, YardView } from '../../formats/views';
 import { Button } from '../kit/button';
 import { UnitCard } from './unit-card';
 
@@ -10,12 +11,19 @@ const OpenJob = dynamic(() => import('./open-job').then((m) => m.OpenJobDialog))
 const AddUnit = dynamic(() => import('./add-unit').then((m) => m.AddUnitDialog));
 
 /** All units of the fleet with their open jobs, those with work to do first. */
-export function Yard({ yard, persons }: { yard: YardView; persons: readonly PersonView[] }) {
-  const [search, setSearch] = useState('');
+export function Yard({ yard }: { yard: YardView }) {
+  const router = useRouter();
+  const [search, setSearch] = useState(yard.search);
+  const [, startTransition] = useTransition();
   const [opening, setOpening] = useState<UnitView | null>(null);
   const [adding, setAdding] = useState(false);
-  const wanted = search.trim().toLowerCase();
-  const found = yard.units.filter((u) => [u.fleetNumber, u.kind, u.depot, u.family, ...u.jobs.map((j) => j.complaint)].some((t) => t.toLowerCase().includes(wanted)));
+  // The server searches: a fleet of thousands does not travel to the browser. What is here already is narrowed at once.
+  useEffect(() => {
+    if (search.trim() === yard.search) return undefined;
+    const timer = setTimeout(() => startTransition(() => router.replace(search.trim() ? `/?q=${encodeURIComponent(search.trim())}` : '/', { scroll: false })), 150);
+    return () => clearTimeout(timer);
+  }, [search, yard.search, router]);
+  const found = yard.units;
   const [busy, idle] = [found.filter((u) => u.jobs.length), found.filter((u) => !u.jobs.length)];
   return (
     <main className="mx-auto w-full max-w-7xl flex-1 p-4">
@@ -28,8 +36,9 @@ export function Yard({ yard, persons }: { yard: YardView; persons: readonly Pers
       </div>
       <UnitList title="Open jobs" units={busy} onOpen={setOpening} />
       <UnitList title="No open job" units={idle} onOpen={setOpening} />
-      {found.length === 0 && <p className="py-8 text-soft">{yard.units.length ? `No unit has “${search}” in its number, kind, depot or complaint.` : 'No units yet. Add the first one.'}</p>}
-      {opening && <OpenJob unit={opening} persons={persons} onClose={() => setOpening(null)} />}
+      {yard.found > found.length && <p className="py-4 text-soft">{found.length} of {yard.found} units. Type a number or a word to find another.</p>}
+      {found.length === 0 && <p className="py-8 text-soft">{yard.search ? `No unit has “${yard.search}” in its number, kind, depot, engine or complaints.` : 'No units yet. Add the first one.'}</p>}
+      {opening && <OpenJob unit={opening} onClose={() => setOpening(null)} />}
       {adding && <AddUnit yard={yard} onClose={() => setAdding(false)} />}
     </main>
   );

@@ -1,9 +1,10 @@
 import { ADD_INSTRUMENT, type AddInstrument } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { addInstrument } from '@/server/instruments';
+import { depotPlace } from '@/server/access';
 import { serverDb } from '@/server/db';
 import { answer, handleJson } from '../handler';
 
 const check = schema<AddInstrument>(ADD_INSTRUMENT);
 
-export const POST = (request: Request) => handleJson(request, check, async (body) => answer(await addInstrument(serverDb().db, body)));
+export const POST = (request: Request) => handleJson(request, check, (body) => ({ role: 'lead', what: 'change instruments', place: depotPlace(body.depotId) }), async (body) => answer(await addInstrument(serverDb().db, body)));

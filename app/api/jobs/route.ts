@@ -1,9 +1,10 @@
 import { OPEN_JOB, type OpenJob } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { openJob } from '@/server/commands';
+import { unitPlace } from '@/server/access';
 import { serverDb } from '@/server/db';
 import { answer, handleJson } from '../handler';
 
 const check = schema<OpenJob>(OPEN_JOB);
 
-export const POST = (request: Request) => handleJson(request, check, async (body) => answer(await openJob(serverDb().db, body)));
+export const POST = (request: Request) => handleJson(request, check, (body) => ({ role: 'technician', what: 'open a job', place: unitPlace(body.unitId) }), async (body) => answer(await openJob(serverDb().db, body)));

@@ -1,9 +1,10 @@
 import { MEASURE_LEAD, type MeasureLead } from '@/formats/requests';
 import { schema } from '@/formats/validate';
+import { depotPlace } from '@/server/access';
 import { serverDb } from '@/server/db';
 import { measureLead } from '@/server/instruments';
 import { answer, handleJson } from '../handler';
 
 const check = schema<MeasureLead>(MEASURE_LEAD);
 
-export const POST = (request: Request) => handleJson(request, check, async (body) => answer(await measureLead(serverDb().db, body)));
+export const POST = (request: Request) => handleJson(request, check, (body) => ({ role: 'technician', what: 'measure leads', place: depotPlace(body.depotId) }), async (body) => answer(await measureLead(serverDb().db, body)));

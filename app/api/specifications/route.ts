@@ -4,15 +4,16 @@ import { writeShelfCsv } from '@/formats/shelf-csv';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db';
 import { currentEntries, shelve } from '@/server/shelf';
-import { answer, download, guard, handleJson } from '../handler';
+import { answer, download, handleJson, handleRead } from '../handler';
 
+const PERMIT = { role: 'technician', what: 'put limits on the shelf' } as const;
 const check = schema<Shelve>(SHELVE);
 
 /** The shelf as a file, newest revisions only: JSON, or CSV with `?format=csv`. */
-export const GET = (request: Request) => guard(async () => {
+export const GET = (request: Request) => handleRead(request, async () => {
   const entries = await currentEntries(serverDb().db);
   if (new URL(request.url).searchParams.get('format') === 'csv') return download(writeShelfCsv(entries), 'text/csv', 'shelf.csv');
   return download(JSON.stringify(writeShelf(entries), null, 2), 'application/json', 'shelf.json');
 });
 
-export const POST = (request: Request) => handleJson(request, check, async (body) => answer(await shelve(serverDb().db, body)));
+export const POST = (request: Request) => handleJson(request, check, PERMIT, async (body) => answer(await shelve(serverDb().db, body)));

@@ -1,6 +1,7 @@
 import { notFound } from 'next/navigation';
+import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db';
-import { listPersons, viewJob } from '@/server/queries';
+import { viewJob } from '@/server/queries';
 import { JobScreen } from '@/ui/job/job-screen';
 import { TopBar } from '@/ui/kit/top-bar';
 import { UnitHeading } from '@/ui/kit/unit-heading';
@@ -10,13 +11,14 @@ export const dynamic = 'force-dynamic';
 
 export default async function JobPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
+  await needPerson(`/jobs/${id}`);
   const { db } = serverDb();
-  const [view, persons] = await Promise.all([isId(id) ? viewJob(db, id) : null, listPersons(db)]);
+  const view = await (isId(id) ? viewJob(db, id) : null);
   if (!view) notFound();
   return (
     <div className="flex min-h-dvh flex-col">
-      <TopBar persons={persons.map((p) => p.name)} jobId={view.job.id}><UnitHeading unit={view.unit} job={view.job} /></TopBar>
-      <JobScreen view={view} persons={persons} />
+      <TopBar jobId={view.job.id}><UnitHeading unit={view.unit} job={view.job} /></TopBar>
+      <JobScreen view={view} />
     </div>
   );
 }

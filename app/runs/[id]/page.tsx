@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
+import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db';
-import { listPersons } from '@/server/queries';
 import { viewRun } from '@/server/run-view';
 import { Bench } from '@/ui/bench/bench';
 import { TopBar } from '@/ui/kit/top-bar';
@@ -12,13 +12,14 @@ export const metadata = { title: 'Bench' };
 
 export default async function BenchPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
+  await needPerson(`/runs/${id}`);
   const { db } = serverDb();
-  const [view, persons] = await Promise.all([isId(id) ? viewRun(db, id) : null, listPersons(db)]);
+  const view = await (isId(id) ? viewRun(db, id) : null);
   if (!view) notFound();
   return (
     <div className="flex min-h-dvh flex-col lg:h-dvh">
-      <TopBar persons={persons.map((p) => p.name)} jobId={view.job.id}><UnitHeading unit={view.unit} job={view.job} complaint /></TopBar>
-      <Bench key={view.id} view={view} persons={persons} />
+      <TopBar jobId={view.job.id}><UnitHeading unit={view.unit} job={view.job} complaint /></TopBar>
+      <Bench key={view.id} view={view} />
     </div>
   );
 }

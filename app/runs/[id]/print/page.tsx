@@ -1,4 +1,5 @@
 import { notFound } from 'next/navigation';
+import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db';
 import { viewRun } from '@/server/run-view';
 import { isId } from '@/app/api/handler';
@@ -9,6 +10,7 @@ export const metadata = { title: 'Result' };
 
 export default async function PrintPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
+  await needPerson(`/runs/${id}/print`);
   const view = isId(id) ? await viewRun(serverDb().db, id) : null;
   if (!view) notFound();
   return <RunPrint view={view} />;

@@ -1,13 +1,15 @@
 import { CHOOSE_DEPOT, type ChooseDepot } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { chooseDepot } from '@/server/commands';
+import { depotPlace } from '@/server/access';
 import { serverDb } from '@/server/db';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
 interface Context { params: Promise<{ id: string }> }
 const check = schema<ChooseDepot>(CHOOSE_DEPOT);
 
-export const POST = (request: Request, { params }: Context) => handleJson(request, check, async (body) => {
+export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
-  return isId(id) ? answer(await chooseDepot(serverDb().db, id, body)) : answerNotFound('depot');
-});
+  if (!isId(id)) return answerNotFound('depot');
+  return handleJson(request, check, { role: 'lead', what: 'choose how this depot judges', place: depotPlace(id) }, async (body) => answer(await chooseDepot(serverDb().db, id, body)));
+}

@@ -1,13 +1,15 @@
 import { RECORD_CODES, type RecordCodes } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { recordCodes } from '@/server/codes';
+import { jobPlace } from '@/server/access';
 import { serverDb } from '@/server/db';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
 interface Context { params: Promise<{ id: string }> }
 const check = schema<RecordCodes>(RECORD_CODES);
 
-export const POST = (request: Request, { params }: Context) => handleJson(request, check, async (body) => {
+export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
-  return isId(id) ? answer(await recordCodes(serverDb().db, id, body)) : answerNotFound('job');
-});
+  if (!isId(id)) return answerNotFound('job');
+  return handleJson(request, check, { role: 'technician', what: 'keep codes', place: jobPlace(id) }, async (body) => answer(await recordCodes(serverDb().db, id, body)));
+}

@@ -1,13 +1,15 @@
 import { NOTE_SUM, type NoteSum } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { noteSum } from '@/server/notes';
+import { jobPlace } from '@/server/access';
 import { serverDb } from '@/server/db';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
 interface Context { params: Promise<{ id: string }> }
 const check = schema<NoteSum>(NOTE_SUM);
 
-export const POST = (request: Request, { params }: Context) => handleJson(request, check, async (body) => {
+export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
-  return isId(id) ? answer(await noteSum(serverDb().db, id, body)) : answerNotFound('job');
-});
+  if (!isId(id)) return answerNotFound('job');
+  return handleJson(request, check, { role: 'technician', what: 'put a sum into the record', place: jobPlace(id) }, async (body) => answer(await noteSum(serverDb().db, id, body)));
+}

@@ -1,5 +1,6 @@
 import { RECORD_CIRCUMSTANCE, type RecordCircumstance } from '@/formats/requests';
 import { schema } from '@/formats/validate';
+import { runPlace } from '@/server/access';
 import { serverDb } from '@/server/db';
 import { recordCircumstance } from '@/server/recording';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
@@ -9,5 +10,5 @@ const check = schema<RecordCircumstance>(RECORD_CIRCUMSTANCE);
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('test run');
-  return handleJson(request, check, async (body) => answer(await recordCircumstance(serverDb().db, id, body)));
+  return handleJson(request, check, { role: 'technician', what: 'state what is true', place: runPlace(id) }, async (body) => answer(await recordCircumstance(serverDb().db, id, body)));
 }

@@ -1,12 +1,13 @@
 import { writeReadingsCsv } from '@/formats/readings-csv';
 import { planCsv, storeCsv } from '@/server/csv';
+import { runPlace } from '@/server/access';
 import { serverDb } from '@/server/db';
 import { viewRun } from '@/server/run-view';
-import { answer, answerNotFound, download, guard, isId, readBatch, readText } from '../../../handler';
+import { answer, answerNotFound, download, handleFile, handleRead, isId, readBatch } from '../../../handler';
 
 interface Context { params: Promise<{ id: string }> }
 
-export const GET = (_: Request, { params }: Context) => guard(async () => {
+export const GET = (request: Request, { params }: Context) => handleRead(request, async () => {
   const { id } = await params;
   const view = isId(id) ? await viewRun(serverDb().db, id) : null;
   if (!view) return answerNotFound('test run');
@@ -14,15 +15,14 @@ export const GET = (_: Request, { params }: Context) => guard(async () => {
   return download(writeReadingsCsv(view), 'text/csv', name);
 });
 
-/** Without `batch`: what the file would do. With `batch` (an id made by the caller) and `by`: does it. */
-export const POST = (request: Request, { params }: Context) => guard(async () => {
+/** Without `batch`: what the file would do. With `batch` (an id made by the caller): does it. */
+export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('test run');
-  const text = await readText(request, 'text/csv');
-  if (text instanceof Response) return text;
-  const store = readBatch(request);
-  if (store instanceof Response) return store;
-  const { db } = serverDb();
-  if (store === null) return answer(await planCsv(db, id, text));
-  return answer(await storeCsv(db, id, text, store.batch, store.by));
-});
+  return handleFile(request, { role: 'technician', what: 'take readings from a file', place: runPlace(id) }, ['text/csv'], async (text, { name }) => {
+    const batch = readBatch(request);
+    if (batch instanceof Response) return batch;
+    const { db } = serverDb();
+    return answer(batch === null ? await planCsv(db, id, text) : await storeCsv(db, id, text, batch, name));
+  });
+}

@@ -3,9 +3,9 @@ import { createElement } from 'react';
 import { serverDb } from '@/server/db';
 import { viewRun } from '@/server/run-view';
 import { RunPdf } from '@/ui/report/run-pdf';
-import { answerNotFound, guard, isId } from '../../../handler';
+import { answerNotFound, handleRead, isId } from '../../../handler';
 
-export const GET = (_: Request, { params }: { params: Promise<{ id: string }> }) => guard(async () => {
+export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) => handleRead(request, async () => {
   const { id } = await params;
   const view = isId(id) ? await viewRun(serverDb().db, id) : null;
   if (!view) return answerNotFound('test run');

@@ -1,5 +1,6 @@
 import { RECORD_READING, type RecordReading } from '@/formats/requests';
 import { schema } from '@/formats/validate';
+import { runPlace } from '@/server/access';
 import { serverDb } from '@/server/db';
 import { recordReading } from '@/server/recording';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
@@ -9,5 +10,5 @@ const check = schema<RecordReading>(RECORD_READING);
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('test run');
-  return handleJson(request, check, async (body) => answer(await recordReading(serverDb().db, id, body)));
+  return handleJson(request, check, { role: 'technician', what: 'record readings', place: runPlace(id) }, async (body) => answer(await recordReading(serverDb().db, id, body)));
 }

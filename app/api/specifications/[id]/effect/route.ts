@@ -2,13 +2,13 @@ import { APPLY_LIMITS, type ApplyLimits } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db';
 import { applyLimits, effectOf } from '@/server/rejudge';
-import { answer, answerNotFound, answerProblem, guard, handleJson, isId } from '../../../handler';
+import { answer, answerNotFound, answerProblem, handleJson, handleRead, isId } from '../../../handler';
 
 interface Context { params: Promise<{ id: string }> }
 const check = schema<ApplyLimits>(APPLY_LIMITS);
 
 /** What the specification would change in open jobs. Nothing is stored. */
-export const GET = (_: Request, { params }: Context) => guard(async () => {
+export const GET = (request: Request, { params }: Context) => handleRead(request, async () => {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('specification');
   const effects = await effectOf(serverDb().db, id);
@@ -16,7 +16,7 @@ export const GET = (_: Request, { params }: Context) => guard(async () => {
 });
 
 /** Judges the named runs by it. */
-export const POST = (request: Request, { params }: Context) => handleJson(request, check, async (body) => {
+export const POST = (request: Request, { params }: Context) => handleJson(request, check, { role: 'lead', what: 'judge open jobs again' }, async (body) => {
   const { id } = await params;
   return isId(id) ? answer(await applyLimits(serverDb().db, id, body)) : answerNotFound('specification');
 });

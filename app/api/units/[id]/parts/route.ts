@@ -1,13 +1,15 @@
 import { SET_PART, type SetPart } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { setPart } from '@/server/commands';
+import { unitPlace } from '@/server/access';
 import { serverDb } from '@/server/db';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
 interface Context { params: Promise<{ id: string }> }
 const check = schema<SetPart>(SET_PART);
 
-export const POST = (request: Request, { params }: Context) => handleJson(request, check, async (body) => {
+export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
-  return isId(id) ? answer(await setPart(serverDb().db, id, body)) : answerNotFound('unit');
-});
+  if (!isId(id)) return answerNotFound('unit');
+  return handleJson(request, check, { role: 'technician', what: 'note parts', place: unitPlace(id) }, async (body) => answer(await setPart(serverDb().db, id, body)));
+}

@@ -1,0 +1,15 @@
+import { DESCRIBE_CODE, type DescribeCode } from '@/formats/job-requests';
+import { schema } from '@/formats/validate';
+import { depotPlace } from '@/server/access';
+import { describeCode } from '@/server/codes';
+import { serverDb } from '@/server/db';
+import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+
+interface Context { params: Promise<{ id: string }> }
+const check = schema<DescribeCode>(DESCRIBE_CODE);
+
+export async function POST(request: Request, { params }: Context): Promise<Response> {
+  const { id } = await params;
+  if (!isId(id)) return answerNotFound('depot');
+  return handleJson(request, check, { role: 'technician', what: 'describe codes', place: depotPlace(id) }, async (body) => answer(await describeCode(serverDb().db, id, body)));
+}

@@ -1,0 +1,15 @@
+import { RECORD_EVIDENCE, type RecordEvidence } from '@/formats/job-requests';
+import { schema } from '@/formats/validate';
+import { jobPlace } from '@/server/access';
+import { recordEvidence } from '@/server/evidence';
+import { serverDb } from '@/server/db';
+import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+
+interface Context { params: Promise<{ id: string }> }
+const check = schema<RecordEvidence>(RECORD_EVIDENCE);
+
+export async function POST(request: Request, { params }: Context): Promise<Response> {
+  const { id } = await params;
+  if (!isId(id)) return answerNotFound('job');
+  return handleJson(request, check, { role: 'technician', what: 'record evidence', place: jobPlace(id) }, async (body) => answer(await recordEvidence(serverDb().db, id, body)));
+}

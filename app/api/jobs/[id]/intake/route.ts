@@ -1,0 +1,15 @@
+import { NOTE_INTAKE, type NoteIntake } from '@/formats/job-requests';
+import { schema } from '@/formats/validate';
+import { jobPlace } from '@/server/access';
+import { noteIntake } from '@/server/evidence';
+import { serverDb } from '@/server/db';
+import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+
+interface Context { params: Promise<{ id: string }> }
+const check = schema<NoteIntake>(NOTE_INTAKE);
+
+export async function POST(request: Request, { params }: Context): Promise<Response> {
+  const { id } = await params;
+  if (!isId(id)) return answerNotFound('job');
+  return handleJson(request, check, { role: 'technician', what: 'change the intake', place: jobPlace(id) }, async (body) => answer(await noteIntake(serverDb().db, id, body)));
+}

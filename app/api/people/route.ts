@@ -1,0 +1,11 @@
+import { ADD_PERSON, type AddPerson } from '@/formats/job-requests';
+import { schema } from '@/formats/validate';
+import { depotPlace } from '@/server/access';
+import { serverDb } from '@/server/db';
+import { addPerson } from '@/server/people';
+import { answer, handleJson } from '../handler';
+
+const check = schema<AddPerson>(ADD_PERSON);
+
+export const POST = (request: Request) => handleJson(request, check, (body) => ({ role: 'lead', what: 'change people', ...(body.depotId === null ? {} : { place: depotPlace(body.depotId) }) }),
+  async (body, actor) => answer(await addPerson(serverDb().db, body, actor)));

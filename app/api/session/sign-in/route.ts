@@ -1,0 +1,8 @@
+import { SIGN_IN, type SignIn } from '@/formats/job-requests';
+import { schema } from '@/formats/validate';
+import { signIn } from '@/server/sign-in';
+import { answerSession, handleOpen } from '../../handler';
+
+const check = schema<SignIn>(SIGN_IN);
+
+export const POST = (request: Request) => handleOpen(request, check, async (body) => answerSession(await signIn(request.headers, body.name, body.pin)));

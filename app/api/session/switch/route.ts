@@ -1,0 +1,8 @@
+import { SWITCH_PERSON, type SwitchPerson } from '@/formats/job-requests';
+import { schema } from '@/formats/validate';
+import { switchPerson } from '@/server/sign-in';
+import { answerSession, handleOpen } from '../../handler';
+
+const check = schema<SwitchPerson>(SWITCH_PERSON);
+
+export const POST = (request: Request) => handleOpen(request, check, async (body) => answerSession(await switchPerson(request.headers, body.name)));

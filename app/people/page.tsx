@@ -1,0 +1,21 @@
+import { needPerson } from '@/app/need-person';
+import { serverDb } from '@/server/db';
+import { listPersons } from '@/server/people';
+import { viewDepots } from '@/server/queries';
+import { TopBar } from '@/ui/kit/top-bar';
+import { People } from '@/ui/people/people';
+
+export const dynamic = 'force-dynamic';
+export const metadata = { title: 'People' };
+
+export default async function PeoplePage() {
+  await needPerson('/people');
+  const { db } = serverDb();
+  const [persons, depots] = await Promise.all([listPersons(db), viewDepots(db)]);
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <TopBar here="/people"><h1 className="text-lg font-bold text-ink">People</h1></TopBar>
+      <People persons={persons} depots={depots} />
+    </div>
+  );
+}

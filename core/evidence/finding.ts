@@ -1,0 +1,70 @@
+import type { Position } from '../judge/types';
+import type { Known, Ref, Statement, Target } from './types';
+import { targetKey, targetWords } from './known';
+
+export const CONFIDENCES = ['certain', 'probable', 'possible'] as const;
+export type Confidence = (typeof CONFIDENCES)[number];
+
+/** What was found, as a person signs it. */
+export type FindingBody =
+  | {
+    readonly kind: 'found'; readonly what: 'part' | 'path' | 'shared' | 'input' | 'mechanics'; readonly name: string; readonly positions: readonly Position[];
+    readonly confidence: Confidence; readonly text: string; readonly supports: readonly Ref[]; readonly against: readonly Ref[]; readonly ruledOut: readonly RuledOut[];
+    /** What is advised, remembered at the next visit until it is done. */
+    readonly advice: string;
+  }
+  | { readonly kind: 'not-found'; readonly text: string; readonly ruledOut: readonly RuledOut[]; readonly ifReturns: string };
+
+export interface RuledOut {
+  readonly what: string;
+  readonly by: string;
+}
+
+/** A finding that the evidence would bear, to be confirmed or changed by a person. */
+export interface ProposedFinding {
+  readonly target: Target;
+  readonly positions: readonly Position[];
+  readonly confidence: Confidence;
+  readonly text: string;
+  readonly supports: readonly Ref[];
+  readonly against: readonly Ref[];
+}
+
+/**
+ * What the evidence would bear, most certain first. One proposal per kind of thing: three bad plugs are one finding.
+ * Certain: two independent pieces of evidence convict and none clears. Probable: one convicts. Possible: only accused.
+ */
+export function proposeFindings(known: Known): ProposedFinding[] {
+  const accused = known.statements.filter((s) => s.stand === 'bad' || s.stand === 'suspect');
+  const groups = new Map<string, Statement[]>();
+  for (const s of accused) {
+    const key = `${s.target.kind}|${s.target.name}`;
+    groups.set(key, [...(groups.get(key) ?? []), s]);
+  }
+  return [...groups.values()].map((statements) => propose(statements, known)).toSorted((a, b) => RANK[a.confidence] - RANK[b.confidence]);
+}
+
+const RANK: Readonly<Record<Confidence, number>> = { certain: 0, probable: 1, possible: 2 };
+
+function propose(statements: readonly Statement[], known: Known): ProposedFinding {
+  const convicted = statements.filter((s) => s.stand === 'bad');
+  const own = convicted.length ? convicted : statements;
+  const [first] = own;
+  if (!first) throw new Error('a proposal needs a statement');
+  const keys = new Set(own.map((s) => targetKey(s.target)));
+  const against = known.statements.filter((s) => s.stand === 'cleared' && keys.has(targetKey(s.target))).flatMap((s) => s.from);
+  const independent = Math.min(...[...keys].map((k) => new Set(convicted.filter((s) => targetKey(s.target) === k).map((s) => s.rule)).size));
+  const positions = [...new Set(own.flatMap((s) => (s.target.position === null ? [] : [s.target.position])))].toSorted(byPosition);
+  const confidence: Confidence = convicted.length === 0 ? 'possible' : independent > 1 && against.length === 0 ? 'certain' : 'probable';
+  const words = positions.length > 1 ? `${targetWords({ ...first.target, position: null })} at ${positions.join(', ')}` : targetWords(first.target);
+  return { target: first.target, positions, confidence, text: `${words.charAt(0).toUpperCase()}${words.slice(1)} ${convicted.length ? 'is bad' : 'is suspected'}`, supports: own.flatMap((s) => s.from), against };
+}
+
+const byPosition = (a: Position, b: Position): number => (typeof a === 'number' && typeof b === 'number' ? a - b : String(a).localeCompare(String(b)));
+
+/** What is ruled out, and by what. */
+export const ruledOutBy = (known: Known): RuledOut[] =>
+  [...new Map(known.statements.filter((s) => s.stand === 'cleared').map((s) => [targetKey(s.target), { what: targetWords(s.target), by: s.from.map((r) => r.label).join('; ') }])).values()];
+
+/** "certain: the plug of cylinder 3" */
+export const findingWords = (f: FindingBody): string => (f.kind === 'found' ? f.text : `Not found yet: ${f.text}`);

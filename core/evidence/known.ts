@@ -1,0 +1,80 @@
+import { positionWords } from '../judge/words';
+import type { Position } from '../judge/types';
+import { groupBy } from '../collections';
+import { differenceRules, evidenceRules, namedTestRules, patternRules, readingRules } from './rules';
+import type { Contradiction, Known, MeasuredRun, RecordedEvidence, Statement, Target } from './types';
+
+/** All that a job's readings and other evidence prove, and what of it does not go together. The order of the evidence makes no difference but for repairs: what was seen before one is history. */
+export function whatIsKnown(runs: readonly MeasuredRun[], evidence: readonly RecordedEvidence[]): Known {
+  const byTime = runs.toSorted((a, b) => compare(a.at, b.at) || compare(a.id, b.id));
+  const others = evidence.toSorted((a, b) => compare(a.at, b.at) || compare(a.id, b.id));
+  const times = new Map<string, string>([...byTime, ...others].map((e) => [e.id, e.at]));
+  const all = [...readingRules(byTime), ...differenceRules(byTime), ...patternRules(byTime), ...namedTestRules(byTime), ...evidenceRules(others)];
+  const statements = newestOfEach(all.filter((s) => !isHistory(s, others, times)));
+  return { statements: statements.toSorted((a, b) => WEIGHT[a.stand] - WEIGHT[b.stand]), contradictions: contradictionsOf(statements) };
+}
+
+const WEIGHT = { bad: 0, suspect: 1, cleared: 2, noted: 3 } as const;
+const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+
+export const targetKey = (t: Target): string => `${t.kind}|${t.name}|${t.position ?? ''}`;
+
+/** The same test of the same position again takes the place of the older one, as far as it says the same kind of thing. */
+function newestOfEach(statements: readonly Statement[]): Statement[] {
+  const last = new Map(statements.map((s) => [`${s.rule}|${targetKey(s.target)}|${s.stand}|${sourceOf(s)}`, s]));
+  return [...last.values()];
+}
+
+const sourceOf = (s: Statement): string => s.from.map((r) => (r.kind === 'run' ? r.label.split(':')[0] : r.id)).join('|');
+
+/** Was all of it seen before something was mended there? */
+function isHistory(s: Statement, evidence: readonly RecordedEvidence[], times: ReadonlyMap<string, string>): boolean {
+  if (s.rule === 'repaired') return false;
+  const newest = s.from.map((r) => times.get(r.id) ?? '').sort(compare).at(-1) ?? '';
+  return evidence.some(({ body, at }) => body.kind === 'repair' && compare(newest, at) < 0 && concerns(s.target, body));
+}
+
+function concerns(t: Target, repair: { readonly path: boolean; readonly part: string; readonly where: string; readonly position?: Position | undefined }): boolean {
+  if (t.kind === 'shared') return true;
+  const samePlace = t.position === null || repair.position === undefined || t.position === repair.position;
+  // A mended wire unsettles what was said of the part behind it in the circuit, never what the part showed by itself.
+  if (repair.path) return (t.kind === 'path' || t.kind === 'input') && samePlace;
+  return t.kind === 'part' && t.name === repair.part && samePlace;
+}
+
+/** Clears so much only as the test sees: such a reading is not contradicted by another test that sees more. */
+const WEAK: ReadonlySet<string> = new Set(['bare-part', 'measured']);
+
+function contradictionsOf(statements: readonly Statement[]): Contradiction[] {
+  return [...groupBy(statements, (s) => targetKey(s.target)).values()].flatMap((about) => {
+    const against = about.find((s) => s.stand === 'bad') ?? about.find((s) => s.stand === 'suspect' && s.rule !== 'measured');
+    const cleared = about.filter((s) => s.stand === 'cleared');
+    const strong = cleared.find((s) => !WEAK.has(s.rule));
+    const sameTest = cleared.find((s) => against && s.rule === against.rule && sourceOf(s) === sourceOf(against));
+    const weak = against?.rule === 'swap' || against?.rule === 'new-part' ? cleared.find((s) => WEAK.has(s.rule)) : undefined;
+    const other = strong ?? sameTest ?? weak;
+    if (!against || !other) return [];
+    return [{ target: against.target, text: contradictionText(against, other === weak, other === sameTest), sides: [against, other] as const }];
+  });
+}
+
+function contradictionText(against: Statement, meterFindsNothing: boolean, sameTest: boolean): string {
+  const it = targetWords(against.target);
+  if (meterFindsNothing) return `A meter finds nothing wrong with ${it}, yet other evidence convicts it: it fails in a way that this test does not see (hot, under load, or mechanically).`;
+  if (sameTest) return `The same test of ${it} says two things: an intermittent fault or a bad contact of the probes. Read it again.`;
+  return `One piece of evidence accuses ${it}, another clears it. One of the two is wrong, or there are two faults. Repeat the one that was done in the worse conditions.`;
+}
+
+/** "the plug of cylinder 3", "the wire to the plug of cylinder 3" */
+export function targetWords({ kind, name, position }: Target): string {
+  const of = position === null ? '' : typeof position === 'number' ? ` of cylinder ${position}` : ` at ${positionWords(position)}`;
+  if (kind === 'path') return PLAIN.has(name) ? `the wire to the ${name}${of}` : `${/^(the|a) /.test(name) ? '' : 'the path at '}${name}${of}`;
+  return kind === 'part' ? `the ${name}${of}` : `${name}${of}`;
+}
+const PLAIN: ReadonlySet<string> = new Set(['plug', 'injector', 'sensor', 'coil', 'module', 'actuator', 'relay']);
+
+/** Faults that stand at the same time, in words; empty for none or one. Two at once are real: a chafed harness may hide a failing injector. */
+export function heldTogether(known: Known): string[] {
+  const bad = [...new Map(known.statements.filter((s) => s.stand === 'bad').map((s) => [targetKey(s.target), targetWords(s.target)])).values()];
+  return bad.length > 1 ? bad : [];
+}

@@ -1,0 +1,175 @@
+import type { TestDefinition } from '../catalogue/types';
+import type { Statement } from '../evidence/types';
+import { partName } from '../evidence/rules';
+import { joinAnd } from '../quantity/print';
+import type { Plan, PlanChange, PlanInputs, PlanStep } from './types';
+
+/**
+ * The order of the work (common practice, no source): energy first; what needs a cold engine before the engine is started; what the codes,
+ * the complaint and the evidence point at; cheap before dear; what shares an opened cover or a second person together. What is proven is not measured again.
+ */
+export function makePlan(inputs: PlanInputs): Plan {
+  const byId = new Map(inputs.tests.map((t) => [t.id, t]));
+  const reasons = reasonsFor(inputs);
+  const ordered = order([...reasons.keys()].flatMap((id) => byId.get(id) ?? []), reasons, inputs);
+  const moved = applyMoves(ordered.map((t) => t.id), inputs.changes);
+  const doneTests = new Set(inputs.done.filter((d) => d.pattern !== 'incomplete').map((d) => d.test));
+  const skipped = skippedBy(inputs.changes);
+  let previous: TestDefinition | null = null;
+  const steps = moved.flatMap((id): PlanStep[] => {
+    const t = byId.get(id);
+    if (!t) return [];
+    const state = doneTests.has(id) ? 'done' : skipped.has(id) ? 'skipped' : 'to do';
+    const shares = state === 'to do' && previous ? sharedWith(previous, t) : null;
+    if (state === 'to do') previous = t;
+    return [{ test: id, name: t.name, area: t.area, minutes: t.minutes, people: t.people, why: reasons.get(id)?.why ?? '', with: shares, state, because: skipped.get(id) ?? null }];
+  });
+  const todo = steps.filter((s) => s.state === 'to do');
+  return { steps, minutes: todo.reduce((sum, s) => sum + s.minutes, 0), next: todo[0]?.test ?? null };
+}
+
+interface Reason {
+  /** Lower goes first. */
+  readonly rank: number;
+  readonly why: string;
+}
+
+const ENERGY = 'Energy first';
+const FIRST_OF_ENERGY = 'battery-at-rest';
+
+function reasonsFor(inputs: PlanInputs): Map<string, Reason> {
+  const reasons = new Map<string, Reason>();
+  const give = (t: TestDefinition, rank: number, why: string): void => { if (!reasons.has(t.id)) reasons.set(t.id, { rank, why }); };
+  const convicted = inputs.known.statements.some((s) => s.stand === 'bad');
+  for (const t of inputs.tests) {
+    if (inputs.done.some((d) => d.test === t.id)) give(t, -2, 'Measured.');
+    else if (inputs.changes.some((c) => c.kind === 'add' && c.test === t.id)) give(t, 0, 'Added by hand.');
+    else if (t.id === FIRST_OF_ENERGY) give(t, -1, 'A weak battery makes every other reading doubtful.');
+    else if (t.area === ENERGY && wantsEnergy(t, inputs)) give(t, -1, 'The complaint is about starting.');
+  }
+  for (const [i, s] of inputs.known.statements.entries()) for (const t of inputs.tests) {
+    const why = followUp(s, t, inputs);
+    if (why) give(t, i === 0 ? 0 : 1, why);
+  }
+  const pointed = pointedAreas(inputs);
+  for (const t of inputs.tests) {
+    const at = pointed.findIndex((p) => p.area === t.area);
+    const found = pointed[at];
+    if (!found || isProven(t, inputs) || isBeside(t)) continue;
+    // Once something is convicted, only what separates the rest is worth the time.
+    if (convicted && !inputs.before.includes(t.id)) continue;
+    give(t, 2 + at, found.why);
+  }
+  for (const t of inputs.tests) if (inputs.before.includes(t.id) && !isProven(t, inputs)) give(t, 2, 'It found a fault on this unit before.');
+  return reasons;
+}
+
+const wantsEnergy = (t: TestDefinition, { complaint, conditions }: PlanInputs): boolean =>
+  t.id === 'battery-cranking' && (/\b(start|crank|fire)/i.test(complaint) || conditions.includes('after a stop'));
+
+/** Dear ones and those on the bench are offered when the evidence asks for them, not by area. */
+const isBeside = (t: TestDefinition): boolean => t.connection === 'on the bench' || t.minutes >= 20 || BESIDE.has(t.id);
+const BESIDE: ReadonlySet<string> = new Set(['glow-plug-current-later', 'cut-out-healthy', 'injector-resistance-piezo', 'module-decay', 'low-side-driver', 'position-sensor-secondary']);
+
+/** What a complaint says in plain words. Common practice, no source. */
+const WORDS: readonly (readonly [RegExp, readonly string[]])[] = [
+  [/\b(white smoke|cold start|glow|starts? on (two|three|four|five)|when cold|below freezing|slow to (start|fire)|hard (cold )?start|long crank)/i, ['Glow plugs']],
+  [/\b(misfir|rough|runs? on|knock|miss(es|ing)?|uneven|hunt)/i, ['Injectors', 'Injector module', 'Harness']],
+  [/\b(no power|low power|limp|boost|black smoke|surge|derat)/i, ['Sensors', 'Actuators', 'Air and fuel']],
+  [/\b(no start|does not start|will not start|stalls?|cuts? out|dies|stops? (at|when|while))/i, ['Position sensors', 'Controller', 'Air and fuel']],
+  [/\b(sensor|pressure|gauge|reading)/i, ['Sensors']],
+  [/\b(fuel|air in|leak)/i, ['Air and fuel']],
+];
+
+function pointedAreas({ areas, complaint, conditions }: PlanInputs): { area: string; why: string }[] {
+  const out = areas.map((area) => ({ area, why: 'The codes point here.' }));
+  const say = (area: string, why: string): void => { if (!out.some((o) => o.area === area)) out.push({ area, why }); };
+  for (const [pattern, targets] of WORDS) if (pattern.test(complaint)) for (const area of targets) say(area, 'The complaint points here.');
+  if (conditions.includes('cold')) say('Glow plugs', 'It shows itself cold.');
+  if (conditions.includes('hot')) say('Position sensors', 'It shows itself hot.');
+  if (conditions.includes('wet') || conditions.includes('intermittent')) say('Harness', `It is ${joinAnd(conditions.filter((c) => c === 'wet' || c === 'intermittent'))}: look at the loom.`);
+  if (conditions.includes('load') || conditions.includes('towing')) say('Air and fuel', 'It shows itself under load.');
+  return out;
+}
+
+/** The test that separates what a statement leaves open; `null` where this test does not. */
+function followUp(s: Statement, t: TestDefinition, inputs: PlanInputs): string | null {
+  if (isProven(t, inputs)) return null;
+  const { kind, name, position } = s.target;
+  const has = (id: string): boolean => inputs.done.some((d) => d.test === id);
+  if (kind === 'part' && s.stand === 'bad' && s.rule === 'bare-part') {
+    // The part is convicted: what is left is whether its wire is good too, before a new one is fitted to a bad wire.
+    return partName(t) === name && t.connection === 'through-harness' ? `The ${name} is bad by itself: is its wire good?` : null;
+  }
+  if (kind === 'path' && s.stand === 'suspect' && partName(t) === name && t.connection === 'at-part' && t.quantity === 'resistance') return `Separates the ${name} from its wire.`;
+  if (kind === 'path' && (s.stand === 'bad' || s.stand === 'suspect') && t.area === 'Harness' && ['harness-wiggle', 'harness-visual', 'harness-ring-out'].includes(t.id) && position !== null) return 'The wire is under suspicion: find the place.';
+  if (kind === 'part' && s.stand === 'suspect' && partName(t) === name && (t.connection === 'at-part' || t.connection === 'through-harness') && t.quantity === 'resistance' && !/piezo/.test(t.id)) return `Separates the ${name} from its wire.`;
+  if (kind === 'part' && name === 'module' && s.stand !== 'cleared' && t.id === 'module-input') return 'Its input side first, or the module is blamed for the battery.';
+  if (kind === 'part' && name === 'sensor' && s.stand !== 'cleared' && ['sensor-meter-scan', 'sensor-bypass', 'sensor-reference', 'sensor-ground'].includes(t.id)) return 'Is it the sensor, its wires, or the input?';
+  if (kind === 'shared' && s.stand === 'suspect' && SHARED_TESTS.has(t.id) && sameSystem(s, t)) return 'All of them fail: look at what they share.';
+  if (kind === 'part' && name === 'injector' && s.rule === 'cut-out' && s.stand === 'suspect' && t.id === 'injector-resistance' && !has(t.id)) return 'The cylinder does no work: is the injector good?';
+  return null;
+}
+const SHARED_TESTS: ReadonlySet<string> = new Set(['glow-supply', 'glow-feed-voltage', 'module-input', 'voltage-drop']);
+const sameSystem = (s: Statement, t: TestDefinition): boolean => t.id === 'voltage-drop' || s.from.some((r) => r.kind === 'run' && /glow|plug/i.test(r.label) === (t.area === 'Glow plugs'));
+
+/** Measuring it again could only say what is known. */
+function isProven(t: TestDefinition, { known }: PlanInputs): boolean {
+  const supply = t.id === 'glow-supply' || t.id === 'glow-feed-voltage';
+  return known.statements.some((s) => s.stand === 'cleared' && (
+    (supply && s.target.kind === 'shared' && /feed|relay|fuse/.test(s.target.name)) || (s.target.kind === 'input' && (t.id === 'sensor-unplugged' || t.id === 'sensor-bypass'))));
+}
+
+/** Needs an engine that has not run since it was cold, or at least stands. */
+export const isCold = (t: TestDefinition): boolean => t.states.some((s) => s.id === 'engine-cold') || (t.part.startsWith('plug') && t.quantity === 'resistance');
+
+/** What is open while the test is done: a cover, a breakout harness. Nothing where it is plugged in. */
+const opened = (t: TestDefinition): string | null => (t.connection === 'plugged-in' ? null : `${t.area}|${t.connection === 'end-to-end' || t.connection === 'through-harness' ? 'at-part' : t.connection}`);
+
+function order(tests: readonly TestDefinition[], reasons: ReadonlyMap<string, Reason>, { done }: PlanInputs): TestDefinition[] {
+  const measuredAt = new Map(done.map((d, i) => [d.test, i]));
+  const rankOf = (t: TestDefinition): number => reasons.get(t.id)?.rank ?? 99;
+  const key = (t: TestDefinition): readonly number[] => [
+    Math.min(0, rankOf(t)), measuredAt.get(t.id) ?? 0,
+    // Running the engine or cranking it warms it: what needs it cold goes before.
+    t.condition.engine === 'running' ? 2 : isCold(t) ? 0 : 1,
+    t.people > 1 ? 1 : 0, Math.max(0, rankOf(t)), cheapestOf(opened(t), t, tests), t.minutes,
+  ];
+  const keys = new Map(tests.map((t) => [t, key(t)]));
+  return [...tests].sort((a, b) => compareKeys(keys.get(a) ?? [], keys.get(b) ?? []) || tests.indexOf(a) - tests.indexOf(b));
+}
+
+/** Those behind the same cover stand together, where the cheapest of them would stand. */
+const cheapestOf = (group: string | null, t: TestDefinition, tests: readonly TestDefinition[]): number =>
+  (group === null ? t.minutes : Math.min(...tests.filter((o) => opened(o) === group).map((o) => o.minutes)));
+
+function compareKeys(a: readonly number[], b: readonly number[]): number {
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return (a[i] ?? 0) - (b[i] ?? 0);
+  return 0;
+}
+
+function sharedWith(before: TestDefinition, t: TestDefinition): string | null {
+  const [a, b] = [opened(before), opened(t)];
+  if (a !== null && a === b) return 'cover already open';
+  return before.people > 1 && t.people > 1 ? 'second person already there' : null;
+}
+
+function skippedBy(changes: readonly PlanChange[]): Map<string, string> {
+  const skipped = new Map<string, string>();
+  for (const c of changes) {
+    if (c.kind === 'skip') skipped.set(c.test, c.because);
+    if (c.kind === 'unskip') skipped.delete(c.test);
+  }
+  return skipped;
+}
+
+/** In the order in which they were made: the last word counts. A move of, or before, what is not there does nothing. */
+function applyMoves(ids: readonly string[], changes: readonly PlanChange[]): string[] {
+  let out = [...ids];
+  for (const c of changes) {
+    if (c.kind !== 'move' || !out.includes(c.test) || (c.before !== null && !out.includes(c.before)) || c.before === c.test) continue;
+    out = out.filter((id) => id !== c.test);
+    out.splice(c.before === null ? out.length : out.indexOf(c.before), 0, c.test);
+  }
+  return out;
+}

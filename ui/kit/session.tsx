@@ -1,0 +1,66 @@
+'use client';
+import dynamic from 'next/dynamic';
+import { useRouter } from 'next/navigation';
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
+import type { SignedIn } from '../../formats/views';
+import { onSignedOut, send } from './send';
+
+const SignInDialog = dynamic(() => import('./sign-in-dialog').then((m) => m.SignInDialog));
+
+interface Session extends SignedIn {
+  /** Puts somebody at the bench who is signed in on this device. Nothing that was typed is touched. */
+  readonly switchTo: (name: string) => Promise<void>;
+  readonly signOut: () => Promise<void>;
+  /** Opens the dialog in which another person signs in. */
+  readonly askToSignIn: () => void;
+}
+
+const NOBODY: SignedIn = { name: null, role: null, depotId: null, onDevice: [] };
+const Context = createContext<Session>({ ...NOBODY, switchTo: () => Promise.resolve(), signOut: () => Promise.resolve(), askToSignIn: () => undefined });
+
+/** Who is at the bench, for every screen. */
+export function SessionProvider({ initial, children }: { initial: SignedIn; children: ReactNode }) {
+  const router = useRouter();
+  // What this page has learnt since the server drew it; the server's word counts again as soon as it has another one.
+  const [learnt, setLearnt] = useState<{ of: SignedIn; now: SignedIn } | null>(null);
+  const current = learnt?.of === initial ? learnt.now : initial;
+  const [asking, setAsking] = useState<string | null>(null);
+
+  const learn = useCallback(async (): Promise<void> => {
+    const response = await fetch('/api/session', { cache: 'no-store' }).catch(() => null);
+    if (response?.ok) {
+      const now = (await response.json()) as SignedIn;
+      setLearnt({ of: initial, now });
+    }
+    router.refresh();
+  }, [initial, router]);
+
+  useEffect(() => onSignedOut((message) => setAsking((before) => before ?? message)), []);
+
+  const switchTo = useCallback(async (name: string): Promise<void> => {
+    const sent = await send('/api/session/switch', { name });
+    if (sent.ok) await learn();
+  }, [learn]);
+  const signOut = useCallback(async (): Promise<void> => {
+    const sent = await send<{ name: string | null }>('/api/session/sign-out', {});
+    if (sent.ok && sent.value.name === null) window.location.assign('/sign-in');
+    else await learn();
+  }, [learn]);
+  const askToSignIn = useCallback(() => setAsking(''), []);
+  const value = useMemo(() => ({ ...current, switchTo, signOut, askToSignIn }), [current, switchTo, signOut, askToSignIn]);
+  return (
+    <Context value={value}>
+      {children}
+      {asking !== null && <SignInDialog because={asking} name={asking ? current.name ?? '' : ''} onClose={() => setAsking(null)} onDone={() => { setAsking(null); void learn(); }} />}
+    </Context>
+  );
+}
+
+export const useSession = (): Session => useContext(Context);
+
+/** Name of the person at the bench. */
+export const usePerson = (): string => useSession().name ?? '';
+
+/** May this person record? A viewer may only look. */
+export const useMayRecord = (): boolean => { const { role } = useSession(); return role === 'technician' || role === 'lead'; };
+export const useIsLead = (): boolean => useSession().role === 'lead';

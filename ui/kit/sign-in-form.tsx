@@ -1,0 +1,33 @@
+'use client';
+import { useState } from 'react';
+import type { Problem } from '../../core/result';
+import { Button } from './button';
+import { errorAt } from './draft';
+import { Field, inputLook, tie } from './field';
+import { OtherProblems } from './form';
+import { useSend } from './use-send';
+
+/** Name and PIN. What stays wrong is said at the field. */
+export function SignInForm({ name: given, onDone }: { name: string; onDone: (name: string) => void }) {
+  const [name, setName] = useState(given);
+  const [pin, setPin] = useState('');
+  const { busy, problems, setProblems, post } = useSend();
+
+  async function submit(): Promise<void> {
+    const missing: Problem[] = [...(name.trim() ? [] : [{ path: '/name', message: 'Type your name.' }]), ...(pin ? [] : [{ path: '/pin', message: 'Type your PIN.' }])];
+    if (missing.length) return setProblems(missing);
+    const done = await post<{ name: string }>('/api/session/sign-in', { name: name.trim(), pin });
+    if (done) onDone(done.name);
+    else setPin('');
+  }
+
+  const [nameError, pinError] = [errorAt(problems, '/name'), errorAt(problems, '/pin')];
+  return (
+    <form noValidate onSubmit={(e) => { e.preventDefault(); void submit(); }}>
+      <Field id="sign-in-name" label="Name" error={nameError}><input className={inputLook} autoComplete="username" autoFocus={!given} value={name} onChange={(e) => setName(e.target.value)} maxLength={80} {...tie('sign-in-name', nameError)} /></Field>
+      <Field id="sign-in-pin" label="PIN or password" error={pinError}><input className={`${inputLook} font-mono text-xl`} type="password" inputMode="numeric" autoComplete="current-password" autoFocus={Boolean(given)} value={pin} onChange={(e) => setPin(e.target.value)} maxLength={100} {...tie('sign-in-pin', pinError)} /></Field>
+      <OtherProblems problems={problems} paths={['/name', '/pin']} />
+      <Button type="submit" tone="strong" disabled={busy}>Sign in</Button>
+    </form>
+  );
+}
