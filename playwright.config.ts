@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { DEVICE } from './e2e/global-setup';
 
 const PORT = 4181;
 
@@ -7,6 +8,7 @@ export default defineConfig({
   testDir: 'e2e',
   fullyParallel: true,
   workers: 2,
+  globalSetup: './e2e/global-setup.ts',
   forbidOnly: true,
   // Generous: a busy machine is no failure.
   timeout: 180_000,
@@ -15,6 +17,7 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
+    storageState: DEVICE,
     trace: 'retain-on-failure',
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',

@@ -1,5 +1,6 @@
 import pg from 'pg';
 import { v7 } from 'uuid';
+import { DEMO_PIN, PERSONS } from '../demo/fleet';
 import { demoId } from '../demo/load';
 import { percentile, report } from './measure';
 
@@ -8,6 +9,7 @@ const TARGET_P95_MS = 30;
 
 /** Posting readings over loopback, beside a bare INSERT of a row of the same size through the same driver. */
 export async function benchWrites(base: string, url: string): Promise<void> {
+  cookie = await signIn(base);
   const bare = await bareInserts(url);
   const posted = await posts(base);
   report('reading POST, median', percentile(posted, 0.5), 'ms', null);
@@ -17,8 +19,17 @@ export async function benchWrites(base: string, url: string): Promise<void> {
   report('POST over bare INSERT, medians', percentile(posted, 0.5) / percentile(bare, 0.5), 'times', null);
 }
 
+let cookie = '';
+
+/** The cookies of a technician of all depots. */
+export async function signIn(base: string): Promise<string> {
+  const response = await fetch(`${base}/api/session/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ name: PERSONS[0].name, pin: DEMO_PIN }) });
+  if (!response.ok) throw new Error(await response.text());
+  return response.headers.getSetCookie().map((c) => c.split(';')[0]).join('; ');
+}
+
 async function post(url: string, body: unknown): Promise<void> {
-  const response = await fetch(url, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+  const response = await fetch(url, { method: 'POST', headers: { 'content-type': 'application/json', cookie }, body: JSON.stringify(body) });
   if (!response.ok) throw new Error(`${url}: ${response.status} ${await response.text()}`);
   await response.arrayBuffer();
 }
@@ -27,10 +38,10 @@ async function post(url: string, body: unknown): Promise<void> {
 async function posts(base: string): Promise<number[]> {
   const times: number[] = [];
   const jobId = v7();
-  await post(`${base}/api/jobs`, { id: jobId, unitId: demoId('unit', 'PL-07'), complaint: 'benchmark', by: 'Bench' });
+  await post(`${base}/api/jobs`, { id: jobId, unitId: demoId('unit', 'PL-07'), complaint: 'benchmark' });
   for (let i = 0, runId = ''; i < WRITES; i++) {
-    if (i % 8 === 0) await post(`${base}/api/runs`, { id: (runId = v7()), jobId, test: 'glow-plug-resistance', by: 'Bench' });
-    const body = { id: v7(), position: (i % 8) + 1, entry: '0.6', by: 'Bench', takenAt: new Date().toISOString() };
+    if (i % 8 === 0) await post(`${base}/api/runs`, { id: (runId = v7()), jobId, test: 'glow-plug-resistance' });
+    const body = { id: v7(), position: (i % 8) + 1, entry: '0.6', takenAt: new Date().toISOString() };
     const start = performance.now();
     await post(`${base}/api/runs/${runId}/readings`, body);
     times.push(performance.now() - start);

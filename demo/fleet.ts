@@ -39,7 +39,10 @@ export const UNITS = [
   { fleetNumber: 'PL-08', kind: 'Weed cutter', family: 'L4-20', depot: 'North Sluice' },
   { fleetNumber: 'PL-11', kind: 'Gritter', family: 'L5-27', depot: 'Quay Yard' },
   { fleetNumber: 'PL-14', kind: 'Tipper', family: 'L4-20', depot: 'Quay Yard' },
+  { fleetNumber: 'PL-16', kind: 'Gritter', family: 'L4-20', depot: 'North Sluice' },
   { fleetNumber: 'PL-19', kind: 'Tracked excavator', family: 'L6-109', depot: 'North Sluice' },
   { fleetNumber: 'PL-22', kind: 'Standby pump', family: 'L3-11', depot: 'Quay Yard' },
   { fleetNumber: 'PL-23', kind: 'Standby pump', family: 'V8-61', depot: 'North Sluice' },
+  { fleetNumber: 'PL-27', kind: 'Tipper', family: 'L6-109', depot: 'Quay Yard' },
+  { fleetNumber: 'PL-30', kind: 'Tipper', family: 'L6-109', depot: 'North Sluice' },
 ] as const;

@@ -12,6 +12,8 @@ export interface DemoJob {
   readonly partTemperature_degC: number;
   /** Default: glow plug resistance. */
   readonly test?: string;
+  /** Which visit of the unit; default: its only one. */
+  readonly visit?: string;
   /** A further run in the job of the unit that stands before it. */
   readonly further?: boolean;
   /** Position and entry in the order in which they were read; a position named again is a correction. */
@@ -61,10 +63,28 @@ export const JOBS: readonly DemoJob[] = [
     unit: 'PL-22', test: 'position-sweep', further: true, complaint: '', hours: 611, by: 'Tobin Marsh', meter: 'Yard meter 2', leadZero: null, states: ['meter-proven', 'key-on', 'plugged-in'], partTemperature_degC: 10,
     readings: [['0 %', '0.52'], ['20 %', '1.38'], ['40 %', '2.20'], ['60 %', '1.95'], ['80 %', '3.85'], ['100 %', '4.61']],
   },
+  {
+    unit: 'PL-16', visit: 'last winter', complaint: 'Glow plug lamp, starts rough when cold', hours: 3790, by: 'Jory Thane', meter: 'Yard meter 2', leadZero: '0.2', states: ALL_STATES, partTemperature_degC: 6, readings: set('0.7', '0.8', '0.7', 'OL'),
+  },
+  {
+    unit: 'PL-16', complaint: 'Glow plug lamp again, rough when cold', hours: 4120, by: 'Jory Thane', meter: 'Yard meter 2', leadZero: '0.2', states: ALL_STATES, partTemperature_degC: 7, readings: set('0.7', '0.8', '0.7', '0.7'),
+  },
+  {
+    unit: 'PL-16', test: 'glow-plug-through-harness', further: true, complaint: '', hours: 4120, by: 'Jory Thane', meter: 'Yard meter 2', leadZero: '0.2', states: ['key-off', 'unplugged', 'meter-battery'], partTemperature_degC: 7, readings: set('1.0', '1.1', '1.0', '6.4'),
+  },
+  {
+    unit: 'PL-27', complaint: 'Misfires under load, worse in the wet; six injectors fitted elsewhere in spring', hours: 9340, by: 'Tobin Marsh', meter: 'Yard meter 2', leadZero: '0.2', test: 'injector-resistance', states: ['key-off', 'unplugged', 'same-temperature', 'meter-battery'],
+    partTemperature_degC: 18, readings: set('0.6', '0.6', '0.6', '0.6', '1.9', '0.6'),
+  },
+  {
+    unit: 'PL-30', complaint: 'Dies on the long hill when hot, starts again after ten minutes', hours: 7015, by: 'Ines Varga', meter: 'Yard meter 2', leadZero: '0.2', test: 'position-sensor-primary', states: ['key-off', 'unplugged', 'meter-battery'],
+    partTemperature_degC: 21, readings: [['primary', '98']],
+  },
 ];
 
 export interface DemoCodes {
   readonly unit: string;
+  readonly visit?: string;
   readonly phase: Phase;
   readonly status: 'active' | 'stored' | 'intermittent' | 'unknown';
   /** Empty: somebody looked and there was none. */
@@ -79,4 +99,8 @@ export const CODES: readonly DemoCodes[] = [
   { unit: 'PL-08', phase: 'as-found', status: 'stored', codes: ['P0471'] },
   { unit: 'PL-08', phase: 'caused-by-testing', status: 'active', codes: ['P0473'] },
   { unit: 'PL-03', phase: 'as-found', status: 'unknown', codes: [] },
+  { unit: 'PL-16', visit: 'last winter', phase: 'as-found', status: 'active', codes: ['P0674'] },
+  { unit: 'PL-16', phase: 'as-found', status: 'active', codes: ['P0674', 'P1604'] },
+  { unit: 'PL-27', phase: 'as-found', status: 'intermittent', codes: ['P0303', 'P0203'] },
+  { unit: 'PL-30', phase: 'as-found', status: 'unknown', codes: [] },
 ];

@@ -3,7 +3,10 @@ import type { Result } from '../core/result';
 import type { ProblemDetails } from '../formats/problem';
 import { addDepot, addEngineFamily, addUnit, chooseDepot, openJob, startRun } from '../server/commands';
 import type { Db } from '../server/db';
-import { recordCodes } from '../server/codes';
+import { describeCode, recordCodes } from '../server/codes';
+import { noteIntake, recordEvidence } from '../server/evidence';
+import { findingsOf, writeFinding } from '../server/findings';
+import { viewJob } from '../server/queries';
 import { addPerson } from '../server/people';
 import { addInstrument, measureLead } from '../server/instruments';
 import { recordCircumstance, recordReading } from '../server/recording';
@@ -12,6 +15,7 @@ import { keepTest } from '../server/tests';
 import { DEMO_PIN, DEPOTS, FAMILIES, PERSONS, TIME_ZONE, UNITS } from './fleet';
 import { INSTRUMENTS, LEADS } from './instruments';
 import { CODES, type DemoJob, JOBS } from './jobs';
+import { type DemoStory, STORIES } from './stories';
 import { OWN_TESTS, SCHOOLS, SHELF } from './shelf';
 
 const NAMESPACE = '5d1f0c7e-6c1e-5b6d-9a64-3f0a7c2b9e11';
@@ -40,9 +44,11 @@ export async function loadDemo(db: Db): Promise<void> {
   for (const { key, ...entry } of SHELF) await must(entry.source, shelve(db, { id: demoId('specification', ...key, 1), by: LEAD, entry }));
   for (const [depot, test, name] of SCHOOLS) await must(depot, chooseDepot(db, demoId('depot', depot), { by: LEAD, school: { test, name } }));
   for (const job of JOBS) await loadJob(db, job);
-  for (const [i, { unit, ...read }] of CODES.entries()) {
-    await must(unit, recordCodes(db, demoId('job', unit), { id: demoId('codes', i), by: PERSONS[0].name, ...read, codes: [...read.codes] }));
+  for (const [i, { unit, visit, ...read }] of CODES.entries()) {
+    await must(unit, recordCodes(db, demoId('job', unit, ...(visit ? [visit] : [])), { id: demoId('codes', i), by: PERSONS[0].name, ...read, codes: [...read.codes] }));
   }
+  await must('P1604', describeCode(db, demoId('depot', 'North Sluice'), { id: demoId('description', 'P1604'), by: LEAD, code: 'P1604', text: 'Glow control unit: feedback of one plug missing' }));
+  for (const story of STORIES) await loadStory(db, story);
 }
 
 const LEAD = PERSONS.find((p) => p.role === 'lead')?.name ?? '';
@@ -57,8 +63,9 @@ async function loadInstruments(db: Db, depot: string): Promise<void> {
 
 async function loadJob(db: Db, j: DemoJob): Promise<void> {
   const depot = UNITS.find((u) => u.fleetNumber === j.unit)?.depot ?? '';
-  const key = j.further ? [j.unit, j.test ?? TEST] : [j.unit];
-  const [jobId, runId] = [demoId('job', j.unit), demoId('run', ...key)];
+  const visit = [j.unit, ...(j.visit ? [j.visit] : [])];
+  const key = j.further ? [...visit, j.test ?? TEST] : visit;
+  const [jobId, runId] = [demoId('job', ...visit), demoId('run', ...key)];
   await must(j.unit, openJob(db, { id: jobId, unitId: demoId('unit', j.unit), complaint: j.complaint, hours: j.hours, by: j.by }));
   await must(j.unit, startRun(db, { id: runId, jobId, test: j.test ?? TEST, by: j.by }));
   const start = Date.now();
@@ -75,4 +82,21 @@ async function loadJob(db: Db, j: DemoJob): Promise<void> {
     }));
     latest.set(position, id);
   }
+}
+
+/** What was asked, seen and found in a job, beside its readings. A finding rests on what the evidence then proposes. */
+async function loadStory(db: Db, s: DemoStory): Promise<void> {
+  const key = [s.unit, ...(s.visit ? [s.visit] : [])];
+  const jobId = demoId('job', ...key);
+  if (s.intake) await must(s.unit, noteIntake(db, jobId, { id: demoId('intake', ...key), by: s.by, intake: { photos: [], ...s.intake } }));
+  for (const [i, evidence] of s.evidence.entries()) await must(s.unit, recordEvidence(db, jobId, { id: demoId('evidence', ...key, i), by: s.by, evidence }));
+  if (!s.finding || (await findingsOf(db, [jobId])).size) return;
+  const view = await viewJob(db, jobId);
+  if (!view) throw new Error(`demo: there is no job of ${s.unit}`);
+  const { kind, text, more } = s.finding;
+  const proposal = view.proposals[0];
+  const plain = { text, ruledOut: view.ruledOut };
+  const finding = kind === 'not-found' || !proposal ? { kind: 'not-found' as const, ...plain, ifReturns: more }
+    : { kind: 'found' as const, ...plain, what: proposal.target.kind, name: proposal.target.name, positions: proposal.positions, confidence: proposal.confidence, supports: proposal.supports, against: proposal.against, advice: more };
+  await must(s.unit, writeFinding(db, jobId, { id: demoId('finding', ...key), by: s.by, finding }));
 }

@@ -1,5 +1,6 @@
-import { expect, type APIRequestContext, type Locator, type Page } from '@playwright/test';
+import { expect, type APIRequestContext, type Browser, type BrowserContext, type Locator, type Page } from '@playwright/test';
 import { v7 } from 'uuid';
+import { DEMO_PIN } from '../demo/fleet';
 import { demoId } from '../demo/load';
 
 const TEST = 'glow-plug-resistance';
@@ -7,11 +8,29 @@ const TEST = 'glow-plug-resistance';
 /** A new job and test run for a demo unit, through the HTTP API; returns the run's id. */
 export async function newRun(request: APIRequestContext, unit: string, base = '', test = TEST): Promise<string> {
   const [jobId, id] = [v7(), v7()];
-  const job = await request.post(`${base}/api/jobs`, { data: { id: jobId, unitId: demoId('unit', unit), complaint: `e2e ${unit}`, by: 'Tester' } });
+  const job = await request.post(`${base}/api/jobs`, { data: { id: jobId, unitId: demoId('unit', unit), complaint: `e2e ${unit}` } });
   expect(job.status()).toBe(201);
-  const run = await request.post(`${base}/api/runs`, { data: { id, jobId, test, by: 'Tester' } });
+  const run = await request.post(`${base}/api/runs`, { data: { id, jobId, test } });
   expect(run.status()).toBe(201);
   return id;
+}
+
+/** Puts somebody at the bench who is signed in on the device. */
+export async function switchTo(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: /^At the bench/ }).click();
+  await page.getByRole('menuitem', { name, exact: true }).click();
+  await expect(page.getByRole('button', { name: `At the bench: ${name}` })).toBeVisible();
+}
+
+/** A fresh browser on which only these are signed in, the last of them at the bench. */
+export async function freshDevice(browser: Browser, baseURL: string | undefined, ...names: readonly string[]): Promise<BrowserContext> {
+  const context = await browser.newContext({ storageState: { cookies: [], origins: [] }, ...(baseURL ? { baseURL } : {}) });
+  for (const name of names) expect((await context.request.post('/api/session/sign-in', { data: { name, pin: DEMO_PIN } })).status()).toBe(200);
+  return context;
+}
+
+export async function jobOf(request: APIRequestContext, run: string): Promise<string> {
+  return ((await (await request.get(`/api/runs/${run}`)).json()) as { job: { id: string } }).job.id;
 }
 
 /** The bench as a technician sees it. */

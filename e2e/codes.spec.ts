@@ -1,12 +1,8 @@
-import { expect, type Page, test } from '@playwright/test';
-import { newRun } from './bench-page';
-
-async function jobOf(page: Page, run: string): Promise<string> {
-  return ((await (await page.request.get(`/api/runs/${run}`)).json()) as { job: { id: string } }).job.id;
-}
+import { expect, test } from '@playwright/test';
+import { jobOf, newRun } from './bench-page';
 
 test('codes are pasted, explained before they are kept, and compared over the phases', async ({ page, request }) => {
-  await page.goto(`/jobs/${await jobOf(page, await newRun(request, 'PL-14'))}`);
+  await page.goto(`/jobs/${await jobOf(request, await newRun(request, 'PL-14'))}`);
   const codes = page.getByRole('region', { name: 'Codes' });
   const field = codes.getByLabel('Typed or pasted');
   await field.fill('p0673 (stored), SPN 653 FMI 5 florp');
@@ -14,7 +10,7 @@ test('codes are pasted, explained before they are kept, and compared over the ph
   await expect(codes.getByText('Left out, no code: (stored) florp')).toBeVisible();
   await codes.getByRole('button', { name: 'Keep 2 codes' }).click();
   await expect(codes.getByRole('row', { name: /P0673/ })).toContainText('as found');
-  await expect(page.getByText('the codes point here').first()).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Plan' }).getByText('The codes point here.').first()).toBeVisible();
 
   await codes.getByRole('combobox', { name: /^Read/ }).selectOption('after-clearing');
   await field.fill('P0673 P0380');
@@ -27,7 +23,7 @@ test('codes are pasted, explained before they are kept, and compared over the ph
 });
 
 test('after something was unplugged with the key on, it asks whether the testing set them', async ({ page, request }) => {
-  await page.goto(`/jobs/${await jobOf(page, await newRun(request, 'PL-14', '', 'sensor-unplugged'))}`);
+  await page.goto(`/jobs/${await jobOf(request, await newRun(request, 'PL-14', '', 'sensor-unplugged'))}`);
   const codes = page.getByRole('region', { name: 'Codes' });
   await codes.getByLabel('Typed or pasted').fill('P0473');
   await codes.getByRole('button', { name: 'These were caused by testing' }).click();

@@ -29,7 +29,7 @@ test('from the yard to the first reading without the mouse', async ({ page }) =>
   await page.keyboard.type('3 210');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Slow to start below freezing')).toBeVisible();
-  await page.getByRole('button', { name: 'Glow plugs, at the plug' }).focus();
+  await page.getByRole('button', { name: 'Start Glow plugs, at the plug' }).focus();
   await page.keyboard.press('Enter');
   await expect(page.locator('#entry')).toBeFocused();
   await page.keyboard.type('0.2\n1.6\n');

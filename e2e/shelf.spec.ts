@@ -1,9 +1,8 @@
 import { writeFileSync } from 'node:fs';
-import { expect, type Page, test } from '@playwright/test';
-import { BenchPage, newRun } from './bench-page';
+import { expect, test } from '@playwright/test';
+import { BenchPage, newRun, switchTo } from './bench-page';
 
 const LEAD = 'Odile Brandt';
-const as = (page: Page, name: string) => page.getByLabel('Who is at the bench').selectOption(name);
 const unique = (): string => `e2e ${Date.now()}${Math.floor(Math.random() * 1e6)}`;
 
 test('a technician’s draft judges at once, a lead approves it, and open jobs show what would change first', async ({ page, request }) => {
@@ -36,8 +35,8 @@ test('a technician’s draft judges at once, a lead approves it, and open jobs s
   await expect(line).toContainText('draft');
   await line.click();
   await page.getByRole('button', { name: 'Approve' }).click();
-  await expect(page.getByText(/Only a lead may approve limits: Odile Brandt may/)).toBeVisible();
-  await as(page, LEAD);
+  await expect(page.getByText(/Only a lead may approve limits: Odile Brandt and Runa Teller may/)).toBeVisible();
+  await switchTo(page, LEAD);
   await page.getByRole('button', { name: 'Approve' }).click();
   await expect(line).toContainText('approved');
   await line.click();
@@ -56,7 +55,7 @@ test('a technician’s draft judges at once, a lead approves it, and open jobs s
 test('the next revision is shown side by side before it is taken', async ({ page }) => {
   const source = unique();
   await page.goto('/shelf?test=position-sensor-secondary');
-  await as(page, LEAD);
+  await switchTo(page, LEAD);
   for (const upper of ['1700', '1600']) {
     await page.getByRole('button', { name: 'Limits', exact: true }).click();
     const form = page.getByRole('dialog');
@@ -81,7 +80,7 @@ test('a CSV file: what it would do, its errors by line, then taken', async ({ pa
   const source = unique();
   const header = 'test;scope;of;quantity;unit;upper;source';
   await page.goto('/shelf');
-  await as(page, LEAD);
+  await switchTo(page, LEAD);
   await page.getByRole('button', { name: 'In', exact: true }).click();
   writeFileSync(file, `\uFEFF${header}\r\nvoltage-drop;family;L3-11;voltage;V;much;${source}\r\n`);
   await page.getByLabel('File', { exact: true }).setInputFiles(file);
@@ -97,7 +96,7 @@ test('a CSV file: what it would do, its errors by line, then taken', async ({ pa
 
 test('a depot picks its school, and the next run is judged by it', async ({ page, request }) => {
   await page.goto('/shelf');
-  await as(page, LEAD);
+  await switchTo(page, LEAD);
   const depots = page.getByRole('region', { name: 'How the depots judge' });
   const school = depots.getByRole('group', { name: 'Quay Yard' }).getByLabel('School for Glow plugs, at the plug');
   await school.selectOption('strict');

@@ -20,10 +20,10 @@ export async function requireLead(db: Db | Tx, by: string, what: string): Promis
   return refuse('Only a lead may do this.', [{ path: '/by', message: `Only a lead may ${what}: ${who}` }], 403);
 }
 
-/** Names of those who may: with one of the roles, of the depot or of all. At most six, so that a refusal stays a sentence. */
+/** Names of those who may: with one of the roles, of the depot or of all; `'all'`: only those of all depots. At most six, so that a refusal stays a sentence. */
 export async function whoMay(db: Db | Tx, roles: readonly Role[], depotId: string | null): Promise<string> {
   const rows = await db.select({ name: person.name, role: person.role }).from(person)
-    .where(and(isNull(person.retiredAt), depotId === null ? undefined : or(isNull(person.depotId), eq(person.depotId, depotId)))).orderBy(asc(person.name));
+    .where(and(isNull(person.retiredAt), depotId === null ? undefined : depotId === 'all' ? isNull(person.depotId) : or(isNull(person.depotId), eq(person.depotId, depotId)))).orderBy(asc(person.name));
   const names = rows.filter((r) => roles.includes(r.role)).map((r) => r.name);
   if (names.length === 0) return 'Nobody may yet.';
   return names.length > 6 ? `${names.slice(0, 6).join(', ')} and ${names.length - 6} others may.` : `${joinAnd(names)} may.`;
@@ -95,7 +95,7 @@ async function otherLead(tx: Tx, personId: string): Promise<boolean> {
 /** Whoever acts for the whole board. */
 const EVERYWHERE = { depotId: null } as const;
 const onlyOwn = async (db: Db, path: string): Promise<Done> =>
-  refuse('You may not do this.', [{ path, message: `A lead of one depot changes people of that depot. For all depots: ${await whoMay(db, ['lead'], null)}` }], 403);
+  refuse('You may not do this.', [{ path, message: `A lead of one depot changes people of that depot. For all depots: ${await whoMay(db, ['lead'], 'all')}` }], 403);
 
 /** Refuses a person of another depot; whoever works for all depots may. The refusal says who may. */
 export async function requireOwnDepot(db: Db | Tx, by: string, depotName: string, what: string): Promise<Result<never, ProblemDetails> | null> {

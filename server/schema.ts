@@ -35,7 +35,7 @@ export const person = pgTable('person', {
   id: id(),
   /** `null`: works for every depot. */
   depotId: uuid('depot_id').references(() => depot.id), name: text('name').notNull(),
-  role: text('role', { enum: ROLES }).notNull(), createdAt: created(),
+  role: text('role', { enum: ROLES }).notNull().default('viewer'), createdAt: created(),
   /** May not sign in any more; what they did keeps their name. */
   retiredAt: at('retired_at'),
   email: text('email').unique(), emailVerified: boolean('email_verified').notNull().default(false), image: text('image'),

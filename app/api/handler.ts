@@ -30,7 +30,7 @@ export async function guard(handle: () => Promise<Response>): Promise<Response> 
   try {
     return await handle();
   } catch (error) {
-    process.stderr.write(`${error instanceof Error ? error.stack ?? error.message : String(error)}\n`);
+    process.stderr.write(`${error instanceof Error ? `${error.message}\n${error.stack ?? ''}` : String(error)}\n`);
     return answerProblem(problemDetails('The server could not do this now.', [{ path: '', message: 'Try again; what was typed is kept on the bench.' }], 503));
   }
 }

@@ -79,4 +79,6 @@ export interface TestDefinition {
   readonly cannotProve: string;
   readonly advice: readonly Advice[];
   readonly rules: readonly DefaultRule[];
+  /** Planned by itself when codes or complaint point at its area. Default: as the catalogue that ships has it. */
+  readonly firstLine?: boolean | undefined;
 }

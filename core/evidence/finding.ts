@@ -1,4 +1,5 @@
 import type { Position } from '../judge/types';
+import { joinAnd } from '../quantity/print';
 import type { Known, Ref, Statement, Target } from './types';
 import { targetKey, targetWords } from './known';
 
@@ -56,8 +57,16 @@ function propose(statements: readonly Statement[], known: Known): ProposedFindin
   const independent = Math.min(...[...keys].map((k) => new Set(convicted.filter((s) => targetKey(s.target) === k).map((s) => s.rule)).size));
   const positions = [...new Set(own.flatMap((s) => (s.target.position === null ? [] : [s.target.position])))].toSorted(byPosition);
   const confidence: Confidence = convicted.length === 0 ? 'possible' : independent > 1 && against.length === 0 ? 'certain' : 'probable';
-  const words = positions.length > 1 ? `${targetWords({ ...first.target, position: null })} at ${positions.join(', ')}` : targetWords(first.target);
-  return { target: first.target, positions, confidence, text: `${words.charAt(0).toUpperCase()}${words.slice(1)} ${convicted.length ? 'is bad' : 'is suspected'}`, supports: own.flatMap((s) => s.from), against };
+  const words = positions.length > 1 ? targetsWords(first.target, positions) : targetWords(first.target);
+  const many = positions.length > 1;
+  const verb = convicted.length ? (many ? 'are bad' : 'is bad') : many ? 'are suspected' : 'is suspected';
+  return { target: first.target, positions, confidence, text: `${words.charAt(0).toUpperCase()}${words.slice(1)} ${verb}`, supports: own.flatMap((s) => s.from), against };
+}
+
+/** "the plugs of cylinders 2, 4 and 6" */
+export function targetsWords(target: Target, positions: readonly Position[]): string {
+  const of = positions.every((p) => typeof p === 'number') ? `of cylinders ${joinAnd([...positions])}` : `at ${joinAnd([...positions])}`;
+  return `${targetWords({ ...target, position: null })}${target.kind === 'part' ? 's' : ''} ${of}`;
 }
 
 const byPosition = (a: Position, b: Position): number => (typeof a === 'number' && typeof b === 'number' ? a - b : String(a).localeCompare(String(b)));

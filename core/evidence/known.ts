@@ -9,8 +9,8 @@ export function whatIsKnown(runs: readonly MeasuredRun[], evidence: readonly Rec
   const byTime = runs.toSorted((a, b) => compare(a.at, b.at) || compare(a.id, b.id));
   const others = evidence.toSorted((a, b) => compare(a.at, b.at) || compare(a.id, b.id));
   const times = new Map<string, string>([...byTime, ...others].map((e) => [e.id, e.at]));
-  const all = [...readingRules(byTime), ...differenceRules(byTime), ...patternRules(byTime), ...namedTestRules(byTime), ...evidenceRules(others)];
-  const statements = newestOfEach(all.filter((s) => !isHistory(s, others, times)));
+  const all = samePlaces([...readingRules(byTime), ...differenceRules(byTime), ...patternRules(byTime), ...namedTestRules(byTime), ...evidenceRules(others)]);
+  const statements = withoutEchoes(newestOfEach(all.filter((s) => !isHistory(s, others, times))));
   return { statements: statements.toSorted((a, b) => WEIGHT[a.stand] - WEIGHT[b.stand]), contradictions: contradictionsOf(statements) };
 }
 
@@ -26,6 +26,22 @@ function newestOfEach(statements: readonly Statement[]): Statement[] {
 }
 
 const sourceOf = (s: Statement): string => s.from.map((r) => (r.kind === 'run' ? r.label.split(':')[0] : r.id)).join('|');
+
+/** A place where something was seen is on the wire to a part, if only one wire to that position is spoken of: then both are about the same wire. */
+function samePlaces(statements: readonly Statement[]): Statement[] {
+  return statements.map((s) => {
+    if (s.target.kind !== 'path' || s.target.position === null || PLAIN.has(s.target.name)) return s;
+    const wires = new Set(statements.filter((o) => o.target.kind === 'path' && o.target.position === s.target.position && PLAIN.has(o.target.name)).map((o) => o.target.name));
+    const [only] = wires;
+    return wires.size === 1 && only !== undefined ? { ...s, target: { ...s.target, name: only } } : s;
+  });
+}
+
+/** That something fails in its circuit says nothing more once it is convicted. */
+function withoutEchoes(statements: readonly Statement[]): Statement[] {
+  const convicted = new Set(statements.filter((s) => s.stand === 'bad').map((s) => targetKey(s.target)));
+  return statements.filter((s) => s.rule !== 'measured' || s.stand !== 'suspect' || !convicted.has(targetKey(s.target)));
+}
 
 /** Was all of it seen before something was mended there? */
 function isHistory(s: Statement, evidence: readonly RecordedEvidence[], times: ReadonlyMap<string, string>): boolean {
@@ -68,7 +84,7 @@ function contradictionText(against: Statement, meterFindsNothing: boolean, sameT
 /** "the plug of cylinder 3", "the wire to the plug of cylinder 3" */
 export function targetWords({ kind, name, position }: Target): string {
   const of = position === null ? '' : typeof position === 'number' ? ` of cylinder ${position}` : ` at ${positionWords(position)}`;
-  if (kind === 'path') return PLAIN.has(name) ? `the wire to the ${name}${of}` : `${/^(the|a) /.test(name) ? '' : 'the path at '}${name}${of}`;
+  if (kind === 'path') return PLAIN.has(name) ? `the wire to the ${name}${of}` : /^(the|a) /.test(name) ? name : `the path at ${name}`;
   return kind === 'part' ? `the ${name}${of}` : `${name}${of}`;
 }
 const PLAIN: ReadonlySet<string> = new Set(['plug', 'injector', 'sensor', 'coil', 'module', 'actuator', 'relay']);

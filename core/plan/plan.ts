@@ -1,6 +1,8 @@
 import type { TestDefinition } from '../catalogue/types';
 import type { Statement } from '../evidence/types';
+import { targetKey } from '../evidence/known';
 import { partName } from '../evidence/rules';
+import type { Position } from '../judge/types';
 import { joinAnd } from '../quantity/print';
 import type { Plan, PlanChange, PlanInputs, PlanStep } from './types';
 
@@ -42,7 +44,7 @@ function reasonsFor(inputs: PlanInputs): Map<string, Reason> {
   const give = (t: TestDefinition, rank: number, why: string): void => { if (!reasons.has(t.id)) reasons.set(t.id, { rank, why }); };
   const convicted = inputs.known.statements.some((s) => s.stand === 'bad');
   for (const t of inputs.tests) {
-    if (inputs.done.some((d) => d.test === t.id)) give(t, -2, 'Measured.');
+    if (inputs.done.some((d) => d.test === t.id)) give(t, -2, inputs.done.every((d) => d.test !== t.id || d.pattern === 'incomplete') ? 'Begun.' : 'Measured.');
     else if (inputs.changes.some((c) => c.kind === 'add' && c.test === t.id)) give(t, 0, 'Added by hand.');
     else if (t.id === FIRST_OF_ENERGY) give(t, -1, 'A weak battery makes every other reading doubtful.');
     else if (t.area === ENERGY && wantsEnergy(t, inputs)) give(t, -1, 'The complaint is about starting.');
@@ -55,7 +57,7 @@ function reasonsFor(inputs: PlanInputs): Map<string, Reason> {
   for (const t of inputs.tests) {
     const at = pointed.findIndex((p) => p.area === t.area);
     const found = pointed[at];
-    if (!found || isProven(t, inputs) || isBeside(t)) continue;
+    if (!found || isProven(t, inputs) || !isFirstLine(t)) continue;
     // Once something is convicted, only what separates the rest is worth the time.
     if (convicted && !inputs.before.includes(t.id)) continue;
     give(t, 2 + at, found.why);
@@ -67,9 +69,13 @@ function reasonsFor(inputs: PlanInputs): Map<string, Reason> {
 const wantsEnergy = (t: TestDefinition, { complaint, conditions }: PlanInputs): boolean =>
   t.id === 'battery-cranking' && (/\b(start|crank|fire)/i.test(complaint) || conditions.includes('after a stop'));
 
-/** Dear ones and those on the bench are offered when the evidence asks for them, not by area. */
-const isBeside = (t: TestDefinition): boolean => t.connection === 'on the bench' || t.minutes >= 20 || BESIDE.has(t.id);
-const BESIDE: ReadonlySet<string> = new Set(['glow-plug-current-later', 'cut-out-healthy', 'injector-resistance-piezo', 'module-decay', 'low-side-driver', 'position-sensor-secondary']);
+/** What tells most for its time in an area; the others are offered when the evidence asks for them. A workshop says it of its own tests itself. */
+const isFirstLine = (t: TestDefinition): boolean => t.firstLine ?? FIRST_LINE.has(t.id);
+const FIRST_LINE: ReadonlySet<string> = new Set([
+  'glow-plug-resistance', 'glow-plug-through-harness', 'glow-plug-current', 'injector-self-test', 'injector-resistance', 'cut-out-fault-present', 'module-buzz', 'module-input', 'injector-module-supply',
+  'harness-visual', 'harness-wiggle', 'sensor-reference', 'sensor-ground', 'sensor-signal-rest', 'sensor-signal-moves', 'sensor-meter-scan', 'position-sensor-tip', 'position-sensor-primary', 'position-signal-noise',
+  'vane-actuator-coil', 'actuator-position', 'fuel-shut-off-click', 'controller-pins', 'supply-pressure', 'airflow-peak', 'rail-full-demand',
+]);
 
 /** What a complaint says in plain words. Common practice, no source. */
 const WORDS: readonly (readonly [RegExp, readonly string[]])[] = [
@@ -96,20 +102,24 @@ function pointedAreas({ areas, complaint, conditions }: PlanInputs): { area: str
 function followUp(s: Statement, t: TestDefinition, inputs: PlanInputs): string | null {
   if (isProven(t, inputs)) return null;
   const { kind, name, position } = s.target;
+  const isConvicted = inputs.known.statements.some((o) => o.stand === 'bad' && targetKey(o.target) === targetKey(s.target));
+  if (s.stand === 'suspect' && isConvicted) return null;
   const has = (id: string): boolean => inputs.done.some((d) => d.test === id);
   if (kind === 'part' && s.stand === 'bad' && s.rule === 'bare-part') {
     // The part is convicted: what is left is whether its wire is good too, before a new one is fitted to a bad wire.
     return partName(t) === name && t.connection === 'through-harness' ? `The ${name} is bad by itself: is its wire good?` : null;
   }
   if (kind === 'path' && s.stand === 'suspect' && partName(t) === name && t.connection === 'at-part' && t.quantity === 'resistance') return `Separates the ${name} from its wire.`;
-  if (kind === 'path' && (s.stand === 'bad' || s.stand === 'suspect') && t.area === 'Harness' && ['harness-wiggle', 'harness-visual', 'harness-ring-out'].includes(t.id) && position !== null) return 'The wire is under suspicion: find the place.';
-  if (kind === 'part' && s.stand === 'suspect' && partName(t) === name && (t.connection === 'at-part' || t.connection === 'through-harness') && t.quantity === 'resistance' && !/piezo/.test(t.id)) return `Separates the ${name} from its wire.`;
+  if (kind === 'path' && (s.stand === 'bad' || s.stand === 'suspect') && t.area === 'Harness' && ['harness-wiggle', 'harness-visual', 'harness-ring-out'].includes(t.id) && position !== null && !placeIsSeen(inputs, position)) return 'The wire is under suspicion: find the place.';
+  if (kind === 'part' && s.stand === 'suspect' && partName(t) === name && (t.connection === 'at-part' || t.connection === 'through-harness') && t.quantity === 'resistance' && FIRST_LINE.has(t.id)) return `Separates the ${name} from its wire.`;
   if (kind === 'part' && name === 'module' && s.stand !== 'cleared' && t.id === 'module-input') return 'Its input side first, or the module is blamed for the battery.';
   if (kind === 'part' && name === 'sensor' && s.stand !== 'cleared' && ['sensor-meter-scan', 'sensor-bypass', 'sensor-reference', 'sensor-ground'].includes(t.id)) return 'Is it the sensor, its wires, or the input?';
   if (kind === 'shared' && s.stand === 'suspect' && SHARED_TESTS.has(t.id) && sameSystem(s, t)) return 'All of them fail: look at what they share.';
   if (kind === 'part' && name === 'injector' && s.rule === 'cut-out' && s.stand === 'suspect' && t.id === 'injector-resistance' && !has(t.id)) return 'The cylinder does no work: is the injector good?';
   return null;
 }
+/** Somebody has seen where the wire is broken. */
+const placeIsSeen = ({ known }: PlanInputs, position: Position): boolean => known.statements.some((s) => s.stand === 'bad' && (s.rule === 'visual' || s.rule === 'wiggle') && s.target.position === position);
 const SHARED_TESTS: ReadonlySet<string> = new Set(['glow-supply', 'glow-feed-voltage', 'module-input', 'voltage-drop']);
 const sameSystem = (s: Statement, t: TestDefinition): boolean => t.id === 'voltage-drop' || s.from.some((r) => r.kind === 'run' && /glow|plug/i.test(r.label) === (t.area === 'Glow plugs'));
 
@@ -131,8 +141,8 @@ function order(tests: readonly TestDefinition[], reasons: ReadonlyMap<string, Re
   const rankOf = (t: TestDefinition): number => reasons.get(t.id)?.rank ?? 99;
   const key = (t: TestDefinition): readonly number[] => [
     Math.min(0, rankOf(t)), measuredAt.get(t.id) ?? 0,
-    // Running the engine or cranking it warms it: what needs it cold goes before.
-    t.condition.engine === 'running' ? 2 : isCold(t) ? 0 : 1,
+    // Running the engine warms it: what needs it cold goes before. What the evidence asks for goes before what an area offers.
+    t.condition.engine === 'running' ? 1 : 0, rankOf(t) < 2 ? 0 : 1, isCold(t) ? 0 : 1,
     t.people > 1 ? 1 : 0, Math.max(0, rankOf(t)), cheapestOf(opened(t), t, tests), t.minutes,
   ];
   const keys = new Map(tests.map((t) => [t, key(t)]));

@@ -160,6 +160,8 @@ CREATE INDEX "plan_change_job" ON "plan_change" USING btree ("job_id","sequence"
 CREATE INDEX "session_person" ON "session" USING btree ("user_id");--> statement-breakpoint
 ALTER TABLE "person" ADD CONSTRAINT "person_email_unique" UNIQUE("email");--> statement-breakpoint
 ALTER TABLE "person" ADD CONSTRAINT "person_username_unique" UNIQUE("username");--> statement-breakpoint
+ALTER TABLE "person" ALTER COLUMN "role" SET DEFAULT 'viewer';
+--> statement-breakpoint
 -- Who signs in: those who are there already get a name to sign in with; their PIN is set by a lead.
 UPDATE "person" SET "username" = lower(regexp_replace(btrim("name"), '\s+', ' ', 'g')), "display_username" = "name", "email" = "id" || '@people.invalid'
   WHERE "id" IN (SELECT DISTINCT ON (lower("name")) "id" FROM "person" ORDER BY lower("name"), "created_at");

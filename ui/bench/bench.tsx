@@ -33,6 +33,7 @@ export function Bench({ view }: { view: RunView }) {
   const by = usePerson();
   const isLead = useIsLead();
   const run = useRun(view, by);
+  const { current: standing } = run;
   const { definition: test } = view;
   const { limits } = view.specification;
   const rows = useMemo(() => rowsOf(view.unit.engine, test), [view, test]);
@@ -44,6 +45,8 @@ export function Bench({ view }: { view: RunView }) {
   const clamp = limits.quantity === 'current' ? meter?.clamp_mVperA ?? null : null;
   const zeroWanted = useMemo(() => clamp !== null || leadZeroMatters(limits, ohmsPerUnit(limits.unit)), [clamp, limits]);
   const [picked, setPicked] = useState<Target | 'auto'>('auto');
+  /** The reading that stood at the picked position when it was picked. */
+  const [seen, setSeen] = useState<{ position: Position; id: string | null } | null>(null);
   const [zeroSkipped, setZeroSkipped] = useState(false);
   const [draft, setDraft] = useState('');
   const [error, setError] = useState<string | null>(null);
@@ -57,9 +60,11 @@ export function Bench({ view }: { view: RunView }) {
   const firstFree = order.find((p) => !run.current.has(p));
   const automatic: Target = zeroWanted && run.circumstance.leadZero === null && !zeroSkipped && run.current.size === 0
     ? { kind: 'lead-zero' } : firstFree === undefined ? null : { kind: 'position', position: firstFree };
-  const target = picked === 'auto' ? automatic : picked;
+  // Somebody else has read the position meanwhile: nothing typed yet, so go on to the next; something typed, so ask.
+  const taken = seen !== null && picked !== 'auto' && picked?.kind === 'position' && picked.position === seen.position && (run.current.get(seen.position)?.id ?? null) !== seen.id ? run.current.get(seen.position) : undefined;
+  const target = picked === 'auto' || (taken && draft === '') ? automatic : picked;
   const active = target?.kind === 'position' ? target.position : null;
-  const seen = limits.quantity === 'observation';
+  const observing = limits.quantity === 'observation';
 
   useEffect(() => {
     input.current?.focus({ preventScroll: true });
@@ -77,10 +82,11 @@ export function Bench({ view }: { view: RunView }) {
 
   const pick = useCallback((next: Target | 'auto'): void => {
     setPicked(next);
+    setSeen(next !== 'auto' && next?.kind === 'position' ? { position: next.position, id: standing.get(next.position)?.id ?? null } : null);
     setError(null);
     setSlip(null);
     input.current?.focus();
-  }, []);
+  }, [standing]);
   const pickPosition = useCallback((position: Position) => pick({ kind: 'position', position }), [pick]);
   const openOverride = useCallback(() => setSheet('override'), []);
   const pickZero = useCallback(() => pick({ kind: 'lead-zero' }), [pick]);
@@ -94,6 +100,10 @@ export function Bench({ view }: { view: RunView }) {
   function submit(): void {
     const entry = draft.trim();
     if (target === null) return setError('All positions are read. Choose one with the arrow keys to correct it.');
+    if (taken) {
+      setSeen({ position: taken.position, id: taken.id });
+      return setError(`${taken.entry} was read here by somebody else meanwhile. Enter again sends yours as a correction of it; Esc leaves theirs.`);
+    }
     if (entry === '') return setError('Type what the display shows, OL where it shows overload.');
     const problem = target.kind === 'lead-zero' ? recordZero(entry) : recordReading(target.position, entry);
     setError(problem);
@@ -125,6 +135,7 @@ export function Bench({ view }: { view: RunView }) {
     const at = order.indexOf(position);
     const following = [...order.slice(at + 1), ...order.slice(0, at)].find((p) => !run.current.has(p));
     setPicked(following === undefined ? null : { kind: 'position', position: following });
+    setSeen(following === undefined ? null : { position: following, id: null });
     return null;
   }
 
@@ -136,9 +147,14 @@ export function Bench({ view }: { view: RunView }) {
   }
 
   function type(text: string): void {
+    // What is typed belongs to the position that was active when the typing began.
+    if (picked === 'auto' && draft === '' && target?.kind === 'position') {
+      setPicked(target);
+      setSeen({ position: target.position, id: run.current.get(target.position)?.id ?? null });
+    }
     setError(null);
     setSlip(null);
-    if (seen) return setDraft(text);
+    if (observing) return setDraft(text);
     // One letter is enough for the overload, whoever types it out gets it all the same; a w for the wander that few
     // keyboards have a good key for.
     setDraft(/^(o|OL(l|p|pe|pen))$/i.test(text) ? 'OL' : text.replace(/w/i, '~'));
@@ -195,7 +211,7 @@ export function Bench({ view }: { view: RunView }) {
           <EntryBar ref={input} target={target} draft={draft} error={error} unit={limits.unit} correcting={line} why={why} limits={limits}
             onWhy={(reason) => { setWhy(reason); input.current?.focus(); }} onType={type} onKey={onKey} onSubmit={submit} onPress={press}
             onSkipZero={() => { setZeroSkipped(true); setPicked('auto'); }} />
-          <Pad open={pad} seen={seen} onPress={press} />
+          <Pad open={pad} seen={observing} onPress={press} />
         </div>
         <Foot runId={view.id} waiting={run.waiting} unkept={run.unkept} loaded={run.loaded} reachable={run.reachable} padOpen={pad} onSheet={setSheet}
           onPad={() => setPad(pad === null ? !matchMedia('(pointer: coarse)').matches : !pad)} />

@@ -19,8 +19,8 @@ export function Override({ runId, states, onClose }: { runId: string; states: re
   const [because, setBecause] = useState('');
   const { busy, problems, setProblems, post } = useSend();
   async function save(): Promise<void> {
-    if (state === null) return setProblems([{ path: '/state', message: 'Choose one.' }]);
-    if (!because.trim()) return setProblems([{ path: '/because', message: 'Say why it is safe to go on without.' }]);
+    if (state === null) { setProblems([{ path: '/state', message: 'Choose one.' }]); return; }
+    if (!because.trim()) { setProblems([{ path: '/because', message: 'Say why it is safe to go on without.' }]); return; }
     if (await post(`/api/runs/${runId}/override`, { id, by, state, because })) onClose();
   }
   const error = errorAt(problems, '/because');

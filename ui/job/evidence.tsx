@@ -42,7 +42,7 @@ function EvidenceDialog({ view, form, onClose }: { view: JobView; form: Evidence
 
   async function save(): Promise<void> {
     const read = evidenceOf(form, draft, conditions, photos);
-    if ('problems' in read) return setProblems(read.problems);
+    if ('problems' in read) { setProblems(read.problems); return; }
     if (!await post(`/api/jobs/${view.job.id}/evidence`, { id, by, evidence: read.body })) return;
     onClose();
     router.refresh();

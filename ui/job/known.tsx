@@ -1,6 +1,7 @@
 'use client';
 import { useState } from 'react';
-import { findingWords } from '../../core/evidence/finding';
+import { groupBy } from '../../core/collections';
+import { findingWords, targetsWords } from '../../core/evidence/finding';
 import { heldTogether } from '../../core/evidence/known';
 import { RULES, type Stand, type Statement } from '../../core/evidence/types';
 import type { FindingView, JobView } from '../../formats/views';
@@ -30,7 +31,7 @@ export function Known({ view }: { view: JobView }) {
       ))}
       {together.length > 1 && <p className="mt-2">Faults that stand at the same time: {together.join('; ')}. Two at once are real.</p>}
       {against.length + cleared.length + noted.length === 0 && <p className="mt-2 text-soft">Nothing yet: measure, or record what was seen.</p>}
-      <ul className="mt-2 flex flex-col gap-1">{against.map((s, i) => <li key={i}><Said s={s} /></li>)}</ul>
+      <List statements={against} />
       <More title="Cleared" statements={cleared} />
       <More title="Noted" statements={noted} />
       {writing && <FindingDialog view={view} replaces={writing === 'new' ? null : writing} onClose={() => setWriting(null)} />}
@@ -42,10 +43,32 @@ function More({ title, statements }: { title: string; statements: readonly State
   if (statements.length === 0) return null;
   return (
     <details className="mt-2" open={statements.length < 4}><summary className="min-h-8 cursor-pointer font-semibold text-soft">{title} ({statements.length})</summary>
-      <ul className="flex flex-col gap-1">{statements.map((s, i) => <li key={i}><Said s={s} /></li>)}</ul>
+      <List statements={statements} />
     </details>
   );
 }
+
+/** The same said of several positions is one line that opens. */
+function List({ statements }: { statements: readonly Statement[] }) {
+  const groups = [...groupBy(statements, (s) => `${s.rule}|${s.stand}|${s.target.kind}|${s.target.name}`).values()];
+  return <ul className="mt-1 flex flex-col gap-1">{groups.map((g, i) => { const [s] = g; return s && <li key={i}>{g.length > 1 ? <Several first={s} all={g} /> : <Said s={s} />}</li>; })}</ul>;
+}
+
+const SEVERAL: Readonly<Record<Stand, string>> = { bad: 'bad', suspect: 'suspected', cleared: 'good', noted: 'noted' };
+
+function Several({ first, all }: { first: Statement; all: readonly Statement[] }) {
+  const [word, tone] = STANDS[first.stand];
+  const positions = all.flatMap((s) => (s.target.position === null ? [] : [s.target.position]));
+  return (
+    <details className="rounded-lg px-2 py-1 open:bg-panel">
+      <summary className="cursor-pointer"><b className={tone}>{word}</b> {capital(targetsWords(first.target, positions))}: {SEVERAL[first.stand]}.</summary>
+      <ul className="mt-1">{all.map((s, i) => <li key={i}>{s.text}</li>)}</ul>
+      <p className="mt-1 text-sm">Why: {RULES[first.rule]} <span className="text-soft">Common practice, no source.</span></p>
+    </details>
+  );
+}
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 function Said({ s }: { s: Statement }) {
   const [word, tone] = STANDS[s.stand];

@@ -27,6 +27,8 @@ export function PlanOfJob({ view }: { view: JobView }) {
   const [adding, setAdding] = useState(false);
 
   async function start(test: string): Promise<void> {
+    const begun = job.runs.findLast((r) => r.test === test && (r.judgement === null || r.judgement.pattern === 'incomplete'));
+    if (begun) { router.push(`/runs/${begun.id}`); return; }
     const id = v7();
     if (await post('/api/runs', { id, jobId: job.id, test, by })) router.push(`/runs/${id}`);
   }

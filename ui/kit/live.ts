@@ -10,18 +10,23 @@ export interface Heard {
 
 /** Many writes at one moment are looked at once. */
 const CALM_ms = 150;
+/** Something may have been missed: look again. */
+const MISSED: Heard = { kind: 'reconnected', run: null, row: '' };
 
-/** Calls back soon after anybody wrote into the job. The connection mends itself. */
+/**
+ * Calls back soon after anybody wrote into the job. The connection mends itself. A page that nobody sees does not follow: a browser
+ * holds few connections to one server, and many tabs would use them up.
+ */
 export function useLive(jobId: string, onHeard: (heard: readonly Heard[]) => void): void {
   const latest = useRef(onHeard);
   useEffect(() => { latest.current = onHeard; });
   useEffect(() => {
     if (typeof EventSource === 'undefined') return undefined;
-    const source = new EventSource(`/api/jobs/${jobId}/live`);
+    let source: EventSource | null = null;
     let timer: ReturnType<typeof setTimeout> | null = null;
     let heard: Heard[] = [];
-    source.onmessage = ({ data }: MessageEvent<string>) => {
-      heard.push(JSON.parse(data) as Heard);
+    const hear = (one: Heard): void => {
+      heard.push(one);
       timer ??= setTimeout(() => {
         timer = null;
         const all = heard;
@@ -29,9 +34,27 @@ export function useLive(jobId: string, onHeard: (heard: readonly Heard[]) => voi
         latest.current(all);
       }, CALM_ms);
     };
+    const follow = (): void => {
+      source = new EventSource(`/api/jobs/${jobId}/live`);
+      source.onmessage = ({ data }: MessageEvent<string>) => hear(JSON.parse(data) as Heard);
+    };
+    const stop = (): void => {
+      source?.close();
+      source = null;
+    };
+    const onVisibility = (): void => {
+      if (document.visibilityState === 'hidden') return stop();
+      if (source === null) {
+        follow();
+        hear(MISSED);
+      }
+    };
+    document.addEventListener('visibilitychange', onVisibility);
+    follow();
     return () => {
+      document.removeEventListener('visibilitychange', onVisibility);
       if (timer) clearTimeout(timer);
-      source.close();
+      stop();
     };
   }, [jobId]);
 }

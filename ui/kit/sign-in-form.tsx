@@ -15,7 +15,7 @@ export function SignInForm({ name: given, onDone }: { name: string; onDone: (nam
 
   async function submit(): Promise<void> {
     const missing: Problem[] = [...(name.trim() ? [] : [{ path: '/name', message: 'Type your name.' }]), ...(pin ? [] : [{ path: '/pin', message: 'Type your PIN.' }])];
-    if (missing.length) return setProblems(missing);
+    if (missing.length) { setProblems(missing); return; }
     const done = await post<{ name: string }>('/api/session/sign-in', { name: name.trim(), pin });
     if (done) onDone(done.name);
     else setPin('');

@@ -39,12 +39,12 @@ export function OpenJobDialog({ unit, onClose }: { unit: UnitView; onClose: () =
           <textarea rows={3} className={`${inputLook} py-2`} {...tie('complaint', errors.complaint?.message)}
             {...register('complaint', { validate: (v) => v.trim() !== '' || 'Say what is wrong, in plain words.', maxLength: { value: 2000, message: 'At most 2,000 characters.' } })} />
         </Field>
-        <p className="font-semibold">It shows itself</p>
-        <Chips<DriveCondition> label="It shows itself" all={CONDITIONS} chosen={conditions} onChange={setConditions} />
-        <div className="mt-4 grid grid-cols-2 gap-4">
+        <div className="grid grid-cols-2 gap-4">
           <Field id="hours" label="Hours" error={errors.hours?.message}><input inputMode="decimal" className={inputLook} {...tie('hours', errors.hours?.message)} {...register('hours', number)} /></Field>
           <Field id="odometer_km" label="Odometer, km" error={errors.odometer_km?.message}><input inputMode="decimal" className={inputLook} {...tie('odometer_km', errors.odometer_km?.message)} {...register('odometer_km', number)} /></Field>
         </div>
+        <p className="font-semibold">It shows itself</p>
+        <div className="mb-4"><Chips<DriveCondition> label="It shows itself" all={CONDITIONS} chosen={conditions} onChange={setConditions} /></div>
         {errors.root && <p role="alert" className="mb-3 font-semibold text-rust">{errors.root.message}</p>}
         <Button type="submit" tone="strong" disabled={isSubmitting}>Open job</Button>
       </form>
