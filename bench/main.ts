@@ -4,6 +4,7 @@ import { connect, migrateDatabase } from '../server/db';
 import { benchJudging } from './judging';
 import { machine } from './measure';
 import { benchMixed, benchShelf } from './mixed';
+import { benchLongJob, benchPlan, benchYard } from './records';
 import { benchScreen } from './screen';
 import { benchWrites } from './writes';
 
@@ -18,6 +19,9 @@ async function main(): Promise<void> {
   const connection = connect(url);
   await migrateDatabase(connection);
   await loadDemo(connection.db);
+  benchPlan();
+  await benchLongJob(connection.db);
+  await benchYard(connection.db);
   await connection.pool.end();
   const server = new OwnServer(4183);
   await server.start();

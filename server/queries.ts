@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, ilike, inArray, isNull, or, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, like, sql } from 'drizzle-orm';
 import { groupBy } from '../core/collections';
 import { compareCodes } from '../core/codes/phases';
 import { proposeFindings, ruledOutBy } from '../core/evidence/finding';
@@ -14,7 +14,7 @@ import { notesOf } from './notes';
 import { photosOf } from './photos';
 import { changesOf } from './plan';
 import { definitionOf, jobBrief, unitView } from './run-view';
-import { codeObservation, depot, engineFamily, job, testRun, unit } from './schema';
+import { codeObservation, depot, engineFamily, job, testRun, unit, unitWords } from './schema';
 import { allTests, testBrief } from './tests';
 import { trailOf } from './trail';
 
@@ -35,22 +35,15 @@ const SHOWN = 60;
 /** Units with their open jobs, those with an open job first, then by fleet number. `search` finds fleet number, kind, family, depot, a job's number or complaint. */
 export async function viewYard(db: Db, search = ''): Promise<YardView> {
   const words = search.trim().split(/\s+/).filter(Boolean).slice(0, 6);
-  const where = and(...words.map((w) => {
-    const like = `%${w.replace(/[\\%_]/g, '\\$&')}%`;
-    const inJobs = sql`${unit.id} in (select ${job.unitId} from ${job} where ${job.complaint} ilike ${like}${/^\d{1,9}$/.test(w) ? sql` or ${job.number} = ${Number(w)}` : sql``})`;
-    return or(ilike(unit.fleetNumber, like), ilike(unit.kind, like), ilike(engineFamily.code, like), ilike(depot.name, like), inJobs);
-  }));
-  const hasOpen = sql<boolean>`exists (select 1 from ${job} where ${job.unitId} = ${unit.id} and ${job.closedAt} is null)`;
-  const [rows, counted] = await Promise.all([
-    db.select({ unit, family: engineFamily, depot }).from(unit).innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId)).innerJoin(depot, eq(depot.id, unit.depotId))
-      .where(where).orderBy(desc(hasOpen), asc(unit.fleetNumber)).limit(SHOWN),
-    db.select({ n: sql<number>`count(*)::int` }).from(unit).innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId)).innerJoin(depot, eq(depot.id, unit.depotId)).where(where),
-  ]);
+  const open_ = db.select({ unitId: job.unitId }).from(job).where(isNull(job.closedAt)).groupBy(job.unitId).as('has_open');
+  const rows = await db.select({ unit, family: engineFamily, depot, found: sql<number>`(count(*) over ())::int` }).from(unit)
+    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId)).innerJoin(depot, eq(depot.id, unit.depotId)).leftJoin(open_, eq(open_.unitId, unit.id)).innerJoin(unitWords, eq(unitWords.unitId, unit.id))
+    .where(and(...words.map((w) => like(unitWords.words, `%${w.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`)))).orderBy(sql`${open_.unitId} is null`, asc(unit.fleetNumber)).limit(SHOWN);
   const open = rows.length ? await db.select().from(job).where(and(isNull(job.closedAt), inArray(job.unitId, rows.map((r) => r.unit.id)))).orderBy(desc(job.number)) : [];
   const brief = briefs(open, await runsOf(db, open));
   const byUnit = groupBy(open.map((j, i) => ({ unitId: j.unitId, brief: brief[i] as JobBrief })), (j) => j.unitId);
   return {
-    search: search.trim(), found: counted[0]?.n ?? 0,
+    search: search.trim(), found: rows[0]?.found ?? 0,
     units: rows.map((r) => ({ ...unitView(r.unit, r.family, r.depot), jobs: (byUnit.get(r.unit.id) ?? []).map((j) => j.brief) })),
     depots: await viewDepots(db),
     families: await db.select({ id: engineFamily.id, code: engineFamily.code, engine: engineFamily.engine }).from(engineFamily).orderBy(asc(engineFamily.code)),

@@ -74,6 +74,9 @@ export const unit = pgTable('unit', {
   parts: jsonb('parts').$type<Record<string, string>>().notNull().default({}),
 });
 
+/** All words by which a unit is found, held by triggers. */
+export const unitWords = pgTable('unit_words', { unitId: uuid('unit_id').primaryKey().references(() => unit.id, { onDelete: 'cascade' }), words: text('words').notNull() });
+
 /** A specification is never changed: a new revision is a new row of the same series. */
 export const specification = pgTable('specification', {
   id: id(), seriesId: uuid('series_id').notNull(), revision: integer('revision').notNull(),

@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { findTest } from '../catalogue/catalogue';
 import { judgeSet } from '../judge/set';
-import type { Position } from '../judge/types';
 import { heldTogether, whatIsKnown } from './known';
 import { proposeFindings, ruledOutBy } from './finding';
 import { evidenceWords } from './rules';

@@ -118,6 +118,11 @@ CREATE TABLE "sign_in_attempt" (
 	"expire" bigint
 );
 --> statement-breakpoint
+CREATE TABLE "unit_words" (
+	"unit_id" uuid PRIMARY KEY NOT NULL,
+	"words" text NOT NULL
+);
+--> statement-breakpoint
 CREATE TABLE "verification" (
 	"id" uuid PRIMARY KEY NOT NULL,
 	"identifier" text NOT NULL,
@@ -146,6 +151,7 @@ ALTER TABLE "job_head" ADD CONSTRAINT "job_head_job_id_job_id_fk" FOREIGN KEY ("
 ALTER TABLE "photo" ADD CONSTRAINT "photo_job_id_job_id_fk" FOREIGN KEY ("job_id") REFERENCES "public"."job"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "photo_content" ADD CONSTRAINT "photo_content_id_photo_id_fk" FOREIGN KEY ("id") REFERENCES "public"."photo"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "plan_change" ADD CONSTRAINT "plan_change_job_id_job_id_fk" FOREIGN KEY ("job_id") REFERENCES "public"."job"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "unit_words" ADD CONSTRAINT "unit_words_unit_id_unit_id_fk" FOREIGN KEY ("unit_id") REFERENCES "public"."unit"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "session" ADD CONSTRAINT "session_user_id_person_id_fk" FOREIGN KEY ("user_id") REFERENCES "public"."person"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 CREATE UNIQUE INDEX "account_person" ON "account" USING btree ("user_id","provider_id");--> statement-breakpoint
 CREATE INDEX "code_description_code" ON "code_description" USING btree ("depot_id","code","sequence");--> statement-breakpoint
@@ -290,9 +296,30 @@ CREATE CONSTRAINT TRIGGER plan_change_event AFTER INSERT ON "plan_change" DEFERR
 --> statement-breakpoint
 CREATE CONSTRAINT TRIGGER photo_event AFTER INSERT ON "photo" DEFERRABLE INITIALLY DEFERRED FOR EACH ROW EXECUTE FUNCTION mudflat_event();
 --> statement-breakpoint
--- Finding a unit by a word of a complaint, among many jobs.
-CREATE EXTENSION IF NOT EXISTS pg_trgm;
+-- All words by which a unit is found, in one place: its own fields, and number and complaint of each of its jobs. Held by triggers.
+CREATE FUNCTION mudflat_words_of(unit_ uuid) RETURNS text LANGUAGE sql STABLE AS $$
+  SELECT lower(concat_ws(' ', u.fleet_number, u.kind, f.code, d.name, (SELECT string_agg(j.number || ' ' || j.complaint, ' ') FROM job j WHERE j.unit_id = u.id)))
+    FROM unit u JOIN engine_family f ON f.id = u.engine_family_id JOIN depot d ON d.id = u.depot_id WHERE u.id = unit_
+$$;
 --> statement-breakpoint
-CREATE INDEX job_complaint_words ON "job" USING gin ("complaint" gin_trgm_ops);
+CREATE FUNCTION mudflat_refill_words() RETURNS void LANGUAGE sql AS $$
+  INSERT INTO unit_words (unit_id, words) SELECT id, mudflat_words_of(id) FROM unit ON CONFLICT (unit_id) DO UPDATE SET words = excluded.words
+$$;
+--> statement-breakpoint
+SELECT mudflat_refill_words();
+--> statement-breakpoint
+CREATE FUNCTION mudflat_unit_words() RETURNS trigger LANGUAGE plpgsql AS $$
+BEGIN
+  IF TG_TABLE_NAME = 'job' THEN
+    UPDATE unit_words SET words = words || ' ' || NEW.number || ' ' || lower(NEW.complaint) WHERE unit_id = NEW.unit_id;
+  ELSE
+    INSERT INTO unit_words (unit_id, words) VALUES (NEW.id, mudflat_words_of(NEW.id)) ON CONFLICT (unit_id) DO UPDATE SET words = excluded.words;
+  END IF;
+  RETURN NULL;
+END $$;
+--> statement-breakpoint
+CREATE TRIGGER job_words AFTER INSERT ON "job" FOR EACH ROW EXECUTE FUNCTION mudflat_unit_words();
+--> statement-breakpoint
+CREATE TRIGGER unit_words_kept AFTER INSERT OR UPDATE ON "unit" FOR EACH ROW EXECUTE FUNCTION mudflat_unit_words();
 --> statement-breakpoint
 CREATE INDEX job_open_of_unit ON "job" ("unit_id") WHERE "closed_at" IS NULL;
