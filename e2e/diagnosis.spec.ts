@@ -50,7 +50,7 @@ test('a full diagnosis by keyboard: from the yard to a signed finding', async ({
 
   // Other evidence, then the place is known and the plan asks for it no more.
   await expect(plan).toContainText('find the place');
-  await tabTo('Wiggle');
+  await tabTo(/^Wiggle$/);
   await page.keyboard.press('Enter');
   await page.getByLabel('Where').focus();
   await page.keyboard.type('the bracket');
@@ -162,8 +162,8 @@ test('two technicians in one job see each other’s readings within a second', a
   await expect(page.getByText('201 was read here by somebody else meanwhile.')).toBeVisible();
   await mine.page.keyboard.press('Escape');
   await mine.type('OL');
-  await expect(mine.summary).toHaveText('Cylinder 4 is open and 3 is too high; 1 and 2 are in.');
-  await expect(theirs.summary).toHaveText('Cylinder 4 is open and 3 is too high; 1 and 2 are in.');
+  await expect(mine.summary).toHaveText('Cylinder 4 is open and 3 is too high (201 Ω, limit 1.0 Ω); 1 and 2 are in.');
+  await expect(theirs.summary).toHaveText('Cylinder 4 is open and 3 is too high (201 Ω, limit 1.0 Ω); 1 and 2 are in.');
   await Promise.all([mine.allSaved(), theirs.allSaved()]);
   const view = await (await request.get(`/api/runs/${run}`)).json() as { readings: { entry: string; takenBy: string }[] };
   expect(view.readings.map((r) => [r.entry, r.takenBy])).toEqual([['0.6', 'Ines Varga'], ['0.7', 'Ines Varga'], ['201', 'Tobin Marsh'], ['OL', 'Ines Varga']]);

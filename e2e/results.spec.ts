@@ -66,7 +66,7 @@ test('the API judges a file as the command line does', async ({ request }) => {
 test('bad input over HTTP is answered with problem details and a path', async ({ request }) => {
   const run = demoId('run', 'PL-14');
   const post = (url: string, data: unknown, headers = {}) => request.post(url, { data, headers });
-  const bad = await post(`/api/runs/${run}/readings`, { id: 'x', position: 1, entry: '1', by: 'T', takenAt: 'now' });
+  const bad = await post(`/api/runs/${run}/readings`, { id: 'x', position: 1, entry: '1', takenAt: 'now' });
   expect(bad.status()).toBe(422);
   expect(bad.headers()['content-type']).toBe('application/problem+json');
   expect(((await bad.json()) as { errors: { path: string }[] }).errors.map((e) => e.path).sort()).toEqual(['/id', '/takenAt']);
