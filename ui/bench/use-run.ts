@@ -58,11 +58,12 @@ function reduce(state: State, action: Action): State {
   }
 }
 
-/** What others have written: their readings beside ours; their word on what is true, unless ours is still on its way. */
+/** What others have written: their readings beside ours, in the order in which the server stored them; their word on what is true, unless ours is still on its way. */
 function mergeColleagues(state: State, view: RunView): State {
-  const theirs = view.readings.filter((r) => !state.facts.some((f) => f.id === r.id)).map(factOf);
+  const stored = new Set(view.readings.map((r) => r.id));
+  const here = new Map(state.facts.map((f) => [f.id, f]));
   const ours = [...state.saves.values()].some((s) => s.state === 'keeping' || s.state === 'queued');
-  return { ...state, facts: [...theirs, ...state.facts], circumstance: ours ? state.circumstance : view.circumstance };
+  return { ...state, facts: [...view.readings.map((r) => here.get(r.id) ?? factOf(r)), ...state.facts.filter((f) => !stored.has(f.id))], circumstance: ours ? state.circumstance : view.circumstance };
 }
 
 /** What waited in this browser when the page was opened. */
