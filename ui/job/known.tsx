@@ -50,7 +50,7 @@ function More({ title, statements }: { title: string; statements: readonly State
 
 /** The same said of several positions is one line that opens. */
 function List({ statements }: { statements: readonly Statement[] }) {
-  const groups = [...groupBy(statements, (s) => `${s.rule}|${s.stand}|${s.target.kind}|${s.target.name}`).values()];
+  const groups = [...groupBy(statements, (s) => `${s.rule}|${s.stand}|${s.target.kind}|${s.target.name}${s.target.position === null ? s.text : ''}`).values()];
   return <ul className="mt-1 flex flex-col gap-1">{groups.map((g, i) => { const [s] = g; return s && <li key={i}>{g.length > 1 ? <Several first={s} all={g} /> : <Said s={s} />}</li>; })}</ul>;
 }
 
