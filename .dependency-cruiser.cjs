@@ -19,7 +19,7 @@ const arrow = (room) => ({
   to: { path: `^(${rooms.filter((r) => r !== room && !may[room].includes(r)).join('|')})/` },
 });
 /** Inside core, from the ground up. A floor may use those below it. */
-const floors = ['quantity', 'metrology', 'engine', 'codes', 'limits', 'catalogue', 'judge', 'shelf', 'sums', 'evidence', 'plan'];
+const floors = ['quantity', 'metrology', 'engine', 'codes', 'limits', 'catalogue', 'judge', 'shelf', 'sums', 'evidence', 'plan', 'circuit'];
 const floor = (name, i) => ({
   name: `core-${name}-points-down`,
   severity: 'error',
@@ -36,7 +36,7 @@ module.exports = {
       name: 'core-is-pure',
       comment: 'core runs in the browser, in a worker, on the server and in the command line',
       severity: 'error',
-      from: { path: '^core/', pathNot: '\\.test\\.ts$' },
+      from: { path: '^core/', pathNot: '\\.test\\.ts$|/testing\\.ts$' },
       to: { dependencyTypes: ['core', 'npm', 'npm-dev', 'npm-peer', 'npm-optional'] },
     },
     {
@@ -46,6 +46,7 @@ module.exports = {
       to: { dependencyTypes: ['core'] },
     },
     { name: 'nothing-unresolved', severity: 'error', from: {}, to: { couldNotResolve: true } },
+    { name: 'no-test-tools-in-code', severity: 'error', from: { path: '^core/', pathNot: '\\.test\\.ts$' }, to: { path: '^core/.*/testing\\.ts$' } },
     { name: 'no-tests-in-code', severity: 'error', from: { pathNot: '\\.test\\.tsx?$' }, to: { path: '\\.test\\.tsx?$' } },
   ],
   options: {

@@ -13,6 +13,7 @@ need_postgres
 need_debian chromium chromium
 need_debian /usr/lib/python3/dist-packages/scipy python3-scipy
 need_debian pdftotext poppler-utils
+need_debian ngspice ngspice
 trap 'pg_remove >/dev/null 2>&1 || true' EXIT
 pg_remove >/dev/null 2>&1 || true
 pg_start
