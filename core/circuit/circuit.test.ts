@@ -16,7 +16,7 @@ function solved(c: Circuit, faults: readonly Fault[] = []) {
   return s.value;
 }
 const read = (c: Circuit, m: Omit<Extract<Measure, { mode: 'resistance' }>, 'id'> | Omit<Extract<Measure, { mode: 'voltage' }>, 'id'> | Omit<Extract<Measure, { mode: 'current' }>, 'id'>, faults: readonly Fault[] = []) => {
-  const done = measureCircuit(c, faults, [{ id: 'm', ...m } as Measure]);
+  const done = measureCircuit(c, faults, [{ id: 'm', ...m }]);
   if (!done.ok) throw new Error(JSON.stringify(done.error));
   return done.value[0];
 };

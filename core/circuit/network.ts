@@ -91,7 +91,7 @@ function effect(e: Element, faults: readonly Fault[]): Effective {
   const base = {
     element: e, open: e.kind === 'switch' && !e.closed, ohms: e.kind === 'resistor' ? e.ohms : 0, emf_V: e.kind === 'voltage' ? e.volts : 0, pushed_A: e.kind === 'current' ? e.amperes : 0,
   };
-  return faults.reduce((now, f) => {
+  return faults.reduce<Effective>((now, f) => {
     switch (f.kind) {
       case 'open': return { ...now, open: true };
       // Bridged by a wire: what it did is done no more.
@@ -99,7 +99,7 @@ function effect(e: Element, faults: readonly Fault[]): Effective {
       case 'resistance': return { ...now, element: wire(e), open: false, ohms: f.ohms, emf_V: 0, pushed_A: 0 };
       case 'series': return { ...now, ohms: now.ohms + f.ohms };
     }
-  }, base as Effective);
+  }, base);
 }
 const wire = (e: Element): Element => ({ id: e.id, from: e.from, to: e.to, kind: 'resistor', ohms: 0 });
 

@@ -84,7 +84,7 @@ function groupVoltages({ groups, ground, group, offset_V, branches, nodes }: Net
       const volts = fixed.get(other);
       if (volts === undefined) continue;
       toGround[own] = (toGround[own] as number) + b.siemens;
-      x[own] = (x[own] as number) + b.siemens * volts;
+      x[own] = (x[own]) + b.siemens * volts;
     }
   }
   for (const b of free) {
