@@ -1,12 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { problemDetails } from '../formats/problem';
 import { solveText } from '../formats/circuit';
+import { diagnoseText } from '../formats/evidence';
 import { explainCodes } from '../formats/codes';
 import { judgeText } from '../formats/test-set';
 import type { Result } from '../core/result';
 
 /** Headless commands. Each answers with one JSON document on standard output. Some read a file or `-`, some take words. */
-const FROM_FILE: Readonly<Record<string, (text: string) => Result<unknown>>> = { judge: judgeText, circuit: solveText };
+const FROM_FILE: Readonly<Record<string, (text: string) => Result<unknown>>> = { judge: judgeText, circuit: solveText, diagnose: diagnoseText };
 const FROM_WORDS: Readonly<Record<string, (words: readonly string[]) => Result<unknown>>> = { codes: explainCodes };
 
 const EXIT_INPUT_WRONG = 2;

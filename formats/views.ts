@@ -2,6 +2,8 @@ import type { Engine } from '../core/engine/layout';
 import type { TestDefinition } from '../core/catalogue/types';
 import type { Evidence, Known } from '../core/evidence/types';
 import type { FindingBody, ProposedFinding, RuledOut } from '../core/evidence/finding';
+import type { LibraryCircuit } from '../core/circuit/library/types';
+import type { Diagnosis } from '../core/diagnosis/types';
 import type { Plan } from '../core/plan/types';
 import type { Intake } from './job-requests';
 import type { FreezeFrame } from './requests';
@@ -156,6 +158,25 @@ export interface JobView {
   readonly ruledOut: readonly RuledOut[];
   readonly plan: Plan;
   readonly trail: readonly TrailEvent[];
+  /** Of each circuit that something was measured in. */
+  readonly circuits: readonly CircuitView[];
+}
+
+/** A circuit with its suspects by what was measured in it. */
+export interface CircuitView {
+  readonly circuit: LibraryCircuit;
+  readonly cylinders: number;
+  readonly systemVoltage_V: number | null;
+  readonly diagnosis: Diagnosis;
+  /** What the next tests would show, healthy and under the leading suspects. */
+  readonly expected: readonly ExpectedReading[];
+}
+
+export interface ExpectedReading {
+  readonly test: string;
+  readonly name: string;
+  readonly position: Position;
+  readonly readings: readonly { readonly when: string; readonly shown: string }[];
 }
 
 /** An earlier job of the unit that says something to this one. */

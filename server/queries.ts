@@ -4,10 +4,11 @@ import { compareCodes } from '../core/codes/phases';
 import { proposeFindings, ruledOutBy } from '../core/evidence/finding';
 import { whatIsKnown } from '../core/evidence/known';
 import { makePlan } from '../core/plan/plan';
-import { pointedByCodes } from '../formats/codes';
+import { knownCodes, pointedByCodes } from '../formats/codes';
 import type { BeforeView, CodeView, FindingView, JobBrief, JobView, YardView } from '../formats/views';
 import { codesOf, descriptionsOf, unpluggedIn } from './codes';
 import type { Db } from './db';
+import { viewCircuits } from './diagnosis';
 import { evidenceOf, intakeOf } from './evidence';
 import { findingsOf } from './findings';
 import { notesOf } from './notes';
@@ -68,16 +69,22 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
   const [own, ...earlier] = briefs(jobs, runs);
   if (!own) throw new Error(`job ${jobId} has no brief`);
   const ownRuns = runs.filter((r) => r.jobId === jobId);
-  const known = whatIsKnown(ownRuns.flatMap((r) => (r.judgement ? [{ id: r.id, definition: definitionOf(r), judgement: r.judgement, at: r.createdAt.toISOString() }] : [])), evidence);
+  const measuredRuns = ownRuns.flatMap((r) => (r.judgement ? [{ id: r.id, definition: definitionOf(r), judgement: r.judgement, at: r.createdAt.toISOString() }] : []));
+  const known = whatIsKnown(measuredRuns, evidence);
+  const areas = pointedByCodes(codes);
+  const circuits = viewCircuits({
+    engine: row.family.engine, runs: measuredRuns, observed: evidence.map((e) => e.body), areas,
+    coded: knownCodes(codes).flatMap((c) => (c.cylinder === null || c.fate === 'caused by testing' ? [] : [c.cylinder])),
+  });
   const plan = makePlan({
-    tests, areas: pointedByCodes(codes), complaint: `${row.job.complaint} ${intake.when ?? ''}`, conditions: intake.conditions, known, changes,
+    tests, areas, next: circuits.flatMap((c) => (c.diagnosis.decided ? [] : c.diagnosis.next.slice(0, 3).map((n) => ({ test: n.test, why: n.why })))), complaint: `${row.job.complaint} ${intake.when ?? ''}`, conditions: intake.conditions, known, changes,
     done: ownRuns.map((r) => ({ test: r.test, pattern: r.judgement?.pattern ?? 'incomplete' })), before: faultyBefore(earlier, findings),
   });
   return {
     job: own, unit: unitView(row.unit, row.family, row.depot), depotId: row.depot.id, earlier, tests: tests.map(testBrief), notes: await notesOf(db, jobId),
     codes, unplugged: await unpluggedIn(db, jobId), intake, evidence, photos: await photosOf(db, jobId), findings: findings.get(jobId) ?? [],
     before: earlier.flatMap((j) => beforeOf(j, findings.get(j.id) ?? [], codes, codesBefore.get(j.id) ?? [])), descriptions: await descriptionsOf(db, row.depot.id),
-    known, proposals: proposeFindings(known), ruledOut: ruledOutBy(known), plan, trail: await trailOf(db, jobId),
+    known, proposals: proposeFindings(known), ruledOut: ruledOutBy(known), plan, circuits, trail: await trailOf(db, jobId),
   };
 }
 

@@ -49,6 +49,7 @@ function reasonsFor(inputs: PlanInputs): Map<string, Reason> {
     else if (t.id === FIRST_OF_ENERGY) give(t, -1, 'A weak battery makes every other reading doubtful.');
     else if (t.area === ENERGY && wantsEnergy(t, inputs)) give(t, -1, 'The complaint is about starting.');
   }
+  for (const [i, n] of (inputs.next ?? []).entries()) for (const t of inputs.tests) if (t.id === n.test) give(t, i / 100, n.why);
   for (const [i, s] of inputs.known.statements.entries()) for (const t of inputs.tests) {
     const why = followUp(s, t, inputs);
     if (why) give(t, i === 0 ? 0 : 1, why);

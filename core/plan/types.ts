@@ -22,6 +22,8 @@ export interface PlanInputs {
   /** Tests that this unit's earlier jobs found a fault with. */
   readonly before: readonly string[];
   readonly changes: readonly PlanChange[];
+  /** What the circuit behind the readings asks for, best first; empty where no circuit is known. */
+  readonly next?: readonly { readonly test: string; readonly why: string }[];
 }
 
 export interface PlanStep {

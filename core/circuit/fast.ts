@@ -1,0 +1,75 @@
+import { eliminate, type Elimination, planElimination } from './ldl';
+
+/**
+ * The same pattern solved again and again with other values: the order of elimination is found once, a solution allocates nothing. For networks of
+ * resistors with fixed nodes (ideal sources against the reference) and one pushed current; `solveCircuit` is the slow, obvious one it is held against.
+ */
+export interface Pattern {
+  readonly nodes: readonly string[];
+  /** Ends of each resistor, as node numbers. */
+  readonly from: Int32Array;
+  readonly to: Int32Array;
+}
+
+/** Conductance from every node to the reference, so that nothing floats: a good voltmeter's. */
+const LEAK_S = 1e-8;
+
+export class FastSolver {
+  private readonly plan: Elimination;
+  private readonly free: Int32Array;
+  private readonly slot: Int32Array;
+  private readonly toGround: Float64Array;
+  private readonly between: Float64Array;
+  private readonly x: Float64Array;
+  /** Volts of each node after `solve`. */
+  readonly volts: Float64Array;
+
+  /** `fixed`: node number and volts; the reference is one of them. `pushed_A` flows into node `into`. */
+  constructor(private readonly pattern: Pattern, fixed: ReadonlyMap<number, number>, private readonly into: number, private readonly pushed_A: number) {
+    const size = pattern.nodes.length;
+    const number_ = new Int32Array(size).fill(-1);
+    let count = 0;
+    for (let i = 0; i < size; i++) if (!fixed.has(i)) number_[i] = count++;
+    this.free = number_;
+    const pairs: [number, number][] = [];
+    for (let k = 0; k < pattern.from.length; k++) {
+      const [a, b] = [number_[pattern.from[k] as number] as number, number_[pattern.to[k] as number] as number];
+      if (a >= 0 && b >= 0 && a !== b) pairs.push([a, b]);
+    }
+    this.plan = planElimination(count, pairs);
+    this.slot = Int32Array.from(pattern.from, (f, k) => {
+      const [a, b] = [number_[f] as number, number_[pattern.to[k] as number] as number];
+      return a >= 0 && b >= 0 && a !== b ? this.plan.slotOf(a, b) : -1;
+    });
+    this.toGround = new Float64Array(count);
+    this.between = new Float64Array(this.plan.slots);
+    this.x = new Float64Array(count);
+    this.volts = new Float64Array(size);
+    for (const [i, v] of fixed) this.volts[i] = v;
+  }
+
+  /** Solves for these conductances, one per resistor (0 is open). The result stands in `volts` until the next call. */
+  solve(siemens: Float64Array): Float64Array {
+    const { toGround, between, x, free, slot, volts } = this;
+    const { from, to } = this.pattern;
+    toGround.fill(LEAK_S);
+    between.fill(0);
+    x.fill(0);
+    for (let k = 0; k < siemens.length; k++) {
+      const g = siemens[k] as number;
+      const s = slot[k] as number;
+      if (s >= 0) { between[s] = (between[s] as number) + g; continue; }
+      const [f, t] = [from[k] as number, to[k] as number];
+      const [a, b] = [free[f] as number, free[t] as number];
+      const own = a >= 0 ? a : b;
+      if (own < 0 || a === b) continue;
+      toGround[own] = (toGround[own] as number) + g;
+      x[own] = (x[own] as number) + g * (volts[a >= 0 ? t : f] as number);
+    }
+    const at = free[this.into] ?? -1;
+    if (at >= 0) x[at] = (x[at] as number) + this.pushed_A;
+    eliminate(this.plan, toGround, between, x);
+    for (let i = 0; i < volts.length; i++) if ((free[i] as number) >= 0) volts[i] = x[free[i] as number] as number;
+    return volts;
+  }
+}

@@ -1,0 +1,42 @@
+import type { LibraryCircuit } from './types';
+
+const RISEN = [0.5, 1.5, 5, 20, 100, 500, 5e3, 1e5] as const;
+
+/** Battery, fuse, relay, feed, under-cover harness, plugs, engine ground. Values: common practice, no source. */
+export const GLOW_RELAY: LibraryCircuit = {
+  id: 'glow-relay', name: 'Glow plugs behind one relay', purpose: 'One relay feeds all plugs; each has its wire under the cover and returns through the engine.', revision: 1, reference: 'battery -', follows: 'systemVoltage',
+  values: {
+    battery: { value: 12.5, unit: 'V', spread: 0.02, what: 'charged battery' }, inner: { value: 0.006, unit: 'ohm', spread: 0.3, what: 'inner resistance of the battery' }, contact: { value: 0.002, unit: 'ohm', spread: 0.5, what: 'a good contact' },
+    feed: { value: 0.004, unit: 'ohm', spread: 0.3, what: 'feed cable' }, wire: { value: 0.06, unit: 'ohm', spread: 0.5, what: 'wire under the cover' }, plug: { value: 0.65, unit: 'ohm', spread: 0.15, what: 'plug, cold' },
+    strap: { value: 0.002, unit: 'ohm', spread: 0.4, what: 'engine ground strap' }, none: { value: 1e9, unit: 'ohm', spread: 0, what: 'insulation' },
+  },
+  elements: [
+    { id: 'battery', kind: 'source', from: 'emf', to: 'battery -', value: 'battery', label: 'battery', symbol: 'battery' }, { id: 'inner', kind: 'resistor', from: 'emf', to: 'battery +', value: 'inner', label: 'battery’s inside', symbol: 'wire' },
+    { id: 'fuse', kind: 'resistor', from: 'battery +', to: 'fused', value: 'contact', label: 'fuse', symbol: 'fuse' }, { id: 'relay', kind: 'switch', from: 'fused', to: 'switched', value: 'contact', label: 'relay', closedIn: ['commanded'], symbol: 'relay' },
+    { id: 'feed', kind: 'resistor', from: 'switched', to: 'bus', value: 'feed', label: 'feed cable', symbol: 'wire' }, { id: 'strap', kind: 'resistor', from: 'engine', to: 'battery -', value: 'strap', label: 'engine ground', symbol: 'ground' },
+  ],
+  perCylinder: [
+    { id: 'connector {}', kind: 'resistor', from: 'bus', to: 'cover {}', value: 'contact', label: 'cover connector {}', symbol: 'wire' }, { id: 'wire {}', kind: 'resistor', from: 'cover {}', to: 'plug {}', value: 'wire', label: 'wire {}', symbol: 'wire' },
+    { id: 'plug {}', kind: 'resistor', from: 'plug {}', to: 'engine', value: 'plug', label: 'plug {}', symbol: 'plug' }, { id: 'leak {}', kind: 'resistor', from: 'cover {}', to: 'engine', value: 'none', label: 'rub-through {}', symbol: 'leak' },
+  ],
+  suspects: [
+    { element: 'plug {}', fault: 'open', prior: 30, is: 'part', name: 'plug', words: 'is open' }, { element: 'plug {}', fault: 'resistance', sizes: [1.6, 3.5, 10, 50, 200, 1e3, 5e3], prior: 25, is: 'part', name: 'plug', words: 'has risen' },
+    { element: 'plug {}', fault: 'resistance', sizes: [0.08, 0.2], prior: 2, is: 'part', name: 'plug', words: 'is shorted' }, { element: 'wire {}', fault: 'open', prior: 5, is: 'path', name: 'plug', words: 'is open' },
+    { element: 'wire {}', fault: 'series', sizes: RISEN, prior: 8, is: 'path', name: 'plug', words: 'has resistance' }, { element: 'wire {}', fault: 'series', sizes: [2, 50], prior: 3, intermittent: true, is: 'path', name: 'plug', words: 'comes and goes' },
+    { element: 'connector {}', fault: 'series', sizes: RISEN, prior: 6, is: 'path', name: 'plug', words: 'has resistance at the cover connector' }, { element: 'leak {}', fault: 'resistance', sizes: [0.05, 0.5, 5], prior: 2, is: 'path', name: 'plug', words: 'rubs through to ground' },
+    { element: 'fuse', fault: 'open', prior: 10, is: 'shared', name: 'fuse', words: 'is blown' }, { element: 'relay', fault: 'open', prior: 18, is: 'shared', name: 'relay or control unit', words: 'does not close' },
+    { element: 'relay', fault: 'series', sizes: [0.05, 0.2, 1], prior: 5, is: 'shared', name: 'relay or control unit', words: 'has a burnt contact' }, { element: 'feed', fault: 'series', sizes: [0.05, 0.3, 2, 50], prior: 6, is: 'shared', name: 'feed cable', words: 'has resistance' },
+    { element: 'feed', fault: 'open', prior: 4, is: 'shared', name: 'feed cable', words: 'is open' }, { element: 'strap', fault: 'series', sizes: [0.02, 0.1, 0.5], prior: 5, is: 'shared', name: 'engine ground', words: 'has resistance' },
+    { element: 'inner', fault: 'series', sizes: [0.03, 0.1, 0.4], prior: 10, is: 'shared', name: 'battery', words: 'is weak' },
+  ],
+  probes: [
+    { test: 'glow-plug-resistance', position: '{}', mode: 'resistance', red: 'plug {}', black: 'engine', state: 'off', opened: ['wire {}'] },
+    { test: 'glow-plug-through-harness', position: '{}', mode: 'resistance', red: 'cover {}', black: 'engine', state: 'off', opened: ['connector {}'] },
+    { test: 'harness-ring-out', position: '{}', mode: 'resistance', red: 'cover {}', black: 'plug {}', state: 'off', opened: ['connector {}', 'plug {}'] },
+    { test: 'glow-plug-current', position: '{}', mode: 'current', element: 'wire {}', state: 'commanded' }, { test: 'glow-feed-voltage', position: '{}', mode: 'voltage', red: 'plug {}', black: 'battery -', state: 'commanded' },
+    { test: 'battery-at-rest', position: 'battery', mode: 'voltage', red: 'battery +', black: 'battery -', state: 'off' },
+  ],
+  drawing: {
+    emf: { x: 0, y: 3 }, 'battery -': { x: 0, y: 6 }, 'battery +': { x: 0, y: 1 }, fused: { x: 1.4, y: 1 }, switched: { x: 2.8, y: 1 }, bus: { x: 4, y: 1 }, engine: { x: 4, y: 6 }, 'cover {}': { x: 4, y: 2.4, dx: 1.3 }, 'plug {}': { x: 4, y: 4.2, dx: 1.3 },
+  },
+};

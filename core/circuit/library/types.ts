@@ -1,0 +1,71 @@
+/** A circuit of the trade as data. `{}` in names stands for a cylinder. Values are invented or common practice, for the shelf to replace: never those of a real engine. */
+export interface LibraryCircuit {
+  readonly id: string;
+  readonly name: string;
+  readonly purpose: string;
+  readonly revision: number;
+  /** The node at 0 V. */
+  readonly reference: string;
+  readonly values: Readonly<Record<string, CircuitValue>>;
+  readonly elements: readonly LibraryElement[];
+  /** There once per cylinder. */
+  readonly perCylinder: readonly LibraryElement[];
+  readonly suspects: readonly SuspectKind[];
+  readonly probes: readonly Probe[];
+  /** Places of nodes on the drawing, in grid steps; `dx` is the step per cylinder. */
+  readonly drawing: Readonly<Record<string, { readonly x: number; readonly y: number; readonly dx?: number }>>;
+  /** Works only if the engine has it: "12" or "24" volts are set by the engine. */
+  readonly follows?: 'systemVoltage';
+}
+
+export interface CircuitValue {
+  readonly value: number;
+  readonly unit: 'ohm' | 'V';
+  /** Relative standard deviation between good parts. */
+  readonly spread: number;
+  readonly what: string;
+}
+
+export interface LibraryElement {
+  readonly id: string;
+  readonly kind: 'resistor' | 'source' | 'switch';
+  readonly from: string;
+  readonly to: string;
+  /** Key of `values`; a switch has the resistance of its closed contact. */
+  readonly value: string;
+  readonly label: string;
+  /** States in which a switch is closed. */
+  readonly closedIn?: readonly string[];
+  /** How it is drawn. */
+  readonly symbol?: 'wire' | 'plug' | 'fuse' | 'relay' | 'battery' | 'ground' | 'coil' | 'module' | 'leak' | 'input';
+}
+
+/** What can be wrong with an element. */
+export interface SuspectKind {
+  readonly element: string;
+  readonly fault: 'open' | 'series' | 'resistance';
+  /** Ohms; one suspect is spread over them. Absent for `open`. */
+  readonly sizes?: readonly number[];
+  /** How often, against the others. Common practice, no source. */
+  readonly prior: number;
+  /** Comes and goes: a reading may wander. */
+  readonly intermittent?: boolean;
+  readonly is: 'part' | 'path' | 'shared' | 'input';
+  readonly name: string;
+  /** "is open", "has risen". */
+  readonly words: string;
+}
+
+/** A test of the catalogue, as the circuit sees it. */
+export interface Probe {
+  readonly test: string;
+  /** `{}`: one per cylinder. */
+  readonly position: string;
+  readonly mode: 'voltage' | 'resistance' | 'current';
+  readonly red?: string;
+  readonly black?: string;
+  readonly element?: string;
+  readonly state: string;
+  /** Taken off for it. */
+  readonly opened?: readonly string[];
+}

@@ -1,0 +1,179 @@
+import { findTest } from '../catalogue/catalogue';
+import { groupBy } from '../collections';
+import { evidenceWords } from '../evidence/rules';
+import { positionWords } from '../judge/words';
+import { commonPart, observationLikelihood, readingLikelihood } from './likelihood';
+import { nextTests } from './next';
+import { OUTSIDE, predictAll, type Predictions, singleHypotheses } from './predict';
+import type { Diagnosis, DiagnosisInputs, Hypothesis, Measured, Suspect, WeighedEvidence } from './types';
+
+/** That there was a complaint and the circuit is still good: the cause is elsewhere. Share of the prior. */
+const OUTSIDE_SHARE = 0.1;
+/** That a second, independent fault is there as well. */
+const PAIR_SHARE = 0.03;
+const PAIRS_OF = 8;
+/** A fault code that names the cylinder makes what is there so much likelier. */
+const CODED = 6;
+
+interface Weighed {
+  readonly label: string;
+  /** Likelihood under each hypothesis. */
+  readonly likelihood: Float64Array;
+}
+
+/** What the predictions of a circuit cost is spent once; evidence is then only weighed. */
+export interface Prepared {
+  readonly predictions: Predictions;
+}
+
+export function prepare(inputs: Pick<DiagnosisInputs, 'circuit' | 'cylinders' | 'systemVoltage_V'>): Prepared {
+  const singles = singleHypotheses(inputs.circuit, inputs.cylinders);
+  return { predictions: predictAll(inputs.circuit, inputs.cylinders, inputs.systemVoltage_V, [OUTSIDE, ...singles]) };
+}
+
+/** Weighs all evidence against all suspects. The same evidence gives the same answer, whatever its order. */
+export function diagnose(inputs: DiagnosisInputs, prepared: Prepared = prepare(inputs)): Diagnosis {
+  const notes: string[] = [];
+  const evidence = usable(inputs, prepared.predictions, notes);
+  const singles = weigh(inputs, prepared.predictions, evidence);
+  const pairs = pairsOf(singles, prepared.predictions.hypotheses);
+  const all = pairs.length === 0 ? singles : weigh(inputs, withPairs(inputs, prepared.predictions, pairs), evidence);
+  if (all.best < SURPRISE && evidence.measured.length + evidence.observed.length > 1) notes.push('Nothing in this circuit explains all of it well: look at the readings again, or for a cause outside the circuit.');
+  const suspects = suspectsOf(all);
+  const unexplained = all.hypotheses.reduce((sum, h, i) => (h.members.length === 0 ? sum + (all.posterior[i] as number) : sum), 0);
+  const next = nextTests(all.predictions, all.posterior, evidence.measured);
+  const isOpen = suspects.some((s) => s.probability > OPEN && s.probability < DECIDED);
+  const decided = next.length === 0 || (!isOpen && ((suspects[0]?.probability ?? 0) >= DECIDED || unexplained >= DECIDED));
+  return { suspects, unexplained, next, decided, notes };
+}
+
+const DECIDED = 0.95;
+/** A suspect above this is not acquitted yet. */
+const OPEN = 0.2;
+/** Mean likelihood per piece of evidence, in nats, below which even the best suspect fits badly. */
+const SURPRISE = -4.5;
+
+interface Usable {
+  readonly measured: readonly { readonly m: Measured; readonly instance: number }[];
+  readonly observed: DiagnosisInputs['observed'];
+}
+
+/** Evidence in an order of its own, so that the order of entry makes no difference; what the circuit does not know is named. */
+function usable(inputs: DiagnosisInputs, p: Predictions, notes: string[]): Usable {
+  const measured = inputs.measured.flatMap((m) => {
+    const instance = p.instances.findIndex((i) => i.test === m.test && i.position === m.position);
+    if (instance < 0) notes.push(`"${findTest(m.test)?.name ?? m.test}" at ${positionWords(m.position)} is not a point of this circuit: left out.`);
+    return instance < 0 ? [] : [{ m, instance }];
+  });
+  const key = (x: unknown): string => JSON.stringify(x);
+  return { measured: measured.toSorted((a, b) => (key(a) < key(b) ? -1 : 1)), observed: inputs.observed.toSorted((a, b) => (key(a) < key(b) ? -1 : 1)) };
+}
+
+interface Result_ {
+  readonly predictions: Predictions;
+  readonly hypotheses: readonly Hypothesis[];
+  readonly evidence: readonly Weighed[];
+  readonly prior: Float64Array;
+  readonly posterior: Float64Array;
+  /** Mean log likelihood of the best hypothesis per piece of evidence. */
+  readonly best: number;
+}
+
+function weigh(inputs: DiagnosisInputs, predictions: Predictions, { measured, observed }: Usable): Result_ {
+  const { hypotheses } = predictions;
+  const evidence: Weighed[] = [
+    ...[...groupBy(measured, (x) => x.m.test).values()].flatMap((readings) => {
+      const common = hypotheses.map((_, h) => commonPart(predictions, h, readings));
+      // What the common part costs is told with the first reading of the test.
+      return readings.map(({ m, instance }, i) => ({ label: measuredWords(m), likelihood: Float64Array.from(hypotheses, (_, h) => readingLikelihood(predictions, h, instance, m, 0, common[h]?.common) * (i === 0 ? common[h]?.likelihood ?? 1 : 1)) }));
+    }),
+    ...observed.map((e) => ({ label: evidenceWords(e), likelihood: Float64Array.from(hypotheses, (h) => observationLikelihood(h, e)) })),
+  ];
+  const logs = priorLogs(inputs, hypotheses);
+  const prior = logs.map((l) => Math.exp(l));
+  const fits = new Float64Array(hypotheses.length);
+  for (const { likelihood } of evidence) for (let h = 0; h < logs.length; h++) {
+    const l = Math.log(Math.max(1e-30, likelihood[h] as number));
+    logs[h] = (logs[h] as number) + l;
+    fits[h] = (fits[h] as number) + l;
+  }
+  const top = Math.max(...logs);
+  const weights = logs.map((l) => Math.exp(l - top));
+  const sum = weights.reduce((a, b) => a + b, 0);
+  return { predictions, hypotheses, evidence, prior, posterior: weights.map((w) => w / sum), best: evidence.length ? (fits[logs.indexOf(top)] as number) / evidence.length : 0 };
+}
+
+function priorLogs(inputs: DiagnosisInputs, hypotheses: readonly Hypothesis[]): Float64Array {
+  const weights = hypotheses.map((h) => h.weight * h.members.reduce((f, m) => (m.position !== null && inputs.coded.includes(m.position) ? f * CODED : f), 1));
+  const inside = weights.reduce((a, b) => a + b, 0);
+  return Float64Array.from(weights, (w, i) => Math.log(hypotheses[i]?.members.length === 0 ? OUTSIDE_SHARE : Math.max(1e-300, (1 - OUTSIDE_SHARE) * w / inside)));
+}
+
+/** Two faults at once, of those that explain something each: the best of each element with the best of another. */
+function pairsOf(singles: Result_, hypotheses: readonly Hypothesis[]): Hypothesis[] {
+  // What explains one piece of evidence far better than a healthy circuit does is worth pairing, whatever it does to the rest.
+  const gain = hypotheses.map((_, h) => singles.evidence.reduce((sum, e) => sum + Math.max(0, Math.log(Math.max(1e-30, e.likelihood[h] as number)) - Math.log(Math.max(1e-30, e.likelihood[0] as number))), 0));
+  const bestOf = new Map<string, number>();
+  for (const [h, x] of hypotheses.entries()) {
+    const [m] = x.members;
+    if (!m || (gain[h] as number) < 2) continue;
+    const known = bestOf.get(m.element);
+    if (known === undefined || (gain[h] as number) > (gain[known] as number)) bestOf.set(m.element, h);
+  }
+  const chosen = [...bestOf.values()].sort((a, b) => (gain[b] as number) - (gain[a] as number) || a - b).slice(0, PAIRS_OF);
+  const total = hypotheses.reduce((s, h) => s + h.weight, 0);
+  return chosen.flatMap((a, i) => chosen.slice(i + 1).map((b): Hypothesis => {
+    const [one, two] = [hypotheses[a] as Hypothesis, hypotheses[b] as Hypothesis];
+    return { key: `${one.key} + ${two.key}`, members: [...one.members, ...two.members], weight: PAIR_SHARE * one.weight * two.weight / total * 20 };
+  }));
+}
+
+/** The predictions with those of the pairs behind them; sizes of one key are kept as they were. */
+function withPairs(inputs: DiagnosisInputs, p: Predictions, pairs: readonly Hypothesis[]): Predictions {
+  const more = predictAll(inputs.circuit, inputs.cylinders, inputs.systemVoltage_V, pairs);
+  const join = (a: Float64Array, b: Float64Array): Float64Array => { const out = new Float64Array(a.length + b.length); out.set(a); out.set(b, a.length); return out; };
+  // Between the sizes of both.
+  const n = p.instances.length;
+  const single = new Map(p.hypotheses.map((h, i) => [h.members[0], i]));
+  const grid = Float64Array.from({ length: pairs.length * n }, (_, k) => Math.hypot(...(pairs[Math.floor(k / n)]?.members ?? []).map((m) => p.grid[(single.get(m) ?? 0) * n + (k % n)] as number)));
+  return { ...p, hypotheses: [...p.hypotheses, ...pairs], mean: join(p.mean, more.mean), sd: join(p.sd, more.sd), grid: join(p.grid, grid) };
+}
+
+/** One suspect per element, position and kind of fault: sizes and pairs that contain it add up. */
+function suspectsOf(r: Result_): Suspect[] {
+  const shares = new Map<string, { probability: number; of: number[] }>();
+  for (const [i, h] of r.hypotheses.entries()) for (const m of h.members) {
+    const own = shares.get(m.key) ?? { probability: 0, of: [] };
+    own.probability += r.posterior[i] as number;
+    own.of.push(i);
+    shares.set(m.key, own);
+  }
+  return [...shares].filter(([, s]) => s.probability >= SHOWN).sort((a, b) => b[1].probability - a[1].probability || (a[0] < b[0] ? -1 : 1)).map(([key, { probability, of }]) => {
+    const member = r.hypotheses[of[0] as number]?.members.find((m) => m.key === key);
+    if (!member) throw new Error(`no hypothesis for ${key}`);
+    const weighed = r.evidence.map((e) => weighOne(e, r, new Set(of)));
+    return {
+      key, element: member.element, position: member.position, fault: member.fault, words: `${member.element} ${member.words}`, is: member.is, probability,
+      supports: weighed.filter((w) => w.nats >= NOTABLE), contradicts: weighed.filter((w) => w.nats <= -NOTABLE),
+    };
+  });
+}
+const SHOWN = 0.005;
+const NOTABLE = 0.7;
+
+/** How much likelier one piece of evidence is if the suspect is true, in the size that fits all of it, than if it is any of the others as they stood before. */
+function weighOne(e: Weighed, { prior, posterior }: Result_, of: ReadonlySet<number>): WeighedEvidence {
+  let [inside, insideWeight, outside, outsideWeight] = [0, 0, 0, 0];
+  for (let h = 0; h < posterior.length; h++) {
+    const w = of.has(h) ? posterior[h] as number : prior[h] as number;
+    if (of.has(h)) { inside += w * (e.likelihood[h] as number); insideWeight += w; } else { outside += w * (e.likelihood[h] as number); outsideWeight += w; }
+  }
+  const nats = insideWeight > 0 && outsideWeight > 0 ? Math.log(inside / insideWeight) - Math.log(Math.max(1e-30, outside / outsideWeight)) : 0;
+  const size = Math.abs(nats);
+  return { label: e.label, nats, strength: size >= 4 ? 'strongly' : size >= 2 ? 'clearly' : 'slightly' };
+}
+
+function measuredWords(m: Measured): string {
+  const shown = m.kind === 'overload' ? 'OL' : m.kind === 'unsteady' ? 'unsteady' : String(Number(m.value.toPrecision(3)));
+  return `${findTest(m.test)?.name ?? m.test}, ${positionWords(m.position)}: ${shown}`;
+}

@@ -1,0 +1,117 @@
+import type { Evidence } from '../evidence/types';
+import { OVERLOAD_ohm, type Predictions } from './predict';
+import type { Hypothesis, Measured, Member } from './types';
+
+/** Chance of a bad contact, a misread or a wrong terminal at any one reading. Common practice, no source. */
+const MISREAD = 0.01;
+/** A meter on a good circuit shows a wander now and then. */
+const WANDERS_ANYWAY = 0.02;
+const WANDERS_IF_LOOSE = 0.5;
+/** What the contact of two probes adds, as a standard deviation. */
+const CONTACT = { resistance: 0.1, voltage: 0.02, current: 0.2 } as const;
+/** Of a misread in ohms: anything from a hundredth to ten megohms is as likely, and overload often. */
+const LOG_RANGE = Math.log(1e9);
+const MISREAD_OVERLOAD = 0.3;
+
+/** Probability (density) of a reading under a hypothesis: density per logarithm of ohms, per volt, per ampere. */
+export function readingLikelihood(p: Predictions, hypothesis: number, instance: number, m: Measured, outside: number, common = 0): number {
+  const mode = p.instances[instance]?.mode ?? 'voltage';
+  const h = p.hypotheses[hypothesis] as Hypothesis;
+  const k = hypothesis * p.instances.length + instance;
+  const healthy = outside * p.instances.length + instance;
+  const loose = h.members.some((x) => x.intermittent) && differs(p, k, healthy);
+  if (m.kind === 'unsteady') return loose ? WANDERS_IF_LOOSE : WANDERS_ANYWAY;
+  const steady = (at: number): number => (1 - MISREAD) * exact(p, at, mode, m, common) + MISREAD * anything(p, mode, m);
+  // What comes and goes is there half of the time.
+  return loose ? (1 - WANDERS_IF_LOOSE) * 0.5 * (steady(k) + steady(healthy)) : (1 - WANDERS_ANYWAY) * steady(k);
+}
+
+/**
+ * What all readings of one test have in common without anything being wrong: the set is warmer, the battery fuller, the clamp a little off. As a standard deviation: of the logarithm
+ * of ohms, relative of volts and amperes.
+ */
+const COMMON = { resistance: 0.12, voltage: 0.04, current: 0.12 } as const;
+
+/** The common part of the readings of one test that a hypothesis would need, drawn towards none; and how likely that is against none. */
+export function commonPart(p: Predictions, hypothesis: number, readings: readonly { readonly m: Measured; readonly instance: number }[]): { common: number; likelihood: number } {
+  const mode = p.instances[readings[0]?.instance ?? 0]?.mode ?? 'voltage';
+  const residuals: number[] = [];
+  let spread = 0;
+  for (const { m, instance } of readings) {
+    const k = hypothesis * p.instances.length + instance;
+    const mean = p.mean[k] as number;
+    if (m.kind !== 'value' || !Number.isFinite(mean)) continue;
+    const scale = mode === 'resistance' ? 1 : Math.max(0.5, Math.abs(mean));
+    residuals.push(((mode === 'resistance' ? Math.log(Math.max(1e-3, m.value)) : m.value) - mean) / scale);
+    spread += ((p.sd[k] as number) / scale) ** 2 + (mode === 'resistance' ? MODEL : 0.02) ** 2;
+  }
+  if (residuals.length < 2) return { common: 0, likelihood: 1 };
+  const c = COMMON[mode];
+  const sorted = residuals.toSorted((a, b) => a - b);
+  const middle = (sorted[(sorted.length - 1) >> 1] as number) / 2 + (sorted[sorted.length >> 1] as number) / 2;
+  const own = spread / residuals.length / residuals.length;
+  const common = Math.max(-2 * c, Math.min(2 * c, middle * c * c / (c * c + own)));
+  return { common, likelihood: Math.exp(-0.5 * (common / c) ** 2) };
+}
+
+/** Does the hypothesis change this reading at all? */
+function differs(p: Predictions, k: number, healthy: number): boolean {
+  const [a, b] = [p.mean[k] as number, p.mean[healthy] as number];
+  return a !== b && Math.abs(a - b) > 2 * (p.sd[healthy] as number) + 1e-6;
+}
+
+function exact(p: Predictions, k: number, mode: 'resistance' | 'voltage' | 'current', m: Measured, common: number): number {
+  const [mean, sd] = [(p.mean[k] as number) + common * (mode === 'resistance' ? 1 : Math.abs(p.mean[k] as number)), Math.hypot(p.sd[k] as number, p.grid[k] as number)];
+  if (mode === 'resistance') {
+    if (m.kind === 'overload') return mean === Infinity || mean > Math.log(OVERLOAD_ohm) ? 1 : 0;
+    if (mean === Infinity) return 0;
+    const value = Math.max(1e-3, m.value);
+    const about = Math.max(value, Math.exp(mean));
+    return normalDensity(Math.log(value), mean, Math.hypot(sd, MODEL, m.u / about, CONTACT.resistance / about));
+  }
+  return m.kind === 'overload' ? 0 : normalDensity(m.value, mean, Math.hypot(sd, m.u, CONTACT[mode], 0.02 * Math.abs(mean)));
+}
+/** What the model leaves out of any resistance, as a standard deviation of its logarithm. */
+const MODEL = 0.1;
+
+function anything(p: Predictions, mode: 'resistance' | 'voltage' | 'current', m: Measured): number {
+  if (mode === 'resistance') return m.kind === 'overload' ? MISREAD_OVERLOAD : (1 - MISREAD_OVERLOAD) / LOG_RANGE;
+  return m.kind === 'overload' ? 1e-3 : 1 / (1.5 * p.volts * (mode === 'current' ? 3 : 1));
+}
+
+const normalDensity = (x: number, mean: number, sd: number): number => Math.exp(-0.5 * ((x - mean) / sd) ** 2) / (sd * 2.5066282746310002);
+export const meterSpread = { CONTACT, MODEL, MISREAD } as const;
+
+/** How likely other evidence is under a hypothesis. Common practice, no source: the numbers say which mistakes happen. */
+export function observationLikelihood(h: Hypothesis, e: Evidence): number {
+  const here = (position: unknown): readonly Member[] => h.members.filter((m) => m.position !== null && m.position === position);
+  switch (e.kind) {
+    case 'swap': {
+      const own = here(e.from);
+      const bad = own.some((m) => m.is === 'part' && m.name === e.part);
+      if (bad) return { followed: 0.9, stayed: 0.04, gone: 0.06 }[e.outcome];
+      const path = own.some((m) => m.is === 'path') || h.members.some((m) => m.is === 'shared');
+      return path ? { followed: 0.03, stayed: 0.85, gone: 0.12 }[e.outcome] : { followed: 0.04, stayed: 0.9, gone: 0.06 }[e.outcome];
+    }
+    case 'cut-out': {
+      if (!e.faultPresent) return 1;
+      const dead = here(e.position).length > 0 || h.members.some((m) => m.is === 'shared');
+      return (e.change === 'none') === dead ? 0.9 : 0.1;
+    }
+    case 'wiggle': {
+      const paths = h.members.filter((m) => m.is === 'path' && (e.position === undefined || m.position === e.position || m.position === null));
+      const broke = paths.some((m) => m.intermittent) ? 0.85 : paths.length ? 0.5 : 0.03;
+      return e.outcome === 'broke' ? broke : 1 - broke;
+    }
+    case 'visual': {
+      const paths = h.members.some((m) => m.is === 'path' && (e.position === undefined || m.position === e.position || m.position === null));
+      return e.damaged ? (paths ? 0.4 : 0.03) : (paths ? 0.6 : 0.97);
+    }
+    case 'new-part': {
+      const bad = h.members.some((m) => m.is === 'part' && m.name === e.part && (e.position === undefined || m.position === null || m.position === e.position));
+      const cured = bad ? (h.members.length > 1 ? 0.1 : 0.88) : 0.05;
+      return e.outcome === 'cured' ? cured : e.outcome === 'no change' ? 1 - cured : 1;
+    }
+    case 'drive': case 'repair': return 1;
+  }
+}

@@ -1,0 +1,94 @@
+import { findTest } from '../catalogue/catalogue';
+import { meterSpread } from './likelihood';
+import type { Predictions } from './predict';
+import type { Measured, NextTest } from './types';
+
+/** Below this much expected information a test would hardly change what to do. */
+const WORTH_bits = 0.03;
+const LIKELY = 1e-4;
+const BINS = 36;
+const OFFERED = 8;
+/** Of a test's minutes, what getting there costs; the rest is each position's. */
+const SETUP = 0.6;
+
+/** Expected information per minute: the test, at the position, that best separates what is left. Empty: nothing would change the decision. */
+export function nextTests(p: Predictions, posterior: Float64Array, measured: readonly { readonly m: Measured; readonly instance: number }[]): NextTest[] {
+  const read = new Set(measured.map((x) => x.instance));
+  const open = new Set(measured.map((x) => x.m.test));
+  const classes = classesOf(p, posterior);
+  const found = p.instances.flatMap((instance, i) => {
+    if (read.has(i)) return [];
+    const { bits, between } = information(p, posterior, classes, i);
+    if (bits < WORTH_bits) return [];
+    const test = findTest(instance.test);
+    const perPosition = p.instances.filter((x) => x.test === instance.test).length;
+    const whole = test?.minutes ?? 5;
+    const minutes = (open.has(instance.test) ? 0 : whole * SETUP) + whole * (1 - SETUP) / perPosition;
+    const cost = (minutes + 0.3) * ((test?.people ?? 1) > 1 ? 1.6 : 1) * (test?.condition.engine === 'running' ? 1.5 : 1);
+    const why = `Separates ${between.join(' from ')}; about ${Math.max(1, Math.round(minutes))} min${open.has(instance.test) ? ', set up already' : ''}.`;
+    return [{ next: { test: instance.test, position: instance.position, expectedInformation_bits: bits, minutes, why }, value: bits / cost }];
+  });
+  return found.sort((a, b) => b.value - a.value || (String(a.next.position) < String(b.next.position) ? -1 : 1)).slice(0, OFFERED).map((f) => f.next);
+}
+
+interface Class { readonly words: string; readonly isPair: boolean; readonly of: readonly number[]; readonly probability: number }
+
+/** What would be done about it: the size of a fault changes no decision. */
+function classesOf(p: Predictions, posterior: Float64Array): Class[] {
+  const groups = new Map<string, number[]>();
+  for (const [h, x] of p.hypotheses.entries()) {
+    if ((posterior[h] as number) < LIKELY) continue;
+    const key = x.members.length === 0 ? 'a cause outside the circuit' : x.members.map((m) => m.element).sort().join(' and ');
+    groups.set(key, [...(groups.get(key) ?? []), h]);
+  }
+  return [...groups].map(([words, of]) => ({ words, isPair: (p.hypotheses[of[0] as number]?.members.length ?? 0) > 1, of, probability: of.reduce((s, h) => s + (posterior[h] as number), 0) }));
+}
+
+/** Mutual information between what is wrong and what the meter would show, in bits; and the two that it tells apart best. */
+function information(p: Predictions, posterior: Float64Array, classes: readonly Class[], instance: number): { bits: number; between: string[] } {
+  const isOhms = p.instances[instance]?.mode === 'resistance';
+  const [from, to] = isOhms ? [Math.log(0.01), Math.log(3e7)] : [-0.1 * p.volts, p.instances[instance]?.mode === 'current' ? 3 * p.volts : 1.1 * p.volts];
+  const total = classes.reduce((s, c) => s + c.probability, 0);
+  const mixed = new Float64Array(BINS + 1);
+  const own = classes.map((c) => {
+    const bins = new Float64Array(BINS + 1);
+    for (const h of c.of) addOutcome(bins, p, h, instance, (posterior[h] as number) / c.probability, from, to);
+    for (let b = 0; b <= BINS; b++) mixed[b] = (mixed[b] as number) + (bins[b] as number) * c.probability / total;
+    return bins;
+  });
+  let bits = 0;
+  const gains = classes.map((c, i) => {
+    let divergence = 0;
+    for (let b = 0; b <= BINS; b++) {
+      const q = (own[i] as Float64Array)[b] as number;
+      if (q > 1e-12) divergence += q * Math.log2(q / (mixed[b] as number));
+    }
+    bits += divergence * c.probability / total;
+    return { c, gain: divergence * c.probability };
+  });
+  const [first] = gains.filter((g) => !g.c.isPair).toSorted((a, b) => b.gain - a.gain);
+  const [rest] = classes.filter((c) => !c.isPair && c !== first?.c).toSorted((a, b) => b.probability - a.probability);
+  return { bits: Math.max(0, bits), between: [first?.c.words ?? 'what is left', rest?.words ?? 'the rest'] };
+}
+
+/** Spreads a predicted reading over the bins; the last bin is overload. A misread could land anywhere. */
+function addOutcome(bins: Float64Array, p: Predictions, h: number, instance: number, weight: number, from: number, to: number): void {
+  const k = h * p.instances.length + instance;
+  const [mean, own] = [p.mean[k] as number, Math.hypot(p.sd[k] as number, p.grid[k] as number)];
+  const exact = 0.97 * weight;
+  const stray = 0.03 * weight / (BINS + 1);
+  for (let b = 0; b <= BINS; b++) bins[b] = (bins[b] as number) + stray;
+  if (mean === Infinity) { bins[BINS] = (bins[BINS] as number) + exact; return; }
+  const mode = p.instances[instance]?.mode ?? 'voltage';
+  const sd = mode === 'resistance' ? Math.hypot(own, meterSpread.MODEL, meterSpread.CONTACT.resistance / Math.exp(mean)) : Math.hypot(own, meterSpread.CONTACT[mode], 0.02 * Math.abs(mean));
+  const width = (to - from) / BINS;
+  let before = 0;
+  for (let b = 0; b < BINS; b++) {
+    const upTo = b === BINS - 1 ? 1 : logistic((from + (b + 1) * width - mean) / sd);
+    bins[b] = (bins[b] as number) + exact * (upTo - before);
+    before = upTo;
+  }
+}
+
+/** The normal distribution as a logistic curve: |error| < 0.01, enough to choose a test by. */
+const logistic = (z: number): number => 1 / (1 + Math.exp(-1.702 * z));

@@ -1,0 +1,182 @@
+import { FastSolver, type Pattern } from '../circuit/fast';
+import type { LibraryCircuit, LibraryElement, Probe } from '../circuit/library/types';
+import type { Position } from '../judge/types';
+import type { Hypothesis, Member } from './types';
+
+/** A probe at one position. */
+export interface Instance {
+  readonly test: string;
+  readonly position: Position;
+  readonly mode: Probe['mode'];
+}
+
+/** What each hypothesis predicts for each instance: mean and standard deviation; in ohms the logarithm of it. */
+export interface Predictions {
+  readonly instances: readonly Instance[];
+  readonly hypotheses: readonly Hypothesis[];
+  /** [hypothesis * instances + instance]; Infinity is overload. */
+  readonly mean: Float64Array;
+  readonly sd: Float64Array;
+  /** What lies between the sizes on the grid, as a standard deviation: a fault of any size between two of them is as good. */
+  readonly grid: Float64Array;
+  /** The largest voltage in the circuit. */
+  readonly volts: number;
+}
+
+/** Ohms above which a meter shows overload. */
+export const OVERLOAD_ohm = 2e7;
+const TINY_ohm = 1e-5;
+/** Deterministic draws for the tolerances of good parts: a Halton sequence through the normal quantile. */
+const DRAWS = 6;
+
+const named = (text: string, position: number | null): string => (position === null ? text : text.replaceAll('{}', String(position)));
+
+interface Expanded extends LibraryElement { readonly position: number | null }
+
+function expand(circuit: LibraryCircuit, cylinders: number): Expanded[] {
+  const copies = Array.from({ length: circuit.perCylinder.length ? cylinders : 0 }, (_, i) => i + 1);
+  return [...circuit.elements.map((e) => ({ ...e, position: null })), ...copies.flatMap((n) => circuit.perCylinder.map((e) => ({
+    ...e, id: named(e.id, n), from: named(e.from, n), to: named(e.to, n), label: named(e.label, n), position: n, ...(e.closedIn ? { closedIn: e.closedIn.map((s) => named(s, n)) } : {}),
+  })))];
+}
+
+/** All single suspects and sizes. Their weights are those of the data, shared among sizes. */
+export function singleHypotheses(circuit: LibraryCircuit, cylinders: number): Hypothesis[] {
+  const positions = circuit.perCylinder.length ? Array.from({ length: cylinders }, (_, i) => i + 1) : [];
+  return circuit.suspects.flatMap((s) => (s.element.includes('{}') ? positions : [null]).flatMap((position): Hypothesis[] => {
+    const sizes = s.sizes ?? [0];
+    const element = named(s.element, position);
+    const key = `${element}: ${s.words}`;
+    return sizes.map((ohms) => ({ key, weight: s.prior / sizes.length, members: [{ key, element, position, fault: s.fault, ohms, intermittent: s.intermittent ?? false, is: s.is, name: s.name, words: s.words }] }));
+  }));
+}
+
+export const OUTSIDE: Hypothesis = { key: 'outside', members: [], weight: 0 };
+
+interface Setup {
+  readonly solver: FastSolver;
+  readonly opened: readonly number[];
+  readonly state: string;
+  readonly read: readonly { readonly instance: number; readonly red: number; readonly black: number; readonly element: number }[];
+  readonly isOhms: boolean;
+}
+
+/** Predicts every probe of the circuit under every hypothesis. Depends on no evidence: worth keeping. */
+export function predictAll(circuit: LibraryCircuit, cylinders: number, systemVoltage_V: number | undefined, hypotheses: readonly Hypothesis[]): Predictions {
+  const elements = expand(circuit, cylinders);
+  const sources = elements.filter((e) => e.kind === 'source');
+  const resistors = elements.filter((e) => e.kind !== 'source');
+  const nodes = [...new Set([circuit.reference, ...elements.flatMap((e) => [e.from, e.to])])];
+  const at = (node: string): number => nodes.indexOf(node);
+  const index = new Map(resistors.map((e, i) => [e.id, i]));
+  const volts = (e: LibraryElement): number => (circuit.values[e.value]?.value ?? 0) * (circuit.follows && systemVoltage_V ? systemVoltage_V / 12 : 1);
+  const pattern: Pattern = { nodes, from: Int32Array.from(resistors, (e) => at(e.from)), to: Int32Array.from(resistors, (e) => at(e.to)) };
+  const positions = Array.from({ length: circuit.perCylinder.length ? cylinders : 0 }, (_, i) => i + 1);
+  const instances: Instance[] = [];
+  const setups: Setup[] = [];
+  const shared = new Map<string, { setup: Setup; read: Setup['read'][number][] }>();
+  for (const p of circuit.probes) for (const position of p.position === '{}' ? positions : [null]) {
+    const instance = instances.length;
+    instances.push({ test: p.test, position: position ?? p.position, mode: p.mode });
+    const opened = (p.opened ?? []).map((o) => index.get(named(o, position)) ?? -1);
+    const one = { instance, red: p.red ? at(named(p.red, position)) : -1, black: p.black ? at(named(p.black, position)) : -1, element: p.element ? index.get(named(p.element, position)) ?? -1 : -1 };
+    const state = named(p.state, position);
+    if (p.mode === 'resistance') {
+      setups.push({ solver: new FastSolver(pattern, new Map([[one.black, 0]]), one.red, 1), opened, state, read: [one], isOhms: true });
+      continue;
+    }
+    const key = `${state}|${opened.join()}`;
+    const known = shared.get(key);
+    if (known) { known.read.push(one); continue; }
+    const read = [one];
+    const setup: Setup = { solver: new FastSolver(pattern, new Map([[at(circuit.reference), 0], ...sources.map((s) => [at(s.from), volts(s)] as const)]), -1, 0), opened, state, read, isOhms: false };
+    shared.set(key, { setup, read });
+    setups.push(setup);
+  }
+  const draws = tolerances(circuit, resistors);
+  const mean = new Float64Array(hypotheses.length * instances.length);
+  const sd = new Float64Array(mean.length);
+  const siemens = new Float64Array(resistors.length);
+  const values = new Float64Array(DRAWS);
+  for (const setup of setups) for (const [h, hypothesis] of hypotheses.entries()) for (const one of setup.read) {
+    for (let d = 0; d < DRAWS; d++) {
+      fillConductances(siemens, draws[d] as Float64Array, resistors, setup, hypothesis.members, index);
+      const v = setup.solver.solve(siemens);
+      values[d] = one.element >= 0 ? ((v[pattern.from[one.element] as number] as number) - (v[pattern.to[one.element] as number] as number)) * (siemens[one.element] as number) : (v[one.red] as number) - (v[one.black] as number);
+    }
+    const k = h * instances.length + one.instance;
+    [mean[k], sd[k]] = setup.isOhms ? momentsOfLog(values) : moments(values);
+  }
+  return { instances, hypotheses, mean, sd, grid: gridSpread(hypotheses, mean, instances.length), volts: Math.max(1, ...sources.map(volts)) };
+}
+
+/** From each size to its neighbours of the same suspect; the spread of an even distribution half way to either side. */
+function gridSpread(hypotheses: readonly Hypothesis[], mean: Float64Array, n: number): Float64Array {
+  const grid = new Float64Array(mean.length);
+  for (const [h, x] of hypotheses.entries()) {
+    if (x.members.length !== 1) continue;
+    const [before, after] = [h - 1, h + 1].map((o) => hypotheses[o]?.key === x.key && hypotheses[o]?.members.length === 1);
+    for (let i = 0; i < n; i++) {
+      const at = (o: number): number => mean[o * n + i] as number;
+      const steps = [before ? Math.abs(at(h) - at(h - 1)) : 0, after ? Math.abs(at(h + 1) - at(h)) : 0].filter((s) => Number.isFinite(s) && s > 0);
+      if (steps.length) grid[h * n + i] = steps.reduce((a, b) => a + b, 0) / steps.length / Math.sqrt(12);
+    }
+  }
+  return grid;
+}
+
+function fillConductances(siemens: Float64Array, ohms: Float64Array, resistors: readonly Expanded[], setup: Setup, members: readonly Member[], index: ReadonlyMap<string, number>): void {
+  for (let i = 0; i < siemens.length; i++) {
+    const closedIn = (resistors[i] as Expanded).closedIn;
+    siemens[i] = closedIn && !closedIn.includes(setup.state) ? 0 : 1 / (ohms[i] as number);
+  }
+  for (const m of members) {
+    const i = index.get(m.element);
+    if (i === undefined) continue;
+    const now = siemens[i] as number;
+    if (m.fault === 'open') siemens[i] = 0;
+    else if (m.fault === 'resistance') siemens[i] = now === 0 && (resistors[i] as Expanded).kind === 'switch' ? 0 : 1 / Math.max(TINY_ohm, m.ohms);
+    else if (now > 0) siemens[i] = 1 / (1 / now + m.ohms);
+  }
+  for (const o of setup.opened) if (o >= 0) siemens[o] = 0;
+}
+
+/** Resistances of each draw, good parts within their tolerance. */
+function tolerances(circuit: LibraryCircuit, resistors: readonly Expanded[]): Float64Array[] {
+  return Array.from({ length: DRAWS }, (_, d) => Float64Array.from(resistors, (e, i) => {
+    const { value = 1, spread = 0 } = circuit.values[e.value] ?? {};
+    // Antithetic pairs: the second of a pair mirrors the first, so that the mean is that of the nominal circuit.
+    const z = normalQuantile(halton((d >> 1) + 1 + 7 * i, 2)) * (d % 2 ? -1 : 1);
+    return Math.max(TINY_ohm, value * Math.exp(spread * z));
+  }));
+}
+
+/** The Halton sequence: evenly spread numbers between 0 and 1. */
+export function halton(i: number, base: number): number {
+  let [f, r] = [1, 0];
+  for (let n = i; n > 0; n = Math.floor(n / base)) {
+    f /= base;
+    r += f * (n % base);
+  }
+  return r;
+}
+
+/** Standard normal quantile; rational approximation 26.2.23 of Abramowitz and Stegun, |error| < 4.5e-4 (written from memory): enough for a tolerance. */
+export function normalQuantile(p: number): number {
+  if (p === 0.5) return 0;
+  const t = Math.sqrt(-2 * Math.log(Math.min(p, 1 - p)));
+  const z = t - (2.515517 + 0.802853 * t + 0.010328 * t * t) / (1 + 1.432788 * t + 0.189269 * t * t + 0.001308 * t * t * t);
+  return p < 0.5 ? -z : z;
+}
+
+function moments(values: Float64Array): [number, number] {
+  let [sum, squares] = [0, 0];
+  for (const v of values) { sum += v; squares += v * v; }
+  const m = sum / values.length;
+  return [m, Math.sqrt(Math.max(0, squares / values.length - m * m))];
+}
+
+function momentsOfLog(values: Float64Array): [number, number] {
+  if ((values[0] as number) > OVERLOAD_ohm) return [Infinity, 0];
+  return moments(values.map((v) => Math.log(Math.max(1e-3, v))));
+}

@@ -1,0 +1,22 @@
+import { printValue } from '../quantity/print';
+import type { Position } from '../judge/types';
+import type { Predictions } from './predict';
+
+/** What a meter would show at a point under a suspect (`null`: healthy), over the sizes that it can have: "0.6 to 0.7 Ω", "OL", "about 11.5 V". */
+export function shownPrediction(p: Predictions, at: { readonly test: string; readonly position: Position }, key: string | null): string {
+  const instance = p.instances.findIndex((i) => i.test === at.test && i.position === at.position);
+  const mode = p.instances[instance]?.mode;
+  const own = p.hypotheses.flatMap((h, i) => ((key === null ? h.members.length === 0 : h.key === key) ? [i] : []));
+  if (instance < 0 || !mode || own.length === 0) return 'not told';
+  const [lows, highs] = [-1.5, 1.5].map((z) => own.map((h) => {
+    const k = h * p.instances.length + instance;
+    const [mean, sd] = [p.mean[k] as number, p.sd[k] as number];
+    return mode === 'resistance' ? Math.exp(mean + z * Math.hypot(sd, 0.1)) : mean + z * Math.hypot(sd, 0.02);
+  })) as [number[], number[]];
+  const [low, high] = [Math.min(...lows), Math.max(...highs)];
+  const unit = { resistance: 'Ω', voltage: 'V', current: 'A' }[mode];
+  if (mode === 'resistance' && low > 1e7) return 'OL';
+  const number_ = (v: number): string => (mode === 'resistance' && v > 1e7 ? 'OL' : v >= 1e6 ? `${printValue(v / 1e6, 0.1)} M` : v >= 1e3 ? `${printValue(v / 1e3, 0.1)} k` : printValue(v, v >= 100 ? 1 : 0.1));
+  const [a, b] = [number_(Math.max(mode === 'resistance' ? 0 : -99, low)), number_(high)];
+  return a === b ? `${a} ${unit}` : `${a} to ${b}${b === 'OL' ? '' : ` ${unit}`}`;
+}

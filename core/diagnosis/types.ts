@@ -1,0 +1,83 @@
+import type { LibraryCircuit } from '../circuit/library/types';
+import type { Position } from '../judge/types';
+import type { Evidence } from '../evidence/types';
+
+/** A reading as evidence, in ohms, volts or amperes. */
+export interface Measured {
+  readonly test: string;
+  readonly position: Position;
+  readonly kind: 'value' | 'overload' | 'unsteady';
+  /** For `value`. */
+  readonly value: number;
+  /** Standard uncertainty of the measurement itself. */
+  readonly u: number;
+}
+
+export interface DiagnosisInputs {
+  readonly circuit: LibraryCircuit;
+  readonly cylinders: number;
+  readonly systemVoltage_V?: number | undefined;
+  readonly measured: readonly Measured[];
+  readonly observed: readonly Evidence[];
+  /** Cylinders that fault codes name. */
+  readonly coded: readonly number[];
+}
+
+/** What would be wrong: one suspect, or a plausible pair of them. */
+export interface Hypothesis {
+  /** Of the suspect without its size: hypotheses of one key are one suspect. `outside`: nothing in this circuit. */
+  readonly key: string;
+  readonly members: readonly Member[];
+  readonly weight: number;
+}
+
+export interface Member {
+  readonly key: string;
+  readonly element: string;
+  readonly position: number | null;
+  readonly fault: 'open' | 'series' | 'resistance';
+  readonly ohms: number;
+  readonly intermittent: boolean;
+  readonly is: 'part' | 'path' | 'shared' | 'input';
+  readonly name: string;
+  readonly words: string;
+}
+
+export interface WeighedEvidence {
+  readonly label: string;
+  /** Natural logarithm of how much likelier the evidence is if the suspect is true than if it is not. */
+  readonly nats: number;
+  readonly strength: 'strongly' | 'clearly' | 'slightly';
+}
+
+export interface Suspect {
+  readonly key: string;
+  readonly element: string;
+  readonly position: number | null;
+  readonly fault: string;
+  /** "plug 3 is open" */
+  readonly words: string;
+  readonly is: Member['is'];
+  readonly probability: number;
+  readonly supports: readonly WeighedEvidence[];
+  readonly contradicts: readonly WeighedEvidence[];
+}
+
+export interface NextTest {
+  readonly test: string;
+  readonly position: Position;
+  readonly expectedInformation_bits: number;
+  readonly minutes: number;
+  readonly why: string;
+}
+
+export interface Diagnosis {
+  readonly suspects: readonly Suspect[];
+  /** Left to causes outside the circuit. */
+  readonly unexplained: number;
+  readonly next: readonly NextTest[];
+  /** Further tests would hardly change what to do. */
+  readonly decided: boolean;
+  /** What cannot be used, or does not fit: in sentences. */
+  readonly notes: readonly string[];
+}
