@@ -6,6 +6,7 @@ import { machine } from './measure';
 import { benchMixed, benchShelf } from './mixed';
 import { benchLongJob, benchPlan, benchYard } from './records';
 import { benchScreen } from './screen';
+import { benchDiagnosis, benchSolver, benchTrial } from './trial';
 import { benchWrites } from './writes';
 
 /** Prints measurements with their targets; judges nothing. */
@@ -16,6 +17,9 @@ async function main(): Promise<void> {
   benchJudging();
   benchMixed();
   benchShelf();
+  benchSolver();
+  benchDiagnosis();
+  benchTrial();
   const connection = connect(url);
   await migrateDatabase(connection);
   await loadDemo(connection.db);

@@ -71,6 +71,32 @@ test('a missing file and a wrong command exit 2', () => {
   expect(run(['florp', '-']).status).toBe(2);
 });
 
+describe('circuit and diagnose', () => {
+  const CIRCUIT = {
+    format: 'mudflat/circuit', version: 1, reference: 'gnd',
+    elements: [{ id: 'BAT', kind: 'voltage', from: 'bat', to: 'gnd', volts: 12.6 }, { id: 'RI', kind: 'resistor', from: 'bat', to: 'bus', ohms: 0.02 }, { id: 'G1', kind: 'resistor', from: 'bus', to: 'gnd', ohms: 0.6 }],
+    measures: [{ id: 'r', mode: 'resistance', red: 'bus', black: 'gnd', lead_ohm: 0.2 }],
+  };
+  const EVIDENCE = { format: 'mudflat/evidence', version: 1, circuit: 'glow-relay', engine: { layout: 'inline', cylinders: 4, systemVoltage_V: 12 }, measurements: [{ test: 'glow-plug-resistance', position: 3, entry: '201' }, { test: 'glow-plug-resistance', position: 1, entry: '0.9', leadZero: '0.2' }] };
+  const solve = (command: string, document: unknown) => { const done = run([command, '-'], JSON.stringify(document)); return { ...done, json: JSON.parse(done.stdout) as Record<string, unknown> & { errors?: { path: string }[] } }; };
+  test('a circuit is solved, its meter read', () => expect(solve('circuit', CIRCUIT)).toMatchObject({ status: 0, json: { format: 'mudflat/circuit-solution', floating: [], measures: [{ id: 'r', value: 0.8, unit: 'ohm', overload: false }] } }));
+  test.each<[string, unknown, string]>([
+    ['unknown field', { ...CIRCUIT, extra: 1 }, '/extra'], ['unknown kind', { ...CIRCUIT, elements: [{ id: 'L', kind: 'coil', from: 'a', to: 'gnd' }] }, '/elements/0/kind'], ['a missing value', { ...CIRCUIT, elements: [{ id: 'L', kind: 'resistor', from: 'a', to: 'gnd' }] }, '/elements/0/ohms'],
+    ['below zero', { ...CIRCUIT, elements: [{ id: 'L', kind: 'resistor', from: 'a', to: 'gnd', ohms: -1 }] }, '/elements/0/ohms'], ['a fault of nothing', { ...CIRCUIT, faults: [{ element: 'X', kind: 'open' }] }, '/faults/0/element'], ['a point that is not there', { ...CIRCUIT, measures: [{ id: 'u', mode: 'voltage', red: 'x', black: 'gnd' }] }, '/measures/0/red'],
+    ['a loop of ideal sources', { ...CIRCUIT, elements: [...CIRCUIT.elements, { id: 'B2', kind: 'voltage', from: 'bat', to: 'gnd', volts: 6 }] }, '/elements/3'],
+  ])('%s: exit 2 and its path', (_, document, path_) => { const { status, json } = solve('circuit', document); expect([status, json.errors?.map((e) => e.path)]).toEqual([2, expect.arrayContaining([path_])]); });
+  test('evidence in, suspects and next test out', () => {
+    const { status, json } = solve('diagnose', EVIDENCE);
+    expect([status, json.format]).toEqual([0, 'mudflat/diagnosis']);
+    expect((json.suspects as { element: string; probability: number }[])[0]).toMatchObject({ element: 'plug 3', fault: 'resistance' });
+    expect(json).toMatchObject({ unexplained: expect.any(Number) as number, next: expect.any(Array) as unknown[] });
+  });
+  test.each<[string, unknown, string]>([
+    ['a circuit that is not there', { ...EVIDENCE, circuit: 'florp' }, '/circuit'], ['a test that is not there', { ...EVIDENCE, measurements: [{ test: 'florp', position: 1, entry: '1' }] }, '/measurements/0/test'], ['an entry that cannot be read', { ...EVIDENCE, measurements: [{ test: 'glow-plug-resistance', position: 1, entry: 'abc' }] }, '/measurements/0/entry'],
+    ['an engine that cannot be', { ...EVIDENCE, engine: { layout: 'vee', cylinders: 7 } }, '/engine/cylinders'], ['an observation of no kind', { ...EVIDENCE, observations: [{ kind: 'guess' }] }, '/observations/0/kind'], ['a code that is none', { ...EVIDENCE, codes: ['florp'] }, '/codes/0'],
+  ])('%s: exit 2 and its path', (_, document, path_) => { const { status, json } = solve('diagnose', document); expect([status, json.errors?.map((e) => e.path)]).toEqual([2, expect.arrayContaining([path_])]); });
+});
+
 describe('codes', () => {
   const codes = (...words: string[]) => {
     const done = run(['codes', ...words], 'P0305\nSPN 651 FMI 6\n');

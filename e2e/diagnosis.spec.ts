@@ -217,3 +217,24 @@ test('the plan: reordered, added to, and another test is always possible', async
   }
   await expect(plan.getByRole('listitem').first()).toContainText('Next: Glow plug, bench heat');
 });
+
+test('the circuit behind the readings: suspects, the test that separates them, where the probes go, and what if', async ({ page, request }) => {
+  const run = await newRun(request, 'PL-14', '', 'glow-plug-current');
+  const post = (position: number, entry: string) => request.post(`/api/runs/${run}/readings`, { data: { id: v7(), position, entry, takenAt: new Date().toISOString() } });
+  for (const [i, entry] of ['15', '15', '0', '15'].entries()) expect((await post(i + 1, entry)).status()).toBe(201);
+  await page.goto(`/jobs/${await jobOf(request, run)}`);
+  const circuit = page.getByRole('region', { name: 'Circuit: Glow plugs behind one relay' });
+  await expect(circuit.getByRole('img', { name: /Under suspicion: plug 3 \d+ %/ })).toBeVisible();
+  await expect(circuit.getByText('Tells most for its time:')).toBeVisible();
+  await expect(circuit.getByRole('row', { name: /^if all is well/ })).toBeVisible();
+  await expect(circuit.getByText('R', { exact: true })).toBeVisible();
+  await circuit.getByText(/plug 3 is open/).first().click();
+  await expect(circuit.getByText(/: Glow plugs, current at start, cylinder 3: 0/).first()).toBeVisible();
+  await circuit.getByRole('button', { name: 'What if' }).click();
+  await circuit.getByLabel('There were this fault').selectOption('plug 1 is open');
+  await expect(circuit.getByRole('row', { name: /Glow plugs, at the plug, cylinder 1 .* OL/ })).toBeVisible();
+  // A thought is no evidence: nothing of it is kept.
+  await page.reload();
+  await expect(circuit.getByRole('img', { name: /Under suspicion: plug 3/ })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Plan' })).toContainText('Separates');
+});

@@ -23,6 +23,12 @@ export const ENERGY: readonly TestDefinition[] = [
       volt({ lower: 24.8, watchLower: 25.2, byPosition: { cranking: { lower: 19.2, watchLower: 20, upper: null } } })),
   }),
   voltTest({
+    id: 'feed-steps', name: 'Feed step by step under load', area: 'Energy first', part: 'feed', layout: 'places', positions: ['behind the fuse', 'behind the relay'], minutes: 4,
+    states: [STATES.commandOn, STATES.pluggedIn], purpose: 'Walks along a feed and finds the step at which the voltage ends.', probe: 'Black on the battery’s negative post, red on each place in turn, load on.',
+    steps: ['Switch the load on.', 'Behind the fuse, then behind the relay.', 'A relay: swap it with a twin before it is condemned.'], cautions: [CAUTIONS.batteryGas], proves: 'Up to which place the feed is whole under this load.', cannotProve: 'Anything about what lies behind the last place.',
+    advice: [{ verdict: ['low'], say: 'The first place that is low: what lies just before it.' }], rules: bySystem(volt({ lower: 11.5, watchLower: 12, upper: 15 }), volt({ lower: 23, watchLower: 24, upper: 30 })),
+  }),
+  voltTest({
     id: 'voltage-drop', name: 'Voltage drop of a feed or ground under load', area: 'Energy first', part: 'feed or ground', layout: 'places', positions: ['feed', 'ground'], minutes: 6,
     states: [STATES.commandOn, STATES.pluggedIn], purpose: 'A broken strand passes an ohms check and fails under load; this finds it.',
     probe: 'Along the wire: one probe at its beginning, the other at its end, load on.', probes: { feed: 'Red on the battery’s positive post, black on the consumer’s feed pin.', ground: 'Red on the consumer’s ground pin, black on the battery’s negative post.' },

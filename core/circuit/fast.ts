@@ -11,8 +11,8 @@ export interface Pattern {
   readonly to: Int32Array;
 }
 
-/** Conductance from every node to the reference, so that nothing floats: a good voltmeter's. */
-const LEAK_S = 1e-8;
+/** Conductance from every node to the reference, so that nothing floats; far below what any meter sees. */
+const LEAK_S = 1e-13;
 
 export class FastSolver {
   private readonly plan: Elimination;

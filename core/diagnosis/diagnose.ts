@@ -4,14 +4,14 @@ import { evidenceWords } from '../evidence/rules';
 import { positionWords } from '../judge/words';
 import { commonPart, observationLikelihood, readingLikelihood } from './likelihood';
 import { nextTests } from './next';
-import { OUTSIDE, predictAll, type Predictions, singleHypotheses } from './predict';
+import { decisionOf, OUTSIDE, predictAll, type Predictions, singleHypotheses } from './predict';
 import type { Diagnosis, DiagnosisInputs, Hypothesis, Measured, Suspect, WeighedEvidence } from './types';
 
 /** That there was a complaint and the circuit is still good: the cause is elsewhere. Share of the prior. */
 const OUTSIDE_SHARE = 0.1;
 /** That a second, independent fault is there as well. */
 const PAIR_SHARE = 0.03;
-const PAIRS_OF = 8;
+const PAIRS_OF = 10;
 /** A fault code that names the cylinder makes what is there so much likelier. */
 const CODED = 6;
 
@@ -36,18 +36,19 @@ export function diagnose(inputs: DiagnosisInputs, prepared: Prepared = prepare(i
   const notes: string[] = [];
   const evidence = usable(inputs, prepared.predictions, notes);
   const singles = weigh(inputs, prepared.predictions, evidence);
-  const pairs = pairsOf(singles, prepared.predictions.hypotheses);
-  const all = pairs.length === 0 ? singles : weigh(inputs, withPairs(inputs, prepared.predictions, pairs), evidence);
+  const sets = severalAtOnce(inputs, evidence, singles);
+  const all = sets === null ? singles : weigh(inputs, sets, evidence);
   if (all.best < SURPRISE && evidence.measured.length + evidence.observed.length > 1) notes.push('Nothing in this circuit explains all of it well: look at the readings again, or for a cause outside the circuit.');
   const suspects = suspectsOf(all);
   const unexplained = all.hypotheses.reduce((sum, h, i) => (h.members.length === 0 ? sum + (all.posterior[i] as number) : sum), 0);
   const next = nextTests(all.predictions, all.posterior, evidence.measured);
-  const isOpen = suspects.some((s) => s.probability > OPEN && s.probability < DECIDED);
-  const decided = next.length === 0 || (!isOpen && ((suspects[0]?.probability ?? 0) >= DECIDED || unexplained >= DECIDED));
+  const shares = decisionShares(all);
+  const isOpen = shares.some((s) => s > OPEN && s < DECIDED);
+  const decided = next.length === 0 || (!isOpen && (Math.max(0, ...shares) >= DECIDED || unexplained >= DECIDED));
   return { suspects, unexplained, next, decided, notes };
 }
 
-const DECIDED = 0.95;
+const DECIDED = 0.97;
 /** A suspect above this is not acquitted yet. */
 const OPEN = 0.2;
 /** Mean likelihood per piece of evidence, in nats, below which even the best suspect fits badly. */
@@ -109,10 +110,44 @@ function priorLogs(inputs: DiagnosisInputs, hypotheses: readonly Hypothesis[]): 
   return Float64Array.from(weights, (w, i) => Math.log(hypotheses[i]?.members.length === 0 ? OUTSIDE_SHARE : Math.max(1e-300, (1 - OUTSIDE_SHARE) * w / inside)));
 }
 
-/** Two faults at once, of those that explain something each: the best of each element with the best of another. */
-function pairsOf(singles: Result_, hypotheses: readonly Hypothesis[]): Hypothesis[] {
-  // What explains one piece of evidence far better than a healthy circuit does is worth pairing, whatever it does to the rest.
-  const gain = hypotheses.map((_, h) => singles.evidence.reduce((sum, e) => sum + Math.max(0, Math.log(Math.max(1e-30, e.likelihood[h] as number)) - Math.log(Math.max(1e-30, e.likelihood[0] as number))), 0));
+/**
+ * Several faults at once. What explains some evidence far better than a healthy circuit does is a candidate; from the best candidates sets are grown, one fault at a
+ * time, as long as one more explains what is left. Parts of one set have one age: a second bad one of the same kind is less of a surprise.
+ */
+function severalAtOnce(inputs: DiagnosisInputs, evidence: Usable, singles: Result_): Predictions | null {
+  const { hypotheses } = singles;
+  const total = hypotheses.reduce((s, h) => s + h.weight, 0);
+  const candidates = candidatesOf(singles);
+  if (candidates.length < 2) return null;
+  let now = singles.predictions;
+  let seeds: readonly Hypothesis[] = candidates.slice(0, SEEDS);
+  for (let size = 2; size <= MOST_AT_ONCE && seeds.length; size++) {
+    const known = new Set(now.hypotheses.map((h) => h.key));
+    const grown = new Map(seeds.flatMap((a) => candidates.flatMap((b): [string, Hypothesis][] => {
+      const [more] = b.members;
+      if (!more || a.members.some((m) => m.element === more.element)) return [];
+      const members = [...a.members, more].sort((x, y) => (x.key < y.key ? -1 : 1));
+      const key = members.map((m) => m.key).join(' + ');
+      const sameAge = a.members.some((m) => m.is === 'part' && more.is === 'part' && m.name === more.name);
+      return known.has(key) ? [] : [[key, { key, members, weight: a.weight * (sameAge ? SAME_AGE : PAIR_SHARE) * b.weight / total * 20 }]];
+    })));
+    if (grown.size === 0) break;
+    now = withMore(inputs, now, [...grown.values()]);
+    const weighed = weigh(inputs, now, evidence);
+    const start = now.hypotheses.length - grown.size;
+    const fresh = [...grown.values()].map((h, i) => ({ h, share: weighed.posterior[start + i] as number })).sort((x, y) => y.share - x.share);
+    // Growing on is worth it only from sets that have taken over.
+    seeds = fresh.filter((f) => f.share > 0.02).slice(0, SEEDS).map((f) => f.h);
+  }
+  return now;
+}
+const SEEDS = 3;
+const MOST_AT_ONCE = 9;
+const SAME_AGE = 0.3;
+
+function candidatesOf({ hypotheses, evidence }: Result_): Hypothesis[] {
+  const log = (l: number | undefined): number => Math.log(Math.max(1e-30, l ?? 0));
+  const gain = hypotheses.map((_, h) => evidence.reduce((sum, e) => sum + Math.max(0, log(e.likelihood[h]) - log(e.likelihood[0])), 0));
   const bestOf = new Map<string, number>();
   for (const [h, x] of hypotheses.entries()) {
     const [m] = x.members;
@@ -120,23 +155,25 @@ function pairsOf(singles: Result_, hypotheses: readonly Hypothesis[]): Hypothesi
     const known = bestOf.get(m.element);
     if (known === undefined || (gain[h] as number) > (gain[known] as number)) bestOf.set(m.element, h);
   }
-  const chosen = [...bestOf.values()].sort((a, b) => (gain[b] as number) - (gain[a] as number) || a - b).slice(0, PAIRS_OF);
-  const total = hypotheses.reduce((s, h) => s + h.weight, 0);
-  return chosen.flatMap((a, i) => chosen.slice(i + 1).map((b): Hypothesis => {
-    const [one, two] = [hypotheses[a] as Hypothesis, hypotheses[b] as Hypothesis];
-    return { key: `${one.key} + ${two.key}`, members: [...one.members, ...two.members], weight: PAIR_SHARE * one.weight * two.weight / total * 20 };
-  }));
+  return [...bestOf.values()].sort((a, b) => (gain[b] as number) - (gain[a] as number) || a - b).slice(0, PAIRS_OF).map((h) => hypotheses[h] as Hypothesis);
 }
 
-/** The predictions with those of the pairs behind them; sizes of one key are kept as they were. */
-function withPairs(inputs: DiagnosisInputs, p: Predictions, pairs: readonly Hypothesis[]): Predictions {
+/** The predictions with those of sets of faults behind them. */
+function withMore(inputs: DiagnosisInputs, p: Predictions, pairs: readonly Hypothesis[]): Predictions {
   const more = predictAll(inputs.circuit, inputs.cylinders, inputs.systemVoltage_V, pairs);
   const join = (a: Float64Array, b: Float64Array): Float64Array => { const out = new Float64Array(a.length + b.length); out.set(a); out.set(b, a.length); return out; };
   // Between the sizes of both.
   const n = p.instances.length;
-  const single = new Map(p.hypotheses.map((h, i) => [h.members[0], i]));
+  const single = new Map(p.hypotheses.flatMap((h, i) => (h.members.length === 1 ? [[h.members[0], i] as const] : [])));
   const grid = Float64Array.from({ length: pairs.length * n }, (_, k) => Math.hypot(...(pairs[Math.floor(k / n)]?.members ?? []).map((m) => p.grid[(single.get(m) ?? 0) * n + (k % n)] as number)));
   return { ...p, hypotheses: [...p.hypotheses, ...pairs], mean: join(p.mean, more.mean), sd: join(p.sd, more.sd), grid: join(p.grid, grid) };
+}
+
+/** Of everything that could be changed or mended: the share that it is to be. */
+function decisionShares(r: Result_): number[] {
+  const shares = new Map<string, number>();
+  for (const [i, h] of r.hypotheses.entries()) for (const d of new Set(h.members.map(decisionOf))) shares.set(d, (shares.get(d) ?? 0) + (r.posterior[i] as number));
+  return [...shares.values()];
 }
 
 /** One suspect per element, position and kind of fault: sizes and pairs that contain it add up. */
@@ -153,7 +190,7 @@ function suspectsOf(r: Result_): Suspect[] {
     if (!member) throw new Error(`no hypothesis for ${key}`);
     const weighed = r.evidence.map((e) => weighOne(e, r, new Set(of)));
     return {
-      key, element: member.element, position: member.position, fault: member.fault, words: `${member.element} ${member.words}`, is: member.is, probability,
+      key, element: member.element, position: member.position, fault: member.fault, words: `${member.element} ${member.words}`, is: member.is, name: member.name, probability,
       supports: weighed.filter((w) => w.nats >= NOTABLE), contradicts: weighed.filter((w) => w.nats <= -NOTABLE),
     };
   });

@@ -64,6 +64,11 @@ describe('trade sense: glow plugs', () => {
     expect(share(d, 'plug 2')).toBeGreaterThan(0.9);
     expect(share(d, 'wire 4', 'connector 4')).toBeGreaterThan(0.5);
   });
+  test('a set that is mostly bad: every bad one is convicted, the good one acquitted, what they share as well', () => {
+    const d = ask('glow-relay', row('glow-plug-resistance', 'OL', 0.7, 201, 'OL'));
+    for (const n of [1, 3, 4]) expect(share(d, `plug ${n}`)).toBeGreaterThan(0.9);
+    expect(share(d, 'plug 2', 'relay', 'fuse')).toBeLessThan(0.03);
+  });
   test('a wandering reading through the wire accuses what comes and goes', () => {
     const d = ask('glow-relay', [...BARE, ...row('glow-plug-through-harness', 0.8, 0.8, '~', 0.8)]);
     expect(share(d, 'wire 3', 'connector 3')).toBeGreaterThan(0.3);
@@ -182,7 +187,7 @@ import json, numpy as np
 from scipy.stats import norm
 def volts(w, l):
     # v/w + v/l = 10/w by numpy's dense solver
-    return np.linalg.solve(np.array([[1/w + 1/l + 1e-8]]), np.array([10/w]))[0]
+    return np.linalg.solve(np.array([[1/w + 1/l ]]), np.array([10/w]))[0]
 cases = [(1, 4), (6, 4), (1, 1), (1, np.inf)]
 prior = np.array([0.1, 0.9*3/10, 0.9*5/10, 0.9*2/10])
 v = np.array([volts(*c) for c in cases])

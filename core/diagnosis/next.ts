@@ -1,10 +1,10 @@
 import { findTest } from '../catalogue/catalogue';
 import { meterSpread } from './likelihood';
-import type { Predictions } from './predict';
+import { decisionOf, type Predictions } from './predict';
 import type { Measured, NextTest } from './types';
 
 /** Below this much expected information a test would hardly change what to do. */
-const WORTH_bits = 0.03;
+const WORTH_bits = 0.02;
 const LIKELY = 1e-4;
 const BINS = 36;
 const OFFERED = 8;
@@ -38,10 +38,11 @@ function classesOf(p: Predictions, posterior: Float64Array): Class[] {
   const groups = new Map<string, number[]>();
   for (const [h, x] of p.hypotheses.entries()) {
     if ((posterior[h] as number) < LIKELY) continue;
-    const key = x.members.length === 0 ? 'a cause outside the circuit' : x.members.map((m) => m.element).sort().join(' and ');
+    const key = x.members.length === 0 ? 'a cause outside the circuit' : [...new Set(x.members.map(decisionOf))].sort().join(' + ');
     groups.set(key, [...(groups.get(key) ?? []), h]);
   }
-  return [...groups].map(([words, of]) => ({ words, isPair: (p.hypotheses[of[0] as number]?.members.length ?? 0) > 1, of, probability: of.reduce((s, h) => s + (posterior[h] as number), 0) }));
+  const wordsOf = (h: number): string => { const [m] = p.hypotheses[h]?.members ?? []; return m ? m.element : 'a cause outside the circuit'; };
+  return [...groups.values()].map((of) => ({ words: wordsOf(of[0] as number), isPair: (p.hypotheses[of[0] as number]?.members.length ?? 0) > 1, of, probability: of.reduce((s, h) => s + (posterior[h] as number), 0) }));
 }
 
 /** Mutual information between what is wrong and what the meter would show, in bits; and the two that it tells apart best. */

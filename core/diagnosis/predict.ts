@@ -51,6 +51,9 @@ export function singleHypotheses(circuit: LibraryCircuit, cylinders: number): Hy
   }));
 }
 
+/** What would be changed or mended: two ways in which one sensor fails are one decision. */
+export const decisionOf = (m: Pick<Member, 'is' | 'name' | 'position'>): string => `${m.is}|${m.name}|${m.position ?? ''}`;
+
 export const OUTSIDE: Hypothesis = { key: 'outside', members: [], weight: 0 };
 
 interface Setup {
@@ -115,7 +118,7 @@ function gridSpread(hypotheses: readonly Hypothesis[], mean: Float64Array, n: nu
   const grid = new Float64Array(mean.length);
   for (const [h, x] of hypotheses.entries()) {
     if (x.members.length !== 1) continue;
-    const [before, after] = [h - 1, h + 1].map((o) => hypotheses[o]?.key === x.key && hypotheses[o]?.members.length === 1);
+    const [before, after] = [h - 1, h + 1].map((o) => hypotheses[o]?.key === x.key && hypotheses[o].members.length === 1);
     for (let i = 0; i < n; i++) {
       const at = (o: number): number => mean[o * n + i] as number;
       const steps = [before ? Math.abs(at(h) - at(h - 1)) : 0, after ? Math.abs(at(h + 1) - at(h)) : 0].filter((s) => Number.isFinite(s) && s > 0);

@@ -58,6 +58,7 @@ export interface Suspect {
   /** "plug 3 is open" */
   readonly words: string;
   readonly is: Member['is'];
+  readonly name: string;
   readonly probability: number;
   readonly supports: readonly WeighedEvidence[];
   readonly contradicts: readonly WeighedEvidence[];

@@ -10,6 +10,7 @@ import { shownTime } from '../kit/time';
 import { useSend } from '../kit/use-send';
 import { JudgementWord } from '../posts/judgement-word';
 import { MiniPosts } from '../posts/mini-posts';
+import { CircuitCard } from './circuit';
 import { Codes } from './codes';
 import { RecordEvidence } from './evidence';
 import { Intake } from './intake';
@@ -29,6 +30,7 @@ export function JobScreen({ view }: { view: JobView }) {
       <Intake view={view} />
       <div className="flex min-w-0 flex-col gap-4">
         <Known view={view} />
+        {view.circuits.map((c) => <CircuitCard key={c.circuit.id} view={c} />)}
         <Evidence view={view} />
         <Codes view={view} />
       </div>

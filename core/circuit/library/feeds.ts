@@ -21,6 +21,7 @@ export const MODULE_INPUT: LibraryCircuit = {
   ],
   probes: [
     { test: 'module-input', position: 'feed', mode: 'voltage', red: 'feed pin', black: 'battery -', state: 'self-test' }, { test: 'module-input', position: 'ground', mode: 'voltage', red: 'ground pin', black: 'battery -', state: 'self-test' },
+    { test: 'feed-steps', position: 'behind the fuse', mode: 'voltage', red: 'fused', black: 'battery -', state: 'self-test' }, { test: 'feed-steps', position: 'behind the relay', mode: 'voltage', red: 'switched', black: 'battery -', state: 'self-test' },
     { test: 'battery-at-rest', position: 'battery', mode: 'voltage', red: 'battery +', black: 'battery -', state: 'off' }, { test: 'voltage-drop', position: 'feed', mode: 'voltage', red: 'battery +', black: 'feed pin', state: 'self-test' },
     { test: 'voltage-drop', position: 'ground', mode: 'voltage', red: 'ground pin', black: 'battery -', state: 'self-test' },
   ],

@@ -34,6 +34,8 @@ export const GLOW_RELAY: LibraryCircuit = {
     { test: 'glow-plug-through-harness', position: '{}', mode: 'resistance', red: 'cover {}', black: 'engine', state: 'off', opened: ['connector {}'] },
     { test: 'harness-ring-out', position: '{}', mode: 'resistance', red: 'cover {}', black: 'plug {}', state: 'off', opened: ['connector {}', 'plug {}'] },
     { test: 'glow-plug-current', position: '{}', mode: 'current', element: 'wire {}', state: 'commanded' }, { test: 'glow-feed-voltage', position: '{}', mode: 'voltage', red: 'plug {}', black: 'battery -', state: 'commanded' },
+    { test: 'glow-supply', position: 'behind the fuse', mode: 'voltage', red: 'fused', black: 'battery -', state: 'commanded' }, { test: 'glow-supply', position: 'relay or unit out', mode: 'voltage', red: 'switched', black: 'battery -', state: 'commanded' },
+    { test: 'voltage-drop', position: 'ground', mode: 'voltage', red: 'engine', black: 'battery -', state: 'commanded' },
     { test: 'battery-at-rest', position: 'battery', mode: 'voltage', red: 'battery +', black: 'battery -', state: 'off' },
   ],
   drawing: {

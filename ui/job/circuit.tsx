@@ -1,0 +1,55 @@
+'use client';
+import dynamic from 'next/dynamic';
+import { useState } from 'react';
+import type { Suspect, WeighedEvidence } from '../../core/diagnosis/types';
+import { positionWords } from '../../core/judge/words';
+import type { CircuitView } from '../../formats/views';
+import { Button } from '../kit/button';
+import { Schematic } from './schematic';
+
+const WhatIf = dynamic(() => import('./what-if').then((m) => m.WhatIf));
+
+/** The circuit behind the readings: who is suspected how much, by what, and which test tells them apart. */
+export function CircuitCard({ view }: { view: CircuitView }) {
+  const { circuit, cylinders, diagnosis: d, expected } = view;
+  const [asking, setAsking] = useState(false);
+  const shares = new Map<string, number>();
+  for (const s of d.suspects) shares.set(s.element, Math.min(1, (shares.get(s.element) ?? 0) + s.probability));
+  const [next] = d.next;
+  return (
+    <section aria-label={`Circuit: ${circuit.name}`} className="rounded-xl bg-card p-4">
+      <div className="flex flex-wrap items-center justify-between gap-2"><h2 className="font-semibold text-soft">The circuit behind it: {circuit.name}</h2><Button onClick={() => setAsking(!asking)} aria-expanded={asking}>What if</Button></div>
+      <Schematic circuit={circuit} cylinders={cylinders} shares={shares} probe={!d.decided && next ? next : null} />
+      <ol className="flex flex-col gap-1">{d.suspects.slice(0, 4).map((s) => <li key={s.key}><SuspectLine s={s} /></li>)}</ol>
+      {d.unexplained >= 0.05 && <p className="mt-1 px-2"><b>{percent(d.unexplained)}</b> a cause outside this circuit{d.unexplained >= 0.5 ? ': mechanics, fuel, air, or a test not done yet' : ''}.</p>}
+      {d.notes.map((n) => <p key={n} className="mt-1 px-2 text-ochre">{n}</p>)}
+      {d.decided ? <p className="mt-2 px-2 font-semibold text-eelgrass">Decided as far as this circuit goes: further tests would hardly change what to do.</p> : expected.length > 0 && (
+        <div className="mt-2 rounded-lg border-2 border-estuary p-3">
+          <p><b className="text-estuary">Tells most for its time: </b><b>{expected[0]?.name}, {positionWords(expected[0]?.position ?? '')}.</b> {next?.why}</p>
+          <table className="mt-1 w-full text-left text-sm"><thead className="text-soft"><tr><th>What the meter would show</th>{expected.map((e) => <th key={`${e.test} ${e.position}`}>{e.name}, {positionWords(e.position)}</th>)}</tr></thead>
+            <tbody>{expected[0]?.readings.map((r, i) => <tr key={r.when} className="border-t border-line"><td className="py-1 pr-2">{r.when}</td>{expected.map((e) => <td key={`${e.test} ${e.position}`} className="pr-2 font-mono">{e.readings[i]?.shown}</td>)}</tr>)}</tbody></table>
+        </div>
+      )}
+      {asking && <WhatIf view={view} />}
+      <p className="mt-2 px-2 text-sm text-soft">Values of good parts and how often what fails: common practice, no source. The maker’s service information goes first.</p>
+    </section>
+  );
+}
+
+const percent = (share: number): string => (share >= 0.995 ? 'nearly certain' : share < 0.01 ? 'under 1 %' : `${Math.round(share * 100)} %`);
+
+function SuspectLine({ s }: { s: Suspect }) {
+  const toneOf = s.probability >= 0.5 ? 'text-rust' : 'text-ochre';
+  return (
+    <details className="rounded-lg px-2 py-1 open:bg-panel">
+      <summary className="cursor-pointer"><b className={toneOf}>{percent(s.probability)}</b> {s.words}</summary>
+      <Weighed title="For" all={s.supports} /><Weighed title="Against" all={s.contradicts} />
+      {s.supports.length + s.contradicts.length === 0 && <p className="text-sm text-soft">Nothing measured speaks for it or against it: only how often it happens.</p>}
+    </details>
+  );
+}
+
+function Weighed({ title, all }: { title: string; all: readonly WeighedEvidence[] }) {
+  if (all.length === 0) return null;
+  return <div className="text-sm"><b>{title}:</b><ul>{[...all].sort((a, b) => Math.abs(b.nats) - Math.abs(a.nats)).slice(0, 6).map((w) => <li key={w.label}>{w.strength}: {w.label} <span className="text-soft">({Math.abs(w.nats).toFixed(1)} nats)</span></li>)}</ul></div>;
+}

@@ -1,0 +1,118 @@
+import type { LibraryCircuit, LibraryElement, Probe } from '../../core/circuit/library/types';
+import type { Position } from '../../core/judge/types';
+
+export interface SchematicProps {
+  readonly circuit: LibraryCircuit;
+  readonly cylinders: number;
+  /** Share of suspicion by element. */
+  readonly shares: ReadonlyMap<string, number>;
+  /** Where to put the probes. */
+  readonly probe: { readonly test: string; readonly position: Position } | null;
+}
+
+interface Point { readonly x: number; readonly y: number }
+interface Drawn { readonly id: string; readonly label: string; readonly symbol: LibraryElement['symbol']; readonly path: readonly Point[]; readonly rail: readonly Point[]; readonly at: Point; /** Of a cylinder: its label stands beneath its column. */ readonly column: number | null }
+
+const STEP = 62;
+const MARGIN = 44;
+const named = (text: string, n: number | null): string => (n === null ? text : text.replaceAll('{}', String(n)));
+
+/** Where everything stands: along the way of the current, upper line the feed, lower line the return, one column a cylinder. */
+function drawing(circuit: LibraryCircuit, cylinders: number): { elements: Drawn[]; at: (node: string, n: number | null) => Point; width: number; top: number; height: number } {
+  const at = (node: string, n: number | null): Point => {
+    const place = circuit.drawing[node] ?? { x: 0, y: 0 };
+    return { x: MARGIN + STEP * (place.x + (place.dx ?? 0) * ((n ?? 1) - 1)), y: MARGIN / 2 + STEP * 0.82 * place.y };
+  };
+  const isColumn = (node: string): boolean => circuit.drawing[node]?.dx !== undefined;
+  const copies = circuit.perCylinder.length ? Array.from({ length: cylinders }, (_, i) => i + 1) : [];
+  const draw = (e: LibraryElement, n: number | null): Drawn => {
+    const [a, b] = [at(e.from, n), at(e.to, n)];
+    const aside = e.symbol === 'leak' ? STEP * 0.42 : 0;
+    const [own, other] = [isColumn(e.from), isColumn(e.to)];
+    // What runs along the feed or the return belongs to all of them: drawn apart from the element.
+    if (own && !other) {
+      const [top, bottom] = [{ x: a.x + aside, y: a.y }, { x: a.x + aside, y: b.y }];
+      return { id: named(e.id, n), label: named(e.label, n), symbol: e.symbol, path: aside ? [a, top, bottom] : [a, bottom], rail: [bottom, b], at: { x: a.x + aside, y: (a.y + b.y) / 2 }, column: b.y };
+    }
+    if (other && !own) {
+      const bend = { x: b.x, y: a.y };
+      return { id: named(e.id, n), label: named(e.label, n), symbol: e.symbol, path: [bend, b], rail: [a, bend], at: { x: b.x, y: (a.y + b.y) / 2 }, column: null };
+    }
+    const bend = { x: b.x, y: a.y };
+    return { id: named(e.id, n), label: named(e.label, n), symbol: e.symbol, path: a.x === b.x || a.y === b.y ? [a, b] : [a, bend, b], rail: [], at: { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }, column: null };
+  };
+  const elements: Drawn[] = [...circuit.elements.map((e) => draw(e, null)), ...copies.flatMap((n) => circuit.perCylinder.map((e) => draw(e, n)))];
+  const xs = elements.flatMap((e) => e.path.map((p) => p.x));
+  const ys = elements.flatMap((e) => e.path.map((p) => p.y));
+  return { elements, at, width: Math.max(...xs) + MARGIN * 1.2, top: Math.min(...ys) - 26, height: Math.max(...ys) + (copies.length ? 56 : 30) };
+}
+
+const SEEN = 0.03;
+const tone = (share: number): string => (share >= 0.5 ? 'var(--color-rust)' : share >= SEEN ? 'var(--color-ochre)' : 'var(--color-post)');
+
+/** The circuit as it is wired, each element tinted by its share of suspicion, with that share in words beside it. */
+export function Schematic({ circuit, cylinders, shares, probe }: SchematicProps) {
+  const { elements, at, width, top, height } = drawing(circuit, cylinders);
+  const shown = elements.filter((e) => e.symbol !== 'leak' || (shares.get(e.id) ?? 0) >= SEEN);
+  const asked = probe && circuit.probes.find((p) => p.test === probe.test && (p.position === '{}' ? typeof probe.position === 'number' : p.position === probe.position));
+  const worst = [...shares].filter(([, s]) => s >= SEEN).sort((a, b) => b[1] - a[1]).map(([id, s]) => `${id} ${percent(s)}`);
+  return (
+    <svg viewBox={`0 ${top} ${width} ${height - top}`} className="w-full" role="img" aria-label={`${circuit.name}. ${worst.length ? `Under suspicion: ${worst.join(', ')}` : 'Nothing under suspicion'}`}>
+      {shown.map((e) => e.rail.length > 0 && e.symbol !== 'leak' && <polyline key={e.id} points={line(e.rail)} stroke="var(--color-post)" strokeWidth={2} fill="none" />)}
+      {shown.map((e) => <Part key={e.id} e={e} share={shares.get(e.id) ?? 0} />)}
+      {Array.from({ length: circuit.perCylinder.length ? cylinders : 0 }, (_, i) => i + 1).map((n) => <ColumnLabel key={n} n={n} elements={shown.filter((e) => (shares.get(e.id) ?? 0) >= SEEN && e.id.endsWith(` ${n}`))} shares={shares} x={shown.find((e) => e.id.endsWith(` ${n}`))?.at.x ?? 0} y={height - 36} />)}
+      {asked && <Probes probe={asked} n={typeof probe.position === 'number' ? probe.position : null} at={at} elements={elements} />}
+    </svg>
+  );
+}
+
+const percent = (share: number): string => (share >= 0.995 ? 'nearly certain' : `${Math.round(share * 100)} %`);
+
+const line = (points: readonly Point[]): string => points.map((p) => `${p.x},${p.y}`).join(' ');
+
+/** The cylinder's number, and what of it is suspected most. */
+function ColumnLabel({ n, elements, shares, x, y }: { n: number; elements: readonly Drawn[]; shares: ReadonlyMap<string, number>; x: number; y: number }) {
+  const [worst] = [...elements].sort((a, b) => (shares.get(b.id) ?? 0) - (shares.get(a.id) ?? 0));
+  const share = worst ? shares.get(worst.id) ?? 0 : 0;
+  return <text textAnchor="middle" x={x} y={y} fill={worst ? tone(share) : 'var(--color-post)'} className="text-[13px] font-semibold"><tspan x={x}>{worst ? worst.label : n}</tspan>{worst && <tspan x={x} dy={16}>{share >= 0.995 ? 'certain' : `${Math.round(share * 100)} %`}</tspan>}</text>;
+}
+
+function Part({ e, share }: { e: Drawn; share: number }) {
+  const stroke = tone(share);
+  return (
+    <g stroke={stroke} strokeWidth={share >= SEEN ? 3.5 : 2} fill="none">
+      <polyline points={line(e.path)} strokeDasharray={e.symbol === 'leak' ? '5 5' : undefined} strokeLinejoin="round" />
+      <Symbol symbol={e.symbol} at={e.at} stroke={stroke} />
+      {share >= SEEN && !/ \d+$/.test(e.id) && <text x={e.at.x + 16} y={e.at.y - 14} fill={stroke} stroke="none" className="text-[13px] font-semibold">{e.label} {percent(share)}</text>}
+    </g>
+  );
+}
+
+/** Our own signs: a post for what takes current, a gate for what opens, a bar for what feeds, a foot for ground. */
+function Symbol({ symbol, at: { x, y }, stroke }: { symbol: Drawn['symbol']; at: Point; stroke: string }) {
+  const box = { fill: 'var(--color-card)', stroke };
+  switch (symbol) {
+    case 'plug': return <rect x={x - 6} y={y - 15} width={12} height={30} rx={6} {...box} />;
+    case 'coil': return <g><rect x={x - 9} y={y - 15} width={18} height={30} rx={3} {...box} /><path d={`M${x - 9} ${y + 5} L${x + 9} ${y - 5}`} /></g>;
+    case 'module': case 'input': return <rect x={x - 13} y={y - 11} width={26} height={22} rx={3} {...box} />;
+    case 'battery': return <g><rect x={x - 16} y={y - 12} width={32} height={24} rx={3} {...box} /><path d={`M${x - 8} ${y} h6 m-3 -3 v6 M${x + 3} ${y} h6`} strokeWidth={2} /></g>;
+    case 'fuse': return <rect x={x - 13} y={y - 6} width={26} height={12} rx={6} {...box} />;
+    case 'relay': return <g><rect x={x - 14} y={y - 11} width={28} height={22} rx={3} {...box} /><path d={`M${x - 8} ${y + 4} L${x + 7} ${y - 5}`} strokeWidth={2} /></g>;
+    case 'ground': return <path d={`M${x - 11} ${y + 6} h22 M${x - 6} ${y + 11} h12`} strokeWidth={2.5} />;
+    case 'leak': return <path d={`M${x - 6} ${y - 8} l10 6 l-8 4 l10 6`} strokeWidth={2.5} />;
+    default: return null;
+  }
+}
+
+function Probes({ probe, n, at, elements }: { probe: Probe; n: number | null; at: (node: string, n: number | null) => Point; elements: readonly Drawn[] }) {
+  if (probe.element !== undefined) {
+    const own = elements.find((e) => e.id === named(probe.element ?? '', n));
+    return own ? <g><circle cx={own.at.x} cy={own.at.y} r={15} fill="none" stroke="var(--color-estuary)" strokeWidth={4} /><text x={own.at.x - 22} y={own.at.y - 18} fill="var(--color-estuary)" className="text-[13px] font-bold">clamp here</text></g> : null;
+  }
+  return <>{([['red', 'R'], ['black', 'B']] as const).map(([which, letter]) => {
+    const node = probe[which];
+    if (node === undefined) return null;
+    const { x, y } = at(node, n);
+    return <g key={which}><circle cx={x} cy={y} r={11} fill="var(--color-estuary)" /><text x={x} y={y + 5} textAnchor="middle" fill="var(--color-on-estuary)" className="text-[13px] font-bold">{letter}</text></g>;
+  })}</>;
+}
