@@ -4,7 +4,7 @@ import { evidenceWords } from '../evidence/rules';
 import { positionWords } from '../judge/words';
 import { commonPart, observationLikelihood, readingLikelihood } from './likelihood';
 import { nextTests } from './next';
-import { decisionOf, OUTSIDE, predictAll, type Predictions, singleHypotheses } from './predict';
+import { calledOf, decisionOf, OUTSIDE, predictAll, type Predictions, singleHypotheses } from './predict';
 import type { Diagnosis, DiagnosisInputs, Hypothesis, Measured, Suspect, WeighedEvidence } from './types';
 
 /** That there was a complaint and the circuit is still good: the cause is elsewhere. Share of the prior. */
@@ -190,7 +190,7 @@ function suspectsOf(r: Result_): Suspect[] {
     if (!member) throw new Error(`no hypothesis for ${key}`);
     const weighed = r.evidence.map((e) => weighOne(e, r, new Set(of)));
     return {
-      key, element: member.element, position: member.position, fault: member.fault, words: `${member.element} ${member.words}`, is: member.is, name: member.name, probability,
+      key, element: member.element, position: member.position, fault: member.fault, words: `${calledOf(member)} ${member.words}`, is: member.is, name: member.name, probability,
       supports: weighed.filter((w) => w.nats >= NOTABLE), contradicts: weighed.filter((w) => w.nats <= -NOTABLE),
     };
   });

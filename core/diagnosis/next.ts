@@ -1,6 +1,6 @@
 import { findTest } from '../catalogue/catalogue';
 import { meterSpread } from './likelihood';
-import { decisionOf, type Predictions } from './predict';
+import { calledOf, decisionOf, type Predictions } from './predict';
 import type { Measured, NextTest } from './types';
 
 /** Below this much expected information a test would hardly change what to do. */
@@ -41,7 +41,7 @@ function classesOf(p: Predictions, posterior: Float64Array): Class[] {
     const key = x.members.length === 0 ? 'a cause outside the circuit' : [...new Set(x.members.map(decisionOf))].sort().join(' + ');
     groups.set(key, [...(groups.get(key) ?? []), h]);
   }
-  const wordsOf = (h: number): string => { const [m] = p.hypotheses[h]?.members ?? []; return m ? m.element : 'a cause outside the circuit'; };
+  const wordsOf = (h: number): string => { const [m] = p.hypotheses[h]?.members ?? []; return m ? calledOf(m) : 'a cause outside the circuit'; };
   return [...groups.values()].map((of) => ({ words: wordsOf(of[0] as number), isPair: (p.hypotheses[of[0] as number]?.members.length ?? 0) > 1, of, probability: of.reduce((s, h) => s + (posterior[h] as number), 0) }));
 }
 

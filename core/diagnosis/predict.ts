@@ -54,6 +54,9 @@ export function singleHypotheses(circuit: LibraryCircuit, cylinders: number): Hy
 /** What would be changed or mended: two ways in which one sensor fails are one decision. */
 export const decisionOf = (m: Pick<Member, 'is' | 'name' | 'position'>): string => `${m.is}|${m.name}|${m.position ?? ''}`;
 
+/** "plug 3", "battery": as a person calls it. */
+export const calledOf = (m: Pick<Member, 'element' | 'name' | 'position'>): string => (m.position === null ? m.name : m.element);
+
 export const OUTSIDE: Hypothesis = { key: 'outside', members: [], weight: 0 };
 
 interface Setup {

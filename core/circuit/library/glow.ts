@@ -21,7 +21,8 @@ export const GLOW_RELAY: LibraryCircuit = {
   ],
   suspects: [
     { element: 'plug {}', fault: 'open', prior: 30, is: 'part', name: 'plug', words: 'is open' }, { element: 'plug {}', fault: 'resistance', sizes: [1.6, 3.5, 10, 50, 200, 1e3, 5e3], prior: 25, is: 'part', name: 'plug', words: 'has risen' },
-    { element: 'plug {}', fault: 'resistance', sizes: [0.08, 0.2], prior: 2, is: 'part', name: 'plug', words: 'is shorted' }, { element: 'wire {}', fault: 'open', prior: 5, is: 'path', name: 'plug', words: 'is open' },
+    { element: 'plug {}', fault: 'resistance', sizes: [0.08, 0.2], prior: 2, is: 'part', name: 'plug', words: 'is shorted' }, { element: 'plug {}', fault: 'series', sizes: [1, 30], prior: 4, intermittent: true, is: 'part', name: 'plug', words: 'comes and goes' },
+    { element: 'wire {}', fault: 'open', prior: 5, is: 'path', name: 'plug', words: 'is open' },
     { element: 'wire {}', fault: 'series', sizes: RISEN, prior: 8, is: 'path', name: 'plug', words: 'has resistance' }, { element: 'wire {}', fault: 'series', sizes: [2, 50], prior: 3, intermittent: true, is: 'path', name: 'plug', words: 'comes and goes' },
     { element: 'connector {}', fault: 'series', sizes: RISEN, prior: 6, is: 'path', name: 'plug', words: 'has resistance at the cover connector' }, { element: 'leak {}', fault: 'resistance', sizes: [0.05, 0.5, 5], prior: 2, is: 'path', name: 'plug', words: 'rubs through to ground' },
     { element: 'fuse', fault: 'open', prior: 10, is: 'shared', name: 'fuse', words: 'is blown' }, { element: 'relay', fault: 'open', prior: 18, is: 'shared', name: 'relay or control unit', words: 'does not close' },

@@ -17,7 +17,7 @@ export const INJECTORS_COMMON: LibraryCircuit = {
   ],
   suspects: [
     { element: 'injector {}', fault: 'open', prior: 12, is: 'part', name: 'injector', words: 'is open' }, { element: 'injector {}', fault: 'resistance', sizes: [1.2, 2.5, 8, 50, 1e3], prior: 12, is: 'part', name: 'injector', words: 'has risen' },
-    { element: 'injector {}', fault: 'resistance', sizes: [0.1, 0.25], prior: 5, is: 'part', name: 'injector', words: 'is shorted' }, { element: 'to body {}', fault: 'resistance', sizes: [1, 100, 1e4, 1e5], prior: 8, is: 'path', name: 'injector', words: 'leaks to the engine' },
+    { element: 'injector {}', fault: 'resistance', sizes: [0.1, 0.25], prior: 5, is: 'part', name: 'injector', words: 'is shorted' }, { element: 'injector {}', fault: 'series', sizes: [1, 30], prior: 3, intermittent: true, is: 'part', name: 'injector', words: 'comes and goes' }, { element: 'to body {}', fault: 'resistance', sizes: [1, 100, 1e4, 1e5], prior: 8, is: 'path', name: 'injector', words: 'leaks to the engine' },
     { element: 'wire {}', fault: 'open', prior: 8, is: 'path', name: 'injector', words: 'is open' }, { element: 'wire {}', fault: 'series', sizes: [0.5, 2, 10, 100, 1e4], prior: 12, is: 'path', name: 'injector', words: 'has resistance' },
     { element: 'wire {}', fault: 'series', sizes: [2, 50], prior: 6, intermittent: true, is: 'path', name: 'injector', words: 'comes and goes' }, { element: 'common', fault: 'series', sizes: [0.5, 5, 100], prior: 5, is: 'shared', name: 'common wire', words: 'has resistance' },
     { element: 'common', fault: 'open', prior: 5, is: 'shared', name: 'common wire', words: 'is open' },
