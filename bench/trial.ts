@@ -130,12 +130,12 @@ export function benchSolver(): void {
   const elements = nodes.slice(1).flatMap((n, i): Element[] => [{ id: `s${i}`, kind: 'resistor', from: nodes[i] ?? '', to: n, ohms: 0.1 + i / 100 }, { id: `g${i}`, kind: 'resistor', from: n, to: nodes[Math.max(0, i - 6)] ?? '', ohms: 5 + i }]);
   const index = new Map(nodes.map((n, i) => [n, i]));
   const fast = new FastSolver({ nodes, from: Int32Array.from(elements, (e) => index.get(e.from) ?? 0), to: Int32Array.from(elements, (e) => index.get(e.to) ?? 0) }, new Map([[0, 0]]), 40, 1);
-  const siemens = Float64Array.from(elements, (e) => 1 / (e.kind === 'resistor' ? e.ohms : 1));
+  const conductance_S = Float64Array.from(elements, (e) => 1 / (e.kind === 'resistor' ? e.ohms : 1));
   const rounds = 20_000;
   let best = Infinity;
   for (let r = 0; r < 5; r++) {
     const start = performance.now();
-    for (let i = 0; i < rounds; i++) { siemens[i % siemens.length] = 1 / (0.1 + (i % 50)); fast.solve(siemens); }
+    for (let i = 0; i < rounds; i++) { conductance_S[i % conductance_S.length] = 1 / (0.1 + (i % 50)); fast.solve(conductance_S); }
     best = Math.min(best, performance.now() - start);
   }
   report('40-node solves', 1000 * rounds / best, 'per s', 20_000, false);

@@ -49,14 +49,14 @@ export class FastSolver {
   }
 
   /** Solves for these conductances, one per resistor (0 is open). The result stands in `volts` until the next call. */
-  solve(siemens: Float64Array): Float64Array {
+  solve(conductance_S: Float64Array): Float64Array {
     const { toGround, between, x, free, slot, volts } = this;
     const { from, to } = this.pattern;
     toGround.fill(LEAK_S);
     between.fill(0);
     x.fill(0);
-    for (let k = 0; k < siemens.length; k++) {
-      const g = siemens[k] as number;
+    for (let k = 0; k < conductance_S.length; k++) {
+      const g = conductance_S[k] as number;
       const s = slot[k] as number;
       if (s >= 0) { between[s] = (between[s] as number) + g; continue; }
       const [f, t] = [from[k] as number, to[k] as number];

@@ -18,12 +18,12 @@ export interface Network {
   readonly ties: readonly Tie[];
 }
 
-/** i = (v_from - v_to - emf_V) * siemens + pushed_A, from `from` to `to`. */
+/** i = (v_from - v_to - emf_V) * conductance_S + pushed_A, from `from` to `to`. */
 export interface Branch {
   readonly id: string;
   readonly from: number;
   readonly to: number;
-  readonly siemens: number;
+  readonly conductance_S: number;
   readonly emf_V: number;
   readonly pushed_A: number;
 }
@@ -81,8 +81,8 @@ export function makeNetwork(circuit: Circuit, faults: readonly Fault[] = []): Re
   const branches = effective.flatMap(({ element: e, open, ohms, emf_V, pushed_A }): Branch[] => {
     if (open) return [];
     const ends = { id: e.id, from: at(e.from), to: at(e.to) };
-    if (e.kind === 'current') return [{ ...ends, siemens: 0, emf_V: 0, pushed_A }];
-    return ohms > 0 ? [{ ...ends, siemens: 1 / ohms, emf_V, pushed_A: 0 }] : [];
+    if (e.kind === 'current') return [{ ...ends, conductance_S: 0, emf_V: 0, pushed_A }];
+    return ohms > 0 ? [{ ...ends, conductance_S: 1 / ohms, emf_V, pushed_A: 0 }] : [];
   });
   return ok({ nodes, group, offset_V, groups: numbers.size, ground: group[0] ?? 0, branches, ties });
 }

@@ -18,7 +18,7 @@ export function solveNetwork(circuit: Circuit, network: Network): Result<Circuit
   const volts = groupVoltages(network, part);
   const at = (node: number): number => (volts[group[node] as number] as number) + (offset_V[node] as number);
   const currents = new Map<string, number>(circuit.elements.map((e) => [e.id, 0]));
-  for (const b of branches) currents.set(b.id, (at(b.from) - at(b.to) - b.emf_V) * b.siemens + b.pushed_A);
+  for (const b of branches) currents.set(b.id, (at(b.from) - at(b.to) - b.emf_V) * b.conductance_S + b.pushed_A);
   for (const [id, current] of tieCurrents(network, currents)) currents.set(id, current);
   const grounded = part[network.ground];
   return ok({
@@ -35,7 +35,7 @@ function partsOf({ groups, branches, group }: Network): Int32Array {
     while (parent[root] !== root) root = parent[root] as number;
     return root;
   };
-  for (const b of branches) if (b.siemens > 0) parent[find(group[b.from] as number)] = find(group[b.to] as number);
+  for (const b of branches) if (b.conductance_S > 0) parent[find(group[b.from] as number)] = find(group[b.to] as number);
   return parent.map((_, i) => find(i));
 }
 
@@ -43,7 +43,7 @@ function partsOf({ groups, branches, group }: Network): Int32Array {
 function stuckCurrents(circuit: Circuit, { branches, group }: Network, part: Int32Array): Problem[] {
   const into = new Map<number, { sum: number; size: number; ids: string[] }>();
   for (const b of branches) {
-    if (b.siemens > 0) continue;
+    if (b.conductance_S > 0) continue;
     const [from, to] = [part[group[b.from] as number] as number, part[group[b.to] as number] as number];
     if (from === to) continue;
     for (const [p, current] of [[from, -b.pushed_A], [to, b.pushed_A]] as const) {
@@ -71,25 +71,25 @@ function groupVoltages({ groups, ground, group, offset_V, branches, nodes }: Net
   const toGround = new Float64Array(groups);
   const x = new Float64Array(groups);
   const live = branches.filter((b) => group[b.from] !== group[b.to]);
-  const free = live.filter((b) => b.siemens > 0 && !fixed.has(group[b.from] as number) && !fixed.has(group[b.to] as number));
+  const free = live.filter((b) => b.conductance_S > 0 && !fixed.has(group[b.from] as number) && !fixed.has(group[b.to] as number));
   const plan = planElimination(groups, free.map((b) => [group[b.from] as number, group[b.to] as number] as const));
   const between = new Float64Array(plan.slots);
   for (const b of live) {
     const [f, t] = [group[b.from] as number, group[b.to] as number];
     // Pushed out of `from`, into `to`, when both groups stand at 0.
-    const push = b.pushed_A + b.siemens * ((offset_V[b.from] as number) - (offset_V[b.to] as number) - b.emf_V);
+    const push = b.pushed_A + b.conductance_S * ((offset_V[b.from] as number) - (offset_V[b.to] as number) - b.emf_V);
     for (const [own, other, into] of [[f, t, -push], [t, f, push]] as const) {
       if (fixed.has(own)) continue;
       x[own] = (x[own] as number) + into;
       const volts = fixed.get(other);
       if (volts === undefined) continue;
-      toGround[own] = (toGround[own] as number) + b.siemens;
-      x[own] = (x[own]) + b.siemens * volts;
+      toGround[own] = (toGround[own] as number) + b.conductance_S;
+      x[own] = (x[own]) + b.conductance_S * volts;
     }
   }
   for (const b of free) {
     const s = plan.slotOf(group[b.from] as number, group[b.to] as number);
-    between[s] = (between[s] as number) + b.siemens;
+    between[s] = (between[s] as number) + b.conductance_S;
   }
   eliminate(plan, toGround, between, x);
   for (const [g, volts] of fixed) x[g] = volts;

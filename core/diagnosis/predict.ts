@@ -102,13 +102,13 @@ export function predictAll(circuit: LibraryCircuit, cylinders: number, systemVol
   const draws = tolerances(circuit, resistors);
   const mean = new Float64Array(hypotheses.length * instances.length);
   const sd = new Float64Array(mean.length);
-  const siemens = new Float64Array(resistors.length);
+  const conductance_S = new Float64Array(resistors.length);
   const values = new Float64Array(DRAWS);
   for (const setup of setups) for (const [h, hypothesis] of hypotheses.entries()) for (const one of setup.read) {
     for (let d = 0; d < DRAWS; d++) {
-      fillConductances(siemens, draws[d] as Float64Array, resistors, setup, hypothesis.members, index);
-      const v = setup.solver.solve(siemens);
-      values[d] = one.element >= 0 ? ((v[pattern.from[one.element] as number] as number) - (v[pattern.to[one.element] as number] as number)) * (siemens[one.element] as number) : (v[one.red] as number) - (v[one.black] as number);
+      fillConductances(conductance_S, draws[d] as Float64Array, resistors, setup, hypothesis.members, index);
+      const v = setup.solver.solve(conductance_S);
+      values[d] = one.element >= 0 ? ((v[pattern.from[one.element] as number] as number) - (v[pattern.to[one.element] as number] as number)) * (conductance_S[one.element] as number) : (v[one.red] as number) - (v[one.black] as number);
     }
     const k = h * instances.length + one.instance;
     [mean[k], sd[k]] = setup.isOhms ? momentsOfLog(values) : moments(values);
@@ -131,20 +131,20 @@ function gridSpread(hypotheses: readonly Hypothesis[], mean: Float64Array, n: nu
   return grid;
 }
 
-function fillConductances(siemens: Float64Array, ohms: Float64Array, resistors: readonly Expanded[], setup: Setup, members: readonly Member[], index: ReadonlyMap<string, number>): void {
-  for (let i = 0; i < siemens.length; i++) {
+function fillConductances(conductance_S: Float64Array, ohms: Float64Array, resistors: readonly Expanded[], setup: Setup, members: readonly Member[], index: ReadonlyMap<string, number>): void {
+  for (let i = 0; i < conductance_S.length; i++) {
     const closedIn = (resistors[i] as Expanded).closedIn;
-    siemens[i] = closedIn && !closedIn.includes(setup.state) ? 0 : 1 / (ohms[i] as number);
+    conductance_S[i] = closedIn && !closedIn.includes(setup.state) ? 0 : 1 / (ohms[i] as number);
   }
   for (const m of members) {
     const i = index.get(m.element);
     if (i === undefined) continue;
-    const now = siemens[i] as number;
-    if (m.fault === 'open') siemens[i] = 0;
-    else if (m.fault === 'resistance') siemens[i] = now === 0 && (resistors[i] as Expanded).kind === 'switch' ? 0 : 1 / Math.max(TINY_ohm, m.ohms);
-    else if (now > 0) siemens[i] = 1 / (1 / now + m.ohms);
+    const now = conductance_S[i] as number;
+    if (m.fault === 'open') conductance_S[i] = 0;
+    else if (m.fault === 'resistance') conductance_S[i] = now === 0 && (resistors[i] as Expanded).kind === 'switch' ? 0 : 1 / Math.max(TINY_ohm, m.ohms);
+    else if (now > 0) conductance_S[i] = 1 / (1 / now + m.ohms);
   }
-  for (const o of setup.opened) if (o >= 0) siemens[o] = 0;
+  for (const o of setup.opened) if (o >= 0) conductance_S[o] = 0;
 }
 
 /** Resistances of each draw, good parts within their tolerance. */
