@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
 import { demoId } from '../demo/load';
-import { BenchPage, newRun } from './bench-page';
+import { BenchPage, jobOf, newRun } from './bench-page';
 
 const axe = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
 
@@ -14,16 +14,12 @@ async function seriousIssues(page: Page): Promise<string[]> {
   });
 }
 
-async function jobOf(page: Page, unit: string): Promise<string> {
-  return ((await (await page.request.get(`/api/runs/${demoId('run', unit)}`)).json()) as { job: { id: string } }).job.id;
-}
-
 for (const theme of ['shed', 'night', 'sun']) {
   test(`no serious accessibility issue in ${theme}`, async ({ page }) => {
     await page.addInitScript((t) => localStorage.setItem('theme', t), theme);
-    const job = await jobOf(page, 'PL-23');
+    const job = await jobOf(page.request, demoId('run', 'PL-23'));
     for (const url of ['/', `/jobs/${job}`, `/runs/${demoId('run', 'PL-23')}`, `/runs/${demoId('run', 'PL-08')}`, `/runs/${demoId('run', 'PL-23')}/print`,
-      '/shelf?test=glow-plug-resistance', '/catalogue', '/instruments', `/runs/${demoId('run', 'PL-08', 'sensor-transfer')}`, `/runs/${demoId('run', 'PL-07', 'injector-self-test')}`]) {
+      '/shelf?test=glow-plug-resistance', '/catalogue', '/instruments', '/people', `/runs/${demoId('run', 'PL-08', 'sensor-transfer')}`, `/runs/${demoId('run', 'PL-07', 'injector-self-test')}`]) {
       await page.goto(url);
       await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
       expect(await seriousIssues(page), url).toEqual([]);

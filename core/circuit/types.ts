@@ -6,7 +6,6 @@ export type Element = { readonly id: string; readonly from: string; readonly to:
   /** Pushes its current through itself from `from` to `to`. */
   | { readonly kind: 'current'; readonly amperes: number }
   | { readonly kind: 'switch'; readonly closed: boolean });
-export type ElementKind = Element['kind'];
 
 export type Fault = { readonly element: string } & (
   | { readonly kind: 'open' | 'short' }
