@@ -30,7 +30,7 @@ export function People({ persons, depots }: { persons: readonly PersonView[]; de
       </div>
       <ul className="grid gap-3 md:grid-cols-2">
         {persons.map((p) => (
-          <li key={p.id} className={`flex items-center justify-between gap-3 rounded-xl bg-card p-4 ${p.retired ? 'opacity-60' : ''}`}>
+          <li key={p.id} className={`flex items-center justify-between gap-3 rounded-xl bg-card p-4 ${p.retired ? 'border border-dashed border-line' : ''}`}>
             <div><b className="text-lg">{p.name}</b><p>{p.role}, {p.depot ?? 'all depots'}{p.retired && ', not signing in any more'}</p><p className="text-sm text-soft">{MAY[p.role]}</p></div>
             {isLead && <Button aria-label={`Change ${p.name}`} onClick={() => setEditing(p)}>Change</Button>}
           </li>
