@@ -110,6 +110,8 @@ test('what must be true is confirmed once, kept, and printed where it is not', a
 });
 
 test('two people at one position: the second is told and decides', async ({ page, request }) => {
+  // Nothing is heard live here: the second hand learns of the first by the server's refusal alone.
+  await page.route('**/live', (route) => route.abort());
   const bench = new BenchPage(page, await newRun(request, 'PL-14'));
   await bench.open();
   await bench.type('0.2');

@@ -30,7 +30,8 @@ export function Shelf({ view, test: asked }: { view: ShelfView; test: string | n
     // In the order of the catalogue; what the catalogue has lost comes last.
     return [...new Set([...names.keys(), ...byTest.keys()])].flatMap((test) => { const those = byTest.get(test); return those ? [[test, those] as const] : []; });
   }, [found, names]);
-  const line = view.lines.find((l) => l.id === picked) ?? null;
+  // A revision that has been replaced meanwhile opens what replaced it.
+  const line = view.lines.find((l) => l.id === picked || l.earlier.some((r) => r.id === picked)) ?? null;
   const done = (): void => { setEditing(null); setImporting(false); router.refresh(); };
 
   return (
@@ -52,7 +53,7 @@ export function Shelf({ view, test: asked }: { view: ShelfView; test: string | n
           <section key={test} className="mb-4" aria-label={names.get(test)?.name ?? test}>
             <h2 className="font-bold">{names.get(test)?.name ?? test}</h2>
             <ul className="mt-1 flex flex-col gap-1">
-              {lines.map((l) => <li key={l.id}><LineButton line={l} active={l.id === picked} onPick={() => setPicked(l.id)} /></li>)}
+              {lines.map((l) => <li key={l.id}><LineButton line={l} active={l.id === line?.id} onPick={() => setPicked(l.id)} /></li>)}
             </ul>
           </section>
         ))}
