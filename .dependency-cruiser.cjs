@@ -1,10 +1,11 @@
 /** Arrows between folders point down only: docs/architecture.md. */
-const rooms = ['core', 'formats', 'server', 'ui', 'app', 'cli', 'demo', 'e2e', 'bench', 'scripts'];
+const rooms = ['core', 'formats', 'server', 'workers', 'ui', 'app', 'cli', 'demo', 'e2e', 'bench', 'scripts'];
 const may = {
   core: [],
   formats: ['core'],
   server: ['core', 'formats'],
-  ui: ['core', 'formats'],
+  workers: ['core'],
+  ui: ['core', 'formats', 'workers'],
   app: ['core', 'formats', 'server', 'ui'],
   cli: ['core', 'formats'],
   demo: ['core', 'formats', 'server'],

@@ -2,7 +2,8 @@ import { findTest } from '../core/catalogue/catalogue';
 import { FastSolver } from '../core/circuit/fast';
 import { solveCircuit } from '../core/circuit/solve';
 import { CIRCUITS } from '../core/circuit/library/library';
-import type { LibraryCircuit, LibraryElement, Probe } from '../core/circuit/library/types';
+import { expandElements, expandProbes, expandSuspects } from '../core/circuit/library/expand';
+import type { LibraryCircuit } from '../core/circuit/library/types';
 import { measureCircuit } from '../core/circuit/measure';
 import type { Element, Fault } from '../core/circuit/types';
 import { diagnose, prepare, type Prepared } from '../core/diagnosis/diagnose';
@@ -36,34 +37,33 @@ interface Patient {
 
 function patient(circuit: LibraryCircuit, random: () => number): Patient {
   const gauss = (): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
-  const copies = circuit.perCylinder.length ? Array.from({ length: CYLINDERS }, (_, i) => i + 1) : [];
-  const named = (t: string, n: number | null): string => (n === null ? t : t.replaceAll('{}', String(n)));
-  const all: (LibraryElement & { n: number | null })[] = [...circuit.elements.map((e) => ({ ...e, n: null })), ...copies.flatMap((n) => circuit.perCylinder.map((e) => ({ ...e, n })))];
-  const values = new Map(all.map((e) => { const v = circuit.values[e.value]; return [named(e.id, e.n), (v?.value ?? 0) * (v?.unit === 'V' ? 1 + (v.spread) * gauss() : Math.exp((v?.spread ?? 0) * gauss()))]; }));
-  const kinds = circuit.suspects.filter((s) => !s.intermittent).flatMap((s) => (s.element.includes('{}') ? copies : [null]).map((n) => ({ s, n })));
-  let at = random() * kinds.reduce((sum, k) => sum + k.s.prior, 0);
-  const chosen = kinds.find((k) => (at -= k.s.prior) <= 0) ?? kinds[0];
+  const all = expandElements(circuit, { cylinders: CYLINDERS });
+  const values = new Map(all.map((e) => { const v = circuit.values[e.value]; return [e.id, (v?.value ?? 0) * (v?.unit === 'V' ? 1 + v.spread * gauss() : Math.exp((v?.spread ?? 0) * gauss()))]; }));
+  const kinds = expandSuspects(circuit, { cylinders: CYLINDERS }).filter((s) => !s.intermittent);
+  let at = random() * kinds.reduce((sum, k) => sum + k.prior, 0);
+  const chosen = kinds.find((k) => (at -= k.prior) <= 0) ?? kinds[0];
   if (!chosen) throw new Error('a circuit without suspects');
-  const sizes = chosen.s.sizes ?? [0];
+  const sizes = chosen.sizes ?? [0];
   // Any size between the smallest and the largest of the suspect, not only those on its grid.
   const [low, high] = [Math.log(Math.max(1e-3, Math.min(...sizes))), Math.log(Math.max(1e-3, ...sizes))];
   const ohms = Math.exp(low + random() * (high - low));
-  const element = named(chosen.s.element, chosen.n);
-  const fault: Fault = chosen.s.fault === 'open' ? { element, kind: 'open' } : { element, kind: chosen.s.fault, ohms };
+  const { element } = chosen;
+  const fault: Fault = chosen.fault === 'open' ? { element, kind: 'open' } : { element, kind: chosen.fault, ohms };
+  const probes = expandProbes(circuit, { cylinders: CYLINDERS });
   const read = (test: string, position: number | string): Measured => {
-    const probe = circuit.probes.find((p) => p.test === test && (p.position === '{}' ? typeof position === 'number' : p.position === position)) as Probe;
-    const n = typeof position === 'number' ? position : null;
+    const probe = probes.find((p) => p.test === test && p.position === position);
+    if (!probe) throw new Error(`no probe for ${test}`);
     const elements = all.map((e): Element => {
-      const id = named(e.id, e.n);
-      const ends = { id, from: named(e.from, e.n), to: named(e.to, e.n) };
-      if (e.kind === 'source') return { ...ends, kind: 'voltage', volts: values.get(id) ?? 0 };
-      const open = (e.closedIn && !e.closedIn.map((s) => named(s, e.n)).includes(named(probe.state, n))) ?? false;
-      return { ...ends, kind: 'resistor', ohms: open ? 1e12 : values.get(id) ?? 0 };
+      const ends = { id: e.id, from: e.from, to: e.to };
+      if (e.kind === 'source') return { ...ends, kind: 'voltage', volts: values.get(e.id) ?? 0 };
+      const open = (e.closedIn && !e.closedIn.includes(probe.state)) ?? false;
+      return { ...ends, kind: 'resistor', ohms: open ? 1e12 : values.get(e.id) ?? 0 };
     });
-    const faults: Fault[] = [fault, ...(probe.opened ?? []).map((o): Fault => ({ element: named(o, n), kind: 'open' }))];
-    const done = measureCircuit({ reference: circuit.reference, elements }, faults, [probe.mode === 'current' ? { id: 'm', mode: 'current', element: named(probe.element ?? '', n) } : { id: 'm', mode: probe.mode, red: named(probe.red ?? '', n), black: named(probe.black ?? '', n), ...(probe.mode === 'voltage' ? { meter_ohm: 10e6 } : { overload_ohm: 2e7 }) }]);
+    const faults: Fault[] = [fault, ...(probe.opened ?? []).map((o): Fault => ({ element: o, kind: 'open' }))];
+    const done = measureCircuit({ reference: circuit.reference, elements }, faults, [probe.mode === 'current' ? { id: 'm', mode: 'current', element: probe.element ?? '' } : { id: 'm', mode: probe.mode, red: probe.red ?? '', black: probe.black ?? '', ...(probe.mode === 'voltage' ? { meter_ohm: 10e6 } : { overload_ohm: 2e7 }) }]);
     if (!done.ok) throw new Error(JSON.stringify(done.error));
-    const value = done.value[0]?.value ?? null;
+    const shown = done.value[0]?.value ?? null;
+    const value = shown === null ? null : shown * (probe.scale ?? 1);
     const plain = { test, position };
     // One reading in a hundred is a bad contact: overload in ohms, nothing in volts.
     if (random() < 0.01) return probe.mode === 'resistance' ? { ...plain, kind: 'overload', value: 0, u: 0 } : { ...plain, kind: 'value', value: 0, u: 0.01 };
@@ -71,7 +71,7 @@ function patient(circuit: LibraryCircuit, random: () => number): Patient {
     const noisy = probe.mode === 'resistance' ? value * (1 + 0.008 * gauss()) + Math.abs(0.05 * gauss()) : value * (1 + 0.005 * gauss()) + 0.005 * gauss();
     return { ...plain, kind: 'value', value: noisy, u: 0.03 };
   };
-  return { circuit, element, decision: decisionOf({ is: chosen.s.is, name: chosen.s.name, position: chosen.n }), read };
+  return { circuit, element, decision: decisionOf({ is: chosen.is, name: chosen.name, position: chosen.position }), read };
 }
 
 interface Course { readonly right: boolean; readonly top: string; readonly tests: number; readonly minutes: number; readonly share: number }

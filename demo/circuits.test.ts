@@ -42,7 +42,7 @@ test('a 24 V engine has a 24 V circuit', async () => {
   const job = await newJob('PL-19');
   await measure(job, 'glow-feed-voltage', set('22', '22', '22', '22', '22', '22'));
   const [glow] = await circuitsOf(job);
-  expect(glow?.systemVoltage_V).toBe(24);
+  expect(glow?.wiring.systemVoltage_V).toBe(24);
   expect(glow?.diagnosis.notes).toEqual([]);
 });
 test('other evidence weighs: a swap that followed', async () => {

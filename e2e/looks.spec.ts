@@ -19,7 +19,7 @@ for (const theme of ['shed', 'night', 'sun']) {
     await page.addInitScript((t) => localStorage.setItem('theme', t), theme);
     const job = await jobOf(page.request, demoId('run', 'PL-23'));
     for (const url of ['/', `/jobs/${job}`, `/runs/${demoId('run', 'PL-23')}`, `/runs/${demoId('run', 'PL-08')}`, `/runs/${demoId('run', 'PL-23')}/print`,
-      '/shelf?test=glow-plug-resistance', '/catalogue', '/instruments', `/runs/${demoId('run', 'PL-08', 'sensor-transfer')}`, `/runs/${demoId('run', 'PL-07', 'injector-self-test')}`]) {
+      '/shelf?test=glow-plug-resistance', '/catalogue', '/circuits', '/people', '/instruments', `/runs/${demoId('run', 'PL-08', 'sensor-transfer')}`, `/runs/${demoId('run', 'PL-07', 'injector-self-test')}`]) {
       await page.goto(url);
       await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
       expect(await seriousIssues(page), url).toEqual([]);

@@ -1,4 +1,5 @@
-import { diagnoseDocument, measuredOf } from './evidence';
+import { diagnoseDocument } from './evidence';
+import { measuredOf } from './measured';
 import type { JudgedReading } from '../core/judge/types';
 
 const judged = (more: Partial<JudgedReading>): JudgedReading => ({

@@ -1,3 +1,4 @@
+import { wiringOf } from '../core/circuit/library/expand';
 import { findCircuit } from '../core/circuit/library/library';
 import { findTest } from '../core/catalogue/catalogue';
 import { decodeCode } from '../core/codes/decode';
@@ -5,10 +6,10 @@ import { diagnose } from '../core/diagnosis/diagnose';
 import type { Diagnosis, Measured } from '../core/diagnosis/types';
 import { checkEngine, type Engine } from '../core/engine/layout';
 import type { Evidence } from '../core/evidence/types';
-import type { JudgedReading, Position } from '../core/judge/types';
+import type { Position } from '../core/judge/types';
 import { readEntry } from '../core/limits/entry';
 import { entryToBase } from '../core/quantity/entry';
-import { requireUnit, spanToBase, toBase } from '../core/quantity/units';
+import { requireUnit } from '../core/quantity/units';
 import { fail, ok, type Problem, type Result } from '../core/result';
 import { readLeadZero } from './instrument';
 import { EVIDENCE_BODY } from './job-requests';
@@ -62,7 +63,7 @@ export function diagnoseDocument(d: EvidenceDocument): Result<DiagnosisDocument>
     return meaning.ok && meaning.value.cylinder !== null ? [meaning.value.cylinder] : [];
   });
   if (problems.length) return fail(problems);
-  const inputs = { circuit: circuit.value, cylinders: d.engine.cylinders, systemVoltage_V: d.engine.systemVoltage_V, measured, observed, coded };
+  const inputs = { circuit: circuit.value, ...wiringOf(d.engine), measured, observed, coded };
   return ok({ format: 'mudflat/diagnosis', version: 1, circuit: circuit.value.id, ...diagnose(inputs) });
 }
 
@@ -83,17 +84,4 @@ function readMeasurement(m: EvidenceDocument['measurements'][number], path: stri
   if (entry.kind !== 'number') return ok({ ...plain, kind: 'unsteady', value: 0, u: 0 });
   const base = entryToBase(entry, unit.value);
   return ok({ ...plain, kind: 'value', value: base.value - (test.quantity === 'resistance' ? zero.value?.value ?? 0 : 0), u: base.resolution / Math.sqrt(12) });
-}
-
-/** Readings of a run as evidence, as they were judged: lead zero and temperature are in them already. */
-export function measuredOf(test: string, unitOfLimits: string, quantity: Parameters<typeof requireUnit>[1], readings: readonly JudgedReading[]): Measured[] {
-  const unit = requireUnit(unitOfLimits, quantity);
-  if (!unit.ok) return [];
-  return readings.flatMap((r): Measured[] => {
-    const plain = { test, position: r.position };
-    if (r.verdict === 'open' || (r.value === null && r.verdict !== 'not-measured' && r.wander === null)) return [{ ...plain, kind: 'overload', value: 0, u: 0 }];
-    if (r.verdict === 'unsteady') return [{ ...plain, kind: 'unsteady', value: 0, u: 0 }];
-    if (r.corrected === null) return [];
-    return [{ ...plain, kind: 'value', value: toBase(r.corrected, unit.value), u: spanToBase(r.standardUncertainty ?? 0, unit.value) }];
-  });
 }

@@ -1,6 +1,7 @@
 import type { FromSchema } from 'json-schema-to-ts';
 import { CONDITIONS } from '../core/evidence/types';
 import type { Engine } from '../core/engine/layout';
+import type { LibraryCircuit } from '../core/circuit/library/types';
 import type { TestDefinition } from '../core/catalogue/types';
 import type { InstrumentDocument } from './instrument';
 import type { ShelfEntry } from './shelf';
@@ -99,6 +100,13 @@ export const KEEP_TEST = {
   properties: { id: uuid, by, testId: { type: 'string', minLength: 1, maxLength: 80 }, test: { anyOf: [{ $ref: 'urn:mudflat:catalogue:1#/$defs/test' }, { type: 'null' }] } },
 } as const;
 export interface KeepTest { id: string; by: string; testId: string; test: TestDefinition | null }
+
+/** A workshop's own circuit: new, or the next revision of one; `circuit` null takes it away. */
+export const KEEP_CIRCUIT = {
+  type: 'object', additionalProperties: false, required: ['id', 'circuitId', 'by', 'circuit'],
+  properties: { id: uuid, by, circuitId: { type: 'string', minLength: 1, maxLength: 60 }, circuit: { anyOf: [{ $ref: 'urn:mudflat:circuits:1#/$defs/circuit' }, { type: 'null' }] } },
+} as const;
+export interface KeepCircuit { id: string; by: string; circuitId: string; circuit: LibraryCircuit | null }
 
 export const CHOOSE_DEPOT = {
   type: 'object', additionalProperties: false, required: ['by'],

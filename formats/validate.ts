@@ -4,6 +4,7 @@ import addFormats from 'ajv-formats';
 import { fail, ok, type Problem, type Result } from '../core/result';
 import catalogue from '../docs/formats/catalogue.schema.json';
 import circuit from '../docs/formats/circuit.schema.json';
+import circuits from '../docs/formats/circuits.schema.json';
 import engine from '../docs/formats/engine.schema.json';
 import evidence from '../docs/formats/evidence.schema.json';
 import instrument from '../docs/formats/instrument.schema.json';
@@ -11,7 +12,7 @@ import limits from '../docs/formats/limits.schema.json';
 import shelf from '../docs/formats/shelf.schema.json';
 import testSet from '../docs/formats/test-set.schema.json';
 
-const ajv = new Ajv2020({ allErrors: true, allowUnionTypes: true, discriminator: true, strictRequired: false, schemas: [limits, engine, instrument, testSet, catalogue, shelf, circuit, evidence] });
+const ajv = new Ajv2020({ allErrors: true, allowUnionTypes: true, discriminator: true, strictRequired: false, schemas: [limits, engine, instrument, testSet, catalogue, shelf, circuit, circuits, evidence] });
 (addFormats as unknown as { default: (a: Ajv2020) => void }).default(ajv);
 
 /** A compiled schema: one of `docs/formats/` by its id, or one given in code. */

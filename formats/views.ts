@@ -2,8 +2,7 @@ import type { Engine } from '../core/engine/layout';
 import type { TestDefinition } from '../core/catalogue/types';
 import type { Evidence, Known } from '../core/evidence/types';
 import type { FindingBody, ProposedFinding, RuledOut } from '../core/evidence/finding';
-import type { LibraryCircuit } from '../core/circuit/library/types';
-import type { Diagnosis } from '../core/diagnosis/types';
+import type { WeighedCircuit } from '../core/diagnosis/case';
 import type { Plan } from '../core/plan/types';
 import type { Intake } from './job-requests';
 import type { FreezeFrame } from './requests';
@@ -162,22 +161,7 @@ export interface JobView {
   readonly circuits: readonly CircuitView[];
 }
 
-/** A circuit with its suspects by what was measured in it. */
-export interface CircuitView {
-  readonly circuit: LibraryCircuit;
-  readonly cylinders: number;
-  readonly systemVoltage_V: number | null;
-  readonly diagnosis: Diagnosis;
-  /** What the next tests would show, healthy and under the leading suspects. */
-  readonly expected: readonly ExpectedReading[];
-}
-
-export interface ExpectedReading {
-  readonly test: string;
-  readonly name: string;
-  readonly position: Position;
-  readonly readings: readonly { readonly when: string; readonly shown: string }[];
-}
+export type CircuitView = WeighedCircuit;
 
 /** An earlier job of the unit that says something to this one. */
 export interface BeforeView {

@@ -1,63 +1,88 @@
-import { findTest } from '../core/catalogue/catalogue';
-import { CIRCUITS } from '../core/circuit/library/library';
+import { and, desc, eq, inArray, ne, sql } from 'drizzle-orm';
+import { withShelf } from '../core/circuit/library/shelf';
+import { wiringOf } from '../core/circuit/library/expand';
 import type { LibraryCircuit } from '../core/circuit/library/types';
-import { diagnose, prepare, type Prepared } from '../core/diagnosis/diagnose';
-import { shownPrediction } from '../core/diagnosis/shown';
-import type { Measured } from '../core/diagnosis/types';
-import type { Engine } from '../core/engine/layout';
+import { type Case, circuitsInQuestion, Kept } from '../core/diagnosis/case';
+import { type PastFinding, renewedBy } from '../core/diagnosis/odds';
 import type { Evidence, MeasuredRun } from '../core/evidence/types';
-import { CORE_VERSION } from '../core/version';
-import { measuredOf } from '../formats/evidence';
-import type { CircuitView } from '../formats/views';
+import type { Position } from '../core/judge/types';
+import type { Limits } from '../core/limits/types';
+import { arrangeShelf, explainChoice } from '../core/shelf/choose';
+import { measuredOf, momentsOfRun } from '../formats/measured';
+import { currentReadings, type UnitView } from '../formats/views';
+import { allCircuits, circuitsFor } from './circuits';
+import type { Db } from './db';
+import { evidenceOf, intakeOf } from './evidence';
+import { situationOf } from './run-view';
+import { circumstance, type DepotChoices, evidence, finding, job, unit } from './schema';
+import { candidatesFor } from './shelf';
+import { findAnyTest } from './tests';
 
-/** Predictions of a circuit depend on no evidence: kept per circuit, revision, engine and core. */
-const kept = new Map<string, Prepared>();
-const MOST_KEPT = 60;
+/** Predictions of circuits, kept for all jobs. */
+export const KEPT = new Kept();
 
-function prepared(circuit: LibraryCircuit, cylinders: number, systemVoltage_V: number | undefined): Prepared {
-  const key = [circuit.id, circuit.revision, cylinders, systemVoltage_V, CORE_VERSION].join('|');
-  const known = kept.get(key);
-  if (known) return known;
-  const made = prepare({ circuit, cylinders, systemVoltage_V });
-  if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value ?? '');
-  kept.set(key, made);
-  return made;
-}
-
-export interface JobEvidence {
-  readonly engine: Engine;
+export interface JobFacts {
+  readonly jobId: string;
+  readonly hours: number | null;
+  readonly unit: UnitView;
+  readonly familyId: string;
+  readonly choices: DepotChoices;
   readonly runs: readonly MeasuredRun[];
-  readonly observed: readonly Evidence[];
   readonly coded: readonly number[];
-  /** Areas of the catalogue that codes and complaint point at. */
   readonly areas: readonly string[];
 }
 
-const AREAS: Readonly<Record<string, string>> = { 'glow-relay': 'Glow plugs', 'injectors-common': 'Injectors', 'module-input': 'Injector module', 'sensor-pull-down': 'Sensors' };
+/** An engine that ran this lately is not cold. Common practice, no source. */
+const STAYS_WARM_min = 240;
 
-/** The circuits of a job: those that something was measured in, else those that the codes point at. */
-export function viewCircuits(job: JobEvidence): CircuitView[] {
-  const measured = job.runs.flatMap((r) => measuredOf(r.definition.id, r.judgement.limits.unit, r.definition.quantity, r.judgement.readings));
-  const found = CIRCUITS.flatMap((circuit) => {
-    const own = measured.filter((m) => circuit.probes.some((p) => p.test === m.test && (p.position === '{}' ? typeof m.position === 'number' : p.position === m.position)));
-    // What only the battery is read with says nothing of a circuit by itself.
-    const telling = own.filter((m) => m.test !== 'battery-at-rest').length;
-    return [{ circuit, own, telling }];
-  });
-  const most = found.some((f) => f.telling > 0) ? found.filter((f) => f.telling > 0) : found.filter((f) => job.areas.includes(AREAS[f.circuit.id] ?? '')).slice(0, 1);
-  // Of the two ways in which an input can pull, the one in which more was measured.
-  const sensors = most.filter((f) => f.circuit.id.startsWith('sensor-')).sort((a, b) => b.telling - a.telling).slice(1);
-  return most.filter((f) => !sensors.includes(f)).map((f) => viewCircuit(f.circuit, f.own, job));
+/** Everything that a job knows, ready to be weighed here or in the browser. Values of good parts are those of the shelf where it has them. */
+export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
+  const [circuits, observed, intake, findings, renewed, temperatures] = await Promise.all([
+    allCircuits(db), evidenceOf(db, f.jobId), intakeOf(db, f.jobId), pastFindings(db, f), renewedOn(db, f.unit.id), temperaturesOf(db, f.runs.map((r) => r.id)),
+  ]);
+  const repairs = observed.filter((e) => e.body.kind === 'repair');
+  // What was seen before a repair says nothing of what is there after it.
+  const isHistory = (at: string, position: Position | undefined): boolean => repairs.some((r) => at < r.at && (!('position' in r.body) || r.body.position === undefined || r.body.position === position));
+  const measured = f.runs.flatMap((r) => measuredOf(r.definition.id, r.judgement.limits.unit, r.definition.quantity, r.judgement.readings, momentsOfRun(r.definition.condition.engine, temperatures.get(r.id))).filter((m) => !isHistory(r.at, m.position)));
+  const ran = f.runs.filter((r) => r.definition.condition.engine === 'running').map((r) => Date.parse(r.at));
+  const plain: Case = {
+    wiring: wiringOf(f.unit.engine), circuits: circuitsFor(circuits, f.unit.family), measured, observed: observed.filter((e) => !isHistory(e.at, e.body.kind === 'swap' ? e.body.from : 'position' in e.body ? e.body.position : undefined)).map((e) => e.body), coded: f.coded, areas: f.areas,
+    history: { findings, renewed, conditions: intake.conditions, hours: f.hours }, warm: ran.some((t) => Date.now() - t < STAYS_WARM_min * 60_000),
+  };
+  const limits = await shelfLimits(db, f, [...new Set(circuitsInQuestion(plain).flatMap((q) => Object.values(q.circuit.values).flatMap((v) => v.shelf?.test ?? [])))]);
+  return { ...plain, circuits: plain.circuits.map((c): LibraryCircuit => withShelf(c, (test) => limits.get(test)).circuit) };
 }
 
-function viewCircuit(circuit: LibraryCircuit, measured: readonly Measured[], { engine, observed, coded }: JobEvidence): CircuitView {
-  const ready = prepared(circuit, engine.cylinders, engine.systemVoltage_V);
-  const named = new Set(circuit.suspects.map((s) => s.name));
-  const relevant = observed.filter((e) => !('part' in e) || named.has(e.part));
-  const diagnosis = diagnose({ circuit, cylinders: engine.cylinders, systemVoltage_V: engine.systemVoltage_V, measured, observed: circuit.perCylinder.length ? relevant.filter((e) => e.kind !== 'cut-out' || circuit.id.startsWith('injectors')) : relevant.filter((e) => e.kind !== 'cut-out' && e.kind !== 'swap'), coded }, ready);
-  const expected = diagnosis.next.slice(0, 3).map((n) => ({
-    test: n.test, name: findTest(n.test)?.name ?? n.test, position: n.position,
-    readings: [{ when: 'if all is well', shown: shownPrediction(ready.predictions, n, null) }, ...diagnosis.suspects.slice(0, 3).map((s) => ({ when: `if ${s.words}`, shown: shownPrediction(ready.predictions, n, s.key) }))],
+/** Limits that somebody has entered for this engine; a general rule of thumb says no more than the circuit's own data. */
+async function shelfLimits(db: Db, f: JobFacts, tests: readonly string[]): Promise<Map<string, Limits>> {
+  const found = await Promise.all(tests.map(async (id): Promise<[string, Limits][]> => {
+    const own = f.runs.find((r) => r.definition.id === id && r.judgement.limits.status !== 'rule-of-thumb');
+    if (own) return [[id, own.judgement.limits]];
+    const definition = await findAnyTest(db, id);
+    if (!definition) return [];
+    const situation = situationOf({ definition, unit: f.unit, choices: f.choices, circumstance: { instrumentId: null, leadZero: null, zeros: {}, states: [], condition: {} } });
+    const { chosen } = explainChoice(arrangeShelf(await candidatesFor(db, definition)), situation);
+    return chosen && chosen.status !== 'rule-of-thumb' ? [[id, chosen.limits]] : [];
   }));
-  return { circuit, cylinders: engine.cylinders, systemVoltage_V: engine.systemVoltage_V ?? null, diagnosis, expected };
+  return new Map(found.flat());
+}
+
+const FINDINGS = 200;
+
+/** What was found on this unit and on units of its engine family, the newest first. */
+async function pastFindings(db: Db, f: JobFacts): Promise<PastFinding[]> {
+  const rows = await db.select({ id: finding.id, supersedes: finding.supersedes, body: finding.body, unitId: job.unitId }).from(finding).innerJoin(job, eq(job.id, finding.jobId)).innerJoin(unit, eq(unit.id, job.unitId))
+    .where(and(eq(unit.engineFamilyId, f.familyId), ne(job.id, f.jobId))).orderBy(desc(finding.sequence)).limit(FINDINGS);
+  return currentReadings(rows).flatMap(({ body, unitId }): PastFinding[] => (body.kind === 'found' ? [{ is: body.what, name: body.name, positions: body.positions, thisUnit: unitId === f.unit.id }] : []));
+}
+
+async function renewedOn(db: Db, unitId: string) {
+  const rows = await db.select({ body: evidence.body, at: evidence.createdAt }).from(evidence).innerJoin(job, eq(job.id, evidence.jobId))
+    .where(and(eq(job.unitId, unitId), sql`${evidence.takesBack} is null`, sql`${evidence.body}->>'kind' in ('new-part', 'repair')`, sql`not exists (select 1 from ${evidence} gone where gone.takes_back = ${evidence.id})`)).orderBy(desc(evidence.sequence)).limit(FINDINGS);
+  return renewedBy(rows.map((r: { body: Evidence; at: Date }) => ({ body: r.body, days: Math.max(0, Math.round((Date.now() - r.at.getTime()) / 86_400_000)) })));
+}
+
+async function temperaturesOf(db: Db, runIds: readonly string[]): Promise<Map<string, number | undefined>> {
+  const rows = runIds.length ? await db.selectDistinctOn([circumstance.runId], { runId: circumstance.runId, condition: circumstance.condition }).from(circumstance).where(inArray(circumstance.runId, [...runIds])).orderBy(circumstance.runId, desc(circumstance.sequence)) : [];
+  return new Map(rows.map((r) => [r.runId, r.condition.partTemperature_degC]));
 }

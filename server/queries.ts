@@ -2,13 +2,15 @@ import { and, asc, desc, eq, inArray, isNull, like, sql } from 'drizzle-orm';
 import { groupBy } from '../core/collections';
 import { compareCodes } from '../core/codes/phases';
 import { proposeFindings, ruledOutBy } from '../core/evidence/finding';
+import { weighCase, type Case } from '../core/diagnosis/case';
+import type { MeasuredRun } from '../core/evidence/types';
 import { whatIsKnown } from '../core/evidence/known';
 import { makePlan } from '../core/plan/plan';
 import { knownCodes, pointedByCodes } from '../formats/codes';
 import type { BeforeView, CodeView, FindingView, JobBrief, JobView, YardView } from '../formats/views';
 import { codesOf, descriptionsOf, unpluggedIn } from './codes';
 import type { Db } from './db';
-import { viewCircuits } from './diagnosis';
+import { caseOf, type JobFacts, KEPT } from './diagnosis';
 import { evidenceOf, intakeOf } from './evidence';
 import { findingsOf } from './findings';
 import { notesOf } from './notes';
@@ -47,11 +49,13 @@ export async function viewYard(db: Db, search = ''): Promise<YardView> {
     search: search.trim(), found: rows[0]?.found ?? 0,
     units: rows.map((r) => ({ ...unitView(r.unit, r.family, r.depot), jobs: (byUnit.get(r.unit.id) ?? []).map((j) => j.brief) })),
     depots: await viewDepots(db),
-    families: await db.select({ id: engineFamily.id, code: engineFamily.code, engine: engineFamily.engine }).from(engineFamily).orderBy(asc(engineFamily.code)),
+    families: await viewFamilies(db),
   };
 }
 
 export const viewDepots = (db: Db): Promise<{ id: string; name: string }[]> => db.select({ id: depot.id, name: depot.name }).from(depot).orderBy(asc(depot.name));
+
+export const viewFamilies = (db: Db) => db.select({ id: engineFamily.id, code: engineFamily.code, engine: engineFamily.engine }).from(engineFamily).orderBy(asc(engineFamily.code));
 
 /** Earlier jobs shown; a unit that was here more often shows the newest. */
 const EARLIER = 30;
@@ -69,23 +73,40 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
   const [own, ...earlier] = briefs(jobs, runs);
   if (!own) throw new Error(`job ${jobId} has no brief`);
   const ownRuns = runs.filter((r) => r.jobId === jobId);
-  const measuredRuns = ownRuns.flatMap((r) => (r.judgement ? [{ id: r.id, definition: definitionOf(r), judgement: r.judgement, at: r.createdAt.toISOString() }] : []));
+  const measuredRuns = measuredRunsOf(ownRuns);
   const known = whatIsKnown(measuredRuns, evidence);
   const areas = pointedByCodes(codes);
-  const circuits = viewCircuits({
-    engine: row.family.engine, runs: measuredRuns, observed: evidence.map((e) => e.body), areas,
-    coded: knownCodes(codes).flatMap((c) => (c.cylinder === null || c.fate === 'caused by testing' ? [] : [c.cylinder])),
-  });
+  const ofUnit = unitView(row.unit, row.family, row.depot);
+  const circuits = weighCase(await caseOf(db, factsOf({ row, own: measuredRuns, codes })), KEPT);
   const plan = makePlan({
     tests, areas, next: circuits.flatMap((c) => (c.diagnosis.decided ? [] : c.diagnosis.next.slice(0, 3).map((n) => ({ test: n.test, why: n.why })))), complaint: `${row.job.complaint} ${intake.when ?? ''}`, conditions: intake.conditions, known, changes,
     done: ownRuns.map((r) => ({ test: r.test, pattern: r.judgement?.pattern ?? 'incomplete' })), before: faultyBefore(earlier, findings),
   });
   return {
-    job: own, unit: unitView(row.unit, row.family, row.depot), depotId: row.depot.id, earlier, tests: tests.map(testBrief), notes: await notesOf(db, jobId),
+    job: own, unit: ofUnit, depotId: row.depot.id, earlier, tests: tests.map(testBrief), notes: await notesOf(db, jobId),
     codes, unplugged: await unpluggedIn(db, jobId), intake, evidence, photos: await photosOf(db, jobId), findings: findings.get(jobId) ?? [],
     before: earlier.flatMap((j) => beforeOf(j, findings.get(j.id) ?? [], codes, codesBefore.get(j.id) ?? [])), descriptions: await descriptionsOf(db, row.depot.id),
     known, proposals: proposeFindings(known), ruledOut: ruledOutBy(known), plan, circuits, trail: await trailOf(db, jobId),
   };
+}
+
+interface JobRows { readonly job: JobRow; readonly unit: typeof unit.$inferSelect; readonly family: typeof engineFamily.$inferSelect; readonly depot: typeof depot.$inferSelect }
+
+const factsOf = ({ row, own, codes }: { row: JobRows; own: readonly MeasuredRun[]; codes: readonly CodeView[] }): JobFacts => ({
+  jobId: row.job.id, hours: row.job.hours, unit: unitView(row.unit, row.family, row.depot), familyId: row.family.id, choices: row.depot.choices, runs: own, areas: pointedByCodes(codes),
+  coded: knownCodes(codes).flatMap((c) => (c.cylinder === null || c.fate === 'caused by testing' ? [] : [c.cylinder])),
+});
+
+const measuredRunsOf = (runs: readonly RunRow[]): MeasuredRun[] => runs.flatMap((r) => (r.judgement ? [{ id: r.id, definition: definitionOf(r), judgement: r.judgement, at: r.createdAt.toISOString() }] : []));
+
+/** What a job knows but for one of its runs: the bench adds that one as it is read. Only circuits in which the test of that run is read. `null`: there is no such run. */
+export async function viewCase(db: Db, runId: string): Promise<Case | null> {
+  const [row] = await db.select({ job, unit, family: engineFamily, depot, test: testRun.test }).from(testRun).innerJoin(job, eq(job.id, testRun.jobId)).innerJoin(unit, eq(unit.id, job.unitId))
+    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId)).innerJoin(depot, eq(depot.id, unit.depotId)).where(eq(testRun.id, runId));
+  if (!row) return null;
+  const [runs, codes] = await Promise.all([runsOf(db, [row.job]), codesOf(db, row.job.id)]);
+  const all = await caseOf(db, factsOf({ row, own: measuredRunsOf(runs.filter((r) => r.id !== runId)), codes }));
+  return { ...all, circuits: all.circuits.filter((c) => c.probes.some((p) => p.test === row.test)) };
 }
 
 /** Tests of earlier jobs that failed where something was found. */

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import { bigint, boolean, customType, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
 import type { Engine } from '../core/engine/layout';
 import type { Condition, Judgement, JudgedReading, Limits } from '../core/judge/types';
+import type { LibraryCircuit } from '../core/circuit/library/types';
 import type { TestDefinition } from '../core/catalogue/types';
 import type { Phase } from '../core/codes/phases';
 import type { DecisionRule } from '../core/metrology/conformity';
@@ -115,6 +116,12 @@ export const testDefinition = pgTable('test_definition', {
   id: id(), testId: text('test_id').notNull(), revision: integer('revision').notNull(),
   definition: jsonb('definition').$type<TestDefinition>(), recordedBy: text('recorded_by').notNull(), createdAt: created(),
 }, (t) => [uniqueIndex('test_definition_revision').on(t.testId, t.revision)]);
+
+/** A workshop's own circuits: copies of those that ship, or new ones. A row is never changed; `definition` null takes it away. */
+export const circuitDefinition = pgTable('circuit_definition', {
+  id: id(), circuitId: text('circuit_id').notNull(), revision: integer('revision').notNull(),
+  definition: jsonb('definition').$type<LibraryCircuit>(), recordedBy: text('recorded_by').notNull(), createdAt: created(),
+}, (t) => [uniqueIndex('circuit_definition_revision').on(t.circuitId, t.revision)]);
 
 export const job = pgTable('job', {
   id: id(), number: integer('number').notNull().generatedAlwaysAsIdentity(), unitId: uuid('unit_id').notNull().references(() => unit.id),

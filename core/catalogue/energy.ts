@@ -37,4 +37,19 @@ export const ENERGY: readonly TestDefinition[] = [
     advice: [{ verdict: ['high', 'watch'], say: 'Move the probe along the way: the step in voltage is the place.' }, { verdict: ['low'], say: 'Less than nothing: the probes are crossed, or the load is off.' }],
     rules: thumb(volt({ upper: 0.5, watchUpper: 0.3, byPosition: { ground: { upper: 0.3, watchUpper: 0.1 } } })),
   }),
+  voltTest({
+    id: 'controller-feed-steps', name: 'Controller feed, step by step', area: 'Energy first', part: 'feed', layout: 'places', positions: ['behind the master switch', 'behind the main fuse', 'relay in', 'relay out'], minutes: 5,
+    states: [STATES.keyOn, STATES.pluggedIn], purpose: 'Walks from the battery to the controller and finds the step at which the voltage ends.', probe: 'Black on the battery’s negative post, red on each place in turn, key on.',
+    steps: ['Key on, controller plugged in: without its load a bad contact looks good.', 'Master switch, main fuse, relay in, relay out.', 'A relay: swap it with a twin before it is condemned.'], cautions: [CAUTIONS.batteryGas], proves: 'Up to which place the feed is whole under this load.', cannotProve: 'Anything about what lies behind the last place.',
+    advice: [{ verdict: ['low'], say: 'The first place that is low: what lies just before it.' }], rules: bySystem(volt({ lower: 11.5, watchLower: 12, upper: 15 }), volt({ lower: 23, watchLower: 24, upper: 30 })),
+  }),
+  voltTest({
+    id: 'starter-drops', name: 'Starter cables, drops while cranking', area: 'Energy first', part: 'cable', layout: 'places', positions: ['positive cable', 'solenoid contacts', 'negative cable'], minutes: 6, people: 2,
+    states: [STATES.batteryCharged], cautions: [CAUTIONS.batteryGas, CAUTIONS.running, CAUTIONS.crankOnly], condition: { key: 'on', engine: 'cranking' },
+    purpose: 'Says where the volts of a slow starter are lost: cables, clamps or solenoid.', probe: 'Along the way of the current, one probe at each end, while a second person cranks.',
+    probes: { 'positive cable': 'Red on the positive post, black on the solenoid’s battery stud.', 'solenoid contacts': 'Red on the battery stud, black on the motor stud.', 'negative cable': 'Red on the starter’s body, black on the negative post.' },
+    steps: ['Fuel disabled.', 'Probes on before the starter turns; read while it turns.', 'Fifteen seconds at most, then rest the starter.'], proves: 'That cables, clamps and contacts carry the starter’s current.', cannotProve: 'That the starter itself is good.',
+    advice: [{ verdict: ['high', 'watch'], say: 'Post to clamp first: most of it is lost there. Then the length of the cable.' }, { pattern: ['good'], say: 'Cables are good: battery under load and the starter’s current are left.' }],
+    rules: thumb(volt({ lower: -0.05, upper: 0.5, watchUpper: 0.3 })),
+  }),
 ];

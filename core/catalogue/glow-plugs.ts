@@ -69,6 +69,12 @@ export const GLOW_PLUGS: readonly TestDefinition[] = [
     steps: ['Zero the clamp away from any wire.', 'Command the plugs on and count the seconds that the specification states.', 'Read each after the same number of seconds.'],
     rules: thumb({ quantity: 'current', unit: 'A', lower: 4, upper: 20, neighbours: { maxDifference: 3 } }),
   }),
+  otherTest({
+    ...CURRENT, id: 'glow-current-feedback', name: 'Glow plugs, current that the control unit reports', minutes: 3, tool: { kind: 'scan tool', mode: 'current per plug, commanded on' },
+    purpose: 'A unit that switches each plug also measures it: what it reports, held against a clamp, tells wire from unit.', probe: 'On the scan tool, plugs commanded on; nothing is opened.',
+    steps: ['Command the plugs on.', 'Write down the current of each plug in the first second.'],
+    rules: thumb({ quantity: 'current', unit: 'A', lower: 8, upper: 30, neighbours: { maxDifference: 3 } }),
+  }),
   voltTest({
     id: 'glow-feed-voltage', name: 'Glow plugs, feed with command on', area: AREA, part: 'feed', minutes: 5, shared: 'battery, fuse and relay or control unit',
     purpose: 'Shows whether battery voltage reaches each plug while the plugs are commanded on.', states: [STATES.batteryCharged, STATES.commandOn, STATES.pluggedIn], cautions: GLOWING,

@@ -16,6 +16,12 @@ export const HARNESS: readonly TestDefinition[] = [
     rules: thumb(ohm({ upper: 2, watchUpper: 1, openAbove: 1e4, steadyWithin: 0.1 })),
   }),
   ohmTest({
+    id: 'harness-ring-out-upper', name: 'Under-cover harness, supply wires end to end', area: AREA, part: 'conductor', minutes: 8, connection: 'end-to-end',
+    purpose: 'Where each part has a supply wire of its own, that one is rung out too.', cautions: CARE, probe: 'One probe on the cover’s connector pin of the supply side, one on the terminal at the part.', states: [STATES.unplugged],
+    steps: ['Both ends off.', 'Zero the leads.', 'Each supply wire end to end; move the loom while watching the display.'], proves: 'That each supply wire is whole while it lies as it lies.', cannotProve: 'That it is whole under load, or not in touch with its neighbour or ground.',
+    advice: [{ verdict: ['unsteady'], say: 'It breaks while moved: look for rubbing, a pinched wire, a pin pushed back.' }], rules: thumb(ohm({ upper: 2, watchUpper: 1, openAbove: 1e4, steadyWithin: 0.1 })),
+  }),
+  ohmTest({
     id: 'harness-pins', name: 'Under-cover harness, pin by pin with common', area: AREA, part: 'conductor', layout: 'pins', positions: ['pin 1', 'pin 2', 'pin 3', 'pin 4', 'common'], minutes: 8,
     connection: 'end-to-end', purpose: 'Rings out every pin of a connector, the common too. Copy it for a connector with other pins.', cautions: CARE, states: [STATES.unplugged],
     probe: 'One probe on the pin, one on the far end of its conductor.', steps: ['Both ends off.', 'Zero the leads.', 'Pin by pin, the common last.'],

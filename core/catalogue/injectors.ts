@@ -19,6 +19,14 @@ export const INJECTORS: readonly TestDefinition[] = [
     rules: thumb(ohm({ lower: 0.2, upper: 10, shortBelow: 0.05, openAbove: 1e4, material: 'copper', neighbours: { maxRatio: 1.3 } })),
   }),
   ohmTest({
+    id: 'injector-through-harness', name: 'Injectors, resistance through the harness', area: AREA, part: 'injector', minutes: 5, cautions: [CAUTIONS.injectorVoltage], connection: 'through-harness',
+    purpose: 'Reads coil, wires and connectors together from the module’s connector: one place for the whole set.', probe: 'At the harness side of the module’s connector: the common pin and the driver pin of the cylinder.', states: [STATES.unplugged, STATES.cold],
+    steps: ['Key off; wait until the module has let its voltage go.', 'Connector off the module, injectors plugged in.', 'Zero the leads; each driver pin against its common.'],
+    proves: 'That coil, wires and connectors conduct as their neighbours do.', cannotProve: 'Whether what is too much is coil or wire: read the coil by itself.', shared: 'common wire, meter and leads',
+    advice: [{ pattern: ['group'], say: 'All of one group: the common wire or the driver that it shares.' }, { verdict: ['high', 'open'], say: 'Read {suspects} at the injector itself: the difference is the harness.' }],
+    rules: thumb(ohm({ lower: 0.2, upper: 11, shortBelow: 0.05, openAbove: 1e4, material: 'copper', neighbours: { maxRatio: 1.5 } })),
+  }),
+  ohmTest({
     id: 'injector-resistance-piezo', name: 'Injectors, resistance (piezo)', area: AREA, part: 'injector', minutes: 10, cautions: [CAUTIONS.injectorVoltage], states: [STATES.unplugged, STATES.moduleDischarged, STATES.rightRange],
     purpose: 'Reads the bleed resistor beside the stack: ohms or a few kilohms is a failed stack.', probe: 'Across the two terminals of the injector, connector off.',
     steps: ['Key off; wait until the driver has let its voltage go.', 'Highest range; wait until the stack has charged and the display stands.', 'Each injector across its terminals.'],
@@ -33,6 +41,11 @@ export const INJECTORS: readonly TestDefinition[] = [
     proves: 'That nothing conducts to the body at the meter’s own small voltage.', cannotProve: 'That the insulation holds at working voltage.',
     advice: [{ verdict: ['low', 'short'], say: 'Unplug the part and read the wire alone: what remains is the wire.' }],
     rules: thumb(ohm({ lower: 1e6, shortBelow: 100 })),
+  }),
+  voltTest({
+    id: 'injector-feed-voltage', name: 'Injectors, supply at the driver pins', area: AREA, part: 'supply', layout: 'cylinders', minutes: 6, states: [STATES.batteryCharged, STATES.pluggedIn], cautions: [CAUTIONS.injectorVoltage], condition: { key: 'on', engine: 'self-test' },
+    purpose: 'Shows whether the boosted supply leaves the module for each injector.', probe: 'Back-probe the supply pin of each injector at the module with insulated probes, black on the ground that the maker names.', steps: ['Insulated probes on before the key is turned; hands clear.', 'Self-test running; read each supply pin.'],
+    proves: 'That the upper driver conducts and the module feeds it.', cannotProve: 'That it reaches the injector: the wire comes after.', advice: [{ pattern: ['group'], say: 'A pair that shares a driver: that driver, before any wire.' }], rules: thumb(volt({ lower: 45, watchLower: 46, upper: 49.5 })),
   }),
   seenTest({
     id: 'injector-self-test', name: 'Injectors, electrical self-test', area: AREA, part: 'injector', minutes: 4, tool: { kind: 'scan tool', mode: 'self-test, key on, engine off' }, connection: 'plugged-in', condition: { key: 'on', engine: 'stopped' },

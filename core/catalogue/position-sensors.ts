@@ -1,4 +1,4 @@
-import { CAUTIONS, ohm, ohmTest, otherTest, seenTest, STATES, thumb, volt, voltTest } from './shared';
+import { bySystem, CAUTIONS, ohm, ohmTest, otherTest, seenTest, STATES, thumb, volt, voltTest } from './shared';
 import type { TestDefinition } from './types';
 
 const AREA = 'Position sensors';
@@ -12,6 +12,11 @@ const coil = (which: 'primary' | 'secondary', limits: Parameters<typeof ohm>[0])
 export const POSITION_SENSORS: readonly TestDefinition[] = [
   coil('primary', { lower: 75, upper: 150, openAbove: 1e5, shortBelow: 5, steadyWithin: 2, material: 'copper' }),
   coil('secondary', { lower: 600, upper: 1800, openAbove: 1e5, shortBelow: 20, steadyWithin: 20, material: 'copper' }),
+  ohmTest({
+    id: 'position-sensor-through-harness', name: 'Position sensor, coil through the harness', area: AREA, part: 'coil and wires', positions: ['at the controller'], minutes: 4, connection: 'through-harness', probe: 'Across the two pins of the controller’s connector, controller unplugged, sensor plugged in.',
+    purpose: 'The coil as the controller sees it: wires and connectors are in the reading.', steps: ['Key off, controller unplugged.', 'Across its two pins; move the cable while watching.'], proves: 'That coil, wires and connectors conduct.', cannotProve: 'Which of them is at fault: read the coil by itself.',
+    advice: [{ verdict: ['unsteady'], say: 'It breaks while moved: the cable, not the coil.' }], rules: thumb(ohm({ lower: 600, upper: 1810, openAbove: 1e5, shortBelow: 20, steadyWithin: 20, material: 'copper' })),
+  }),
   voltTest({
     id: 'hall-supply', name: 'Hall sensor, supply and switching', area: AREA, part: 'sensor', layout: 'pins', positions: ['supply', 'ground', 'signal off the tooth', 'signal at the tooth'], minutes: 6, people: 2, states: [STATES.keyOn, STATES.pluggedIn], cautions: [CAUTIONS.fiveVolts, CAUTIONS.crankOnly],
     purpose: 'A Hall type has a supply and switches; its coil resistance does not exist.', probe: 'Back-probe each pin; a second person bars the engine by hand.', steps: ['Supply and ground first.', 'Key out and battery isolated while barring; key on to read.', 'The signal must switch between about 0 and 5 V.'],
@@ -47,6 +52,12 @@ export const ACTUATORS: readonly TestDefinition[] = [
     id: 'vane-actuator-coil', name: 'Vane actuator, coil', area: 'Actuators', part: 'coil', positions: ['coil'], minutes: 3, probe: 'Across the two pins of the solenoid, connector off.', cautions: [CAUTIONS.hotExhaust],
     purpose: 'Tells a dead coil from a stuck mechanism.', steps: ['Connector off.', 'Zero the leads, then across the coil.'], proves: 'That the coil is whole.', cannotProve: 'That the mechanism moves.',
     advice: [{ pattern: ['good'], say: 'Coil good: command it from the scan tool. Sent and nothing moves means the mechanism is stuck.' }], rules: thumb(ohm({ lower: 3.4, upper: 5, shortBelow: 0.5, openAbove: 1e4, material: 'copper' })),
+  }),
+  voltTest({
+    id: 'actuator-feed', name: 'Actuator, feed and driver', area: 'Actuators', part: 'actuator', layout: 'places', positions: ['feed', 'driver pin at rest', 'driver pin commanded'], minutes: 4, states: [STATES.keyOn, STATES.pluggedIn], cautions: [CAUTIONS.running],
+    purpose: 'A low-side driver pulls its pin down when it is commanded: shows feed, coil, wire and driver at once.', probe: 'Back-probe at the actuator, plugged in, black on the battery’s negative post.', steps: ['Feed first.', 'Driver pin without the command: battery voltage through the coil.', 'With the command: near 0 V.'],
+    proves: 'That it is fed, that the coil conducts, and that the driver pulls down.', cannotProve: 'That the mechanism moves.', advice: [{ verdict: ['low'], say: 'No voltage at the driver pin without the command: feed, coil or a driver that is stuck on.' }, { verdict: ['high'], say: 'Commanded and not pulled down: wire to the controller, driver, or no command.' }],
+    rules: bySystem(volt({ lower: 11.5, upper: 15, byPosition: { 'driver pin commanded': { lower: -0.1, upper: 1.5 } } }), volt({ lower: 23, upper: 30, byPosition: { 'driver pin commanded': { lower: -0.1, upper: 1.5 } } })),
   }),
   otherTest({
     id: 'actuator-position', name: 'Actuator, reported less commanded position', area: 'Actuators', part: 'actuator', quantity: 'ratio', unit: '%', tool: { kind: 'scan tool', mode: 'command stepped, position read back' }, layout: 'sweep', positions: ['0 %', '25 %', '50 %', '75 %', '100 %'], minutes: 5,

@@ -1,4 +1,4 @@
-import { CAUTIONS, STATES, thumb, volt, voltTest } from './shared';
+import { CAUTIONS, ohm, ohmTest, STATES, thumb, volt, voltTest } from './shared';
 import type { TestDefinition } from './types';
 
 const AREA = 'Sensors';
@@ -14,6 +14,18 @@ export const SENSORS: readonly TestDefinition[] = [
     steps: ['Key on, sensor plugged in.', 'Back-probe, wait for a steady value.'], proves: 'That wire and supply deliver.', cannotProve: 'That the sensor is good.',
     advice: [{ verdict: ['low', 'short'], say: 'Unplug the sensors that share this reference, one after the other: if it recovers, the one just unplugged pulls it down.' }],
     rules: thumb(volt({ lower: 4.75, upper: 5.25, watchLower: 4.9, watchUpper: 5.1, steadyWithin: 0.05 })),
+  }),
+  voltTest({
+    id: 'sensor-reference-alone', name: 'Three-wire sensor, reference while sensors are unplugged', area: AREA, part: 'reference', layout: 'places', positions: ['this one unplugged', 'neighbours unplugged'], minutes: 5, states: LIVE, cautions: FIVE,
+    purpose: 'A shorted sensor takes down all that share its reference; it recovers when that one is unplugged.', probe: 'Back-probe the reference wire here, black on the battery’s negative post; unplug this sensor, then its neighbours one after the other.',
+    steps: ['Find out from the diagram which sensors share this reference.', 'Unplug this one and read; plug it in, then unplug the others one after the other.', 'Plugging and unplugging with the key on sets codes: they are yours.'], proves: 'Which sensor pulls the reference down, if one does.', cannotProve: 'Why that one does.',
+    advice: [{ verdict: ['within'], say: 'It recovered: the one that was unplugged last pulls it down.' }, { verdict: ['low', 'short'], say: 'It stays down with all unplugged: wire to ground, or the controller’s supply.' }],
+    rules: thumb(volt({ lower: 4.75, upper: 5.25, watchLower: 4.9, watchUpper: 5.1, steadyWithin: 0.05 })),
+  }),
+  ohmTest({
+    id: 'sensor-wires', name: 'Three-wire sensor, its wires end to end', area: AREA, part: 'wire', layout: 'pins', positions: ['reference', 'signal', 'ground'], minutes: 8, connection: 'end-to-end', cautions: FIVE, states: [STATES.unplugged],
+    purpose: 'Rings out the three wires between sensor and controller.', probe: 'One probe at the sensor’s connector, one at the controller’s, both unplugged.', steps: ['Both ends off, key off.', 'Zero the leads.', 'Each wire; move the loom while watching.'],
+    proves: 'That the wires are whole while they lie as they lie.', cannotProve: 'That they touch nothing: read them to ground.', advice: [{ verdict: ['open', 'high'], say: 'Half way along {suspects}: connector, splice, then the loom.' }], rules: thumb(ohm({ upper: 2, watchUpper: 1, openAbove: 1e4, steadyWithin: 0.1 })),
   }),
   voltTest({
     id: 'sensor-ground', name: 'Three-wire sensor, ground', area: AREA, part: 'ground', positions: ['ground'], minutes: 2, states: LIVE, cautions: FIVE,

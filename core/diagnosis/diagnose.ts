@@ -1,11 +1,12 @@
 import { findTest } from '../catalogue/catalogue';
+import type { Wiring } from '../circuit/library/expand';
 import { groupBy } from '../collections';
 import { evidenceWords } from '../evidence/rules';
 import { positionWords } from '../judge/words';
 import { commonPart, observationLikelihood, readingLikelihood } from './likelihood';
 import { nextTests } from './next';
 import { calledOf, decisionOf, OUTSIDE, predictAll, type Predictions, singleHypotheses } from './predict';
-import type { Diagnosis, DiagnosisInputs, Hypothesis, Measured, Suspect, WeighedEvidence } from './types';
+import type { Diagnosis, DiagnosisInputs, Hypothesis, Measured, Member, Suspect, WeighedEvidence } from './types';
 
 /** That there was a complaint and the circuit is still good: the cause is elsewhere. Share of the prior. */
 const OUTSIDE_SHARE = 0.1;
@@ -26,9 +27,8 @@ export interface Prepared {
   readonly predictions: Predictions;
 }
 
-export function prepare(inputs: Pick<DiagnosisInputs, 'circuit' | 'cylinders' | 'systemVoltage_V'>): Prepared {
-  const singles = singleHypotheses(inputs.circuit, inputs.cylinders);
-  return { predictions: predictAll(inputs.circuit, inputs.cylinders, inputs.systemVoltage_V, [OUTSIDE, ...singles]) };
+export function prepare(inputs: Wiring & Pick<DiagnosisInputs, 'circuit'>): Prepared {
+  return { predictions: predictAll(inputs.circuit, inputs, [OUTSIDE, ...singleHypotheses(inputs.circuit, inputs)]) };
 }
 
 /** Weighs all evidence against all suspects. The same evidence gives the same answer, whatever its order. */
@@ -41,7 +41,7 @@ export function diagnose(inputs: DiagnosisInputs, prepared: Prepared = prepare(i
   if (all.best < SURPRISE && evidence.measured.length + evidence.observed.length > 1) notes.push('Nothing in this circuit explains all of it well: look at the readings again, or for a cause outside the circuit.');
   const suspects = suspectsOf(all);
   const unexplained = all.hypotheses.reduce((sum, h, i) => (h.members.length === 0 ? sum + (all.posterior[i] as number) : sum), 0);
-  const next = nextTests(all.predictions, all.posterior, evidence.measured);
+  const next = nextTests(all.predictions, all.posterior, evidence.measured, inputs.warm ?? false);
   const shares = decisionShares(all);
   const isOpen = shares.some((s) => s > OPEN && s < DECIDED);
   const decided = next.length === 0 || (!isOpen && (Math.max(0, ...shares) >= DECIDED || unexplained >= DECIDED));
@@ -86,9 +86,9 @@ function weigh(inputs: DiagnosisInputs, predictions: Predictions, { measured, ob
     ...[...groupBy(measured, (x) => x.m.test).values()].flatMap((readings) => {
       const common = hypotheses.map((_, h) => commonPart(predictions, h, readings));
       // What the common part costs is told with the first reading of the test.
-      return readings.map(({ m, instance }, i) => ({ label: measuredWords(m), likelihood: Float64Array.from(hypotheses, (_, h) => readingLikelihood(predictions, h, instance, m, 0, common[h]?.common) * (i === 0 ? common[h]?.likelihood ?? 1 : 1)) }));
+      return readings.map(({ m, instance }, i) => ({ label: measuredWords(m), likelihood: Float64Array.from(hypotheses, (_, h) => readingLikelihood(predictions, h, instance, m, 0, common[h]?.common, inputs.shows) * (i === 0 ? common[h]?.likelihood ?? 1 : 1)) }));
     }),
-    ...observed.map((e) => ({ label: evidenceWords(e), likelihood: Float64Array.from(hypotheses, (h) => observationLikelihood(h, e)) })),
+    ...observed.map((e) => ({ label: evidenceWords(e), likelihood: Float64Array.from(hypotheses, (h) => observationLikelihood(h, e, inputs.shows)) })),
   ];
   const logs = priorLogs(inputs, hypotheses);
   const prior = logs.map((l) => Math.exp(l));
@@ -105,10 +105,13 @@ function weigh(inputs: DiagnosisInputs, predictions: Predictions, { measured, ob
 }
 
 function priorLogs(inputs: DiagnosisInputs, hypotheses: readonly Hypothesis[]): Float64Array {
-  const weights = hypotheses.map((h) => h.weight * h.members.reduce((f, m) => (m.position !== null && inputs.coded.includes(m.position) ? f * CODED : f), 1));
+  const weights = hypotheses.map((h) => h.weight * h.members.reduce((f, m) => f * (m.position !== null && inputs.coded.includes(m.position) ? CODED : 1) * oddsOf(m, inputs), 1));
   const inside = weights.reduce((a, b) => a + b, 0);
   return Float64Array.from(weights, (w, i) => Math.log(hypotheses[i]?.members.length === 0 ? OUTSIDE_SHARE : Math.max(1e-300, (1 - OUTSIDE_SHARE) * w / inside)));
 }
+
+const oddsOf = (m: Member, { odds = [] }: DiagnosisInputs): number => odds.reduce((f, o) =>
+  ((o.name === undefined || o.name === m.name) && (o.position === undefined || o.position === m.position) && (o.is === undefined || o.is === m.is) && (o.intermittent === undefined || o.intermittent === m.intermittent) ? f * o.factor : f), 1);
 
 /**
  * Several faults at once. What explains some evidence far better than a healthy circuit does is a candidate; from the best candidates sets are grown, one fault at a
@@ -160,7 +163,7 @@ function candidatesOf({ hypotheses, evidence }: Result_): Hypothesis[] {
 
 /** The predictions with those of sets of faults behind them. */
 function withMore(inputs: DiagnosisInputs, p: Predictions, pairs: readonly Hypothesis[]): Predictions {
-  const more = predictAll(inputs.circuit, inputs.cylinders, inputs.systemVoltage_V, pairs);
+  const more = predictAll(inputs.circuit, inputs, pairs);
   const join = (a: Float64Array, b: Float64Array): Float64Array => { const out = new Float64Array(a.length + b.length); out.set(a); out.set(b, a.length); return out; };
   // Between the sizes of both.
   const n = p.instances.length;

@@ -1,13 +1,15 @@
 import { spawnSync } from 'node:child_process';
 import fc from 'fast-check';
-import { CATALOGUE } from '../catalogue/catalogue';
-import { positionsOf } from '../catalogue/positions';
+import { checkLibraryCircuit } from '../circuit/library/check';
+import { expandElements, wiringOf } from '../circuit/library/expand';
+import { withShelf } from '../circuit/library/shelf';
 import { CIRCUITS, findCircuit } from '../circuit/library/library';
 import type { LibraryCircuit } from '../circuit/library/types';
 import { solveCircuit } from '../circuit/solve';
 import type { Element } from '../circuit/types';
 import type { Evidence } from '../evidence/types';
 import { diagnose, prepare, type Prepared } from './diagnose';
+import { oddsFrom } from './odds';
 import { halton, normalQuantile } from './predict';
 import type { Diagnosis, Measured } from './types';
 
@@ -107,6 +109,67 @@ describe('trade sense: sensors, module, injectors', () => {
   });
 });
 
+describe('trade sense: what comes and goes, what was before, what is lost', () => {
+  const swing = (under: Measured['under']): Measured[] => [{ ...one('position-sensor-secondary', 'secondary', 1100), under }, { ...one('position-sensor-through-harness', 'at the controller', 1101), under }];
+  test('a reading that is good in the complaint’s own conditions acquits what comes and goes; one that is good in others does not', () => {
+    const good = (under: Measured['under']) => { const { circuit, prepared } = of('sensor-coil'); return share(diagnose({ circuit, cylinders: CYLINDERS, measured: swing(under), observed: [], coded: [], shows: ['hot'] }, prepared), 'coil'); };
+    expect(good(['cold'])).toBeGreaterThan(2 * good(['hot']));
+  });
+  test('a drive in the right conditions that showed nothing speaks against what is always there', () => {
+    const d = (e: readonly Evidence[]) => ask('glow-relay', [], e);
+    expect(d([{ kind: 'drive', conditions: ['cold'], outcome: 'did not show', seen: 'ran well' }]).unexplained).toBeGreaterThan(d([]).unexplained);
+  });
+  test('a new part is less likely to be worn, a complaint that comes and goes accuses what comes and goes, and the fleet’s findings weigh', () => {
+    const { circuit } = of('glow-relay');
+    const none = { findings: [], renewed: [], conditions: [], hours: null };
+    expect(oddsFrom(circuit, none)).toEqual([]);
+    expect(oddsFrom(circuit, { ...none, renewed: [{ name: 'plug', position: 3, days: 20 }, { name: 'plug', position: 1, days: 900 }] })).toMatchObject([{ is: 'part', name: 'plug', position: 3 }]);
+    const found = Array.from({ length: 12 }, () => ({ is: 'path' as const, name: 'plug', positions: [1], thisUnit: false }));
+    const odds = oddsFrom(circuit, { ...none, findings: found, conditions: ['intermittent'], hours: 14_000 });
+    const weigh = (o: typeof odds) => { const { prepared } = of('glow-relay'); return share(diagnose({ circuit, cylinders: CYLINDERS, measured: row('glow-plug-current', 15, 15, 0, 15), observed: [], coded: [], odds: o }, prepared), 'wire 3', 'connector 3'); };
+    expect(weigh(odds)).toBeGreaterThan(1.5 * weigh([]));
+    expect(odds.map((o) => o.why).join()).toContain('12 of 12 findings');
+  });
+  test('what must be read cold goes before what warms the engine; on a warm engine it waits', () => {
+    const { circuit, prepared } = of('injectors-common');
+    const about = (warm: boolean) => diagnose({ circuit, cylinders: CYLINDERS, measured: [one('injector-module-supply', 'key on', 48), one('injector-module-supply', 'self-test buzz', 47.9)], observed: [], coded: [], warm }, prepared).next;
+    const hard = about(false).find((n) => n.position === 'raised idle (cold)');
+    expect(hard?.minutes ?? 0).toBeLessThan((about(true).find((n) => n.test === 'injector-module-supply')?.minutes ?? Infinity) + 100);
+    expect(about(true).filter((n) => n.why.includes('once the engine is cold again')).length).toBeGreaterThanOrEqual(about(false).filter((n) => n.why.includes('once the engine is cold again')).length);
+  });
+  test('a good voltage at key-on leaves a module suspect; the hard states acquit or convict it', () => {
+    const states = (...v: number[]) => ['key on', 'self-test buzz', 'cranking', 'idle', 'raised idle (cold)'].flatMap((p, i) => (v[i] === undefined ? [] : [one('injector-module-supply', p, v[i])]));
+    const [prior, keyOn, all, bad] = [[], states(48), states(48, 47.8, 47.7, 47.7, 47.4), states(48, 46.9, 46, 46, 43)].map((m) => share(ask('injectors-common', m), 'module'));
+    expect(keyOn).toBeGreaterThan(0.5 * (prior ?? 1));
+    expect(all).toBeLessThan(0.3 * (keyOn ?? 0));
+    expect(bad).toBeGreaterThan(0.85);
+  });
+  test('a reference that recovers when its neighbour is unplugged convicts the neighbour; one that stays down does not', () => {
+    const low = one('sensor-reference', 'reference', 0.25);
+    expect(share(ask('sensor-pull-down', [low, one('sensor-reference-alone', 'neighbours unplugged', 5)]), 'neighbour')).toBeGreaterThan(0.9);
+    expect(share(ask('sensor-pull-down', [low, one('sensor-reference-alone', 'neighbours unplugged', 0.1)]), 'neighbour')).toBeLessThan(0.3);
+  });
+  test('a chafed wire hides a bad injector: found after the first repair', () => {
+    const before = ask('injectors-common', [...row('injector-through-harness', 0.8, 0.8, 6, 0.8)]);
+    expect(share(before, 'wire 3', 'injector 3')).toBeGreaterThan(0.8);
+    const after = ask('injectors-common', [...row('harness-ring-out', 0.1, 0.1, 0.1, 0.1), ...row('injector-resistance', 0.6, 0.6, 2.4, 0.6)]);
+    expect(share(after, 'injector 3')).toBeGreaterThan(0.95);
+  });
+  test('a dead pair is its upper driver or wire, not two injectors', () => {
+    const { circuit } = of('injectors-paired');
+    const d = diagnose({ circuit, cylinders: 4, pairs: [1, 2, 2, 1], measured: [one('injector-through-harness', 1, 'OL'), one('injector-through-harness', 2, 0.8), one('injector-through-harness', 3, 0.8), one('injector-through-harness', 4, 'OL')], observed: [], coded: [] });
+    expect(d.suspects[0]?.element).toBe('pair wire 1');
+  });
+  test('starter: volts lost in the negative cable, none elsewhere', () => {
+    const d = ask('starter', [one('battery-cranking', 'cranking', 10.8), one('starter-drops', 'negative cable', 2.4), one('starter-drops', 'positive cable', 0.15)]);
+    expect(share(d, 'negative cable')).toBeGreaterThan(0.95);
+  });
+  test('the unit reports no current where a clamp reads plenty: the unit, not the plug', () => {
+    const d = ask('glow-unit', [...row('glow-current-feedback', 15, 0.1, 15, 15), ...row('glow-plug-current', 15, 15, 15, 15)]);
+    expect(share(d, 'measures 2')).toBeGreaterThan(0.9);
+  });
+});
+
 describe('what must always hold', () => {
   const evidence = fc.array(fc.record({ test: fc.constantFrom('glow-plug-resistance', 'glow-plug-through-harness', 'glow-plug-current', 'glow-feed-voltage'), position: fc.integer({ min: 1, max: 4 }), v: fc.oneof(fc.double({ min: 0, max: 700, noNaN: true }), fc.constantFrom('OL' as const, '~' as const)) }), { maxLength: 10 });
   test('shares are between 0 and 1, and the same evidence in any order gives the same answer', () => {
@@ -135,18 +198,35 @@ describe('what must always hold', () => {
 
 describe('the library', () => {
   test.each(CIRCUITS.map((c) => [c.id, c] as const))('%s: every name leads somewhere, every probe is a test and a position of the catalogue', (_, c) => {
-    const ids = new Set([...c.elements, ...c.perCylinder].map((e) => e.id));
-    const nodes = new Set([...c.elements, ...c.perCylinder].flatMap((e) => [e.from, e.to]));
-    for (const e of [...c.elements, ...c.perCylinder]) expect(c.values[e.value]).toBeDefined();
-    for (const s of c.suspects) expect(ids).toContain(s.element);
-    for (const p of c.probes) {
-      const test = CATALOGUE.find((t) => t.id === p.test);
-      if (!test) throw new Error(`no test ${p.test}`);
-      if (p.position !== '{}') expect(positionsOf(test, { layout: 'inline', cylinders: 4 })).toContain(p.position);
-      for (const n of [p.red, p.black]) if (n) expect(nodes).toContain(n);
-      for (const o of [...p.opened ?? [], ...(p.element ? [p.element] : [])]) expect(ids).toContain(o);
+    expect(checkLibraryCircuit(c)).toEqual([]);
+    for (const cylinders of [1, 8]) {
+      const { predictions: p } = prepare({ circuit: c, cylinders });
+      expect(p.mean.some(Number.isNaN)).toBe(false);
     }
-    for (const n of nodes) expect(Object.keys(c.drawing)).toContain(n);
+  });
+  test('what is wrong with a circuit is said at its place', () => {
+    const c = of('glow-relay').circuit;
+    const [first, ...rest] = c.elements;
+    const [suspect, ...suspects] = c.suspects;
+    const [probe, ...probes] = c.probes;
+    if (!first || !suspect || !probe) throw new Error('empty');
+    const wrong = checkLibraryCircuit({ ...c, elements: [{ ...first, value: 'florp' }, ...rest], suspects: [{ ...suspect, element: 'nothing' }, ...suspects], probes: [{ ...probe, position: 'roof' }, ...probes], drawing: {} }, '/circuit');
+    expect(wrong.map((w) => w.path)).toEqual(expect.arrayContaining(['/circuit/elements/0/value', '/circuit/suspects/0/element', '/circuit/probes/0/position', '/circuit/drawing/bus']));
+  });
+  test('banks of a vee, pairs by the firing order', () => {
+    const wiring = wiringOf({ layout: 'vee', cylinders: 6, numbering: { scheme: 'odd-even', from: 'front', firstBank: 'left' }, firingOrder: [1, 4, 2, 5, 3, 6] });
+    expect(wiring).toMatchObject({ banks: [1, 2, 1, 2, 1, 2], pairs: [1, 3, 2, 2, 1, 3] });
+    expect(expandElements(of('injectors-common').circuit, wiring).filter((e) => e.of.id === 'common {bank}').map((e) => e.id)).toEqual(['common 1', 'common 2']);
+    expect(expandElements(of('injectors-paired').circuit, wiring).find((e) => e.id === 'injector 5')?.from).toBe('pair 1');
+  });
+  test('values come from limits that have both ends; what has one end only says nothing', () => {
+    const { circuit } = of('glow-relay');
+    const limits = { quantity: 'resistance' as const, unit: 'mohm', lower: 400, upper: 900 };
+    const shelf = withShelf(circuit, (t) => (t === 'glow-plug-resistance' ? limits : undefined));
+    expect(shelf.circuit.values.plug?.value).toBeCloseTo(0.6, 6);
+    expect(shelf.circuit.values.plug?.spread).toBeCloseTo(Math.log(9 / 4) / 4, 6);
+    expect(shelf.taken).toEqual(['plug, cold']);
+    expect(withShelf(circuit, () => ({ ...limits, lower: undefined })).circuit).toBe(circuit);
   });
   test('the fast solver predicts what the slow one does, healthy and with a fault', () => {
     const { circuit } = of('glow-relay');
@@ -176,7 +256,7 @@ describe('the library', () => {
 
 test('the posterior of a small circuit as numpy and scipy work it out by brute force', () => {
   const small: LibraryCircuit = {
-    id: 'small', name: 'small', purpose: '', revision: 1, reference: 'g', drawing: {}, perCylinder: [],
+    id: 'small', name: 'small', area: 'Sensors', purpose: '', revision: 1, reference: 'g', drawing: {}, perCylinder: [],
     values: { u: { value: 10, unit: 'V', spread: 0, what: '' }, w: { value: 1, unit: 'ohm', spread: 0, what: '' }, l: { value: 4, unit: 'ohm', spread: 0, what: '' } },
     elements: [{ id: 'u', kind: 'source', from: 'e', to: 'g', value: 'u', label: '' }, { id: 'w', kind: 'resistor', from: 'e', to: 'n', value: 'w', label: '' }, { id: 'l', kind: 'resistor', from: 'n', to: 'g', value: 'l', label: '' }],
     suspects: [{ element: 'w', fault: 'series', sizes: [5], prior: 3, is: 'path', name: 'w', words: 'risen' }, { element: 'l', fault: 'resistance', sizes: [1], prior: 5, is: 'part', name: 'l', words: 'low' }, { element: 'l', fault: 'open', prior: 2, is: 'part', name: 'l', words: 'open' }],

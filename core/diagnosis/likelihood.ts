@@ -1,6 +1,6 @@
 import type { Evidence } from '../evidence/types';
 import { OVERLOAD_ohm, type Predictions } from './predict';
-import type { Hypothesis, Measured, Member } from './types';
+import type { Hypothesis, Measured, Member, Moment } from './types';
 
 /** Chance of a bad contact, a misread or a wrong terminal at any one reading. Common practice, no source. */
 const MISREAD = 0.01;
@@ -14,16 +14,23 @@ const LOG_RANGE = Math.log(1e9);
 const MISREAD_OVERLOAD = 0.3;
 
 /** Probability (density) of a reading under a hypothesis: density per logarithm of ohms, per volt, per ampere. */
-export function readingLikelihood(p: Predictions, hypothesis: number, instance: number, m: Measured, outside: number, common = 0): number {
+export function readingLikelihood(p: Predictions, hypothesis: number, instance: number, m: Measured, outside: number, common = 0, shows: readonly Moment[] = []): number {
   const mode = p.instances[instance]?.mode ?? 'voltage';
   const h = p.hypotheses[hypothesis] as Hypothesis;
   const k = hypothesis * p.instances.length + instance;
   const healthy = outside * p.instances.length + instance;
   const loose = h.members.some((x) => x.intermittent) && differs(p, k, healthy);
-  if (m.kind === 'unsteady') return loose ? WANDERS_IF_LOOSE : WANDERS_ANYWAY;
+  const there = loose ? chanceThere(h, m.under ?? [], shows) : 1;
+  if (m.kind === 'unsteady') return loose ? Math.max(WANDERS_ANYWAY, WANDERS_IF_LOOSE * there / 0.5) : WANDERS_ANYWAY;
   const steady = (at: number): number => (1 - MISREAD) * exact(p, at, mode, m, common) + MISREAD * anything(p, mode, m);
-  // What comes and goes is there half of the time.
-  return loose ? (1 - WANDERS_IF_LOOSE) * 0.5 * (steady(k) + steady(healthy)) : (1 - WANDERS_ANYWAY) * steady(k);
+  return loose ? (1 - WANDERS_IF_LOOSE) * (there * steady(k) + (1 - there) * steady(healthy)) : (1 - WANDERS_ANYWAY) * steady(k);
+}
+
+/** What comes and goes is there half of the time; where it is said to depend on something, mostly then and hardly ever else. The complaint knows better than the data. Common practice, no source. */
+function chanceThere(h: Hypothesis, under: readonly Moment[], shows: readonly Moment[]): number {
+  const bound = shows.length ? shows : [...new Set(h.members.flatMap((m) => (m.intermittent ? m.when : [])))];
+  if (bound.length === 0 || under.length === 0) return 0.5;
+  return bound.some((w) => under.includes(w)) ? 0.8 : 0.08;
 }
 
 /**
@@ -83,7 +90,7 @@ const normalDensity = (x: number, mean: number, sd: number): number => Math.exp(
 export const meterSpread = { CONTACT, MODEL, MISREAD } as const;
 
 /** How likely other evidence is under a hypothesis. Common practice, no source: the numbers say which mistakes happen. */
-export function observationLikelihood(h: Hypothesis, e: Evidence): number {
+export function observationLikelihood(h: Hypothesis, e: Evidence, shows: readonly Moment[] = []): number {
   const here = (position: unknown): readonly Member[] => h.members.filter((m) => m.position !== null && m.position === position);
   switch (e.kind) {
     case 'swap': {
@@ -112,6 +119,13 @@ export function observationLikelihood(h: Hypothesis, e: Evidence): number {
       const cured = bad ? (h.members.length > 1 ? 0.1 : 0.88) : 0.05;
       return e.outcome === 'cured' ? cured : e.outcome === 'no change' ? 1 - cured : 1;
     }
-    case 'drive': case 'repair': return 1;
+    case 'drive': {
+      if (h.members.length === 0) return 0.5;
+      // What is always there shows in any drive; what comes and goes, where its conditions were met.
+      const under = e.conditions.flatMap((c): Moment[] => (c === 'cold' || c === 'hot' || c === 'load' ? [c] : c === 'towing' ? ['load'] : []));
+      const showed = h.members.every((m) => m.intermittent) ? chanceThere(h, under, shows) : 0.9;
+      return e.outcome === 'showed' ? showed : 1 - showed;
+    }
+    case 'repair': return 1;
   }
 }

@@ -1,4 +1,6 @@
 import { findTest } from '../catalogue/catalogue';
+import type { TestDefinition } from '../catalogue/types';
+import { isCold, openedFor } from '../plan/plan';
 import { meterSpread } from './likelihood';
 import { calledOf, decisionOf, type Predictions } from './predict';
 import type { Measured, NextTest } from './types';
@@ -11,24 +13,65 @@ const OFFERED = 8;
 /** Of a test's minutes, what getting there costs; the rest is each position's. */
 const SETUP = 0.6;
 
-/** Expected information per minute: the test, at the position, that best separates what is left. Empty: nothing would change the decision. */
-export function nextTests(p: Predictions, posterior: Float64Array, measured: readonly { readonly m: Measured; readonly instance: number }[]): NextTest[] {
+/** What it takes to get an engine cold again. Common practice, no source. */
+const SOAK_min = 90;
+/** Cautions that make one think twice before a test is chosen. */
+const DANGERS: ReadonlySet<string> = new Set(['high-pressure-fuel', 'injector-voltage', 'running', 'road-test', 'hot-exhaust', 'bench-heat']);
+
+interface Candidate {
+  readonly instance: number;
+  readonly test: TestDefinition | undefined;
+  readonly bits: number;
+  readonly between: readonly string[];
+}
+
+/**
+ * Expected information per cost: the test, at the position, that best separates what is left. Empty: nothing would change the decision. The cost has minutes, what is set up or open already, a second
+ * person, a change of the engine's state, danger; and where a test would warm the engine, the wait for a cold one weighed by how much cold tests could still tell.
+ */
+export function nextTests(p: Predictions, posterior: Float64Array, measured: readonly { readonly m: Measured; readonly instance: number }[], warm = false): NextTest[] {
   const read = new Set(measured.map((x) => x.instance));
-  const open = new Set(measured.map((x) => x.m.test));
   const classes = classesOf(p, posterior);
-  const found = p.instances.flatMap((instance, i) => {
+  const candidates = p.instances.flatMap((instance, i): Candidate[] => {
     if (read.has(i)) return [];
     const { bits, between } = information(p, posterior, classes, i);
-    if (bits < WORTH_bits) return [];
-    const test = findTest(instance.test);
-    const perPosition = p.instances.filter((x) => x.test === instance.test).length;
-    const whole = test?.minutes ?? 5;
-    const minutes = (open.has(instance.test) ? 0 : whole * SETUP) + whole * (1 - SETUP) / perPosition;
-    const cost = (minutes + 0.3) * ((test?.people ?? 1) > 1 ? 1.6 : 1) * (test?.condition.engine === 'running' ? 1.5 : 1);
-    const why = `Separates ${between.join(' from ')}; about ${Math.max(1, Math.round(minutes))} min${open.has(instance.test) ? ', set up already' : ''}.`;
-    return [{ next: { test: instance.test, position: instance.position, expectedInformation_bits: bits, minutes, why }, value: bits / cost }];
+    return bits < WORTH_bits ? [] : [{ instance: i, test: findTest(instance.test), bits, between }];
+  });
+  const entropy = classes.reduce((sum, c) => sum - c.probability * Math.log2(Math.max(1e-12, c.probability)), 0);
+  const cold = Math.max(0, ...candidates.filter((c) => c.test && isCold(c.test)).map((c) => c.bits));
+  const set = setUpBy(measured.map((x) => x.m.test));
+  const found = candidates.map((c) => {
+    const { test = '', position = '' } = p.instances[c.instance] ?? {};
+    const perPosition = p.instances.filter((x) => x.test === test).length;
+    const { minutes, cost, said } = costOf(c, set, perPosition, warm, entropy > 0 ? Math.min(1, cold / entropy) : 0);
+    const why = `Separates ${c.between.join(' from ')}; about ${Math.max(1, Math.round(minutes))} min${said.map((w) => `, ${w}`).join('')}.`;
+    return { next: { test, position, expectedInformation_bits: c.bits, minutes, why }, value: c.bits / cost };
   });
   return found.sort((a, b) => b.value - a.value || (String(a.next.position) < String(b.next.position) ? -1 : 1)).slice(0, OFFERED).map((f) => f.next);
+}
+
+interface SetUp { readonly tests: ReadonlySet<string>; readonly covers: ReadonlySet<string>; readonly people: number }
+
+/** What measuring has set up already: tests begun, covers opened, people called. */
+function setUpBy(ids: readonly string[]): SetUp {
+  const tests = [...new Set(ids)].flatMap((id) => findTest(id) ?? []);
+  return { tests: new Set(ids), covers: new Set(tests.flatMap((t) => openedFor(t) ?? [])), people: Math.max(1, ...tests.map((t) => t.people)) };
+}
+
+const warms = (t: TestDefinition): boolean => t.condition.engine === 'running' || t.condition.engine === 'each state in turn';
+
+function costOf({ test }: Candidate, set: SetUp, perPosition: number, warm: boolean, coldShare: number): { minutes: number; cost: number; said: string[] } {
+  const whole = test?.minutes ?? 5;
+  const isBegun = test !== undefined && set.tests.has(test.id);
+  const cover = test ? openedFor(test) : null;
+  const isOpen = !isBegun && cover !== null && set.covers.has(cover);
+  const soak = test !== undefined && warm && isCold(test) ? SOAK_min : 0;
+  const minutes = (isBegun ? 0 : whole * SETUP * (isOpen ? 0.6 : 1)) + whole * (1 - SETUP) / perPosition + soak;
+  const lost = test !== undefined && !warm && !isBegun && warms(test) && !isCold(test) ? SOAK_min * coldShare : 0;
+  const people = (test?.people ?? 1) > 1 ? (set.people > 1 ? 1.2 : 1.6) : 1;
+  const danger = 1 + 0.1 * (test?.cautions.filter((c) => DANGERS.has(c.id)).length ?? 0);
+  const said = [...(isBegun ? ['set up already'] : []), ...(isOpen ? ['cover already off'] : []), ...(soak ? ['once the engine is cold again'] : []), ...(people > 1 ? ['with a second person'] : []), ...(lost > 5 ? ['after what needs a cold engine'] : [])];
+  return { minutes, cost: (minutes + 0.3 + lost) * people * danger * (test?.condition.engine === 'running' ? 1.3 : 1), said };
 }
 
 interface Class { readonly words: string; readonly isPair: boolean; readonly of: readonly number[]; readonly probability: number }

@@ -1,4 +1,5 @@
 import { FastSolver, type Pattern } from '../circuit/fast';
+import { expandElements, expandProbes, expandSuspects, type PlacedElement, type Wiring } from '../circuit/library/expand';
 import type { LibraryCircuit, LibraryElement, Probe } from '../circuit/library/types';
 import type { Position } from '../judge/types';
 import type { Hypothesis, Member } from './types';
@@ -29,26 +30,13 @@ const TINY_ohm = 1e-5;
 /** Deterministic draws for the tolerances of good parts: a Halton sequence through the normal quantile. */
 const DRAWS = 6;
 
-const named = (text: string, position: number | null): string => (position === null ? text : text.replaceAll('{}', String(position)));
-
-interface Expanded extends LibraryElement { readonly position: number | null }
-
-function expand(circuit: LibraryCircuit, cylinders: number): Expanded[] {
-  const copies = Array.from({ length: circuit.perCylinder.length ? cylinders : 0 }, (_, i) => i + 1);
-  return [...circuit.elements.map((e) => ({ ...e, position: null })), ...copies.flatMap((n) => circuit.perCylinder.map((e) => ({
-    ...e, id: named(e.id, n), from: named(e.from, n), to: named(e.to, n), label: named(e.label, n), position: n, ...(e.closedIn ? { closedIn: e.closedIn.map((s) => named(s, n)) } : {}),
-  })))];
-}
-
 /** All single suspects and sizes. Their weights are those of the data, shared among sizes. */
-export function singleHypotheses(circuit: LibraryCircuit, cylinders: number): Hypothesis[] {
-  const positions = circuit.perCylinder.length ? Array.from({ length: cylinders }, (_, i) => i + 1) : [];
-  return circuit.suspects.flatMap((s) => (s.element.includes('{}') ? positions : [null]).flatMap((position): Hypothesis[] => {
+export function singleHypotheses(circuit: LibraryCircuit, wiring: Wiring): Hypothesis[] {
+  return expandSuspects(circuit, wiring).flatMap((s): Hypothesis[] => {
     const sizes = s.sizes ?? [0];
-    const element = named(s.element, position);
-    const key = `${element}: ${s.words}`;
-    return sizes.map((ohms) => ({ key, weight: s.prior / sizes.length, members: [{ key, element, position, fault: s.fault, ohms, intermittent: s.intermittent ?? false, is: s.is, name: s.name, words: s.words }] }));
-  }));
+    const key = `${s.element}: ${s.words}`;
+    return sizes.map((ohms) => ({ key, weight: s.prior / sizes.length, members: [{ key, element: s.element, position: s.position, fault: s.fault, ohms, intermittent: s.intermittent ?? false, when: s.when ?? [], is: s.is, name: s.name, words: s.words }] }));
+  });
 }
 
 /** What would be changed or mended: two ways in which one sensor fails are one decision. */
@@ -63,13 +51,14 @@ interface Setup {
   readonly solver: FastSolver;
   readonly opened: readonly number[];
   readonly state: string;
-  readonly read: readonly { readonly instance: number; readonly red: number; readonly black: number; readonly element: number }[];
+  readonly read: readonly { readonly instance: number; readonly red: number; readonly black: number; readonly element: number; readonly scale: number }[];
   readonly isOhms: boolean;
 }
 
 /** Predicts every probe of the circuit under every hypothesis. Depends on no evidence: worth keeping. */
-export function predictAll(circuit: LibraryCircuit, cylinders: number, systemVoltage_V: number | undefined, hypotheses: readonly Hypothesis[]): Predictions {
-  const elements = expand(circuit, cylinders);
+export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: readonly Hypothesis[]): Predictions {
+  const elements = expandElements(circuit, wiring);
+  const { systemVoltage_V } = wiring;
   const sources = elements.filter((e) => e.kind === 'source');
   const resistors = elements.filter((e) => e.kind !== 'source');
   const nodes = [...new Set([circuit.reference, ...elements.flatMap((e) => [e.from, e.to])])];
@@ -77,25 +66,23 @@ export function predictAll(circuit: LibraryCircuit, cylinders: number, systemVol
   const index = new Map(resistors.map((e, i) => [e.id, i]));
   const volts = (e: LibraryElement): number => (circuit.values[e.value]?.value ?? 0) * (circuit.follows && systemVoltage_V ? systemVoltage_V / 12 : 1);
   const pattern: Pattern = { nodes, from: Int32Array.from(resistors, (e) => at(e.from)), to: Int32Array.from(resistors, (e) => at(e.to)) };
-  const positions = Array.from({ length: circuit.perCylinder.length ? cylinders : 0 }, (_, i) => i + 1);
   const instances: Instance[] = [];
   const setups: Setup[] = [];
   const shared = new Map<string, { setup: Setup; read: Setup['read'][number][] }>();
-  for (const p of circuit.probes) for (const position of p.position === '{}' ? positions : [null]) {
+  for (const p of expandProbes(circuit, wiring)) {
     const instance = instances.length;
-    instances.push({ test: p.test, position: position ?? p.position, mode: p.mode });
-    const opened = (p.opened ?? []).map((o) => index.get(named(o, position)) ?? -1);
-    const one = { instance, red: p.red ? at(named(p.red, position)) : -1, black: p.black ? at(named(p.black, position)) : -1, element: p.element ? index.get(named(p.element, position)) ?? -1 : -1 };
-    const state = named(p.state, position);
+    instances.push({ test: p.test, position: p.position, mode: p.mode });
+    const opened = (p.opened ?? []).map((o) => index.get(o) ?? -1);
+    const one = { instance, red: p.red ? at(p.red) : -1, black: p.black ? at(p.black) : -1, element: p.element ? index.get(p.element) ?? -1 : -1, scale: p.scale ?? 1 };
     if (p.mode === 'resistance') {
-      setups.push({ solver: new FastSolver(pattern, new Map([[one.black, 0]]), one.red, 1), opened, state, read: [one], isOhms: true });
+      setups.push({ solver: new FastSolver(pattern, new Map([[one.black, 0]]), one.red, 1), opened, state: p.state, read: [one], isOhms: true });
       continue;
     }
-    const key = `${state}|${opened.join()}`;
+    const key = `${p.state}|${opened.join()}`;
     const known = shared.get(key);
     if (known) { known.read.push(one); continue; }
     const read = [one];
-    const setup: Setup = { solver: new FastSolver(pattern, new Map([[at(circuit.reference), 0], ...sources.map((s) => [at(s.from), volts(s)] as const)]), -1, 0), opened, state, read, isOhms: false };
+    const setup: Setup = { solver: new FastSolver(pattern, new Map([[at(circuit.reference), 0], ...sources.map((s) => [at(s.from), volts(s)] as const)]), -1, 0), opened, state: p.state, read, isOhms: false };
     shared.set(key, { setup, read });
     setups.push(setup);
   }
@@ -103,15 +90,19 @@ export function predictAll(circuit: LibraryCircuit, cylinders: number, systemVol
   const mean = new Float64Array(hypotheses.length * instances.length);
   const sd = new Float64Array(mean.length);
   const conductance_S = new Float64Array(resistors.length);
-  const values = new Float64Array(DRAWS);
-  for (const setup of setups) for (const [h, hypothesis] of hypotheses.entries()) for (const one of setup.read) {
+  const most = Math.max(...setups.map((s) => s.read.length));
+  const all = Array.from({ length: most }, () => new Float64Array(DRAWS));
+  for (const setup of setups) for (const [h, hypothesis] of hypotheses.entries()) {
     for (let d = 0; d < DRAWS; d++) {
       fillConductances(conductance_S, draws[d] as Float64Array, resistors, setup, hypothesis.members, index);
       const v = setup.solver.solve(conductance_S);
-      values[d] = one.element >= 0 ? ((v[pattern.from[one.element] as number] as number) - (v[pattern.to[one.element] as number] as number)) * (conductance_S[one.element] as number) : (v[one.red] as number) - (v[one.black] as number);
+      for (const [r, one] of setup.read.entries()) (all[r] as Float64Array)[d] = one.scale * (one.element >= 0 ? ((v[pattern.from[one.element] as number] as number) - (v[pattern.to[one.element] as number] as number)) * (conductance_S[one.element] as number) : (v[one.red] as number) - (v[one.black] as number));
     }
-    const k = h * instances.length + one.instance;
-    [mean[k], sd[k]] = setup.isOhms ? momentsOfLog(values) : moments(values);
+    for (const [r, one] of setup.read.entries()) {
+      const k = h * instances.length + one.instance;
+      const values = all[r] as Float64Array;
+      [mean[k], sd[k]] = setup.isOhms ? momentsOfLog(values) : moments(values);
+    }
   }
   return { instances, hypotheses, mean, sd, grid: gridSpread(hypotheses, mean, instances.length), volts: Math.max(1, ...sources.map(volts)) };
 }
@@ -131,9 +122,9 @@ function gridSpread(hypotheses: readonly Hypothesis[], mean: Float64Array, n: nu
   return grid;
 }
 
-function fillConductances(conductance_S: Float64Array, ohms: Float64Array, resistors: readonly Expanded[], setup: Setup, members: readonly Member[], index: ReadonlyMap<string, number>): void {
+function fillConductances(conductance_S: Float64Array, ohms: Float64Array, resistors: readonly PlacedElement[], setup: Setup, members: readonly Member[], index: ReadonlyMap<string, number>): void {
   for (let i = 0; i < conductance_S.length; i++) {
-    const closedIn = (resistors[i] as Expanded).closedIn;
+    const closedIn = (resistors[i] as PlacedElement).closedIn;
     conductance_S[i] = closedIn && !closedIn.includes(setup.state) ? 0 : 1 / (ohms[i] as number);
   }
   for (const m of members) {
@@ -141,14 +132,14 @@ function fillConductances(conductance_S: Float64Array, ohms: Float64Array, resis
     if (i === undefined) continue;
     const now = conductance_S[i] as number;
     if (m.fault === 'open') conductance_S[i] = 0;
-    else if (m.fault === 'resistance') conductance_S[i] = now === 0 && (resistors[i] as Expanded).kind === 'switch' ? 0 : 1 / Math.max(TINY_ohm, m.ohms);
+    else if (m.fault === 'resistance') conductance_S[i] = now === 0 && (resistors[i] as PlacedElement).kind === 'switch' ? 0 : 1 / Math.max(TINY_ohm, m.ohms);
     else if (now > 0) conductance_S[i] = 1 / (1 / now + m.ohms);
   }
   for (const o of setup.opened) if (o >= 0) conductance_S[o] = 0;
 }
 
 /** Resistances of each draw, good parts within their tolerance. */
-function tolerances(circuit: LibraryCircuit, resistors: readonly Expanded[]): Float64Array[] {
+function tolerances(circuit: LibraryCircuit, resistors: readonly PlacedElement[]): Float64Array[] {
   return Array.from({ length: DRAWS }, (_, d) => Float64Array.from(resistors, (e, i) => {
     const { value = 1, spread = 0 } = circuit.values[e.value] ?? {};
     // Antithetic pairs: the second of a pair mirrors the first, so that the mean is that of the nominal circuit.

@@ -1,6 +1,9 @@
 import { printValue } from '../quantity/print';
 import type { Position } from '../judge/types';
-import type { Predictions } from './predict';
+import type { Wiring } from '../circuit/library/expand';
+import type { LibraryCircuit } from '../circuit/library/types';
+import { OUTSIDE, predictAll, type Predictions } from './predict';
+import type { Hypothesis } from './types';
 
 /** What a meter would show at a point under a suspect (`null`: healthy), over the sizes that it can have: "0.6 to 0.7 Ω", "OL", "about 11.5 V". */
 export function shownPrediction(p: Predictions, at: { readonly test: string; readonly position: Position }, key: string | null): string {
@@ -19,4 +22,25 @@ export function shownPrediction(p: Predictions, at: { readonly test: string; rea
   const number_ = (v: number): string => (mode === 'resistance' && v > 1e7 ? 'OL' : v >= 1e6 ? `${printValue(v / 1e6, 0.1)} M` : v >= 1e3 ? `${printValue(v / 1e3, 0.1)} k` : printValue(v, v >= 100 ? 1 : 0.1));
   const [a, b] = [number_(Math.max(mode === 'resistance' ? 0 : -99, low)), number_(high)];
   return a === b ? `${a} ${unit}` : `${a} to ${b}${b === 'OL' ? '' : ` ${unit}`}`;
+}
+
+/** What a meter would show at a point, all well and with a fault. */
+export interface ShownFault {
+  readonly test: string;
+  readonly position: Position;
+  readonly healthy: string;
+  readonly now: string;
+  /** By more than good parts differ among each other. */
+  readonly changed: boolean;
+}
+
+/** Every test of the circuit, all well and with one fault put in. */
+export function shownWithFault(circuit: LibraryCircuit, wiring: Wiring, fault: Hypothesis | null): ShownFault[] {
+  const p = predictAll(circuit, wiring, fault ? [OUTSIDE, fault] : [OUTSIDE]);
+  const n = p.instances.length;
+  return p.instances.map((i, k) => {
+    const [was, is] = [p.mean[k] as number, (fault ? p.mean[n + k] : p.mean[k]) as number];
+    const changed = was !== is && !(Math.abs(was - is) <= (p.sd[k] as number) + 0.02 * Math.abs(was));
+    return { test: i.test, position: i.position, healthy: shownPrediction(p, i, null), now: fault ? shownPrediction(p, i, fault.key) : '', changed };
+  });
 }

@@ -1,3 +1,4 @@
+import type { Wiring } from '../circuit/library/expand';
 import type { LibraryCircuit } from '../circuit/library/types';
 import type { Position } from '../judge/types';
 import type { Evidence } from '../evidence/types';
@@ -11,16 +12,35 @@ export interface Measured {
   readonly value: number;
   /** Standard uncertainty of the measurement itself. */
   readonly u: number;
+  /** What is known of the moment: what comes and goes may depend on it. */
+  readonly under?: readonly Moment[] | undefined;
+}
+export type Moment = 'cold' | 'hot' | 'load';
+
+/** Something that makes what is named likelier or less likely before anything was measured. */
+export interface Odds {
+  /** Name of a part or path in the circuit's suspects; absent: any. */
+  readonly name?: string | undefined;
+  readonly position?: number | undefined;
+  readonly is?: Member['is'] | undefined;
+  readonly intermittent?: boolean | undefined;
+  readonly factor: number;
+  /** "plugs of this fleet: 14 of 20 findings" */
+  readonly why: string;
 }
 
-export interface DiagnosisInputs {
+export interface DiagnosisInputs extends Wiring {
   readonly circuit: LibraryCircuit;
-  readonly cylinders: number;
-  readonly systemVoltage_V?: number | undefined;
   readonly measured: readonly Measured[];
   readonly observed: readonly Evidence[];
   /** Cylinders that fault codes name. */
   readonly coded: readonly number[];
+  /** Age, history of the unit and the fleet, the complaint. */
+  readonly odds?: readonly Odds[] | undefined;
+  /** When the complaint shows itself: what comes and goes is there then. */
+  readonly shows?: readonly Moment[] | undefined;
+  /** The engine has run: what must be read cold waits until it has cooled. */
+  readonly warm?: boolean | undefined;
 }
 
 /** What would be wrong: one suspect, or a plausible pair of them. */
@@ -38,6 +58,7 @@ export interface Member {
   readonly fault: 'open' | 'series' | 'resistance';
   readonly ohms: number;
   readonly intermittent: boolean;
+  readonly when: readonly Moment[];
   readonly is: 'part' | 'path' | 'shared' | 'input';
   readonly name: string;
   readonly words: string;

@@ -135,7 +135,7 @@ function isProven(t: TestDefinition, { known }: PlanInputs): boolean {
 export const isCold = (t: TestDefinition): boolean => t.states.some((s) => s.id === 'engine-cold') || (t.part.startsWith('plug') && t.quantity === 'resistance');
 
 /** What is open while the test is done: a cover, a breakout harness. Nothing where it is plugged in. */
-const opened = (t: TestDefinition): string | null => (t.connection === 'plugged-in' ? null : `${t.area}|${t.connection === 'end-to-end' || t.connection === 'through-harness' ? 'at-part' : t.connection}`);
+export const openedFor = (t: TestDefinition): string | null => (t.connection === 'plugged-in' ? null : `${t.area}|${t.connection === 'end-to-end' || t.connection === 'through-harness' ? 'at-part' : t.connection}`);
 
 function order(tests: readonly TestDefinition[], reasons: ReadonlyMap<string, Reason>, { done }: PlanInputs): TestDefinition[] {
   const measuredAt = new Map(done.map((d, i) => [d.test, i]));
@@ -144,7 +144,7 @@ function order(tests: readonly TestDefinition[], reasons: ReadonlyMap<string, Re
     Math.min(0, rankOf(t)), measuredAt.get(t.id) ?? 0,
     // Running the engine warms it: what needs it cold goes before. What the evidence asks for goes before what an area offers.
     t.condition.engine === 'running' ? 1 : 0, rankOf(t) < 2 ? 0 : 1, isCold(t) ? 0 : 1,
-    t.people > 1 ? 1 : 0, Math.max(0, rankOf(t)), cheapestOf(opened(t), t, tests), t.minutes,
+    t.people > 1 ? 1 : 0, Math.max(0, rankOf(t)), cheapestOf(openedFor(t), t, tests), t.minutes,
   ];
   const keys = new Map(tests.map((t) => [t, key(t)]));
   return [...tests].sort((a, b) => compareKeys(keys.get(a) ?? [], keys.get(b) ?? []) || tests.indexOf(a) - tests.indexOf(b));
@@ -152,7 +152,7 @@ function order(tests: readonly TestDefinition[], reasons: ReadonlyMap<string, Re
 
 /** Those behind the same cover stand together, where the cheapest of them would stand. */
 const cheapestOf = (group: string | null, t: TestDefinition, tests: readonly TestDefinition[]): number =>
-  (group === null ? t.minutes : Math.min(...tests.filter((o) => opened(o) === group).map((o) => o.minutes)));
+  (group === null ? t.minutes : Math.min(...tests.filter((o) => openedFor(o) === group).map((o) => o.minutes)));
 
 function compareKeys(a: readonly number[], b: readonly number[]): number {
   for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return (a[i] ?? 0) - (b[i] ?? 0);
@@ -160,7 +160,7 @@ function compareKeys(a: readonly number[], b: readonly number[]): number {
 }
 
 function sharedWith(before: TestDefinition, t: TestDefinition): string | null {
-  const [a, b] = [opened(before), opened(t)];
+  const [a, b] = [openedFor(before), openedFor(t)];
   if (a !== null && a === b) return 'cover already open';
   return before.people > 1 && t.people > 1 ? 'second person already there' : null;
 }

@@ -1,6 +1,7 @@
 'use client';
 import { memo } from 'react';
 import { TriangleAlert } from 'lucide-react';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { probeAt } from '../../core/catalogue/positions';
 import { budgetOf } from '../../core/judge/budget';
@@ -11,6 +12,9 @@ import type { RunView } from '../../formats/views';
 import { Mark } from '../posts/mark';
 import { TONE } from '../posts/shapes';
 import type { Target } from './target';
+
+// Not on the first load: it brings the circuits and a worker.
+const CircuitSays = dynamic(() => import('./circuit-says').then((m) => m.CircuitSays), { ssr: false });
 
 export interface SaysProps {
   readonly view: RunView;
@@ -39,6 +43,7 @@ export const Says = memo(function Says(props: SaysProps) {
       </section>
       <Suspects judgement={judgement} />
       <Next {...props} />
+      <CircuitSays view={view} judgement={judgement} />
       <Why judgement={judgement} inputs={inputs} position={active} />
       <LimitCard view={view} />
     </aside>

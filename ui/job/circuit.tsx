@@ -11,7 +11,7 @@ const WhatIf = dynamic(() => import('./what-if').then((m) => m.WhatIf));
 
 /** The circuit behind the readings: who is suspected how much, by what, and which test tells them apart. */
 export function CircuitCard({ view }: { view: CircuitView }) {
-  const { circuit, cylinders, diagnosis: d, expected } = view;
+  const { circuit, wiring, diagnosis: d, expected } = view;
   const [asking, setAsking] = useState(false);
   const shares = new Map<string, number>();
   for (const s of d.suspects) shares.set(s.element, Math.min(1, (shares.get(s.element) ?? 0) + s.probability));
@@ -19,9 +19,10 @@ export function CircuitCard({ view }: { view: CircuitView }) {
   return (
     <section aria-label={`Circuit: ${circuit.name}`} className="rounded-xl bg-card p-4">
       <div className="flex flex-wrap items-center justify-between gap-2"><h2 className="font-semibold text-soft">The circuit behind it: {circuit.name}</h2><Button onClick={() => setAsking(!asking)} aria-expanded={asking}>What if</Button></div>
-      <Schematic circuit={circuit} cylinders={cylinders} shares={shares} probe={!d.decided && next ? next : null} />
+      <Schematic circuit={circuit} wiring={wiring} shares={shares} probe={!d.decided && next ? next : null} />
       <ol className="flex flex-col gap-1">{d.suspects.slice(0, 4).map((s) => <li key={s.key}><SuspectLine s={s} /></li>)}</ol>
       {d.unexplained >= 0.05 && <p className="mt-1 px-2"><b>{percent(d.unexplained)}</b> a cause outside this circuit{d.unexplained >= 0.5 ? ': mechanics, fuel, air, or a test not done yet' : ''}.</p>}
+      {view.before.length > 0 && <details className="mt-1 px-2 text-sm"><summary className="cursor-pointer text-soft">Taken into account before anything was measured</summary><ul className="list-disc pl-5">{view.before.map((b) => <li key={b}>{b}</li>)}</ul></details>}
       {d.notes.map((n) => <p key={n} className="mt-1 px-2 text-ochre">{n}</p>)}
       {d.decided ? <p className="mt-2 px-2 font-semibold text-eelgrass">Decided as far as this circuit goes: further tests would hardly change what to do.</p> : expected.length > 0 && (
         <div className="mt-2 rounded-lg border-2 border-estuary p-3">
@@ -30,7 +31,7 @@ export function CircuitCard({ view }: { view: CircuitView }) {
             <tbody>{expected[0]?.readings.map((r, i) => <tr key={r.when} className="border-t border-line"><td className="py-1 pr-2">{r.when}</td>{expected.map((e) => <td key={`${e.test} ${e.position}`} className="pr-2 font-mono">{e.readings[i]?.shown}</td>)}</tr>)}</tbody></table>
         </div>
       )}
-      {asking && <WhatIf view={view} />}
+      {asking && <WhatIf circuit={circuit} wiring={wiring} />}
       <p className="mt-2 px-2 text-sm text-soft">Values of good parts and how often what fails: common practice, no source. The maker’s service information goes first.</p>
     </section>
   );

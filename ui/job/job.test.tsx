@@ -30,8 +30,8 @@ test.each<[string, object[]]>([
 describe('the schematic', () => {
   test.each(CIRCUITS.map((c) => [c.id, c] as const))('%s: every element is drawn inside the picture, the suspect in words', (_, circuit) => {
     const [suspect] = circuit.suspects;
-    const element = suspect?.element.replace('{}', '2') ?? '';
-    const svg = renderToStaticMarkup(<Schematic circuit={circuit} cylinders={8} shares={new Map([[element, 0.8]])} probe={null} />);
+    const element = suspect?.element.replace('{}', '2').replace(/\{(bank|pair)\}/, '1') ?? '';
+    const svg = renderToStaticMarkup(<Schematic circuit={circuit} wiring={{ cylinders: 8, banks: [1, 1, 1, 1, 2, 2, 2, 2] }} shares={new Map([[element, 0.8]])} probe={null} />);
     expect(svg).toContain(`Under suspicion: ${element} 80 %`);
     const [, , top = 0, width = 0, height = 0] = /viewBox="(\S+) (\S+) (\S+) (\S+)"/.exec(svg)?.map(Number) ?? [];
     for (const [, points = ''] of svg.matchAll(/points="([^"]+)"/g)) for (const point of points.split(' ')) {
@@ -42,7 +42,7 @@ describe('the schematic', () => {
   test('both probes stand where the test wants them; a clamp has its own sign', () => {
     const [glow] = CIRCUITS;
     if (!glow) throw new Error('no circuit');
-    const draw = (test: string) => renderToStaticMarkup(<Schematic circuit={glow} cylinders={4} shares={new Map()} probe={{ test, position: 3 }} />);
+    const draw = (test: string) => renderToStaticMarkup(<Schematic circuit={glow} wiring={{ cylinders: 4 }} shares={new Map()} probe={{ test, position: 3 }} />);
     expect(draw('glow-plug-resistance').match(/>(R|B)</g)).toEqual(['>R<', '>B<']);
     expect(draw('glow-plug-current')).toContain('clamp here');
   });

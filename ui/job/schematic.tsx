@@ -1,9 +1,10 @@
-import type { LibraryCircuit, LibraryElement, Probe } from '../../core/circuit/library/types';
+import { expandElements, expandProbes, named, type Place, type PlacedElement, type PlacedProbe, type Wiring } from '../../core/circuit/library/expand';
+import type { LibraryCircuit, LibraryElement } from '../../core/circuit/library/types';
 import type { Position } from '../../core/judge/types';
 
 export interface SchematicProps {
   readonly circuit: LibraryCircuit;
-  readonly cylinders: number;
+  readonly wiring: Wiring;
   /** Share of suspicion by element. */
   readonly shares: ReadonlyMap<string, number>;
   /** Where to put the probes. */
@@ -11,57 +12,63 @@ export interface SchematicProps {
 }
 
 interface Point { readonly x: number; readonly y: number }
-interface Drawn { readonly id: string; readonly label: string; readonly symbol: LibraryElement['symbol']; readonly path: readonly Point[]; readonly rail: readonly Point[]; readonly at: Point; /** Of a cylinder: its label stands beneath its column. */ readonly column: number | null }
+interface Drawn { readonly id: string; readonly label: string; readonly symbol: LibraryElement['symbol']; readonly path: readonly Point[]; readonly rail: readonly Point[]; readonly at: Point; /** Its cylinder: its label stands beneath the column. */ readonly column: number | null }
 
 const STEP = 62;
 const MARGIN = 44;
-const named = (text: string, n: number | null): string => (n === null ? text : text.replaceAll('{}', String(n)));
+
+interface Drawing { readonly elements: readonly Drawn[]; readonly at: (node: string) => Point; readonly width: number; readonly top: number; readonly height: number }
+
+/** Which copy of a node that is: a cylinder's, a bank's, a pair's. */
+const copyOf = (node: string, place: Place | null): number => (place === null ? 1 : node.includes('{}') ? place.cylinder ?? 1 : node.includes('{bank}') ? place.bank : node.includes('{pair}') ? place.pair : 1);
 
 /** Where everything stands: along the way of the current, upper line the feed, lower line the return, one column a cylinder. */
-function drawing(circuit: LibraryCircuit, cylinders: number): { elements: Drawn[]; at: (node: string, n: number | null) => Point; width: number; top: number; height: number } {
-  const at = (node: string, n: number | null): Point => {
-    const place = circuit.drawing[node] ?? { x: 0, y: 0 };
-    return { x: MARGIN + STEP * (place.x + (place.dx ?? 0) * ((n ?? 1) - 1)), y: MARGIN / 2 + STEP * 0.82 * place.y };
-  };
+function drawing(circuit: LibraryCircuit, wiring: Wiring): Drawing {
+  const places = new Map<string, Point>();
   const isColumn = (node: string): boolean => circuit.drawing[node]?.dx !== undefined;
-  const copies = circuit.perCylinder.length ? Array.from({ length: cylinders }, (_, i) => i + 1) : [];
-  const draw = (e: LibraryElement, n: number | null): Drawn => {
-    const [a, b] = [at(e.from, n), at(e.to, n)];
+  const placed = expandElements(circuit, wiring).filter((e) => e.symbol !== 'hidden');
+  for (const e of placed) for (const node of [e.of.from, e.of.to]) {
+    const { x = 0, y = 0, dx = 0, dy = 0 } = circuit.drawing[node] ?? {};
+    const step = copyOf(node, e.place) - 1;
+    places.set(named(node, e.place), { x: MARGIN + STEP * (x + dx * step), y: MARGIN / 2 + STEP * 0.82 * (y + dy * step) });
+  }
+  const at = (node: string): Point => places.get(node) ?? { x: 0, y: 0 };
+  const draw = (e: PlacedElement): Drawn => {
+    const [a, b] = [at(e.from), at(e.to)];
     const aside = e.symbol === 'leak' ? STEP * 0.42 : 0;
-    const [own, other] = [isColumn(e.from), isColumn(e.to)];
+    const [own, other] = [isColumn(e.of.from), isColumn(e.of.to)];
+    const plain = { id: e.id, label: e.label, symbol: e.symbol };
     // What runs along the feed or the return belongs to all of them: drawn apart from the element.
     if (own && !other) {
       const [top, bottom] = [{ x: a.x + aside, y: a.y }, { x: a.x + aside, y: b.y }];
-      return { id: named(e.id, n), label: named(e.label, n), symbol: e.symbol, path: aside ? [a, top, bottom] : [a, bottom], rail: [bottom, b], at: { x: a.x + aside, y: (a.y + b.y) / 2 }, column: b.y };
-    }
-    if (other && !own) {
-      const bend = { x: b.x, y: a.y };
-      return { id: named(e.id, n), label: named(e.label, n), symbol: e.symbol, path: [bend, b], rail: [a, bend], at: { x: b.x, y: (a.y + b.y) / 2 }, column: null };
+      return { ...plain, path: aside ? [a, top, bottom] : [a, bottom], rail: [bottom, b], at: { x: a.x + aside, y: (a.y + b.y) / 2 }, column: e.position };
     }
     const bend = { x: b.x, y: a.y };
-    return { id: named(e.id, n), label: named(e.label, n), symbol: e.symbol, path: a.x === b.x || a.y === b.y ? [a, b] : [a, bend, b], rail: [], at: { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }, column: null };
+    if (other && !own) return { ...plain, path: [bend, b], rail: [a, bend], at: { x: b.x, y: (a.y + b.y) / 2 }, column: e.position };
+    return { ...plain, path: a.x === b.x || a.y === b.y ? [a, b] : [a, bend, b], rail: [], at: { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }, column: e.position };
   };
-  const elements: Drawn[] = [...circuit.elements.map((e) => draw(e, null)), ...copies.flatMap((n) => circuit.perCylinder.map((e) => draw(e, n)))];
-  const xs = elements.flatMap((e) => e.path.map((p) => p.x));
+  const elements = placed.map(draw);
+  const xs = elements.flatMap((e) => [...e.path, ...e.rail].map((p) => p.x));
   const ys = elements.flatMap((e) => e.path.map((p) => p.y));
-  return { elements, at, width: Math.max(...xs) + MARGIN * 1.2, top: Math.min(...ys) - 26, height: Math.max(...ys) + (copies.length ? 56 : 30) };
+  return { elements, at, width: Math.max(...xs) + MARGIN * 1.2, top: Math.min(...ys) - 26, height: Math.max(...ys) + (circuit.perCylinder.length ? 56 : 30) };
 }
 
 const SEEN = 0.03;
 const tone = (share: number): string => (share >= 0.5 ? 'var(--color-rust)' : share >= SEEN ? 'var(--color-ochre)' : 'var(--color-post)');
 
 /** The circuit as it is wired, each element tinted by its share of suspicion, with that share in words beside it. */
-export function Schematic({ circuit, cylinders, shares, probe }: SchematicProps) {
-  const { elements, at, width, top, height } = drawing(circuit, cylinders);
+export function Schematic({ circuit, wiring, shares, probe }: SchematicProps) {
+  const { elements, at, width, top, height } = drawing(circuit, wiring);
   const shown = elements.filter((e) => e.symbol !== 'leak' || (shares.get(e.id) ?? 0) >= SEEN);
-  const asked = probe && circuit.probes.find((p) => p.test === probe.test && (p.position === '{}' ? typeof probe.position === 'number' : p.position === probe.position));
+  const asked = probe && expandProbes(circuit, wiring).find((p) => p.test === probe.test && p.position === probe.position);
   const worst = [...shares].filter(([, s]) => s >= SEEN).sort((a, b) => b[1] - a[1]).map(([id, s]) => `${id} ${percent(s)}`);
+  const columns = circuit.perCylinder.length ? Array.from({ length: wiring.cylinders }, (_, i) => i + 1) : [];
   return (
     <svg viewBox={`0 ${top} ${width} ${height - top}`} className="w-full" role="img" aria-label={`${circuit.name}. ${worst.length ? `Under suspicion: ${worst.join(', ')}` : 'Nothing under suspicion'}`}>
       {shown.map((e) => e.rail.length > 0 && e.symbol !== 'leak' && <polyline key={e.id} points={line(e.rail)} stroke="var(--color-post)" strokeWidth={2} fill="none" />)}
       {shown.map((e) => <Part key={e.id} e={e} share={shares.get(e.id) ?? 0} />)}
-      {Array.from({ length: circuit.perCylinder.length ? cylinders : 0 }, (_, i) => i + 1).map((n) => <ColumnLabel key={n} n={n} elements={shown.filter((e) => (shares.get(e.id) ?? 0) >= SEEN && e.id.endsWith(` ${n}`))} shares={shares} x={shown.find((e) => e.id.endsWith(` ${n}`))?.at.x ?? 0} y={height - 36} />)}
-      {asked && <Probes probe={asked} n={typeof probe.position === 'number' ? probe.position : null} at={at} elements={elements} />}
+      {columns.map((n) => <ColumnLabel key={n} n={n} elements={shown.filter((e) => (shares.get(e.id) ?? 0) >= SEEN && e.column === n)} shares={shares} x={shown.find((e) => e.column === n)?.at.x ?? 0} y={height - 36} />)}
+      {asked && <Probes probe={asked} at={at} elements={elements} />}
     </svg>
   );
 }
@@ -83,7 +90,7 @@ function Part({ e, share }: { e: Drawn; share: number }) {
     <g stroke={stroke} strokeWidth={share >= SEEN ? 3.5 : 2} fill="none">
       <polyline points={line(e.path)} strokeDasharray={e.symbol === 'leak' ? '5 5' : undefined} strokeLinejoin="round" />
       <Symbol symbol={e.symbol} at={e.at} stroke={stroke} />
-      {share >= SEEN && !/ \d+$/.test(e.id) && <text x={e.at.x + 16} y={e.at.y - 14} fill={stroke} stroke="none" className="text-[13px] font-semibold">{e.label} {percent(share)}</text>}
+      {share >= SEEN && e.column === null && <text x={e.at.x + 16} y={e.at.y - 14} fill={stroke} stroke="none" className="text-[13px] font-semibold">{e.label} {percent(share)}</text>}
     </g>
   );
 }
@@ -104,15 +111,15 @@ function Symbol({ symbol, at: { x, y }, stroke }: { symbol: Drawn['symbol']; at:
   }
 }
 
-function Probes({ probe, n, at, elements }: { probe: Probe; n: number | null; at: (node: string, n: number | null) => Point; elements: readonly Drawn[] }) {
+function Probes({ probe, at, elements }: { probe: PlacedProbe; at: (node: string) => Point; elements: readonly Drawn[] }) {
   if (probe.element !== undefined) {
-    const own = elements.find((e) => e.id === named(probe.element ?? '', n));
+    const own = elements.find((e) => e.id === probe.element);
     return own ? <g><circle cx={own.at.x} cy={own.at.y} r={15} fill="none" stroke="var(--color-estuary)" strokeWidth={4} /><text x={own.at.x - 22} y={own.at.y - 18} fill="var(--color-estuary)" className="text-[13px] font-bold">clamp here</text></g> : null;
   }
   return <>{([['red', 'R'], ['black', 'B']] as const).map(([which, letter]) => {
     const node = probe[which];
     if (node === undefined) return null;
-    const { x, y } = at(node, n);
+    const { x, y } = at(node);
     return <g key={which}><circle cx={x} cy={y} r={11} fill="var(--color-estuary)" /><text x={x} y={y + 5} textAnchor="middle" fill="var(--color-on-estuary)" className="text-[13px] font-bold">{letter}</text></g>;
   })}</>;
 }

@@ -1,11 +1,11 @@
-import { BookOpen, Gauge, Ruler, Users, Warehouse } from 'lucide-react';
+import { BookOpen, CircuitBoard, Gauge, Ruler, Users, Warehouse } from 'lucide-react';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { SumsButton } from '../sums/sums-button';
 import { Logo } from './logo';
 import { Selects } from './selects';
 
-const ROOMS = [['/', 'Yard', Warehouse], ['/shelf', 'Shelf', Ruler], ['/catalogue', 'Catalogue', BookOpen], ['/instruments', 'Instruments', Gauge], ['/people', 'People', Users]] as const;
+const ROOMS = [['/', 'Yard', Warehouse], ['/shelf', 'Shelf', Ruler], ['/catalogue', 'Catalogue', BookOpen], ['/circuits', 'Circuits', CircuitBoard], ['/instruments', 'Instruments', Gauge], ['/people', 'People', Users]] as const;
 
 export interface TopBarProps {
   readonly children?: ReactNode;

@@ -1,4 +1,4 @@
-/** A circuit of the trade as data. `{}` in names stands for a cylinder. Values are invented or common practice, for the shelf to replace: never those of a real engine. */
+/** A circuit of the trade as data. In names `{}` stands for a cylinder, `{bank}` for its bank, `{pair}` for the pair whose drivers it shares. Values are invented or common practice, for the shelf to replace: never those of a real engine. */
 export interface LibraryCircuit {
   readonly id: string;
   readonly name: string;
@@ -8,14 +8,18 @@ export interface LibraryCircuit {
   readonly reference: string;
   readonly values: Readonly<Record<string, CircuitValue>>;
   readonly elements: readonly LibraryElement[];
-  /** There once per cylinder. */
+  /** There once per cylinder; of `elements`, those with `{bank}` or `{pair}` in their ids are there once per bank or pair. */
   readonly perCylinder: readonly LibraryElement[];
   readonly suspects: readonly SuspectKind[];
   readonly probes: readonly Probe[];
-  /** Places of nodes on the drawing, in grid steps; `dx` is the step per cylinder. */
-  readonly drawing: Readonly<Record<string, { readonly x: number; readonly y: number; readonly dx?: number }>>;
-  /** Works only if the engine has it: "12" or "24" volts are set by the engine. */
+  /** Places of nodes on the drawing, in grid steps; `dx` and `dy` are the steps per cylinder, bank or pair. */
+  readonly drawing: Readonly<Record<string, { readonly x: number; readonly y: number; readonly dx?: number; readonly dy?: number }>>;
+  /** Its sources are of the battery: written for 12 V, set by the engine. */
   readonly follows?: 'systemVoltage';
+  /** Area of the catalogue: codes and complaints that point there point at this circuit. */
+  readonly area: string;
+  /** Codes of the engine families that have it; absent: any may. */
+  readonly families?: readonly string[];
 }
 
 export interface CircuitValue {
@@ -24,6 +28,8 @@ export interface CircuitValue {
   /** Relative standard deviation between good parts. */
   readonly spread: number;
   readonly what: string;
+  /** The limits of this test, for this engine, tell the value and its spread better. */
+  readonly shelf?: { readonly test: string; readonly position?: string };
 }
 
 export interface LibraryElement {
@@ -37,7 +43,7 @@ export interface LibraryElement {
   /** States in which a switch is closed. */
   readonly closedIn?: readonly string[];
   /** How it is drawn. */
-  readonly symbol?: 'wire' | 'plug' | 'fuse' | 'relay' | 'battery' | 'ground' | 'coil' | 'module' | 'leak' | 'input';
+  readonly symbol?: 'wire' | 'plug' | 'fuse' | 'relay' | 'battery' | 'ground' | 'coil' | 'module' | 'leak' | 'input' | 'hidden';
 }
 
 /** What can be wrong with an element. */
@@ -50,6 +56,8 @@ export interface SuspectKind {
   readonly prior: number;
   /** Comes and goes: a reading may wander. */
   readonly intermittent?: boolean;
+  /** What it is said to depend on; absent: anything may bring it on. */
+  readonly when?: readonly ('cold' | 'hot' | 'load')[];
   readonly is: 'part' | 'path' | 'shared' | 'input';
   readonly name: string;
   /** "is open", "has risen". */
@@ -68,4 +76,6 @@ export interface Probe {
   readonly state: string;
   /** Taken off for it. */
   readonly opened?: readonly string[];
+  /** What is shown for each ampere or volt there is; 1 where absent. A mirror of a thousandth is read in thousandfold. */
+  readonly scale?: number;
 }

@@ -1,0 +1,13 @@
+import { KEEP_CIRCUIT, type KeepCircuit } from '@/formats/requests';
+import { schema } from '@/formats/validate';
+import { allCircuits, keepCircuit } from '@/server/circuits';
+import { serverDb } from '@/server/db';
+import { answer, download, handleJson, handleRead } from '../handler';
+
+const check = schema<KeepCircuit>(KEEP_CIRCUIT);
+
+/** All circuits as a file. */
+export const GET = (request: Request) => handleRead(request, async () =>
+  download(JSON.stringify({ format: 'mudflat/circuits', version: 1, circuits: await allCircuits(serverDb().db) }, null, 2), 'application/json', 'circuits.json'));
+
+export const POST = (request: Request) => handleJson(request, check, { role: 'lead', what: 'change circuits' }, async (body) => answer(await keepCircuit(serverDb().db, body)));

@@ -1,0 +1,112 @@
+import { findTest } from '../catalogue/catalogue';
+import type { Wiring } from '../circuit/library/expand';
+import type { LibraryCircuit } from '../circuit/library/types';
+import { CORE_VERSION } from '../version';
+import type { Evidence } from '../evidence/types';
+import type { Position } from '../judge/types';
+import { diagnose, prepare, type Prepared } from './diagnose';
+import { type History, momentsOf, oddsFrom } from './odds';
+import { shownPrediction } from './shown';
+import type { Diagnosis, Measured } from './types';
+
+/** All that a job knows, ready to be weighed against circuits. Plain data: it travels to a worker. */
+export interface Case {
+  readonly wiring: Wiring;
+  /** The engine family's own before those for any. */
+  readonly circuits: readonly LibraryCircuit[];
+  readonly measured: readonly Measured[];
+  readonly observed: readonly Evidence[];
+  readonly coded: readonly number[];
+  /** Areas of the catalogue that codes and complaint point at. */
+  readonly areas: readonly string[];
+  readonly history: History;
+  /** The engine has run in this job, and not long ago. */
+  readonly warm: boolean;
+}
+
+/** A circuit with its suspects by what was measured in it. */
+export interface WeighedCircuit {
+  readonly circuit: LibraryCircuit;
+  readonly wiring: Wiring;
+  readonly diagnosis: Diagnosis;
+  /** What was taken into account before anything was measured. */
+  readonly before: readonly string[];
+  /** What the next tests would show, healthy and under the leading suspects. */
+  readonly expected: readonly ExpectedReading[];
+}
+
+export interface ExpectedReading {
+  readonly test: string;
+  readonly name: string;
+  readonly position: Position;
+  readonly readings: readonly { readonly when: string; readonly shown: string }[];
+}
+
+/** Predictions depend on no evidence: kept per circuit, its content, the engine and the core's version. */
+export class Kept {
+  private readonly made = new Map<string, Prepared>();
+
+  constructor(private readonly most = 60) {}
+
+  of(circuit: LibraryCircuit, wiring: Wiring): Prepared {
+    const key = [circuit.id, circuit.revision, JSON.stringify(circuit.values), JSON.stringify(wiring), CORE_VERSION].join('|');
+    const known = this.made.get(key);
+    if (known) return known;
+    const prepared = prepare({ circuit, ...wiring });
+    if (this.made.size >= this.most) this.made.delete(this.made.keys().next().value ?? '');
+    this.made.set(key, prepared);
+    return prepared;
+  }
+}
+
+/** What is measured in many circuits says of none that it is the one in question. */
+const GENERAL: ReadonlySet<string> = new Set(['Harness', 'Energy first', 'Controller']);
+
+/** Measured at a point of the circuit. */
+const ownOf = (circuit: LibraryCircuit, measured: readonly Measured[]): Measured[] =>
+  measured.filter((m) => circuit.probes.some((p) => p.test === m.test && (p.position === '{}' ? typeof m.position === 'number' : p.position === m.position)));
+
+/**
+ * The circuits in question: of each area the one in which most was measured, among equals the one that comes first. Where nothing was measured in any, the first one that codes or complaint point at.
+ */
+export function circuitsInQuestion(c: Case): { circuit: LibraryCircuit; own: Measured[] }[] {
+  const found = c.circuits.map((circuit) => {
+    const own = ownOf(circuit, c.measured);
+    const telling = own.filter((m) => { const area = findTest(m.test)?.area ?? circuit.area; return area === circuit.area || !GENERAL.has(area); }).length;
+    return { circuit, own, telling };
+  });
+  const areas = [...new Set(found.filter((f) => f.telling > 0).map((f) => f.circuit.area))];
+  const best = areas.flatMap((area) => found.filter((f) => f.circuit.area === area && f.telling > 0).toSorted((a, b) => b.telling - a.telling).slice(0, 1));
+  return best.length ? best : found.filter((f) => c.areas.includes(f.circuit.area)).slice(0, 1);
+}
+
+/** Weighs a job's evidence in every circuit in question. `onDone` tells how many are weighed, for who waits. */
+export function weighCase(c: Case, kept: Kept, onDone: (done: number, of: number) => void = () => undefined): WeighedCircuit[] {
+  const those = circuitsInQuestion(c);
+  return those.map(({ circuit, own }, i) => {
+    const weighed = weighOne(circuit, own, c, kept);
+    onDone(i + 1, those.length);
+    return weighed;
+  });
+}
+
+function weighOne(circuit: LibraryCircuit, measured: readonly Measured[], c: Case, kept: Kept): WeighedCircuit {
+  const ready = kept.of(circuit, c.wiring);
+  const odds = oddsFrom(circuit, c.history);
+  const diagnosis = diagnose({ circuit, ...c.wiring, measured, observed: observedIn(circuit, c.observed), coded: c.coded, odds, shows: momentsOf(c.history.conditions), warm: c.warm }, ready);
+  const expected = diagnosis.next.slice(0, 3).map((n) => ({
+    test: n.test, name: findTest(n.test)?.name ?? n.test, position: n.position,
+    readings: [{ when: 'if all is well', shown: shownPrediction(ready.predictions, n, null) }, ...diagnosis.suspects.slice(0, 3).map((s) => ({ when: `if ${s.words}`, shown: shownPrediction(ready.predictions, n, s.key) }))],
+  }));
+  return { circuit, wiring: c.wiring, diagnosis, before: odds.map((o) => o.why), expected };
+}
+
+/** Observations that concern the circuit: of its parts, at its cylinders. */
+function observedIn(circuit: LibraryCircuit, observed: readonly Evidence[]): Evidence[] {
+  const parts = new Set(circuit.suspects.map((s) => s.name));
+  return observed.filter((e) => {
+    if ('part' in e && !parts.has(e.part)) return false;
+    if (e.kind === 'cut-out') return circuit.area === 'Injectors';
+    return e.kind !== 'swap' || circuit.perCylinder.length > 0;
+  });
+}

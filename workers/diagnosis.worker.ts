@@ -1,0 +1,35 @@
+import { expose } from 'comlink';
+import type { Wiring } from '../core/circuit/library/expand';
+import type { LibraryCircuit } from '../core/circuit/library/types';
+import { type Case, circuitsInQuestion, Kept, weighCase, type WeighedCircuit } from '../core/diagnosis/case';
+import { shownWithFault, type ShownFault } from '../core/diagnosis/shown';
+import type { Hypothesis } from '../core/diagnosis/types';
+
+/** Circuits are weighed beside the page, so that typing never waits. A newer question cancels an older one between two circuits. */
+const kept = new Kept(12);
+let newest = 0;
+
+/** Lets messages in: a newer question, or none. */
+const breathe = (): Promise<void> => new Promise((resolve) => { setTimeout(resolve, 0); });
+
+const api = {
+  /** `null`: cancelled by a newer question. `onDone` says how many circuits of how many are weighed. */
+  async weigh(c: Case, onDone?: (done: number, of: number) => void): Promise<readonly WeighedCircuit[] | null> {
+    newest += 1;
+    const own = newest;
+    const those = circuitsInQuestion(c);
+    const weighed: WeighedCircuit[] = [];
+    for (const [i, { circuit }] of those.entries()) {
+      await breathe();
+      if (own !== newest) return null;
+      weighed.push(...weighCase({ ...c, circuits: [circuit] }, kept));
+      onDone?.(i + 1, those.length);
+    }
+    return weighed;
+  },
+  cancel(): void { newest += 1; },
+  whatIf(circuit: LibraryCircuit, wiring: Wiring, fault: Hypothesis | null): ShownFault[] { return shownWithFault(circuit, wiring, fault); },
+};
+export type DiagnosisWorker = typeof api;
+
+expose(api);
