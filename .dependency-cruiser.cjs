@@ -20,7 +20,7 @@ const arrow = (room) => ({
   to: { path: `^(${rooms.filter((r) => r !== room && !may[room].includes(r)).join('|')})/` },
 });
 /** Inside core, from the ground up. A floor may use those below it. */
-const floors = ['quantity', 'metrology', 'engine', 'codes', 'limits', 'catalogue', 'judge', 'shelf', 'sums', 'evidence', 'plan', 'circuit', 'diagnosis'];
+const floors = ['quantity', 'metrology', 'engine', 'codes', 'limits', 'catalogue', 'judge', 'shelf', 'sums', 'evidence', 'plan', 'circuit', 'diagnosis', 'repair'];
 const floor = (name, i) => ({
   name: `core-${name}-points-down`,
   severity: 'error',

@@ -1,6 +1,7 @@
 import { OwnServer } from '../e2e/server';
 import { loadDemo } from '../demo/load';
 import { connect, migrateDatabase } from '../server/db';
+import { benchBest } from './best';
 import { benchJudging } from './judging';
 import { machine } from './measure';
 import { benchMixed, benchShelf } from './mixed';
@@ -19,6 +20,7 @@ async function main(): Promise<void> {
   benchShelf();
   benchSolver();
   benchDiagnosis();
+  benchBest();
   benchTrial();
   const connection = connect(url);
   await migrateDatabase(connection);

@@ -99,7 +99,7 @@ function follow(p: Patient, prepared: Prepared, choose: Chooser): Course {
 }
 
 /** The simulated trial: share of right convictions, tests and minutes, against the order of the data and a random order; how far shares can be trusted. */
-export function benchTrial(patients = Number(process.env.MUDFLAT_TRIAL ?? 400)): void {
+export function benchTrial(patients = Number(process.env.MUDFLAT_TRIAL ?? 2000)): void {
   const random = generator(20261123);
   const ready = new Map(CIRCUITS.map((c) => [c.id, prepare({ circuit: c, cylinders: CYLINDERS })]));
   const orders: Record<string, Chooser> = {

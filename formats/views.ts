@@ -3,6 +3,8 @@ import type { TestDefinition } from '../core/catalogue/types';
 import type { Evidence, Known } from '../core/evidence/types';
 import type { FindingBody, ProposedFinding, RuledOut } from '../core/evidence/finding';
 import type { WeighedCircuit } from '../core/diagnosis/case';
+import type { OpenQuotation } from '../core/repair/quotation';
+import type { RepairView } from './repair';
 import type { Plan } from '../core/plan/types';
 import type { Intake } from './job-requests';
 import type { FreezeFrame } from './requests';
@@ -159,6 +161,7 @@ export interface JobView {
   readonly trail: readonly TrailEvent[];
   /** Of each circuit that something was measured in. */
   readonly circuits: readonly CircuitView[];
+  readonly repair: RepairView;
 }
 
 export type CircuitView = WeighedCircuit;
@@ -172,6 +175,8 @@ export interface BeforeView {
   readonly findings: readonly FindingBody[];
   /** The same complaint or code again. */
   readonly comeback: string | null;
+  /** Quotations that were declined, deferred or never answered. */
+  readonly quotations: readonly OpenQuotation[];
 }
 
 export interface InstrumentView {

@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, inArray, isNull, like, sql } from 'drizzle-orm';
 import { groupBy } from '../core/collections';
 import { compareCodes } from '../core/codes/phases';
+import { openQuotations } from '../core/repair/quotation';
 import { proposeFindings, ruledOutBy } from '../core/evidence/finding';
 import { weighCase, type Case } from '../core/diagnosis/case';
 import type { MeasuredRun } from '../core/evidence/types';
@@ -16,6 +17,7 @@ import { findingsOf } from './findings';
 import { notesOf } from './notes';
 import { photosOf } from './photos';
 import { changesOf } from './plan';
+import { recordsOfJobs, repairOf } from './records';
 import { definitionOf, jobBrief, unitView } from './run-view';
 import { codeObservation, depot, engineFamily, job, testRun, unit, unitWords } from './schema';
 import { allTests, testBrief } from './tests';
@@ -70,6 +72,7 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
   const [runs, codes, intake, evidence, findings, changes, tests, codesBefore] = await Promise.all([
     runsOf(db, jobs), codesOf(db, jobId), intakeOf(db, jobId), evidenceOf(db, jobId), findingsOf(db, jobs.map((j) => j.id)), changesOf(db, jobId), allTests(db), codesByJob(db, earlierJobs),
   ]);
+  const recordsBefore = await recordsOfJobs(db, earlierJobs.map((j) => j.id));
   const [own, ...earlier] = briefs(jobs, runs);
   if (!own) throw new Error(`job ${jobId} has no brief`);
   const ownRuns = runs.filter((r) => r.jobId === jobId);
@@ -85,7 +88,8 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
   return {
     job: own, unit: ofUnit, depotId: row.depot.id, earlier, tests: tests.map(testBrief), notes: await notesOf(db, jobId),
     codes, unplugged: await unpluggedIn(db, jobId), intake, evidence, photos: await photosOf(db, jobId), findings: findings.get(jobId) ?? [],
-    before: earlier.flatMap((j) => beforeOf(j, findings.get(j.id) ?? [], codes, codesBefore.get(j.id) ?? [])), descriptions: await descriptionsOf(db, row.depot.id),
+    before: earlier.flatMap((j) => beforeOf(j, findings.get(j.id) ?? [], codes, codesBefore.get(j.id) ?? [], openQuotations(recordsBefore.get(j.id) ?? []))), descriptions: await descriptionsOf(db, row.depot.id),
+    repair: await repairOf(db, { jobId, unitId: row.unit.id, familyId: row.family.id, cylinders: row.family.engine.cylinders, hours: row.job.hours }),
     known, proposals: proposeFindings(known), ruledOut: ruledOutBy(known), plan, circuits, trail: await trailOf(db, jobId),
   };
 }
@@ -120,10 +124,10 @@ async function codesByJob(db: Db, jobs: readonly JobRow[]): Promise<Map<string, 
 }
 
 /** What an earlier job says to this one: its findings, its advice, and whether the same is back. `[]` where it says nothing. */
-function beforeOf(j: JobBrief, findings: readonly FindingView[], codes: readonly CodeView[], codesThen: readonly string[]): BeforeView[] {
+function beforeOf(j: JobBrief, findings: readonly FindingView[], codes: readonly CodeView[], codesThen: readonly string[], quotations: BeforeView['quotations']): BeforeView[] {
   const again = [...new Set(codes.flatMap((c) => (c.code !== null && c.phase === 'as-found' && codesThen.includes(c.code) ? [c.code] : [])))];
-  if (findings.length === 0 && again.length === 0) return [];
-  return [{ id: j.id, number: j.number, openedAt: j.openedAt, complaint: j.complaint, findings: findings.map((f) => f.body), comeback: again.length ? `${again.join(', ')} again` : null }];
+  if (findings.length === 0 && again.length === 0 && quotations.length === 0) return [];
+  return [{ id: j.id, number: j.number, openedAt: j.openedAt, complaint: j.complaint, findings: findings.map((f) => f.body), comeback: again.length ? `${again.join(', ')} again` : null, quotations }];
 }
 
 /** Answers when the database does. */

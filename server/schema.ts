@@ -11,8 +11,10 @@ import type { Scope, When } from '../core/shelf/types';
 import type { Evidence } from '../core/evidence/types';
 import type { FindingBody } from '../core/evidence/finding';
 import type { PlanChange } from '../core/plan/types';
+import type { RepairRecord } from '../core/repair/types';
 import { ROLES } from '../core/vocabulary';
 import type { Intake } from '../formats/job-requests';
+import type { ServiceBody } from '../formats/repair';
 import type { FreezeFrame } from '../formats/requests';
 
 /** Ids come from whoever makes the row (UUIDv7), so that the same submission sent twice is the same row. */
@@ -127,6 +129,8 @@ export const job = pgTable('job', {
   id: id(), number: integer('number').notNull().generatedAlwaysAsIdentity(), unitId: uuid('unit_id').notNull().references(() => unit.id),
   complaint: text('complaint').notNull(), odometer_km: doublePrecision('odometer_km'), hours: doublePrecision('hours'),
   openedBy: text('opened_by').notNull(), createdAt: created(), closedAt: at('closed_at'),
+  /** Of a job that came from another installation: its number there, where that was taken here. */
+  numberThere: integer('number_there'),
 }, (t) => [index('job_unit').on(t.unitId), index('job_open').on(t.closedAt)]);
 
 export const testRun = pgTable('test_run', {
@@ -214,6 +218,16 @@ export const finding = pgTable('finding', {
 /** What a technician changed in a job's plan: order, left out, added. */
 export const planChange = pgTable('plan_change', { id: id(), sequence: sequence(), jobId: jobId(), body: jsonb('body').$type<PlanChange>().notNull(), recordedBy: recordedBy(), createdAt: created() },
   (t) => [index('plan_change_job').on(t.jobId, t.sequence)]);
+
+/** What is written between finding and release. Append-only; of what is said twice the newest counts. */
+export const jobRecord = pgTable('job_record', { id: id(), sequence: sequence(), jobId: jobId(), body: jsonb('body').$type<RepairRecord>().notNull(), recordedBy: recordedBy(), createdAt: created() },
+  (t) => [index('job_record_job').on(t.jobId, t.sequence)]);
+
+/** A workshop's own service data: fitting values, how codes look, what parts cost. Appended; the newest of a kind, key and engine family counts. */
+export const serviceData = pgTable('service_data', {
+  id: id(), sequence: sequence(), engineFamilyId: uuid('engine_family_id').references(() => engineFamily.id), kind: text('kind', { enum: ['fitting', 'coding', 'costs'] }).notNull(), key: text('key').notNull(),
+  body: jsonb('body').$type<ServiceBody>().notNull(), source: text('source').notNull(), recordedBy: recordedBy(), createdAt: created(),
+}, (t) => [index('service_data_key').on(t.kind, t.key, t.sequence)]);
 
 const bytes = customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'bytea' });
 

@@ -18,6 +18,9 @@ const SOAK_min = 90;
 /** Cautions that make one think twice before a test is chosen. */
 const DANGERS: ReadonlySet<string> = new Set(['high-pressure-fuel', 'injector-voltage', 'running', 'road-test', 'hot-exhaust', 'bench-heat']);
 
+/** At most so many positions are counted on: not all of them will still be worth reading. */
+const SHARING = 3;
+
 interface Candidate {
   readonly instance: number;
   readonly test: TestDefinition | undefined;
@@ -43,7 +46,9 @@ export function nextTests(p: Predictions, posterior: Float64Array, measured: rea
   const found = candidates.map((c) => {
     const { test = '', position = '' } = p.instances[c.instance] ?? {};
     const perPosition = p.instances.filter((x) => x.test === test).length;
-    const { minutes, cost, said } = costOf(c, set, perPosition, warm, entropy > 0 ? Math.min(1, cold / entropy) : 0);
+    // What is set up for one position serves those that would tell much next.
+    const sharing = Math.min(SHARING, candidates.filter((o) => p.instances[o.instance]?.test === test && o.bits >= 0.4 * c.bits).length);
+    const { minutes, cost, said } = costOf(c, set, perPosition, sharing, warm, entropy > 0 ? Math.min(1, cold / entropy) : 0);
     const why = `Separates ${c.between.join(' from ')}; about ${Math.max(1, Math.round(minutes))} min${said.map((w) => `, ${w}`).join('')}.`;
     return { next: { test, position, expectedInformation_bits: c.bits, minutes, why }, value: c.bits / cost };
   });
@@ -60,7 +65,7 @@ function setUpBy(ids: readonly string[]): SetUp {
 
 const warms = (t: TestDefinition): boolean => t.condition.engine === 'running' || t.condition.engine === 'each state in turn';
 
-function costOf({ test }: Candidate, set: SetUp, perPosition: number, warm: boolean, coldShare: number): { minutes: number; cost: number; said: string[] } {
+function costOf({ test }: Candidate, set: SetUp, perPosition: number, sharing: number, warm: boolean, coldShare: number): { minutes: number; cost: number; said: string[] } {
   const whole = test?.minutes ?? 5;
   const isBegun = test !== undefined && set.tests.has(test.id);
   const cover = test ? openedFor(test) : null;
@@ -71,7 +76,8 @@ function costOf({ test }: Candidate, set: SetUp, perPosition: number, warm: bool
   const people = (test?.people ?? 1) > 1 ? (set.people > 1 ? 1.2 : 1.6) : 1;
   const danger = 1 + 0.1 * (test?.cautions.filter((c) => DANGERS.has(c.id)).length ?? 0);
   const said = [...(isBegun ? ['set up already'] : []), ...(isOpen ? ['cover already off'] : []), ...(soak ? ['once the engine is cold again'] : []), ...(people > 1 ? ['with a second person'] : []), ...(lost > 5 ? ['after what needs a cold engine'] : [])];
-  return { minutes, cost: (minutes + 0.3 + lost) * people * danger * (test?.condition.engine === 'running' ? 1.3 : 1), said };
+  const shared = isBegun ? 0 : whole * SETUP * (isOpen ? 0.6 : 1) * (1 - 1 / sharing);
+  return { minutes, cost: (minutes - shared + 0.3 + lost) * people * danger * (test?.condition.engine === 'running' ? 1.3 : 1), said };
 }
 
 interface Class { readonly words: string; readonly isPair: boolean; readonly of: readonly number[]; readonly probability: number }

@@ -67,7 +67,7 @@ export function Circuits({ circuits, families, tests }: CircuitsProps) {
         <p className="text-sm text-soft">Revision {circuit.revision}{circuit.families?.length ? `; for ${circuit.families.join(', ')}` : '; for any engine'}. {circuit.probes.length} test points, {circuit.suspects.length} kinds of fault.{!isLead && ' A lead technician can copy and change it.'}</p>
         {editing ? <EditCircuit key={`${editing.circuit.id} ${editing.isCopy}`} circuit={editing.circuit} isCopy={editing.isCopy} wiring={wiring} tests={tests} families={families.map((f) => f.code)} by={by} onClose={() => setEditing(null)} onDone={(id) => { setEditing(null); setPicked(id); router.refresh(); }} /> : (
           <>
-            <div className="mt-2 max-w-4xl"><Schematic circuit={circuit} wiring={wiring} shares={NOTHING} probe={null} /></div>
+            <div className="mt-2 max-w-4xl"><Schematic circuit={circuit} wiring={wiring} shares={NOTHING} probe={null} named /></div>
             <Values circuit={circuit} />
             <WhatIf circuit={circuit} wiring={wiring} />
           </>

@@ -29,7 +29,7 @@ export function EditCircuit({ circuit, isCopy, wiring, tests, families, by, onCl
   }
   return (
     <form className="mt-3" aria-label={isCopy ? 'Copy of a circuit' : 'Change a circuit'} onSubmit={(e) => { e.preventDefault(); void save(); }}>
-      <div className="max-w-4xl" data-testid="drawn"><Schematic circuit={drawn} wiring={wiring} shares={NOTHING} probe={null} /></div>
+      <div className="max-w-4xl" data-testid="drawn"><Schematic circuit={drawn} wiring={wiring} shares={NOTHING} probe={null} named /></div>
       {!read.ok && <p role="status" className="mb-2 text-ochre">The drawing shows the last state without errors.</p>}
       <OtherProblems problems={shown} paths={['/circuit/id', '/circuit/name', '/circuit/purpose', '/circuit/families', '/circuit/values', '/circuit/more', '/circuitId']} />
       <Row><DraftField {...f} field="name" path="/circuit/name" label="Name" /><DraftField {...f} field="id" path="/circuit/id" label="Short name" hint="small letters and hyphens" disabled={!isCopy} mono /><DraftField {...f} field="families" path="/circuit/families" label="Engine families" hint={`empty: any; ${families.join(', ')}`} /></Row>

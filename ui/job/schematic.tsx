@@ -9,6 +9,8 @@ export interface SchematicProps {
   readonly shares: ReadonlyMap<string, number>;
   /** Where to put the probes. */
   readonly probe: { readonly test: string; readonly position: Position } | null;
+  /** Names everything and marks every test point: where nothing is suspected. */
+  readonly named?: boolean;
 }
 
 interface Point { readonly x: number; readonly y: number }
@@ -16,6 +18,8 @@ interface Drawn { readonly id: string; readonly label: string; readonly symbol: 
 
 const STEP = 62;
 const MARGIN = 44;
+/** What names at the right side take. */
+const NAMES = 50;
 
 interface Drawing { readonly elements: readonly Drawn[]; readonly at: (node: string) => Point; readonly width: number; readonly top: number; readonly height: number }
 
@@ -43,9 +47,16 @@ function drawing(circuit: LibraryCircuit, wiring: Wiring): Drawing {
       const [top, bottom] = [{ x: a.x + aside, y: a.y }, { x: a.x + aside, y: b.y }];
       return { ...plain, path: aside ? [a, top, bottom] : [a, bottom], rail: [bottom, b], at: { x: a.x + aside, y: (a.y + b.y) / 2 }, column: e.position };
     }
+    if (e.aside !== undefined) {
+      const x = a.x + STEP * e.aside;
+      return { ...plain, path: [a, { x, y: a.y }, { x, y: b.y }, b], rail: [], at: { x, y: 0.3 * a.y + 0.7 * b.y }, column: e.position };
+    }
     const bend = { x: b.x, y: a.y };
     if (other && !own) return { ...plain, path: [bend, b], rail: [a, bend], at: { x: b.x, y: (a.y + b.y) / 2 }, column: e.position };
-    return { ...plain, path: a.x === b.x || a.y === b.y ? [a, b] : [a, bend, b], rail: [], at: { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }, column: e.position };
+    // Rails one above the other leave the feed downwards first; the sign stands on the longer stretch.
+    const corner = circuit.drawing[e.of.to]?.dy !== undefined && circuit.drawing[e.of.from]?.dy === undefined ? { x: a.x, y: b.y } : bend;
+    const path = a.x === b.x || a.y === b.y ? [a, b] : [a, corner, b];
+    return { ...plain, path, rail: [], at: middleOf(path), column: e.position };
   };
   const elements = placed.map(draw);
   const xs = elements.flatMap((e) => [...e.path, ...e.rail].map((p) => p.x));
@@ -53,25 +64,50 @@ function drawing(circuit: LibraryCircuit, wiring: Wiring): Drawing {
   return { elements, at, width: Math.max(...xs) + MARGIN * 1.2, top: Math.min(...ys) - 26, height: Math.max(...ys) + (circuit.perCylinder.length ? 56 : 30) };
 }
 
+/** The middle of the longest stretch. */
+function middleOf(path: readonly Point[]): Point {
+  const stretches = path.slice(1).map((b, i) => ({ a: path[i] ?? b, b }));
+  const length = ({ a, b }: { a: Point; b: Point }): number => Math.abs(a.x - b.x) + Math.abs(a.y - b.y);
+  const [longest] = stretches.toSorted((x, y) => length(y) - length(x));
+  return longest ? { x: (longest.a.x + longest.b.x) / 2, y: (longest.a.y + longest.b.y) / 2 } : { x: 0, y: 0 };
+}
+
 const SEEN = 0.03;
 const tone = (share: number): string => (share >= 0.5 ? 'var(--color-rust)' : share >= SEEN ? 'var(--color-ochre)' : 'var(--color-post)');
 
 /** The circuit as it is wired, each element tinted by its share of suspicion, with that share in words beside it. */
-export function Schematic({ circuit, wiring, shares, probe }: SchematicProps) {
+export function Schematic({ circuit, wiring, shares, probe, named: isNamed = false }: SchematicProps) {
   const { elements, at, width, top, height } = drawing(circuit, wiring);
   const shown = elements.filter((e) => e.symbol !== 'leak' || (shares.get(e.id) ?? 0) >= SEEN);
   const asked = probe && expandProbes(circuit, wiring).find((p) => p.test === probe.test && p.position === probe.position);
   const worst = [...shares].filter(([, s]) => s >= SEEN).sort((a, b) => b[1] - a[1]).map(([id, s]) => `${id} ${percent(s)}`);
   const columns = circuit.perCylinder.length ? Array.from({ length: wiring.cylinders }, (_, i) => i + 1) : [];
   return (
-    <svg viewBox={`0 ${top} ${width} ${height - top}`} className="w-full" role="img" aria-label={`${circuit.name}. ${worst.length ? `Under suspicion: ${worst.join(', ')}` : 'Nothing under suspicion'}`}>
+    <svg viewBox={`0 ${top} ${width + (isNamed ? NAMES : 0)} ${height - top}`} className="w-full" role="img" aria-label={`${circuit.name}. ${worst.length ? `Under suspicion: ${worst.join(', ')}` : 'Nothing under suspicion'}`}>
       {shown.map((e) => e.rail.length > 0 && e.symbol !== 'leak' && <polyline key={e.id} points={line(e.rail)} stroke="var(--color-post)" strokeWidth={2} fill="none" />)}
       {shown.map((e) => <Part key={e.id} e={e} share={shares.get(e.id) ?? 0} />)}
       {columns.map((n) => <ColumnLabel key={n} n={n} elements={shown.filter((e) => (shares.get(e.id) ?? 0) >= SEEN && e.column === n)} shares={shares} x={shown.find((e) => e.column === n)?.at.x ?? 0} y={height - 36} />)}
+      {isNamed && <Names circuit={circuit} wiring={wiring} elements={shown} at={at} />}
       {asked && <Probes probe={asked} at={at} elements={elements} />}
     </svg>
   );
 }
+
+/** Every sign with its name, those of cylinders at the first one, and a ring at every point where something is read. */
+function Names({ circuit, wiring, elements, at }: { circuit: LibraryCircuit; wiring: Wiring; elements: readonly Drawn[]; at: (node: string) => Point }) {
+  const points = new Set(expandProbes(circuit, wiring).flatMap((p) => [p.red, p.black].flatMap((n) => (n === undefined ? [] : [n]))));
+  return (
+    <>
+      {[...points].map((n) => { const { x, y } = at(n); return x || y ? <circle key={n} cx={x} cy={y} r={4.5} fill="var(--color-card)" stroke="var(--color-estuary)" strokeWidth={2.5} /> : null; })}
+      {elements.filter((e) => (e.column === null && !/ ([2-9]|\d\d)$/.test(e.id)) || e.column === 1).map((e) => {
+        const upright = e.column !== null || isUpright(e);
+        return <text key={e.id} x={upright ? e.at.x + 18 : e.at.x} y={upright ? e.at.y + 4 : e.at.y - 15} textAnchor={upright ? 'start' : 'middle'} fill="var(--color-soft)" className="text-[11px]">{e.label.replace(/ 1$/, '')}</text>;
+      })}
+    </>
+  );
+}
+
+const isUpright = (e: Drawn): boolean => e.path.slice(1).some((b, i) => e.path[i]?.x === b.x && e.at.x === b.x);
 
 const percent = (share: number): string => (share >= 0.995 ? 'nearly certain' : `${Math.round(share * 100)} %`);
 

@@ -99,5 +99,5 @@ export const ACTUATOR_LOW_SIDE: LibraryCircuit = {
     { test: 'harness-pins', position: 'pin 1', mode: 'resistance', red: 'switched', black: 'feed', state: 'off', opened: ['coil'] }, { test: 'harness-pins', position: 'pin 2', mode: 'resistance', red: 'low', black: 'driver pin', state: 'off', opened: ['coil', 'inside'] },
     { test: 'feed-steps', position: 'behind the fuse', mode: 'voltage', red: 'fused', black: 'battery -', state: 'key on' }, { test: 'feed-steps', position: 'behind the relay', mode: 'voltage', red: 'switched', black: 'battery -', state: 'key on' },
   ],
-  drawing: { emf: { x: 0, y: 3 }, 'battery -': { x: 0, y: 6 }, 'battery +': { x: 0, y: 1 }, fused: { x: 1.8, y: 1 }, switched: { x: 3.4, y: 1 }, feed: { x: 5.2, y: 1 }, low: { x: 5.2, y: 3.2 }, 'driver pin': { x: 5.2, y: 4.6 } },
+  drawing: { emf: { x: 0, y: 3 }, 'battery -': { x: 0, y: 6 }, 'battery +': { x: 0, y: 1 }, fused: { x: 1.8, y: 1 }, switched: { x: 3.4, y: 1 }, feed: { x: 5.2, y: 1 }, low: { x: 5.2, y: 3.2 }, 'driver pin': { x: 5.2, y: 6 } },
 };

@@ -11,7 +11,7 @@ const VALUES = {
 const MODULE: readonly LibraryElement[] = [
   { id: 'boost', kind: 'source', from: 'boost emf', to: 'ground', value: 'boost', label: 'module', symbol: 'module' }, { id: 'module', kind: 'resistor', from: 'boost emf', to: 'module pin', value: 'boostInner', label: 'module’s output', symbol: 'module' },
   { id: 'buzzing', kind: 'switch', from: 'module pin', to: 'ground', value: 'buzz', label: 'self-test', closedIn: ['buzz'], symbol: 'hidden' }, { id: 'turning', kind: 'switch', from: 'module pin', to: 'ground', value: 'turning', label: 'cranking, idle', closedIn: ['turning'], symbol: 'hidden' },
-  { id: 'raised', kind: 'switch', from: 'module pin', to: 'ground', value: 'raised', label: 'raised idle', closedIn: ['raised'], symbol: 'hidden' }, { id: 'body', kind: 'resistor', from: 'body', to: 'ground', value: 'contact', label: 'engine ground', symbol: 'ground' },
+  { id: 'raised', kind: 'switch', from: 'module pin', to: 'ground', value: 'raised', label: 'raised idle', closedIn: ['raised'], symbol: 'hidden' }, { id: 'body', kind: 'resistor', from: 'body', to: 'ground', value: 'contact', label: 'engine ground', symbol: 'hidden' },
 ];
 const MODULE_SUSPECTS: readonly SuspectKind[] = [
   { element: 'module', fault: 'series', sizes: [0.3, 0.6, 1.5, 4], prior: 30, is: 'shared', name: 'module', words: 'sags under load' }, { element: 'module', fault: 'open', prior: 10, is: 'shared', name: 'module', words: 'gives no voltage' },
@@ -42,7 +42,7 @@ export const INJECTORS_COMMON: LibraryCircuit = {
   perCylinder: coil('common {bank}'),
   suspects: [...COIL_SUSPECTS, { element: 'common {bank}', fault: 'series', sizes: [0.5, 5, 100], prior: 8, is: 'shared', name: 'common wire {bank}', words: 'has resistance' }, { element: 'common {bank}', fault: 'open', prior: 8, is: 'shared', name: 'common wire {bank}', words: 'is open' }, ...MODULE_SUSPECTS],
   probes: [...coilProbes('common {bank}', 'common {bank}'), ...MODULE_PROBES],
-  drawing: { 'boost emf': { x: 0, y: 3 }, 'module pin': { x: 0, y: 0.6 }, 'common {bank}': { x: 2, y: 0.6, dy: 0.6 }, ground: { x: 0, y: 6 }, body: { x: 2, y: 5.2 }, 'low {}': { x: 2.6, y: 2.9, dx: 1.4 }, 'pin {}': { x: 2.6, y: 4.4, dx: 1.4 } },
+  drawing: { 'boost emf': { x: 0, y: 3 }, 'module pin': { x: 0, y: 0.6 }, 'common {bank}': { x: 2, y: 0.6, dy: 0.6 }, ground: { x: 0, y: 6 }, body: { x: 2, y: 6 }, 'low {}': { x: 2.6, y: 2.9, dx: 1.4 }, 'pin {}': { x: 2.6, y: 4.4, dx: 1.4 } },
 };
 
 /** Two injectors share the switch to the boosted supply; each has its own to ground. */
@@ -56,7 +56,7 @@ export const INJECTORS_PAIRED: LibraryCircuit = {
   // The pair's pin is where the connector comes off: what the module has before it is not in the ohms.
   probes: [...coilProbes('pair {pair}', 'pair wire {pair}').map((p) => (p.test === 'injector-through-harness' ? { ...p, red: 'pair pin {pair}', opened: ['upper driver {pair}'] } : p)),
     { test: 'injector-feed-voltage', position: '{}', mode: 'voltage', red: 'pair pin {pair}', black: 'ground', state: 'buzz' }, ...MODULE_PROBES],
-  drawing: { 'boost emf': { x: 0, y: 3 }, 'module pin': { x: 0, y: 0.2 }, 'pair pin {pair}': { x: 1.2, y: 0.2, dy: 0.42 }, 'pair {pair}': { x: 2.4, y: 0.2, dy: 0.42 }, ground: { x: 0, y: 6.4 }, body: { x: 2, y: 5.6 }, 'low {}': { x: 2.8, y: 3.4, dx: 1.4 }, 'pin {}': { x: 2.8, y: 4.8, dx: 1.4 } },
+  drawing: { 'boost emf': { x: 0, y: 3 }, 'module pin': { x: 0, y: 0.2 }, 'pair pin {pair}': { x: 1.8, y: 0.2, dy: 0.62 }, 'pair {pair}': { x: 2.6, y: 0.2, dy: 0.62 }, ground: { x: 0, y: 6.4 }, body: { x: 2, y: 6.4 }, 'low {}': { x: 2.8, y: 3.4, dx: 1.4 }, 'pin {}': { x: 2.8, y: 4.8, dx: 1.4 } },
 };
 
 /** Piezo stacks with a bleed resistor beside each; two wires to each. */
@@ -65,7 +65,7 @@ export const INJECTORS_PIEZO: LibraryCircuit = {
   values: { boost: { value: 140, unit: 'V', spread: 0.02, what: 'driver’s supply' }, inner: { value: 0.5, unit: 'ohm', spread: 0.3, what: 'driver’s output' }, wire: VALUES.wire, bleed: { value: 185e3, unit: 'ohm', spread: 0.06, what: 'bleed resistor', shelf: { test: 'injector-resistance-piezo' } }, none: VALUES.none, driver: VALUES.driver, contact: VALUES.contact },
   elements: [
     { id: 'boost', kind: 'source', from: 'boost emf', to: 'ground', value: 'boost', label: 'controller', symbol: 'module' }, { id: 'supply', kind: 'resistor', from: 'boost emf', to: 'module pin', value: 'inner', label: 'driver’s supply', symbol: 'module' },
-    { id: 'body', kind: 'resistor', from: 'body', to: 'ground', value: 'contact', label: 'engine ground', symbol: 'ground' },
+    { id: 'body', kind: 'resistor', from: 'body', to: 'ground', value: 'contact', label: 'engine ground', symbol: 'hidden' },
   ],
   perCylinder: [
     { id: 'high wire {}', kind: 'resistor', from: 'module pin', to: 'high {}', value: 'wire', label: 'upper wire {}', symbol: 'wire' }, { id: 'injector {}', kind: 'resistor', from: 'high {}', to: 'low {}', value: 'bleed', label: 'injector {}', symbol: 'coil' },
@@ -81,5 +81,5 @@ export const INJECTORS_PIEZO: LibraryCircuit = {
     { test: 'injector-resistance-piezo', position: '{}', mode: 'resistance', red: 'high {}', black: 'low {}', state: 'off', opened: ['wire {}', 'high wire {}'] }, { test: 'injector-insulation', position: '{}', mode: 'resistance', red: 'low {}', black: 'body', state: 'off', opened: ['wire {}', 'injector {}'] },
     { test: 'harness-ring-out', position: '{}', mode: 'resistance', red: 'low {}', black: 'pin {}', state: 'off', opened: ['injector {}'] }, { test: 'harness-ring-out-upper', position: '{}', mode: 'resistance', red: 'module pin', black: 'high {}', state: 'off', opened: ['injector {}'] },
   ],
-  drawing: { 'boost emf': { x: 0, y: 3 }, 'module pin': { x: 0, y: 0.6 }, ground: { x: 0, y: 6.4 }, body: { x: 2, y: 5.6 }, 'high {}': { x: 2.6, y: 2, dx: 1.4 }, 'low {}': { x: 2.6, y: 3.6, dx: 1.4 }, 'pin {}': { x: 2.6, y: 4.8, dx: 1.4 } },
+  drawing: { 'boost emf': { x: 0, y: 3 }, 'module pin': { x: 0, y: 0.6 }, ground: { x: 0, y: 6.4 }, body: { x: 2, y: 6.4 }, 'high {}': { x: 2.6, y: 2, dx: 1.4 }, 'low {}': { x: 2.6, y: 3.6, dx: 1.4 }, 'pin {}': { x: 2.6, y: 4.8, dx: 1.4 } },
 };

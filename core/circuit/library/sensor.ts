@@ -6,7 +6,7 @@ const VALUES = {
   none: { value: 1e9, unit: 'ohm', spread: 0, what: 'insulation' }, ground: { value: 0.05, unit: 'ohm', spread: 0.3, what: 'ground in the controller' },
 } as const satisfies LibraryCircuit['values'];
 const FIVE: readonly LibraryElement[] = [
-  { id: 'reference', kind: 'source', from: 'five emf', to: 'battery -', value: 'five', label: 'controller’s reference', symbol: 'module' }, { id: 'supply', kind: 'resistor', from: 'five emf', to: 'reference pin', value: 'fiveInner', label: 'controller’s supply', symbol: 'module' },
+  { id: 'reference', kind: 'source', from: 'five emf', to: 'battery -', value: 'five', label: 'reference', symbol: 'module' }, { id: 'supply', kind: 'resistor', from: 'five emf', to: 'reference pin', value: 'fiveInner', label: 'controller’s supply', symbol: 'module' },
   { id: 'reference wire', kind: 'resistor', from: 'reference pin', to: 'reference at sensor', value: 'wire', label: 'reference wire', symbol: 'wire' }, { id: 'ground wire', kind: 'resistor', from: 'ground at sensor', to: 'ground pin', value: 'wire', label: 'ground wire', symbol: 'wire' },
   { id: 'controller ground', kind: 'resistor', from: 'ground pin', to: 'battery -', value: 'ground', label: 'controller ground', symbol: 'ground' }, { id: 'signal wire', kind: 'resistor', from: 'signal at sensor', to: 'signal pin', value: 'wire', label: 'signal wire', symbol: 'wire' },
   { id: 'signal leak', kind: 'resistor', from: 'signal at sensor', to: 'battery -', value: 'none', label: 'rub-through', symbol: 'leak' }, { id: 'reference leak', kind: 'resistor', from: 'reference at sensor', to: 'battery -', value: 'none', label: 'rub-through', symbol: 'leak' },
@@ -30,9 +30,9 @@ const sensor = (pull: 'down' | 'up'): LibraryCircuit => ({
   },
   elements: [...FIVE,
     { id: 'high side', kind: 'resistor', from: 'reference at sensor', to: 'signal at sensor', value: 'high', label: 'sensor, upper', symbol: 'plug' }, { id: 'low side', kind: 'resistor', from: 'signal at sensor', to: 'ground at sensor', value: 'low', label: 'sensor, lower', symbol: 'plug' },
-    { id: 'inside', kind: 'resistor', from: 'reference at sensor', to: 'ground at sensor', value: 'none', label: 'sensor', symbol: 'hidden' }, { id: 'pull', kind: 'resistor', from: 'signal pin', to: pull === 'down' ? 'ground pin' : 'five emf', value: 'pull', label: `pull-${pull}`, symbol: 'input' }, { id: 'input', kind: 'resistor', from: 'signal pin', to: 'seen', value: 'wire', label: 'input', symbol: 'input' },
-    { id: 'converter', kind: 'resistor', from: 'seen', to: 'ground pin', value: 'converter', label: 'converter', symbol: 'hidden' }, { id: 'neighbour', kind: 'resistor', from: 'reference pin', to: 'ground pin', value: 'other', label: 'neighbour sensor', symbol: 'plug' },
-    { id: 'jumper', kind: 'switch', from: 'reference at sensor', to: 'signal wire end', value: 'wire', label: 'jumper', closedIn: ['jumper'], symbol: 'relay' }, { id: 'jumper end', kind: 'switch', from: 'signal wire end', to: 'signal at sensor', value: 'wire', label: 'jumper', closedIn: ['jumper'], symbol: 'wire' },
+    { id: 'inside', kind: 'resistor', from: 'reference at sensor', to: 'ground at sensor', value: 'none', label: 'sensor', symbol: 'hidden' }, { id: 'pull', kind: 'resistor', from: 'signal pin', to: pull === 'down' ? 'ground pin' : 'five emf', value: 'pull', label: `pull-${pull}`, symbol: 'input', aside: pull === 'down' ? -0.9 : -1.6 }, { id: 'input', kind: 'resistor', from: 'signal pin', to: 'seen', value: 'wire', label: 'input', symbol: 'input' },
+    { id: 'converter', kind: 'resistor', from: 'seen', to: 'ground pin', value: 'converter', label: 'converter', symbol: 'hidden' }, { id: 'neighbour', kind: 'resistor', from: 'reference pin', to: 'ground pin', value: 'other', label: 'neighbour', symbol: 'plug', aside: 1.2 },
+    { id: 'jumper', kind: 'switch', from: 'reference at sensor', to: 'signal at sensor', value: 'wire', label: 'jumper', closedIn: ['jumper'], symbol: 'relay', aside: 1.3 },
   ],
   perCylinder: [],
   suspects: [...WIRE_SUSPECTS,
@@ -50,7 +50,7 @@ const sensor = (pull: 'down' | 'up'): LibraryCircuit => ({
     ...wires([...UNPLUGGED, 'neighbour', 'converter']),
   ],
   drawing: {
-    'five emf': { x: 0, y: 1 }, 'reference pin': { x: 2, y: 1 }, 'reference at sensor': { x: 5, y: 1 }, 'signal at sensor': { x: 5, y: 3 }, 'ground at sensor': { x: 5, y: 5 }, 'signal pin': { x: 2, y: 3 }, 'ground pin': { x: 2, y: 5 }, 'battery -': { x: 0, y: 6.4 }, seen: { x: 0.4, y: 3 }, 'signal wire end': { x: 6.4, y: 2 },
+    'five emf': { x: 0, y: 1 }, 'reference pin': { x: 2, y: 1 }, 'reference at sensor': { x: 5, y: 1 }, 'signal at sensor': { x: 5, y: 3 }, 'ground at sensor': { x: 5, y: 5 }, 'signal pin': { x: 2, y: 3 }, 'ground pin': { x: 2, y: 5 }, 'battery -': { x: 0, y: 6.4 }, seen: { x: 2, y: 4 }, 
   },
 });
 export const SENSOR_PULL_DOWN = sensor('down');
@@ -84,8 +84,8 @@ export const SENSOR_HALL: LibraryCircuit = {
   id: 'sensor-hall', name: 'Hall sensor', purpose: 'The controller feeds it and pulls its signal up; a transistor in the sensor pulls it down at each tooth.', revision: 1, area: 'Position sensors', reference: 'battery -',
   values: { ...VALUES, takes: { value: 700, unit: 'ohm', spread: 0.1, what: 'what the sensor takes' }, transistor: { value: 60, unit: 'ohm', spread: 0.2, what: 'transistor, at the tooth' }, pull: { value: 4700, unit: 'ohm', spread: 0.05, what: 'pull-up of the input' } },
   elements: [...FIVE,
-    { id: 'takes', kind: 'resistor', from: 'reference at sensor', to: 'ground at sensor', value: 'takes', label: 'sensor', symbol: 'plug' }, { id: 'transistor', kind: 'switch', from: 'signal at sensor', to: 'ground at sensor', value: 'transistor', label: 'sensor’s switch', closedIn: ['tooth'], symbol: 'relay' },
-    { id: 'stuck', kind: 'resistor', from: 'signal at sensor', to: 'ground at sensor', value: 'none', label: 'sensor’s switch', symbol: 'hidden' }, { id: 'pull', kind: 'resistor', from: 'signal pin', to: 'five emf', value: 'pull', label: 'pull-up', symbol: 'input' },
+    { id: 'takes', kind: 'resistor', from: 'reference at sensor', to: 'ground at sensor', value: 'takes', label: 'sensor', symbol: 'plug', aside: 0 }, { id: 'transistor', kind: 'switch', from: 'signal at sensor', to: 'ground at sensor', value: 'transistor', label: 'sensor’s switch', closedIn: ['tooth'], symbol: 'relay' },
+    { id: 'stuck', kind: 'resistor', from: 'signal at sensor', to: 'ground at sensor', value: 'none', label: 'sensor’s switch', symbol: 'hidden' }, { id: 'pull', kind: 'resistor', from: 'signal pin', to: 'five emf', value: 'pull', label: 'pull-up', symbol: 'input', aside: -1.6 },
   ],
   perCylinder: [],
   suspects: [...WIRE_SUSPECTS,
@@ -98,5 +98,5 @@ export const SENSOR_HALL: LibraryCircuit = {
     { test: 'sensor-unplugged', position: 'pull-up input', mode: 'voltage', red: 'signal at sensor', black: 'battery -', state: 'key on', opened: ['takes', 'stuck'] }, { test: 'controller-pins', position: '5 V reference', mode: 'voltage', red: 'reference pin', black: 'battery -', state: 'key on' },
     { test: 'sensor-reference-alone', position: 'this one unplugged', mode: 'voltage', red: 'reference at sensor', black: 'battery -', state: 'key on', opened: ['takes', 'stuck'] }, ...wires(['takes', 'stuck']),
   ],
-  drawing: { 'five emf': { x: 0, y: 1 }, 'reference pin': { x: 2, y: 1 }, 'reference at sensor': { x: 5, y: 1 }, 'signal at sensor': { x: 3.6, y: 3 }, 'ground at sensor': { x: 5, y: 5 }, 'signal pin': { x: 2, y: 3 }, 'ground pin': { x: 2, y: 5 }, 'battery -': { x: 0, y: 6.4 } },
+  drawing: { 'five emf': { x: 0, y: 1 }, 'reference pin': { x: 2, y: 1 }, 'reference at sensor': { x: 5.6, y: 1 }, 'signal at sensor': { x: 4, y: 3 }, 'ground at sensor': { x: 4, y: 5 }, 'signal pin': { x: 2, y: 3 }, 'ground pin': { x: 2, y: 5 }, 'battery -': { x: 0, y: 6.4 } },
 };

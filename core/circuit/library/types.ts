@@ -42,6 +42,8 @@ export interface LibraryElement {
   readonly label: string;
   /** States in which a switch is closed. */
   readonly closedIn?: readonly string[];
+  /** Drawn upright so many grid steps beside its first end. */
+  readonly aside?: number;
   /** How it is drawn. */
   readonly symbol?: 'wire' | 'plug' | 'fuse' | 'relay' | 'battery' | 'ground' | 'coil' | 'module' | 'leak' | 'input' | 'hidden';
 }

@@ -1,0 +1,16 @@
+import { WRITE_RECORD, type WriteRecord } from '@/formats/repair';
+import { schema } from '@/formats/validate';
+import { jobPlace } from '@/server/access';
+import { serverDb } from '@/server/db';
+import { writeRecord } from '@/server/records';
+import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+
+interface Context { params: Promise<{ id: string }> }
+const check = schema<WriteRecord>(WRITE_RECORD);
+
+/** Decision, quotation and answer, steps, coding, scan, release, reopening. */
+export async function POST(request: Request, { params }: Context): Promise<Response> {
+  const { id } = await params;
+  if (!isId(id)) return answerNotFound('job');
+  return handleJson(request, check, { role: 'technician', what: 'write into the record', place: jobPlace(id) }, async (body) => answer(await writeRecord(serverDb().db, id, body)));
+}

@@ -1,0 +1,9 @@
+import { KEEP_SERVICE_DATA, type KeepServiceData } from '@/formats/repair';
+import { schema } from '@/formats/validate';
+import { serverDb } from '@/server/db';
+import { keepServiceData } from '@/server/records';
+import { answer, handleJson } from '../handler';
+
+const check = schema<KeepServiceData>(KEEP_SERVICE_DATA);
+
+export const POST = (request: Request) => handleJson(request, check, { role: 'lead', what: 'enter service data' }, async (body) => answer(await keepServiceData(serverDb().db, body)));

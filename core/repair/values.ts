@@ -1,0 +1,36 @@
+import { findUnit, toBase } from '../quantity/units';
+import { fail, ok, type Result } from '../result';
+
+/** A value that was reached, in base units, as a person writes it: "18 Nm", "13 lbf ft", "90°", "0,4 mm", "0.3 V". */
+export interface ReachedValue {
+  readonly quantity: 'torque' | 'angle' | 'length' | 'voltage';
+  /** Nm, degrees, metres, volts. */
+  readonly value: number;
+}
+
+const ANGLE = /^([+-]?\d+(?:[.,]\d+)?)\s*(°|deg|degrees)?$/;
+const EXAMPLES = { torque: '18 Nm or 13 lbf ft', angle: '90°', length: '0.4 mm', voltage: '0.3 V' } as const;
+const DEFAULT_UNIT = { torque: '', length: 'mm', voltage: 'V' } as const;
+
+/** Reads a value with its unit. A torque without a unit is refused: Nm and lbf ft are both in use. */
+export function readValue(text: string, quantity: ReachedValue['quantity']): Result<ReachedValue, string> {
+  const typed = text.trim();
+  const wrong = fail(`Write the value that was reached, for instance ${EXAMPLES[quantity]}.`);
+  if (typed === '') return wrong;
+  if (quantity === 'angle') {
+    const found = ANGLE.exec(typed);
+    return found ? ok({ quantity, value: Number((found[1] ?? '').replace(',', '.')) }) : wrong;
+  }
+  const bare = /^[+-]?\d+([.,]\d+)?$/.test(typed);
+  if (bare && quantity === 'torque') return fail(`In which unit? Write ${EXAMPLES.torque}.`);
+  const found = /^([+-]?\d+(?:[.,]\d+)?)\s*(.*)$/.exec(bare ? `${typed} ${DEFAULT_UNIT[quantity]}` : typed);
+  const unit = findUnit(found?.[2]?.trim() ?? '');
+  if (!found || unit?.unit.quantity !== quantity) return wrong;
+  return ok({ quantity, value: toBase(Number((found[1] ?? '').replace(',', '.')), unit) });
+}
+
+/** How far a value that was reached lies from the one that was asked for, as a fraction; `null` where either cannot be read. */
+export function deviation(reached: string, asked: string, quantity: ReachedValue['quantity']): number | null {
+  const [a, b] = [readValue(reached, quantity), readValue(asked, quantity)];
+  return a.ok && b.ok && b.value.value !== 0 ? a.value.value / b.value.value - 1 : null;
+}
