@@ -25,7 +25,7 @@ const INPUTS = {
   },
 } as const;
 
-const kind = <K extends string, R extends readonly string[], P extends object>(name: K, required: R, properties: P) =>
+const kind = (name: string, required: readonly string[], properties: object) =>
   ({ type: 'object', additionalProperties: false, required: ['kind', ...required], properties: { kind: { const: name }, ...properties } });
 
 export const REPAIR_RECORD = {

@@ -5,7 +5,7 @@ import { ok, type Problem } from '../core/result';
 import type { DescribeCode } from '../formats/job-requests';
 import type { RecordCodes, TakeBackCode } from '../formats/requests';
 import type { CodeView } from '../formats/views';
-import type { Db } from './db';
+import type { Db, Tx } from './db';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from './refusal';
 import { definitionOf } from './run-view';
 import { codeDescription, codeObservation, depot, job, testRun } from './schema';
@@ -43,7 +43,7 @@ export async function takeBackCode(db: Db, jobId: string, body: TakeBackCode): P
 }
 
 /** The codes of a job that count, in the order in which they were read. */
-export async function codesOf(db: Db, jobId: string): Promise<CodeView[]> {
+export async function codesOf(db: Db | Tx, jobId: string): Promise<CodeView[]> {
   const rows = await db.select().from(codeObservation).where(eq(codeObservation.jobId, jobId)).orderBy(asc(codeObservation.sequence));
   const takenBack = new Set(rows.map((r) => r.takesBack));
   return rows.filter((r) => r.takesBack === null && !takenBack.has(r.id)).map((r) => ({ id: r.id, code: r.code, phase: r.phase, status: r.status, freezeFrame: r.freezeFrame, by: r.recordedBy, at: r.createdAt.toISOString() }));

@@ -4,7 +4,7 @@ import type { Evidence } from '../core/evidence/types';
 import type { Position } from '../core/judge/types';
 import { EMPTY_INTAKE, type Intake, type NoteIntake, type RecordEvidence, type TakeBack } from '../formats/job-requests';
 import type { EvidenceView } from '../formats/views';
-import type { Db } from './db';
+import type { Db, Tx } from './db';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from './refusal';
 import { engineFamily, evidence, intake, job, photo, unit } from './schema';
 
@@ -25,7 +25,7 @@ export async function noteIntake(db: Db, jobId: string, body: NoteIntake): Promi
   return ok({ id: body.id, duplicate: inserted.length === 0 });
 }
 
-export async function intakeOf(db: Db, jobId: string): Promise<Intake> {
+export async function intakeOf(db: Db | Tx, jobId: string): Promise<Intake> {
   const [row] = await db.select({ body: intake.body }).from(intake).where(eq(intake.jobId, jobId)).orderBy(desc(intake.sequence)).limit(1);
   return row?.body ?? EMPTY_INTAKE;
 }
@@ -62,7 +62,7 @@ export async function takeBackEvidence(db: Db, jobId: string, body: TakeBack): P
 }
 
 /** The evidence of a job that counts, in order. */
-export async function evidenceOf(db: Db, jobId: string): Promise<EvidenceView[]> {
+export async function evidenceOf(db: Db | Tx, jobId: string): Promise<EvidenceView[]> {
   const rows = await db.select().from(evidence).where(eq(evidence.jobId, jobId)).orderBy(asc(evidence.sequence));
   const gone = new Set(rows.map((r) => r.takesBack));
   return rows.filter((r) => r.takesBack === null && !gone.has(r.id)).map((r) => ({ id: r.id, body: r.body, by: r.recordedBy, at: r.createdAt.toISOString() }));

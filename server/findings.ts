@@ -2,7 +2,7 @@ import { and, asc, eq, inArray } from 'drizzle-orm';
 import { ok } from '../core/result';
 import type { WriteFinding } from '../formats/job-requests';
 import { currentReadings, type FindingView } from '../formats/views';
-import type { Db } from './db';
+import type { Db, Tx } from './db';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from './refusal';
 import { evidence, finding, job, testRun } from './schema';
 
@@ -37,7 +37,7 @@ async function strangeRefs(db: Db, jobId: string, f: WriteFinding['finding']): P
 }
 
 /** Findings that count, by job. */
-export async function findingsOf(db: Db, jobIds: readonly string[]): Promise<Map<string, FindingView[]>> {
+export async function findingsOf(db: Db | Tx, jobIds: readonly string[]): Promise<Map<string, FindingView[]>> {
   const rows = jobIds.length ? await db.select().from(finding).where(inArray(finding.jobId, [...jobIds])).orderBy(asc(finding.sequence)) : [];
   const byJob = new Map<string, FindingView[]>();
   for (const r of currentReadings(rows)) {

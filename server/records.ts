@@ -61,7 +61,7 @@ export async function writeRecord(db: Db, jobId: string, body: WriteRecord): Pro
     const [same] = await tx.select({ id: jobRecord.id }).from(jobRecord).where(eq(jobRecord.id, body.id));
     if (same) return ok({ id: body.id, duplicate: true });
     const place: Place = { jobId, unitId: row.unit.id, familyId: row.family.id, cylinders: row.family.engine.cylinders, closed: row.job.closedAt !== null, records: (await recordsOfJobs(tx, [jobId])).get(jobId) ?? [] };
-    const problems = await problemsOf(tx as unknown as Db, place, body);
+    const problems = await problemsOf(tx, place, body);
     if (problems.length) return refuse('This cannot be written.', problems);
     await tx.insert(jobRecord).values({ id: body.id, jobId, body: kept(body.record), recordedBy: body.by });
     if (body.record.kind === 'release') await tx.update(job).set({ closedAt: new Date() }).where(eq(job.id, jobId));
@@ -72,7 +72,7 @@ export async function writeRecord(db: Db, jobId: string, body: WriteRecord): Pro
 
 const kept = (r: RepairRecord): RepairRecord => (r.kind === 'coding' ? { ...r, code: plainCode(r.code), ...(r.old === undefined ? {} : { old: plainCode(r.old) }) } : r);
 
-async function problemsOf(db: Db, p: Place, { record: r, by }: WriteRecord): Promise<Problem[]> {
+async function problemsOf(db: Db | Tx, p: Place, { record: r, by }: WriteRecord): Promise<Problem[]> {
   const say = (field: string, message: string): Problem[] => [{ path: `/record/${field}`, message }];
   if (p.closed && r.kind !== 'reopen' && r.kind !== 'comeback') return say('kind', 'This job is released. Reopen it to write on.');
   switch (r.kind) {
@@ -106,7 +106,7 @@ function stepProblems(r: Extract<RepairRecord, { kind: 'step' }>): Problem[] {
   return read.ok ? [] : [{ path: '/record/value', message: read.error }];
 }
 
-async function codingProblems(db: Db, p: Place, r: Extract<RepairRecord, { kind: 'coding' }>): Promise<Problem[]> {
+async function codingProblems(db: Db | Tx, p: Place, r: Extract<RepairRecord, { kind: 'coding' }>): Promise<Problem[]> {
   if (r.position > p.cylinders) return [{ path: '/record/position', message: `This engine has ${p.cylinders} cylinders.` }];
   const wrong = checkCode(r.code, codingRule(await serviceFor(db, p.familyId), r.part), r.how).filter((f) => !f.doubt);
   if (wrong.length) return wrong.map((f) => ({ path: '/record/code', message: f.text }));
@@ -116,7 +116,7 @@ async function codingProblems(db: Db, p: Place, r: Extract<RepairRecord, { kind:
   return doubled ? [{ path: '/record/code', message: `The same code stands at cylinder ${doubled.positions.filter((x) => x !== r.position).join(', ')}: one of them was read twice.` }] : [];
 }
 
-async function releaseProblems(db: Db, p: Place, r: Extract<RepairRecord, { kind: 'release' }>, by: string): Promise<Problem[]> {
+async function releaseProblems(db: Db | Tx, p: Place, r: Extract<RepairRecord, { kind: 'release' }>, by: string): Promise<Problem[]> {
   const checks = proofOf(await proofInputs(db, p.jobId, p.records));
   const open = checks.filter((c) => c.state !== 'done' && !r.waived.some((w) => w.check === c.id));
   if (open.length) return open.map((c) => ({ path: '/record/waived', message: `${c.label}: ${c.why} Do it, or a lead says why it is left.` }));
@@ -124,7 +124,7 @@ async function releaseProblems(db: Db, p: Place, r: Extract<RepairRecord, { kind
   return refused && !refused.ok ? [...refused.error.errors] : [];
 }
 
-async function proofInputs(db: Db, jobId: string, records: readonly Recorded[]): Promise<ProofInputs> {
+async function proofInputs(db: Db | Tx, jobId: string, records: readonly Recorded[]): Promise<ProofInputs> {
   const [findings, evidence, codes, intake, runs] = await Promise.all([findingsOf(db, [jobId]), evidenceOf(db, jobId), codesOf(db, jobId), intakeOf(db, jobId), db.select().from(testRun).where(eq(testRun.jobId, jobId)).orderBy(asc(testRun.createdAt), asc(testRun.id))]);
   const phases = new Set(codes.map((c) => c.phase));
   return {

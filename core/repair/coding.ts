@@ -31,7 +31,7 @@ export function checkCode(typed: string, rule: CodingRule, how: 'typed' | 'paste
   const code = plainCode(typed);
   if (code === '') return [{ at: null, text: 'Type the code, paste it, or take a photo of it.', doubt: false }];
   const faults: CodeFault[] = [];
-  for (const [i, c] of [...code].entries()) {
+  for (const [i, c] of Array.from(code).entries()) {
     const twin = twinOf(c);
     if (!rule.alphabet.includes(c)) faults.push({ at: i + 1, text: `Character ${i + 1}, "${c}", does not occur in these codes${twin && rule.alphabet.includes(twin) ? `; is it "${twin}"?` : '.'}`, doubt: false });
     else if (how === 'typed' && twin && rule.alphabet.includes(twin)) faults.push({ at: i + 1, text: `Character ${i + 1}: is it "${c}" or "${twin}"?`, doubt: true });
@@ -53,10 +53,10 @@ function checks(code: string, { alphabet, check }: CodingRule): boolean {
 /** The character that ends a code. */
 export function checkCharacter(body: string, alphabet: string, check: 'mod-10' | 'mod-alphabet'): string {
   if (check === 'mod-10') {
-    const sum = [...body].reverse().reduce((s, c, i) => s + Number(c) * (i % 2 === 0 ? 3 : 1), 0);
+    const sum = Array.from(body).reverse().reduce((s, c, i) => s + Number(c) * (i % 2 === 0 ? 3 : 1), 0);
     return String((10 - (sum % 10)) % 10);
   }
-  const sum = [...body].reduce((s, c, i) => s + (i + 1) * alphabet.indexOf(c), 0);
+  const sum = Array.from(body).reduce((s, c, i) => s + (i + 1) * alphabet.indexOf(c), 0);
   return alphabet[sum % alphabet.length] ?? '';
 }
 

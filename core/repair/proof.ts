@@ -85,8 +85,8 @@ export function stepsLeft(f: Extract<FindingBody, { kind: 'found' }>, records: r
   const sequence = sequenceFor(f.what, f.name);
   const done = new Set(recordsOf(records, 'step').filter((s) => s.body.sequence === sequence.id).map((s) => `${s.body.step}|${s.body.position ?? ''}`));
   if (done.size === 0) return [];
-  const positions: readonly (Position | '')[] = f.positions.length ? f.positions : [''];
-  return sequence.steps.flatMap((s) => (s.each ? positions : ['' as const]).flatMap((p) => (done.has(`${s.id}|${p}`) ? [] : [`${s.id}${p === '' ? '' : ` ${p}`}`])));
+  const positions: readonly Position[] = f.positions.length ? f.positions : [''];
+  return sequence.steps.flatMap((s) => (s.each ? positions : ['']).flatMap((p) => (done.has(`${s.id}|${p}`) ? [] : [`${s.id}${p === '' ? '' : ` ${p}`}`])));
 }
 
 function measuredAgain(i: ProofInputs): ProofCheck {

@@ -6,7 +6,9 @@ import { v7 } from 'uuid';
 import { CONDITIONS, type DriveCondition } from '../../core/evidence/types';
 import { findingWords } from '../../core/evidence/finding';
 import type { Intake as IntakeBody } from '../../formats/job-requests';
-import type { BeforeView, JobView } from '../../formats/views';
+import { moneyWords } from '../../core/repair/quotation';
+import { useRecord } from '../repair/use-record';
+import type { JobView } from '../../formats/views';
 import { Button } from '../kit/button';
 import { Chips } from '../kit/chips';
 import { Dialog } from '../kit/dialog';
@@ -34,13 +36,15 @@ export function Intake({ view }: { view: JobView }) {
         <Thumbs ids={intake.photos} photos={view.photos} />
         {may && <Button className="mt-3" onClick={() => setEditing(true)}>{intake.conditions.length || intake.replaced.length || intake.signs.length ? 'Change the intake' : 'When, and what was done before?'}</Button>}
       </div>
-      <Before before={view.before} timeZone={unit.timeZone} />
+      <Before view={view} timeZone={unit.timeZone} may={may} />
       {editing && <EditIntake view={view} onClose={() => setEditing(false)} />}
     </section>
   );
 }
 
-function Before({ before, timeZone }: { before: readonly BeforeView[]; timeZone: string }) {
+function Before({ view, timeZone, may }: { view: JobView; timeZone: string; may: boolean }) {
+  const { before, repair } = view;
+  const { busy, problems, write } = useRecord(view.job.id);
   if (before.length === 0) return null;
   return (
     <div className="border-ochre lg:border-l-4 lg:pl-4">
@@ -49,11 +53,16 @@ function Before({ before, timeZone }: { before: readonly BeforeView[]; timeZone:
         <li key={b.id} className="mt-1">
           <Link href={`/jobs/${b.id}`} className="underline">Job {b.number}</Link>, {shownTime(b.openedAt, timeZone)}{b.comeback && <b className="text-rust"> {b.comeback}</b>}
           {b.findings.map((f, i) => <p key={i}>{findingWords(f)}.{f.kind === 'found' && f.advice && <><b> Advised, open:</b> {f.advice}</>}{f.kind === 'not-found' && <><b> If it returns:</b> {f.ifReturns}</>}</p>)}
+          {b.quotations.map((q) => <p key={q.id}><b className="text-ochre">{QUOTED[q.answer]}{q.until && ` until ${q.until}`}:</b> {q.lines.map((l) => l.text).join(', ')}, {moneyWords(q.total, q.currency)}{q.said && ` (${q.said})`}</p>)}
+          {may && !repair.comebackOf && b.findings.length > 0 && <button type="button" disabled={busy} className="min-h-10 underline" onClick={() => void write({ kind: 'comeback', of: b.id })}>This is a comeback of job {b.number}</button>}
         </li>
       ))}</ul>
+      <OtherProblems problems={problems} paths={[]} />
     </div>
   );
 }
+
+const QUOTED = { declined: 'Declined', deferred: 'Deferred', unanswered: 'Quoted, never answered' } as const;
 
 const HELPED = ['not known', 'yes', 'no', 'for a while'] as const;
 

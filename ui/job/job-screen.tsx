@@ -11,6 +11,7 @@ import { useSend } from '../kit/use-send';
 import { JudgementWord } from '../posts/judgement-word';
 import { MiniPosts } from '../posts/mini-posts';
 import { CircuitCard } from './circuit';
+import { Repair } from '../repair/repair';
 import { Codes } from './codes';
 import { RecordEvidence } from './evidence';
 import { Intake } from './intake';
@@ -30,6 +31,7 @@ export function JobScreen({ view }: { view: JobView }) {
       <Intake view={view} />
       <div className="flex min-w-0 flex-col gap-4">
         <Known view={view} />
+        <Repair view={view} />
         {view.circuits.map((c) => <CircuitCard key={c.circuit.id} view={c} />)}
         <Evidence view={view} />
         <Codes view={view} />

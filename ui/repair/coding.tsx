@@ -1,0 +1,82 @@
+'use client';
+import { Camera } from 'lucide-react';
+import Link from 'next/link';
+import { useId, useState } from 'react';
+import { checkCode, type CodingRule, GENERAL_RULE, groupedCode, plainCode } from '../../core/repair/coding';
+import { recordsOf } from '../../core/repair/proof';
+import type { JobView } from '../../formats/views';
+import { Button, buttonLook } from '../kit/button';
+import { errorAt } from '../kit/draft';
+import { inputLook } from '../kit/field';
+import { useMayRecord } from '../kit/session';
+import { useRecord } from './use-record';
+
+const PART = 'injector';
+
+/** Trim codes of new injectors: typed, pasted, or from a photo of the code on the part. */
+export function Coding({ view }: { view: JobView }) {
+  const codings = recordsOf(view.repair.records, 'coding').filter((c) => c.body.part === PART);
+  const newest = new Map(codings.map((c) => [c.body.position, c]));
+  const rule = (view.repair.service.find((s) => s.kind === 'coding' && s.key === PART)?.body as CodingRule | undefined) ?? GENERAL_RULE;
+  const may = useMayRecord() && !view.job.closed;
+  const positions = Array.from({ length: view.unit.engine.cylinders }, (_, i) => i + 1);
+  return (
+    <div>
+      <p className="text-sm text-soft">{rule === GENERAL_RULE ? 'How these codes look is not entered for this engine: only letters and digits are checked.' : `${rule.lengths.join(' or ')} characters${rule.check === 'none' ? '' : ', the last one checks the others'}.`} Each code belongs to its cylinder, exactly.</p>
+      <ul className="mt-1 flex flex-col gap-2">{positions.map((p) => <li key={p}><OneCode view={view} position={p} rule={rule} now={newest.get(p)?.body.code ?? null} before={newest.get(p)?.body.old ?? view.repair.oldCodes[String(p)] ?? null} may={may} /></li>)}</ul>
+      {newest.size > 0 && <Link className={`${buttonLook()} mt-2`} href={`/jobs/${view.job.id}/codes`}>Print, large and to be scanned</Link>}
+    </div>
+  );
+}
+
+function OneCode({ view, position, rule, now, before, may }: { view: JobView; position: number; rule: CodingRule; now: string | null; before: string | null; may: boolean }) {
+  const [text, setText] = useState('');
+  const [how, setHow] = useState<'typed' | 'pasted' | 'photo'>('typed');
+  const [said, setSaid] = useState<string | null>(null);
+  const [sure, setSure] = useState('');
+  const { busy, problems, write } = useRecord(view.job.id);
+  const id = useId();
+  const faults = text.trim() ? checkCode(text, rule, how) : [];
+  const wrong = faults.filter((f) => !f.doubt);
+  const doubts = faults.filter((f) => f.doubt);
+  const error = errorAt(problems, '/record/code') ?? said;
+  async function read(file: File | undefined): Promise<void> {
+    if (!file) return;
+    setSaid('Reading the photo …');
+    const { readPhoto } = await import('./read-photo');
+    const found = await readPhoto(file).catch(() => [] as string[]);
+    const [code] = found;
+    setSaid(code === undefined ? 'No code was found on the photo. Closer, straight above, light from the side; or type it.' : found.length > 1 ? `${found.length} codes are on the photo; this is the first one.` : null);
+    if (code === undefined) return;
+    setText(code);
+    setHow('photo');
+  }
+  async function save(): Promise<void> {
+    const code = plainCode(text);
+    // Doubtful characters are looked at once more before the code counts.
+    if (doubts.length && sure !== code) { setSure(code); setSaid(`Look once more, then keep it: ${doubts.map((d) => d.text).join(' ')}`); return; }
+    if (await write({ kind: 'coding', part: PART, position, code, how, ...(now ?? before ? { old: now ?? before ?? '' } : {}) })) { setText(''); setSaid(null); setHow('typed'); }
+  }
+  return (
+    <div className="grid gap-2 sm:grid-cols-[5rem_minmax(0,1fr)]">
+      <label htmlFor={id} className="pt-3 font-semibold">Cylinder {position}</label>
+      <div>
+        {now && <p className="font-mono text-xl break-all">{groupedCode(now, rule.groups)}</p>}
+        {before && before !== now && <p className="text-sm text-soft">before: <span className="font-mono break-all">{groupedCode(before, rule.groups)}</span></p>}
+        {may && (
+          <form noValidate className="flex flex-wrap items-start gap-2" onSubmit={(e) => { e.preventDefault(); void save(); }}>
+            <input id={id} className={`${inputLook} mt-0 max-w-96 flex-1 font-mono uppercase`} autoComplete="off" spellCheck={false} value={text} maxLength={120} placeholder={now ? 'another code' : 'code'} aria-invalid={wrong.length > 0 || error !== null} aria-describedby={`${id}-said`}
+              onChange={(e) => { setText(e.target.value); setSaid(null); if (how === 'photo' || e.target.value === '') setHow('typed'); }} onPaste={() => setHow('pasted')} />
+            <label className={`${buttonLook()} cursor-pointer focus-within:outline-2`}><Camera size={18} aria-hidden="true" /><span className="sr-only">Photo of the code of cylinder {position}</span><input type="file" accept="image/*" capture="environment" className="sr-only" onChange={(e) => { void read(e.target.files?.[0]); e.target.value = ''; }} /></label>
+            <Button type="submit" disabled={busy || text.trim() === '' || wrong.length > 0}>Keep</Button>
+          </form>
+        )}
+        <div id={`${id}-said`} role="status">
+          {wrong.map((f) => <p key={f.text} className="font-semibold text-rust">{f.text}</p>)}
+          {wrong.length === 0 && doubts.length > 0 && sure !== plainCode(text) && <p className="text-ochre">{doubts.map((d) => d.text).join(' ')}</p>}
+          {error && <p className="font-semibold text-rust">{error}</p>}
+        </div>
+      </div>
+    </div>
+  );
+}
