@@ -1,0 +1,21 @@
+import bwip from 'bwip-js/node';
+import { notFound } from 'next/navigation';
+import { isId } from '@/app/api/handler';
+import { needPerson } from '@/app/need-person';
+import { recordsOf } from '@/core/repair/proof';
+import { serverDb } from '@/server/db';
+import { viewJob } from '@/server/queries';
+import { CodesPrint } from '@/ui/repair/codes-print';
+
+export const dynamic = 'force-dynamic';
+export const metadata = { title: 'Codes of new parts' };
+
+export default async function CodesPage({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  await needPerson(`/jobs/${id}/codes`);
+  const view = isId(id) ? await viewJob(serverDb().db, id) : null;
+  if (!view) notFound();
+  const newest = [...new Map(recordsOf(view.repair.records, 'coding').map((c) => [`${c.body.part}|${c.body.position}`, c.body])).values()].sort((a, b) => a.position - b.position);
+  const drawn = newest.map((c) => ({ ...c, svg: bwip.toSVG({ bcid: 'datamatrix', text: c.code, scale: 3, paddingwidth: 4, paddingheight: 4 }) }));
+  return <CodesPrint view={view} codes={drawn} />;
+}

@@ -1,0 +1,17 @@
+import { notFound } from 'next/navigation';
+import { isId } from '@/app/api/handler';
+import { needPerson } from '@/app/need-person';
+import { serverDb } from '@/server/db';
+import { viewReport } from '@/server/report';
+import { JobPrint } from '@/ui/report/job-print';
+
+export const dynamic = 'force-dynamic';
+export const metadata = { title: 'Report' };
+
+export default async function ReportPage({ params, searchParams }: { params: Promise<{ id: string }>; searchParams: Promise<{ voice?: string | string[] }> }) {
+  const [{ id }, { voice }] = await Promise.all([params, searchParams]);
+  await needPerson(`/jobs/${id}/report`);
+  const view = isId(id) ? await viewReport(serverDb().db, id) : null;
+  if (!view) notFound();
+  return <JobPrint view={view} voice={voice === 'file' ? 'file' : 'payer'} />;
+}
