@@ -15,6 +15,7 @@ import { keepTest } from '../server/tests';
 import { DEMO_PIN, DEPOTS, FAMILIES, PERSONS, TIME_ZONE, UNITS } from './fleet';
 import { INSTRUMENTS, LEADS } from './instruments';
 import { CODES, type DemoJob, JOBS } from './jobs';
+import { loadRepairs } from './load-repairs';
 import { type DemoStory, STORIES } from './stories';
 import { OWN_TESTS, SCHOOLS, SHELF } from './shelf';
 
@@ -49,6 +50,7 @@ export async function loadDemo(db: Db): Promise<void> {
   }
   await must('P1604', describeCode(db, demoId('depot', 'North Sluice'), { id: demoId('description', 'P1604'), by: LEAD, code: 'P1604', text: 'Glow control unit: feedback of one plug missing' }));
   for (const story of STORIES) await loadStory(db, story);
+  await loadRepairs(db, LEAD, demoId);
 }
 
 const LEAD = PERSONS.find((p) => p.role === 'lead')?.name ?? '';

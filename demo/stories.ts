@@ -17,6 +17,8 @@ export const STORIES: readonly DemoStory[] = [
     unit: 'PL-14', by: 'Tobin Marsh', intake: { conditions: ['cold'], when: 'First start of the day below ten degrees', replaced: [], signs: [] }, evidence: [],
     finding: { kind: 'found', text: 'The plug of cylinder 3 is bad; its wire is good', more: 'Change the set at the next service: the other three have the same age' },
   },
+  { unit: 'PL-11', by: 'Tobin Marsh', intake: { conditions: ['cold'], replaced: [{ what: 'Two plugs', by: 'the depot, last spring', helped: 'for a while' }], signs: [] }, evidence: [], finding: { kind: 'found', text: 'Four of the five plugs are bad; the two of last spring are among them', more: 'Change the set, and look at what the control unit gives them' } },
+  { unit: 'PL-19', by: 'Ines Varga', intake: { conditions: ['cold'], replaced: [], signs: [] }, evidence: [], finding: { kind: 'found', text: 'The injector module falls under 45 V at raised idle while cold', more: 'Read its feed and ground under load before a module is bought' } },
   {
     unit: 'PL-16', visit: 'last winter', by: 'Jory Thane', intake: { conditions: ['cold'], replaced: [], signs: [] }, evidence: [{ kind: 'new-part', part: 'plug', position: 4, outcome: 'cured', changed: 'Starts clean, code gone' }],
     finding: { kind: 'found', text: 'The plug of cylinder 4 is bad', more: 'Look at the loom behind the bracket when the lamp comes again' },

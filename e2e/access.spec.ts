@@ -26,7 +26,7 @@ const RULES: readonly Rule[] = [
   { route: 'session/switch', method: 'POST', needs: 'open', body: () => ({}) }, { route: 'session/sign-out', method: 'POST', needs: 'open', body: () => ({ no: 1 }) },
   { route: 'catalogue', method: 'GET', needs: 'any' }, { route: 'catalogue', method: 'POST', needs: 'lead', body: () => ({ id: v7(), testId: `none-${Date.now()}`, test: null }) },
   { route: 'catalogue/import', method: 'POST', needs: 'lead', text: ['application/json', '{}'], query: `?batch=${v7()}` },
-  { route: 'jobs/[id]/report', method: 'GET', needs: 'any' },
+  { route: 'jobs/[id]/report', method: 'GET', needs: 'any' }, { route: 'jobs/[id]/bundle', method: 'GET', needs: 'any' }, { route: 'bundles', method: 'POST', needs: 'lead', own: true, text: ['application/zip', 'no zip'], query: `?depot=${NORTH}` },
   { route: 'jobs/[id]/records', method: 'POST', needs: 'technician', own: true, body: () => ({ id: v7(), record: { kind: 'scan', outcome: 'clean', said: 'access' } }) }, { route: 'service-data', method: 'POST', needs: 'lead', body: () => ({ id: v7(), family: null, kind: 'fitting', key: 'access', body: { value: '1 Nm' }, source: 'access' }) },
   { route: 'circuits', method: 'GET', needs: 'any' }, { route: 'circuits', method: 'POST', needs: 'lead', body: () => ({ id: v7(), circuitId: `none-${Date.now()}`, circuit: null }) }, { route: 'runs/[id]/case', method: 'GET', needs: 'any' },
   { route: 'specifications', method: 'GET', needs: 'any' }, { route: 'specifications', method: 'POST', needs: 'technician', body: () => ({ id: v7(), entry: { ...entry, source: `access ${v7()}` } }) },

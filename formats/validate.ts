@@ -2,6 +2,7 @@ import type { ErrorObject, ValidateFunction } from 'ajv';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import addFormats from 'ajv-formats';
 import { fail, ok, type Problem, type Result } from '../core/result';
+import bundle from '../docs/formats/bundle.schema.json';
 import catalogue from '../docs/formats/catalogue.schema.json';
 import circuit from '../docs/formats/circuit.schema.json';
 import circuits from '../docs/formats/circuits.schema.json';
@@ -12,7 +13,7 @@ import limits from '../docs/formats/limits.schema.json';
 import shelf from '../docs/formats/shelf.schema.json';
 import testSet from '../docs/formats/test-set.schema.json';
 
-const ajv = new Ajv2020({ allErrors: true, allowUnionTypes: true, discriminator: true, strictRequired: false, schemas: [limits, engine, instrument, testSet, catalogue, shelf, circuit, circuits, evidence] });
+const ajv = new Ajv2020({ allErrors: true, allowUnionTypes: true, discriminator: true, strictRequired: false, schemas: [limits, engine, instrument, testSet, catalogue, shelf, circuit, circuits, evidence, bundle] });
 (addFormats as unknown as { default: (a: Ajv2020) => void }).default(ajv);
 
 /** A compiled schema: one of `docs/formats/` by its id, or one given in code. */

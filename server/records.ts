@@ -125,7 +125,12 @@ async function releaseProblems(db: Db | Tx, p: Place, r: Extract<RepairRecord, {
 }
 
 async function proofInputs(db: Db | Tx, jobId: string, records: readonly Recorded[]): Promise<ProofInputs> {
-  const [findings, evidence, codes, intake, runs] = await Promise.all([findingsOf(db, [jobId]), evidenceOf(db, jobId), codesOf(db, jobId), intakeOf(db, jobId), db.select().from(testRun).where(eq(testRun.jobId, jobId)).orderBy(asc(testRun.createdAt), asc(testRun.id))]);
+  // One after the other: within a transaction there is one connection.
+  const findings = await findingsOf(db, [jobId]);
+  const evidence = await evidenceOf(db, jobId);
+  const codes = await codesOf(db, jobId);
+  const intake = await intakeOf(db, jobId);
+  const runs = await db.select().from(testRun).where(eq(testRun.jobId, jobId)).orderBy(asc(testRun.createdAt), asc(testRun.id));
   const phases = new Set(codes.map((c) => c.phase));
   return {
     findings: findings.get(jobId) ?? [], records, evidence, conditions: intake.conditions, phases,

@@ -92,6 +92,8 @@ export const specification = pgTable('specification', {
   recordedBy: text('recorded_by').notNull().default(''),
   /** Put here by a rule of thumb that a test of the catalogue carries. */
   ships: boolean('ships').notNull().default(false),
+  /** Came with a job from elsewhere: judges that job's readings and nothing here. */
+  origin: text('origin'),
 }, (t) => [uniqueIndex('specification_revision').on(t.seriesId, t.revision), index('specification_test').on(t.test)]);
 
 export const instrument = pgTable('instrument', {

@@ -1,4 +1,4 @@
-import { asc, eq, sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, type SQL, sql } from 'drizzle-orm';
 import { v5, v7 } from 'uuid';
 import { CATALOGUE } from '../core/catalogue/catalogue';
 import type { TestDefinition } from '../core/catalogue/types';
@@ -27,14 +27,15 @@ export interface ShelfRow {
 
 const columns = { row: specification, family: engineFamily.code, depotName: depot.name };
 
-async function rowsWhere(db: Db | Tx, where?: ReturnType<typeof eq>): Promise<ShelfRow[]> {
+async function rowsWhere(db: Db | Tx, where?: SQL): Promise<ShelfRow[]> {
   const rows = await db.select(columns).from(specification).leftJoin(engineFamily, eq(engineFamily.id, specification.engineFamilyId))
     .leftJoin(depot, eq(depot.id, specification.depotId)).where(where).orderBy(asc(specification.test), asc(specification.seriesId), asc(specification.revision));
   return rows.map(({ row, family, depotName }) => ({ row, of: { part: row.part, family, depot: depotName, general: null }[row.scope] }));
 }
 
-export const shelfRows = (db: Db | Tx): Promise<ShelfRow[]> => rowsWhere(db);
-export const shelfRowsOf = (db: Db | Tx, test: string): Promise<ShelfRow[]> => rowsWhere(db, eq(specification.test, test));
+/** What came with jobs from elsewhere is not on this shelf. */
+export const shelfRows = (db: Db | Tx): Promise<ShelfRow[]> => rowsWhere(db, isNull(specification.origin));
+export const shelfRowsOf = (db: Db | Tx, test: string): Promise<ShelfRow[]> => rowsWhere(db, and(eq(specification.test, test), isNull(specification.origin)));
 
 export const specificationOf = ({ row, of }: ShelfRow): Specification => ({
   id: row.id, series: row.seriesId, revision: row.revision, test: row.test, scope: row.scope, of, when: row.applies, school: row.school, limits: row.limits, source: row.source, status: row.status,

@@ -19,7 +19,7 @@ export interface FoundFinding { readonly id: string; readonly body: Extract<Find
 export function Repair({ view }: { view: JobView }) {
   const { repair } = view;
   const found = view.findings.flatMap((f): FoundFinding[] => (f.body.kind === 'found' ? [{ id: f.id, body: f.body }] : []));
-  if (found.length === 0 && repair.records.length === 0) return null;
+  if (found.length === 0 && repair.records.length === 0 && view.job.runs.length === 0) return null;
   const released = recordsOf(repair.records, 'release').at(-1);
   const codes = found.some((f) => f.body.what === 'part' && f.body.name === 'injector') || recordsOf(repair.records, 'coding').length > 0;
   const state = (id: string): string => repair.checks.find((c) => c.id === id)?.state ?? 'open';
@@ -37,7 +37,7 @@ export function Repair({ view }: { view: JobView }) {
       {found.length > 0 && <Stage title="Quotation" state={state('agreed')}><Quotations view={view} findings={found} /></Stage>}
       {found.map((f) => <Stage key={f.id} title={`Steps: ${sequenceFor(f.body.what, f.body.name).name}`} state={state('repaired')}><Steps view={view} finding={f} /></Stage>)}
       {codes && <Stage title="Codes of new parts" state={state('coded')}><Coding view={view} /></Stage>}
-      <Stage title="Proof and release" state={view.job.closed ? 'done' : repair.checks.every((c) => c.state === 'done') ? 'ready' : 'open'} open={!view.job.closed}><Proof view={view} /></Stage>
+      <Stage title="Proof and release" state={view.job.closed ? 'done' : repair.checks.every((c) => c.state === 'done') ? 'ready' : 'open'} open={!view.job.closed && found.length > 0}><Proof view={view} /></Stage>
     </section>
   );
 }

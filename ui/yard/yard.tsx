@@ -1,13 +1,15 @@
 'use client';
-import { Plus, Search } from 'lucide-react';
+import { FileUp, Plus, Search } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState, useTransition } from 'react';
 import type { UnitView, YardView } from '../../formats/views';
 import { Button } from '../kit/button';
+import { useIsLead } from '../kit/session';
 import { UnitCard } from './unit-card';
 
 const OpenJob = dynamic(() => import('./open-job').then((m) => m.OpenJobDialog));
+const TakeIn = dynamic(() => import('./take-in').then((m) => m.TakeInDialog));
 const AddUnit = dynamic(() => import('./add-unit').then((m) => m.AddUnitDialog));
 
 /** All units of the fleet with their open jobs, those with work to do first. */
@@ -17,6 +19,8 @@ export function Yard({ yard }: { yard: YardView }) {
   const [, startTransition] = useTransition();
   const [opening, setOpening] = useState<UnitView | null>(null);
   const [adding, setAdding] = useState(false);
+  const [taking, setTaking] = useState(false);
+  const isLead = useIsLead();
   // The server searches: a fleet of thousands does not travel to the browser. What is here already is narrowed at once.
   useEffect(() => {
     if (search.trim() === yard.search) return undefined;
@@ -33,12 +37,14 @@ export function Yard({ yard }: { yard: YardView }) {
           <input value={search} onChange={(e) => setSearch(e.target.value)} placeholder="Fleet number, kind, depot, complaint" className="min-w-0 flex-1 bg-transparent focus-visible:outline-none" />
         </label>
         <Button onClick={() => setAdding(true)}><Plus size={18} aria-hidden="true" />Unit</Button>
+        {isLead && <Button onClick={() => setTaking(true)}><FileUp size={18} aria-hidden="true" />Job from elsewhere</Button>}
       </div>
       <UnitList title="Open jobs" units={busy} onOpen={setOpening} />
       <UnitList title="No open job" units={idle} onOpen={setOpening} />
       {yard.found > found.length && <p className="py-4 text-soft">{found.length} of {yard.found} units. Type a number or a word to find another.</p>}
       {found.length === 0 && <p className="py-8 text-soft">{yard.search ? `No unit has “${yard.search}” in its number, kind, depot, engine or complaints.` : 'No units yet. Add the first one.'}</p>}
       {opening && <OpenJob unit={opening} onClose={() => setOpening(null)} />}
+      {taking && <TakeIn yard={yard} onClose={() => setTaking(false)} />}
       {adding && <AddUnit yard={yard} onClose={() => setAdding(false)} />}
     </main>
   );

@@ -1,0 +1,13 @@
+import { depotPlace } from '@/server/access';
+import { serverDb } from '@/server/db';
+import { takeIn } from '@/server/take-in';
+import { answer, answerNotFound, handleBytes, isId } from '../handler';
+
+const MOST_BYTES = 60e6;
+
+/** Takes in a job from another installation: the bytes of its bundle, `?depot=` where its unit goes. */
+export async function POST(request: Request): Promise<Response> {
+  const depot = new URL(request.url).searchParams.get('depot') ?? '';
+  if (!isId(depot)) return answerNotFound('depot');
+  return handleBytes(request, { role: 'lead', what: 'take in a job from elsewhere', place: depotPlace(depot) }, MOST_BYTES, async (bytes) => answer(await takeIn(serverDb().db, bytes, depot)));
+}

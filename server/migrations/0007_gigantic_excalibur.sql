@@ -1,0 +1,1 @@
+ALTER TABLE "specification" ADD COLUMN "origin" text;
