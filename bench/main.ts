@@ -6,6 +6,7 @@ import { benchJudging } from './judging';
 import { machine } from './measure';
 import { benchMixed, benchShelf } from './mixed';
 import { benchLongJob, benchPlan, benchYard } from './records';
+import { benchReport } from './report';
 import { benchScreen } from './screen';
 import { benchDiagnosis, benchSolver, benchTrial } from './trial';
 import { benchWrites } from './writes';
@@ -34,6 +35,9 @@ async function main(): Promise<void> {
   try {
     await benchWrites(server.base, url);
     await benchScreen(server.base);
+    const again = connect(url);
+    await benchReport(again.db, server.base);
+    await again.pool.end();
   } finally {
     await server.stop();
   }

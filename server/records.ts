@@ -1,5 +1,4 @@
 import { and, asc, desc, eq, inArray, isNull, or, sql } from 'drizzle-orm';
-import { compareCodes } from '../core/codes/phases';
 import { checkCode, type CodingRule, doubledCodes, GENERAL_RULE, plainCode } from '../core/repair/coding';
 import { beforeAfter, type ProofInputs, proofOf, recordsOf } from '../core/repair/proof';
 import { SEQUENCES } from '../core/repair/sequences';
@@ -117,25 +116,23 @@ async function codingProblems(db: Db | Tx, p: Place, r: Extract<RepairRecord, { 
 }
 
 async function releaseProblems(db: Db | Tx, p: Place, r: Extract<RepairRecord, { kind: 'release' }>, by: string): Promise<Problem[]> {
-  const checks = proofOf(await proofInputs(db, p.jobId, p.records));
+  const checks = proofOf(await proofInputs(db, p.jobId, p.cylinders, p.records));
   const open = checks.filter((c) => c.state !== 'done' && !r.waived.some((w) => w.check === c.id));
   if (open.length) return open.map((c) => ({ path: '/record/waived', message: `${c.label}: ${c.why} Do it, or a lead says why it is left.` }));
   const refused = r.waived.length ? await requireLead(db, by, 'release a job with a check left open') : null;
   return refused && !refused.ok ? [...refused.error.errors] : [];
 }
 
-async function proofInputs(db: Db | Tx, jobId: string, records: readonly Recorded[]): Promise<ProofInputs> {
+async function proofInputs(db: Db | Tx, jobId: string, cylinders: number, records: readonly Recorded[]): Promise<ProofInputs> {
   // One after the other: within a transaction there is one connection.
   const findings = await findingsOf(db, [jobId]);
   const evidence = await evidenceOf(db, jobId);
   const codes = await codesOf(db, jobId);
   const intake = await intakeOf(db, jobId);
   const runs = await db.select().from(testRun).where(eq(testRun.jobId, jobId)).orderBy(asc(testRun.createdAt), asc(testRun.id));
-  const phases = new Set(codes.map((c) => c.phase));
   return {
-    findings: findings.get(jobId) ?? [], records, evidence, conditions: intake.conditions, phases,
+    findings: findings.get(jobId) ?? [], records, evidence, conditions: intake.conditions, cylinders, codes,
     runs: runs.map((r) => ({ id: r.id, test: r.test, name: r.definition?.name ?? r.test, at: r.createdAt.toISOString(), judgement: r.judgement })),
-    codes: compareCodes(codes.flatMap((c) => (c.code === null ? [] : [{ code: c.code, phase: c.phase }])), phases),
   };
 }
 
@@ -150,7 +147,7 @@ export interface RepairOf {
 /** From finding to release, as the job's screen needs it. */
 export async function repairOf(db: Db, of: RepairOf): Promise<RepairView> {
   const records = (await recordsOfJobs(db, [of.jobId])).get(of.jobId) ?? [];
-  const [inputs, service, lives, codings, back] = await Promise.all([proofInputs(db, of.jobId, records), serviceFor(db, of.familyId), livesByName(db, of), codingsBefore(db, of), comebacksOf(db, of.jobId)]);
+  const [inputs, service, lives, codings, back] = await Promise.all([proofInputs(db, of.jobId, of.cylinders, records), serviceFor(db, of.familyId), livesByName(db, of), codingsBefore(db, of), comebacksOf(db, of.jobId)]);
   const link = recordsOf(records, 'comeback').at(-1);
   const [from] = link ? await db.select({ id: job.id, number: job.number }).from(job).where(eq(job.id, link.body.of)) : [];
   const decisions = inputs.findings.flatMap(({ id, body }) => {

@@ -71,7 +71,7 @@ const short = (value: unknown): string => { const text = JSON.stringify(value ??
 
 /** What the tables hold, for people. */
 export const KIND_WORDS: Readonly<Record<string, string>> = {
-  job: 'job', test_run: 'test', circumstance: 'statement of what is true', reading: 'reading', code_observation: 'code', job_note: 'note', intake: 'intake', evidence: 'evidence', finding: 'finding', plan_change: 'change of the plan', photo: 'photo',
+  job: 'job', test_run: 'test', circumstance: 'statement of what is true', reading: 'reading', code_observation: 'code', job_note: 'note', intake: 'intake', evidence: 'evidence', finding: 'finding', plan_change: 'change of the plan', photo: 'photo', job_record: 'record of the repair',
 };
 
 /** The events of a job without their contents. */

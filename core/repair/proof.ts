@@ -1,4 +1,4 @@
-import type { Fate } from '../codes/phases';
+import type { Phase } from '../codes/phases';
 import type { FindingBody } from '../evidence/finding';
 import type { DriveCondition, Evidence } from '../evidence/types';
 import type { Judgement, Position } from '../judge/types';
@@ -11,8 +11,9 @@ export interface ProofInputs {
   readonly records: readonly Recorded[];
   readonly evidence: readonly { readonly body: Evidence; readonly at: string }[];
   readonly runs: readonly { readonly id: string; readonly test: string; readonly name: string; readonly at: string; readonly judgement: Judgement | null }[];
-  readonly codes: readonly { readonly code: string; readonly fate: Fate }[];
-  readonly phases: ReadonlySet<string>;
+  /** Codes as they were read, `null` where somebody looked and there was none. */
+  readonly codes: readonly { readonly code: string | null; readonly phase: Phase; readonly at: string }[];
+  readonly cylinders: number;
   /** Of the complaint. */
   readonly conditions: readonly DriveCondition[];
 }
@@ -59,7 +60,7 @@ export function proofOf(i: ProofInputs): ProofCheck[] {
   if (found.length === 0 && at === null && allGood) return [check('finding', 'Nothing was out of its limits', 'done', 'Every test that was done is good; nothing was mended.'), vehicleScan(i, at)];
   return [
     check('finding', 'A finding is signed', found.length ? 'done' : 'open', found.map((f) => f.body.text).join('; ') || 'Nobody has signed what was wrong.'),
-    agreed(i), repaired(i, at), measuredAgain(i), ...coded(i), codesCleared(i), roadTest(i, at), vehicleScan(i, at),
+    agreed(i), repaired(i, at), measuredAgain(i), ...coded(i), codesCleared(i, at), roadTest(i, at), vehicleScan(i, at),
   ];
 }
 
@@ -77,18 +78,26 @@ function agreed({ records }: ProofInputs): ProofCheck {
 function repaired(i: ProofInputs, at: string | null): ProofCheck {
   const label = 'Repaired by its steps';
   if (at === null) return check('repaired', label, 'open', 'Nothing was mended yet.');
-  const missing = i.findings.flatMap((f) => (f.body.kind === 'found' ? stepsLeft(f.body, i.records) : []));
+  const missing = i.findings.flatMap((f) => (f.body.kind === 'found' ? stepsLeft(f.body, i.records, renewedPositions(f.id, f.body, i)) : []));
   const hasSteps = recordsOf(i.records, 'step').length > 0;
   if (!hasSteps) return check('repaired', label, 'done', 'Recorded as done, without its steps.');
   return check('repaired', label, missing.length ? 'open' : 'done', missing.length ? `Left: ${joinAnd(missing.slice(0, 3))}${missing.length > 3 ? ` and ${missing.length - 3} more` : ''}.` : 'Every step is ticked.');
 }
 
+type Found = Extract<FindingBody, { kind: 'found' }>;
+
+/** Where something is renewed: at every cylinder where the set was decided on, else where it was found bad. */
+export function renewedPositions(finding: string, f: Found, i: Pick<ProofInputs, 'records' | 'cylinders'>): readonly Position[] {
+  const decided = recordsOf(i.records, 'decision').findLast((d) => d.body.finding === finding);
+  return decided?.body.school === 'set' ? Array.from({ length: i.cylinders }, (_, n) => n + 1) : f.positions;
+}
+
 /** Steps of the finding's sequence that are not ticked, by name and position. */
-export function stepsLeft(f: Extract<FindingBody, { kind: 'found' }>, records: readonly Recorded[]): string[] {
+export function stepsLeft(f: Found, records: readonly Recorded[], where: readonly Position[] = f.positions): string[] {
   const sequence = sequenceFor(f.what, f.name);
   const done = new Set(recordsOf(records, 'step').filter((s) => s.body.sequence === sequence.id).map((s) => `${s.body.step}|${s.body.position ?? ''}`));
   if (done.size === 0) return [];
-  const positions: readonly Position[] = f.positions.length ? f.positions : [''];
+  const positions: readonly Position[] = where.length ? where : [''];
   return sequence.steps.flatMap((s) => (s.each ? positions : ['']).flatMap((p) => (done.has(`${s.id}|${p}`) ? [] : [`${s.id}${p === '' ? '' : ` ${p}`}`])));
 }
 
@@ -104,20 +113,22 @@ function measuredAgain(i: ProofInputs): ProofCheck {
 }
 
 /** Only where injectors were renewed. */
-function coded({ findings, records }: ProofInputs): ProofCheck[] {
-  const wanted = findings.flatMap((f) => (f.body.kind === 'found' && f.body.what === 'part' && f.body.name === 'injector' ? f.body.positions : []));
+function coded(i: ProofInputs): ProofCheck[] {
+  const { findings, records } = i;
+  const wanted = findings.flatMap((f) => (f.body.kind === 'found' && f.body.what === 'part' && f.body.name === 'injector' ? renewedPositions(f.id, f.body, i) : []));
   if (wanted.length === 0) return [];
   const has = new Set(recordsOf(records, 'coding').map((c) => c.body.position as Position));
   const missing = wanted.filter((p) => !has.has(p));
   return [check('coded', 'New parts coded', missing.length ? 'open' : 'done', missing.length ? `No code for ${joinAnd(missing.map((p) => `cylinder ${p}`))}.` : 'Every new injector has its code.')];
 }
 
-function codesCleared({ codes, phases }: ProofInputs): ProofCheck {
+/** Codes of before the repair say nothing of it. */
+function codesCleared({ codes }: ProofInputs, at: string | null): ProofCheck {
   const label = 'Codes cleared and stayed away';
-  const looked = phases.has('after-clearing') || phases.has('after-road-test');
-  const back = codes.filter((c) => c.fate === 'came back' || c.fate === 'new');
-  if (!looked) return check('codes-cleared', label, 'open', 'Nobody has read the codes after clearing.');
-  return check('codes-cleared', label, back.length ? 'failed' : 'done', back.length ? `${back.map((c) => `${c.code} ${c.fate}`).join(', ')}.` : 'Nothing came back.');
+  const since = codes.filter((c) => (at === null || c.at > at) && (c.phase === 'after-clearing' || c.phase === 'after-road-test'));
+  const back = [...new Set(since.flatMap((c) => (c.code === null ? [] : [c.code])))];
+  if (since.length === 0 || at === null) return check('codes-cleared', label, 'open', 'Nobody has read the codes after clearing them since the repair.');
+  return check('codes-cleared', label, back.length ? 'failed' : 'done', back.length ? `There again: ${back.join(', ')}.` : 'Nothing came back.');
 }
 
 function roadTest({ evidence, conditions }: ProofInputs, at: string | null): ProofCheck {

@@ -165,7 +165,7 @@ describe('proof of a repair', () => {
   const judged = (suspects: number[]) => ({ pattern: suspects.length ? 'one' : 'good', suspects, summary: suspects.length ? 'bad' : 'All good.' }) as unknown as NonNullable<ProofInputs['runs'][number]['judgement']>;
   const finding = { id: 'f', at: at(5), body: { kind: 'found' as const, what: 'part' as const, name: 'injector', positions: [2], confidence: 'certain' as const, text: 'Injector 2', supports: [], against: [], ruledOut: [], advice: '' } };
   const record = (minute: number, body: RepairRecord): Recorded => ({ id: `r${minute}`, by: 'x', at: at(minute), body });
-  const base: ProofInputs = { findings: [finding], records: [], evidence: [], runs: [{ id: 'a', test: 't', name: 'T', at: at(1), judgement: judged([2]) }], codes: [], phases: new Set(), conditions: ['load'] };
+  const base: ProofInputs = { findings: [finding], records: [], evidence: [], runs: [{ id: 'a', test: 't', name: 'T', at: at(1), judgement: judged([2]) }], codes: [], cylinders: 4, conditions: ['load'] };
   const states = (i: ProofInputs) => Object.fromEntries(proofOf(i).map((c) => [c.id, c.state]));
   test('nothing is proven before anything was done', () => expect(new Set(Object.values(states({ ...base, findings: [] })))).toEqual(new Set(['open'])));
   test('the whole way from finding to release', () => {
@@ -175,12 +175,13 @@ describe('proof of a repair', () => {
     ];
     const runs = [...base.runs, { id: 'b', test: 't', name: 'T', at: at(40), judgement: judged([]) }];
     const evidence = [{ at: at(45), body: { kind: 'drive' as const, conditions: ['load' as const], outcome: 'did not show' as const, seen: 'uphill, loaded' } }];
-    const whole = { ...base, records, runs, evidence, phases: new Set(['as-found', 'after-clearing']) };
+    const whole: ProofInputs = { ...base, records, runs, evidence, codes: [{ code: 'P0202', phase: 'after-clearing', at: at(2) }, { code: null, phase: 'after-clearing', at: at(48) }] };
     expect(new Set(Object.values(states(whole)))).toEqual(new Set(['done']));
     expect(beforeAfter(whole)).toMatchObject([{ before: { id: 'a' }, after: { id: 'b' } }]);
     expect(states({ ...whole, runs: [...base.runs, { id: 'b', test: 't', name: 'T', at: at(40), judgement: judged([2]) }] })['measured-again']).toBe('failed');
     expect(states({ ...whole, evidence: [{ ...evidence[0]!, body: { ...evidence[0]!.body, conditions: ['cold'] } }] })['road-test']).toBe('open');
-    expect(states({ ...whole, codes: [{ code: 'P0202', fate: 'came back' }] })['codes-cleared']).toBe('failed');
+    expect(states({ ...whole, codes: [{ code: 'P0202', phase: 'after-road-test', at: at(49) }] })['codes-cleared']).toBe('failed');
+    expect(states({ ...whole, codes: whole.codes.slice(0, 1) })['codes-cleared']).toBe('open');
     expect(states({ ...whole, records: records.slice(0, 8) }).repaired).toBe('open');
     expect(stepsLeft(finding.body, records.slice(0, 8)).length).toBeGreaterThan(0);
     expect(states({ ...whole, records: records.filter((r) => r.body.kind !== 'coding') }).coded).toBe('open');

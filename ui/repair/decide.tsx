@@ -51,8 +51,6 @@ export function Decide({ view, finding, start }: { view: JobView; finding: Found
   const decide = (school: 'one' | 'set'): void => { if (read.inputs) void write({ kind: 'decision', finding: finding.id, school, inputs: read.inputs, currency: start.currency, why: why.trim() }); };
   return (
     <div>
-      <Row>{FIELDS.map(([field, label, hint]) => <DraftField key={field} {...f} field={field} path={`/record/inputs/${field}`} label={label} hint={hint} mono />)}</Row>
-      <p className="mb-2 text-sm text-soft">{start.costsFrom}. Life: {start.life.from === 'own history' ? `fitted to ${start.life.failures} failures of this workshop` : `assumed; ${start.life.failures} failures are noted here, too few to fit`}.</p>
       {result && (
         <>
           <div className="grid gap-3 sm:grid-cols-2">
@@ -63,6 +61,10 @@ export function Decide({ view, finding, start }: { view: JobView; finding: Found
           <p className="mt-1"><b>It would tip</b> {tipWords(result.tips, read.inputs, money)}</p>
         </>
       )}
+      <details className="mt-2" open={!made}><summary className="min-h-8 cursor-pointer font-semibold">What it is reckoned with</summary>
+        <Row>{FIELDS.map(([field, label, hint]) => <DraftField key={field} {...f} field={field} path={`/record/inputs/${field}`} label={label} hint={hint.replace('money', start.currency)} mono />)}</Row>
+        <p className="mb-2 text-sm text-soft">{start.costsFrom}. Life: {start.life.from === 'own history' ? `fitted to ${start.life.failures} failures of this workshop` : `assumed; ${start.life.failures} failures are noted here, too few to fit`}.</p>
+      </details>
       <details className="mt-1 text-sm"><summary className="min-h-6 cursor-pointer text-soft">What is assumed</summary><ul className="list-disc pl-5">{ASSUMPTIONS.map((a) => <li key={a}>{a}</li>)}</ul></details>
       <OtherProblems problems={problems} paths={FIELDS.map(([field]) => `/record/inputs/${field}`)} />
       {may && !view.job.closed && result && (

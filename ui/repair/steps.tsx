@@ -3,7 +3,7 @@ import { Check, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import type { Position } from '../../core/judge/types';
 import { positionWords } from '../../core/judge/words';
-import { recordsOf, type RecordOf } from '../../core/repair/proof';
+import { recordsOf, type RecordOf, renewedPositions } from '../../core/repair/proof';
 import { type FittingSequence, type FittingStep, sequenceFor } from '../../core/repair/sequences';
 import { deviation } from '../../core/repair/values';
 import type { FittingValue } from '../../formats/repair';
@@ -26,9 +26,7 @@ const FAR = 0.1;
 /** The fitting sequence, each step ticked with the value that was reached and the tool; positions in order. */
 export function Steps({ view, finding }: { view: JobView; finding: FoundFinding }) {
   const sequence = sequenceFor(finding.body.what, finding.body.name);
-  const decided = recordsOf(view.repair.records, 'decision').findLast((d) => d.body.finding === finding.id);
-  // The whole set is every cylinder, whatever failed.
-  const positions: readonly Position[] = decided?.body.school === 'set' ? Array.from({ length: view.unit.engine.cylinders }, (_, i) => i + 1) : finding.body.positions;
+  const positions = renewedPositions(finding.id, finding.body, { records: view.repair.records, cylinders: view.unit.engine.cylinders });
   const own = recordsOf(view.repair.records, 'step').filter((s) => s.body.sequence === sequence.id);
   const doneAt = (step: FittingStep, p: Position | undefined): RecordOf<'step'> | undefined => own.findLast((s) => s.body.step === step.id && s.body.position === p);
   const [ticking, setTicking] = useState<{ step: FittingStep; position: Position | undefined } | null>(null);

@@ -30,6 +30,7 @@ function ForPayer({ view, photos }: { view: ReportView; photos: readonly ReportP
         <Text style={{ color: '#565e5b' }}>{report.unit}</Text>
         {report.sections.slice(0, 3).map((s) => <Part key={s.title} section={s} />)}
         {picture && <View style={{ marginTop: 8 }} wrap={false}><Image src={{ data: picture.jpeg, format: 'jpg' }} style={{ maxHeight: 200, objectFit: 'contain', alignSelf: 'flex-start' }} /><Text style={{ fontSize: 8, color: '#565e5b' }}>{picture.name}</Text></View>}
+        {!picture && <Convicting view={view} />}
         {report.sections.slice(3).map((s) => <Part key={s.title} section={s} />)}
         {report.cost && (
           <View style={{ marginTop: 10 }} wrap={false}>
@@ -45,9 +46,17 @@ function ForPayer({ view, photos }: { view: ReportView; photos: readonly ReportP
   );
 }
 
+/** Without a photo the readings are the picture: the posts of the first test that found something. */
+function Convicting({ view }: { view: ReportView }) {
+  const run = view.runs.find((r) => r.judgement.suspects.length > 0);
+  if (!run) return null;
+  const readings = new Map(run.judgement.readings.map((r) => [r.position, r]));
+  return <View style={{ marginTop: 8 }} wrap={false}><Text style={{ fontSize: 8, color: '#565e5b' }}>{`${run.definition.name}: the marks out of the band are out of their limits.`}</Text>{rowsOf(run.unit.engine, run.definition).map((r) => <Posts key={r.title} row={r} note="" readings={readings} limits={run.specification.limits} scale={scaleFor(run.specification.limits)} />)}</View>;
+}
+
 const Part = ({ section }: { section: Section }) => (
   <View style={{ marginTop: 10 }}>
-    <Text style={[styles.bold, { fontSize: 13 }]} minPresenceAhead={30}>{section.title}</Text>
+    <Text style={[styles.bold, { fontSize: 13, lineHeight: 1.3, marginBottom: 1 }]} minPresenceAhead={30}>{section.title}</Text>
     {section.lines.map((l, i) => <Text key={i} style={{ marginTop: 2 }}>{l}</Text>)}
   </View>
 );
@@ -63,7 +72,7 @@ function ForFile({ view, photos }: { view: ReportView; photos: readonly ReportPh
         {report.facts.map(([name, value], i) => <View key={i} style={styles.fact}><Text style={styles.name}>{name}</Text><Text style={{ flex: 1 }}>{value}</Text></View>)}
         {report.sections.map((s) => <Part key={s.title} section={s} />)}
         <View style={{ marginTop: 10 }}>
-          <Text style={[styles.bold, { fontSize: 13 }]} minPresenceAhead={30}>Proof</Text>
+          <Text style={[styles.bold, { fontSize: 13, lineHeight: 1.3, marginBottom: 1 }]} minPresenceAhead={30}>Proof</Text>
           {report.checks.map((c) => <View key={c.id} style={styles.fact}><Text style={[styles.bold, { width: 40, color: STATES[c.state][0] }]}>{STATES[c.state][1]}</Text><Text style={{ flex: 1 }}>{`${c.label}. ${c.why}`}</Text></View>)}
         </View>
         {foot(view)}
@@ -95,7 +104,7 @@ function ForFile({ view, photos }: { view: ReportView; photos: readonly ReportPh
       <Page size="A4" style={styles.page} bookmark="Trail">
         <Text style={[styles.title, { fontSize: 14 }]}>Trail</Text>
         <Text style={{ marginBottom: 4 }}>{report.head}</Text>
-        {chunks(report.trail, 60).map((c, i) => <Text key={i} style={{ fontSize: 7 }}>{c.join('\n')}</Text>)}
+        {chunks(report.trail, 40).map((c, i) => <Text key={i} style={{ fontSize: 7, marginBottom: 3 }}>{c.join('; ')}</Text>)}
         {foot(view)}
       </Page>
     </Document>
