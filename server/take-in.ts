@@ -82,7 +82,7 @@ async function keep(tx: Tx, d: BundleDocument, photos: ReadonlyMap<string, Buffe
   if (!target) unfit('There is no such depot here.');
   const [here] = await tx.select({ number: job.number }).from(job).where(eq(job.id, jobId));
   if (here) {
-    const now = await bundleDocument(tx, jobId);
+    const now = await bundleDocument(within(tx), jobId);
     if (now && canonical([now.tables, now.events]) === canonical([d.tables, d.events])) return { id: jobId, number: here.number, unit: d.unit.fleet_number, duplicate: true };
     return unfit(`Job ${here.number} is here already, and it is not the same: it went on, here or there.`);
   }

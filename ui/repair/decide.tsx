@@ -9,7 +9,7 @@ import { Button } from '../kit/button';
 import { type Draft, DraftReader } from '../kit/draft';
 import { DraftField, OtherProblems, Row } from '../kit/form';
 import { useMayRecord } from '../kit/session';
-import type { FoundFinding } from './repair';
+import type { FoundFinding } from './found';
 import { useRecord } from './use-record';
 
 /** Field, label, hint, and what one unit of it is in the arithmetic. */

@@ -13,7 +13,7 @@ import { OtherProblems } from '../kit/form';
 import { readNumber } from '../kit/read-number';
 import { useMayRecord } from '../kit/session';
 import { shownTime } from '../kit/time';
-import type { FoundFinding } from './repair';
+import type { FoundFinding } from './found';
 import { useRecord } from './use-record';
 
 interface LineDraft { readonly text: string; readonly quantity: string; readonly price: string }

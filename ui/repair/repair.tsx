@@ -2,10 +2,10 @@
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import type { FindingBody } from '../../core/evidence/finding';
 import { recordsOf } from '../../core/repair/proof';
 import { sequenceFor } from '../../core/repair/sequences';
 import type { JobView } from '../../formats/views';
+import type { FoundFinding } from './found';
 import { Proof } from './proof';
 
 const Decide = dynamic(() => import('./decide').then((m) => m.Decide));
@@ -13,7 +13,6 @@ const Quotations = dynamic(() => import('./quotations').then((m) => m.Quotations
 const Steps = dynamic(() => import('./steps').then((m) => m.Steps));
 const Coding = dynamic(() => import('./coding').then((m) => m.Coding));
 
-export interface FoundFinding { readonly id: string; readonly body: Extract<FindingBody, { kind: 'found' }> }
 
 /** From finding to release: one or the set, the quotation, the steps, the codes of new parts, the proof. */
 export function Repair({ view }: { view: JobView }) {

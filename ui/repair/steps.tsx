@@ -15,7 +15,7 @@ import { Field, inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
 import { useIsLead, useMayRecord, usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
-import type { FoundFinding } from './repair';
+import type { FoundFinding } from './found';
 import { useRecord } from './use-record';
 import { useRouter } from 'next/navigation';
 import { v7 } from 'uuid';
