@@ -27,6 +27,10 @@ export interface Predictions {
 /** Ohms above which a meter shows overload. */
 export const OVERLOAD_ohm = 2e7;
 const TINY_ohm = 1e-5;
+/** Of the largest voltage there is: less across an element is none. */
+const IDLE = 1e-8;
+/** What is not joined to the meter’s other lead stands far above: its height says nothing. */
+const FLOATING_V = 1e5;
 /** Deterministic draws for the tolerances of good parts: a Halton sequence through the normal quantile. */
 const DRAWS = 6;
 
@@ -90,18 +94,34 @@ export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: 
   const mean = new Float64Array(hypotheses.length * instances.length);
   const sd = new Float64Array(mean.length);
   const conductance_S = new Float64Array(resistors.length);
-  const most = Math.max(...setups.map((s) => s.read.length));
-  const all = Array.from({ length: most }, () => new Float64Array(DRAWS));
-  for (const setup of setups) for (const [h, hypothesis] of hypotheses.entries()) {
-    for (let d = 0; d < DRAWS; d++) {
-      fillConductances(conductance_S, draws[d] as Float64Array, resistors, setup, hypothesis.members, index);
-      const v = setup.solver.solve(conductance_S);
-      for (const [r, one] of setup.read.entries()) (all[r] as Float64Array)[d] = one.scale * (one.element >= 0 ? ((v[pattern.from[one.element] as number] as number) - (v[pattern.to[one.element] as number] as number)) * (conductance_S[one.element] as number) : (v[one.red] as number) - (v[one.black] as number));
-    }
-    for (const [r, one] of setup.read.entries()) {
-      const k = h * instances.length + one.instance;
-      const values = all[r] as Float64Array;
-      [mean[k], sd[k]] = setup.isOhms ? momentsOfLog(values) : moments(values);
+  for (const setup of setups) {
+    const solve = (d: number, members: readonly Member[]): Float64Array => {
+      fillConductances(conductance_S, draws[d] as Float64Array, resistors, setup, members, index);
+      return setup.solver.solve(conductance_S);
+    };
+    const across = (v: Float64Array, element: number): number => (v[pattern.from[element] as number] as number) - (v[pattern.to[element] as number] as number);
+    const shown = (v: Float64Array, one: Setup['read'][number]): number => one.scale * (one.element >= 0 ? across(v, one.element) * (conductance_S[one.element] as number) : (v[one.red] as number) - (v[one.black] as number));
+    const momentsOf = (members: readonly Member[], keepVolts?: (v: Float64Array) => void): (readonly [number, number])[] => {
+      const all = setup.read.map(() => new Float64Array(DRAWS));
+      for (let d = 0; d < DRAWS; d++) {
+        const v = solve(d, members);
+        keepVolts?.(v);
+        for (const [r, one] of setup.read.entries()) (all[r] as Float64Array)[d] = shown(v, one);
+      }
+      return all.map((values) => (setup.isOhms ? momentsOfLog(values) : moments(values)));
+    };
+    const healthyVolts: Float64Array[] = [];
+    const healthy = momentsOf([], (v) => { healthyVolts.push(v.slice()); });
+    // In ohms the meter's own current tells: what carries none of it can change without being seen. (In volts an open wire leaves a point to nobody, and is seen.)
+    const isIdle = (element: number): boolean => setup.isOhms && element >= 0 && healthyVolts.every((v) => Math.abs(across(v, element)) <= IDLE * Math.min(FLOATING_V, v.reduce((m, x) => Math.max(m, Math.abs(x)), 0)));
+    const idle = new Map<string, boolean>();
+    for (const [h, { members }] of hypotheses.entries()) {
+      const changesNothing = members.every((m) => { const known = idle.get(m.element) ?? isIdle(index.get(m.element) ?? -1); idle.set(m.element, known); return known; });
+      for (const [r, [middle, spread]] of (changesNothing ? healthy : momentsOf(members)).entries()) {
+        const k = h * instances.length + (setup.read[r]?.instance ?? 0);
+        mean[k] = middle;
+        sd[k] = spread;
+      }
     }
   }
   return { instances, hypotheses, mean, sd, grid: gridSpread(hypotheses, mean, instances.length), volts: Math.max(1, ...sources.map(volts)) };
