@@ -1,0 +1,68 @@
+import { CIRCUITS } from '../circuit/library/library';
+import { type Case, circuitsInQuestion, Kept, weighCase } from './case';
+import type { Measured } from './types';
+
+const EMPTY: Case = { wiring: { cylinders: 4, systemVoltage_V: 12 }, circuits: CIRCUITS, measured: [], observed: [], coded: [], areas: [], history: { findings: [], renewed: [], conditions: [], hours: null }, warm: false };
+const read = (test: string, position: number | string, value: number): Measured => ({ test, position, kind: 'value', value, u: 0.02 });
+const inQuestion = (more: Partial<Case>): string[] => circuitsInQuestion({ ...EMPTY, ...more }).map((q) => q.circuit.id);
+const kept = new Kept();
+
+describe('which circuits are in question', () => {
+  test('none before anything is known; the one that codes point at; those that were measured in', () => {
+    expect(inQuestion({})).toEqual([]);
+    expect(inQuestion({ areas: ['Glow plugs'] })).toEqual(['glow-relay']);
+    expect(inQuestion({ areas: ['Glow plugs'], measured: [read('injector-resistance', 1, 0.6)] })).toEqual(['injectors-common']);
+    expect(inQuestion({ measured: [read('glow-plug-resistance', 1, 0.7), read('sensor-reference', 'reference', 5)] })).toEqual(['glow-relay', 'sensor-pull-down']);
+  });
+  test('of one area, the one in which more was measured', () => {
+    expect(inQuestion({ measured: [read('glow-current-feedback', 1, 15), read('glow-plug-current', 1, 15)] })).toEqual(['glow-unit']);
+    expect(inQuestion({ measured: [read('hall-supply', 'supply', 5)] })).toEqual(['sensor-hall']);
+    expect(inQuestion({ measured: [read('sensor-unplugged', 'pull-up input', 5)] })).toContain('sensor-pull-up');
+  });
+  test('what is measured in many circuits points at none by itself, and counts in the one in question', () => {
+    expect(inQuestion({ measured: [read('battery-at-rest', 'battery', 12.5), read('harness-ring-out', 1, 0.2)] })).not.toContain('glow-relay');
+    const [glow] = circuitsInQuestion({ ...EMPTY, measured: [read('battery-at-rest', 'battery', 12.5), read('glow-plug-current', 1, 15)] });
+    expect(glow?.own.map((m) => m.test)).toEqual(['battery-at-rest', 'glow-plug-current']);
+  });
+  test('an engine family’s own circuit goes before those for any', () => {
+    const own = { ...CIRCUITS[0]!, id: 'own', families: ['L4-20'] };
+    expect(inQuestion({ circuits: [own, ...CIRCUITS], measured: [read('glow-plug-resistance', 1, 0.7)] })).toEqual(['own']);
+  });
+});
+
+describe('weighing a case', () => {
+  const measured = [read('glow-plug-current', 1, 15), read('glow-plug-current', 2, 15), read('glow-plug-current', 3, 0), read('injector-resistance', 1, 0.6)];
+  test('every circuit in question, with what was done of how much', () => {
+    const told: string[] = [];
+    const weighed = weighCase({ ...EMPTY, measured }, kept, (done, of) => told.push(`${done}/${of}`));
+    expect(weighed.map((w) => w.circuit.id)).toEqual(['glow-relay', 'injectors-common']);
+    expect(told).toEqual(['1/2', '2/2']);
+    const [next] = weighed[0]?.expected ?? [];
+    expect(next?.readings.map((r) => r.when)[0]).toBe('if all is well');
+    expect(new Set(next?.readings.map((r) => r.shown)).size).toBeGreaterThan(1);
+  });
+  test('the same case weighs the same, kept or not; other values are another circuit', () => {
+    const once = weighCase({ ...EMPTY, measured }, new Kept());
+    expect(weighCase({ ...EMPTY, measured }, kept)).toEqual(once);
+    const glow = CIRCUITS[0]!;
+    const changed = { ...glow, values: { ...glow.values, plug: { ...glow.values.plug!, value: 2 } } };
+    expect(kept.of(changed, EMPTY.wiring)).not.toBe(kept.of(glow, EMPTY.wiring));
+    expect(kept.of(glow, EMPTY.wiring)).toBe(kept.of(glow, EMPTY.wiring));
+  });
+  test('a few are kept, the oldest goes first', () => {
+    const few = new Kept(1);
+    const [a, b] = [few.of(CIRCUITS[5]!, EMPTY.wiring), few.of(CIRCUITS[6]!, EMPTY.wiring)];
+    expect(few.of(CIRCUITS[6]!, EMPTY.wiring)).toBe(b);
+    expect(few.of(CIRCUITS[5]!, EMPTY.wiring)).not.toBe(a);
+  });
+  test('what was seen elsewhere says nothing here: a cut-out of the glow circuit, a swap of a part it has not', () => {
+    const seen = { ...EMPTY, measured, observed: [{ kind: 'cut-out' as const, position: 3, faultPresent: true, change: 'none' as const }, { kind: 'swap' as const, part: 'injector', from: 3, to: 1, outcome: 'followed' as const }] };
+    const [glow, injectors] = weighCase(seen, kept);
+    expect(glow?.diagnosis).toEqual(weighCase({ ...EMPTY, measured }, kept)[0]?.diagnosis);
+    expect(injectors?.diagnosis.suspects.some((s) => s.supports.some((w) => w.label.includes('followed')))).toBe(true);
+  });
+  test('what was taken into account before anything was measured is said', () => {
+    const [glow] = weighCase({ ...EMPTY, measured, history: { findings: [], renewed: [{ name: 'plug', position: 3, days: 12 }], conditions: ['intermittent'], hours: 12_000 } }, kept);
+    expect(glow?.before).toEqual(expect.arrayContaining(['plug 3 is new, 12 days old', 'the complaint comes and goes']));
+  });
+});
