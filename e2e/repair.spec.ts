@@ -170,6 +170,12 @@ test('a lead releases with a check left open and says why; a bundle goes out, an
   await page.goto(`/jobs/${job}`);
   await signFinding(page, 'Plug 3 is open');
   await switchTo(page, 'Odile Brandt');
+  // What it costs here is the workshop's own data, kept by a lead with its source.
+  await stage(page, /One or the whole set/);
+  const source = `Price list ${Date.now()}`;
+  await section(page).getByLabel('Source of these costs').fill(source);
+  await section(page).getByRole('button', { name: 'Keep as our costs' }).click();
+  await expect(section(page).getByText(`${source}. Life:`)).toBeVisible();
   await stage(page, /Proof and release/);
   const release = section(page).getByRole('form', { name: 'Release' });
   await release.getByLabel('Release with').fill('Pump is needed tonight');

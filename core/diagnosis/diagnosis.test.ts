@@ -273,7 +273,7 @@ prior = np.array([0.1, 0.9*3/10, 0.9*5/10, 0.9*2/10])
 v = np.array([volts(*c) for c in cases])
 out = []
 for r in (8.0, 4.05, 2.1, 10.0, 6.0):
-    sd = np.sqrt(0.05**2 + 0.02**2 + (0.02*np.abs(v))**2)
+    sd = np.sqrt(0.05**2 + 0.02**2 + (0.006*np.abs(v))**2)
     like = 0.98*(0.99*norm.pdf(r, v, sd) + 0.01/15)
     w = prior*like
     out.append((w/w.sum()).tolist())

@@ -37,7 +37,9 @@ function chanceThere(h: Hypothesis, under: readonly Moment[], shows: readonly Mo
  * What all readings of one test have in common without anything being wrong: the set is warmer, the battery fuller, the clamp a little off. As a standard deviation: of the logarithm
  * of ohms, relative of volts and amperes.
  */
-const COMMON = { resistance: 0.12, voltage: 0.04, current: 0.12 } as const;
+const COMMON = { resistance: 0.12, current: 0.12 } as const;
+/** Of volts: as far as their sources differ, twice that; at least what a meter is off. */
+const commonVolts = (p: Predictions): number => Math.max(0.008, 2 * p.sourceSpread);
 
 /** The common part of the readings of one test that a hypothesis would need, drawn towards none; and how likely that is against none. */
 export function commonPart(p: Predictions, hypothesis: number, readings: readonly { readonly m: Measured; readonly instance: number }[]): { common: number; likelihood: number } {
@@ -50,10 +52,10 @@ export function commonPart(p: Predictions, hypothesis: number, readings: readonl
     if (m.kind !== 'value' || !Number.isFinite(mean)) continue;
     const scale = mode === 'resistance' ? 1 : Math.max(0.5, Math.abs(mean));
     residuals.push(((mode === 'resistance' ? Math.log(Math.max(1e-3, m.value)) : m.value) - mean) / scale);
-    spread += ((p.sd[k] as number) / scale) ** 2 + (mode === 'resistance' ? MODEL : 0.02) ** 2;
+    spread += ((p.sd[k] as number) / scale) ** 2 + modelSpread(p, mode) ** 2;
   }
   if (residuals.length < 2) return { common: 0, likelihood: 1 };
-  const c = COMMON[mode];
+  const c = mode === 'voltage' ? commonVolts(p) : COMMON[mode];
   const sorted = residuals.toSorted((a, b) => a - b);
   const middle = (sorted[(sorted.length - 1) >> 1] as number) / 2 + (sorted[sorted.length >> 1] as number) / 2;
   const own = spread / residuals.length / residuals.length;
@@ -76,10 +78,11 @@ function exact(p: Predictions, k: number, mode: 'resistance' | 'voltage' | 'curr
     const about = Math.max(value, Math.exp(mean));
     return normalDensity(Math.log(value), mean, Math.hypot(sd, MODEL, m.u / about, CONTACT.resistance / about));
   }
-  return m.kind === 'overload' ? 0 : normalDensity(m.value, mean, Math.hypot(sd, m.u, CONTACT[mode], 0.02 * Math.abs(mean)));
+  return m.kind === 'overload' ? 0 : normalDensity(m.value, mean, Math.hypot(sd, m.u, CONTACT[mode], modelSpread(p, mode) * Math.abs(mean)));
 }
-/** What the model leaves out of any resistance, as a standard deviation of its logarithm. */
+/** What the model leaves out: of any resistance as a standard deviation of its logarithm; of volts as far as their sources differ, of amperes 2 %. Common practice, no source. */
 const MODEL = 0.1;
+export const modelSpread = (p: Predictions, mode: 'resistance' | 'voltage' | 'current'): number => (mode === 'resistance' ? MODEL : mode === 'current' ? 0.02 : Math.min(0.02, Math.max(0.006, p.sourceSpread)));
 
 function anything(p: Predictions, mode: 'resistance' | 'voltage' | 'current', m: Measured): number {
   if (mode === 'resistance') return m.kind === 'overload' ? MISREAD_OVERLOAD : (1 - MISREAD_OVERLOAD) / LOG_RANGE;

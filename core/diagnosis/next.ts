@@ -1,7 +1,7 @@
 import { findTest } from '../catalogue/catalogue';
 import type { TestDefinition } from '../catalogue/types';
 import { isCold, openedFor } from '../plan/plan';
-import { meterSpread } from './likelihood';
+import { meterSpread, modelSpread } from './likelihood';
 import { calledOf, decisionOf, type Predictions } from './predict';
 import type { Measured, NextTest } from './types';
 
@@ -130,7 +130,7 @@ function addOutcome(bins: Float64Array, p: Predictions, h: number, instance: num
   for (let b = 0; b <= BINS; b++) bins[b] = (bins[b] as number) + stray;
   if (mean === Infinity) { bins[BINS] = (bins[BINS] as number) + exact; return; }
   const mode = p.instances[instance]?.mode ?? 'voltage';
-  const sd = mode === 'resistance' ? Math.hypot(own, meterSpread.MODEL, meterSpread.CONTACT.resistance / Math.exp(mean)) : Math.hypot(own, meterSpread.CONTACT[mode], 0.02 * Math.abs(mean));
+  const sd = mode === 'resistance' ? Math.hypot(own, meterSpread.MODEL, meterSpread.CONTACT.resistance / Math.exp(mean)) : Math.hypot(own, meterSpread.CONTACT[mode], modelSpread(p, mode) * Math.abs(mean));
   const width = (to - from) / BINS;
   let before = 0;
   for (let b = 0; b < BINS; b++) {

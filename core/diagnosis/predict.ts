@@ -22,6 +22,8 @@ export interface Predictions {
   readonly grid: Float64Array;
   /** The largest voltage in the circuit. */
   readonly volts: number;
+  /** How much sources differ among good ones, relative: a battery more than a supply that is held. */
+  readonly sourceSpread: number;
 }
 
 /** Ohms above which a meter shows overload. */
@@ -124,7 +126,7 @@ export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: 
       }
     }
   }
-  return { instances, hypotheses, mean, sd, grid: gridSpread(hypotheses, mean, instances.length), volts: Math.max(1, ...sources.map(volts)) };
+  return { instances, hypotheses, mean, sd, grid: gridSpread(hypotheses, mean, instances.length), volts: Math.max(1, ...sources.map(volts)), sourceSpread: Math.max(0, ...sources.map((e) => circuit.values[e.value]?.spread ?? 0)) };
 }
 
 /** From each size to its neighbours of the same suspect; the spread of an even distribution half way to either side. */

@@ -8,7 +8,8 @@ import type { JobView } from '../../formats/views';
 import { Button, buttonLook } from '../kit/button';
 import { errorAt } from '../kit/draft';
 import { inputLook } from '../kit/field';
-import { useMayRecord } from '../kit/session';
+import { useIsLead, useMayRecord } from '../kit/session';
+import { CodingRuleForm } from './keep-data';
 import { useRecord } from './use-record';
 
 const PART = 'injector';
@@ -20,9 +21,12 @@ export function Coding({ view }: { view: JobView }) {
   const rule = (view.repair.service.find((s) => s.kind === 'coding' && s.key === PART)?.body as CodingRule | undefined) ?? GENERAL_RULE;
   const may = useMayRecord() && !view.job.closed;
   const positions = Array.from({ length: view.unit.engine.cylinders }, (_, i) => i + 1);
+  const isLead = useIsLead();
+  const [editing, setEditing] = useState(false);
   return (
     <div>
-      <p className="text-sm text-soft">{rule === GENERAL_RULE ? 'How these codes look is not entered for this engine: only letters and digits are checked.' : `${rule.lengths.join(' or ')} characters${rule.check === 'none' ? '' : ', the last one checks the others'}.`} Each code belongs to its cylinder, exactly.</p>
+      <p className="text-sm text-soft">{rule === GENERAL_RULE ? 'How these codes look is not entered for this engine: only letters and digits are checked.' : `${rule.lengths.join(' or ')} characters${rule.check === 'none' ? '' : ', the last one checks the others'}.`} Each code belongs to its cylinder, exactly.{isLead && <button type="button" className="ml-2 min-h-8 underline" onClick={() => setEditing(!editing)}>how they look</button>}</p>
+      {editing && <CodingRuleForm family={view.unit.family} part={PART} rule={rule} onDone={() => setEditing(false)} />}
       <ul className="mt-1 flex flex-col gap-2">{positions.map((p) => <li key={p}><OneCode view={view} position={p} rule={rule} now={newest.get(p)?.body.code ?? null} before={newest.get(p)?.body.old ?? view.repair.oldCodes[String(p)] ?? null} may={may} /></li>)}</ul>
       {newest.size > 0 && <Link className={`${buttonLook()} mt-2`} href={`/jobs/${view.job.id}/codes`}>Print, large and to be scanned</Link>}
     </div>

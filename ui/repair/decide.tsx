@@ -8,8 +8,10 @@ import type { JobView } from '../../formats/views';
 import { Button } from '../kit/button';
 import { type Draft, DraftReader } from '../kit/draft';
 import { DraftField, OtherProblems, Row } from '../kit/form';
-import { useMayRecord } from '../kit/session';
+import type { Costs } from '../../core/repair/suggest';
+import { useIsLead, useMayRecord } from '../kit/session';
 import type { FoundFinding } from './found';
+import { useKeepData } from './keep-data';
 import { useRecord } from './use-record';
 
 /** Field, label, hint, and what one unit of it is in the arithmetic. */
@@ -37,6 +39,9 @@ function inputsOf(draft: Draft): { inputs: OneOrSetInputs | null; problems: Draf
   return { inputs: read.problems.length ? null : { ...whole, life: { shape, scale_h } }, problems: read.problems };
 }
 
+const costsOf = ({ part, access_min, each_min, labour, breakage, breakageCost, comeback, horizon_h, life }: OneOrSetInputs, currency: string): Costs =>
+  ({ part, access_min, each_min, labour, breakage, breakageCost, comeback, horizon_h, shape: life.shape, scale_h: life.scale_h, currency });
+
 /** Both schools with what they are expected to cost, and what would tip it. */
 export function Decide({ view, finding, start }: { view: JobView; finding: FoundFinding; start: RepairView['decisions'][number] }) {
   const made = recordsOf(view.repair.records, 'decision').findLast((d) => d.body.finding === finding.id);
@@ -44,6 +49,9 @@ export function Decide({ view, finding, start }: { view: JobView; finding: Found
   const [why, setWhy] = useState('');
   const { busy, problems, write } = useRecord(view.job.id);
   const may = useMayRecord();
+  const isLead = useIsLead();
+  const kept = useKeepData();
+  const [source, setSource] = useState('');
   const read = useMemo(() => inputsOf(draft), [draft]);
   const result = useMemo(() => (read.inputs ? oneOrSet(read.inputs) : null), [read]);
   const money = (minor: number): string => moneyWords(Math.round(minor), start.currency);
@@ -64,6 +72,13 @@ export function Decide({ view, finding, start }: { view: JobView; finding: Found
       <details className="mt-2" open={!made}><summary className="min-h-8 cursor-pointer font-semibold">What it is reckoned with</summary>
         <Row>{FIELDS.map(([field, label, hint]) => <DraftField key={field} {...f} field={field} path={`/record/inputs/${field}`} label={label} hint={hint.replace('money', start.currency)} mono />)}</Row>
         <p className="mb-2 text-sm text-soft">{start.costsFrom}. Life: {start.life.from === 'own history' ? `fitted to ${start.life.failures} failures of this workshop` : `assumed; ${start.life.failures} failures are noted here, too few to fit`}.</p>
+        {isLead && read.inputs && (
+          <div className="flex flex-wrap items-end gap-2">
+            <label className="min-w-52 flex-1 font-semibold">Source of these costs <input className="mt-1 block min-h-12 w-full rounded-lg border-2 border-line bg-card px-3 font-normal" value={source} maxLength={200} onChange={(e) => setSource(e.target.value)} /></label>
+            <Button disabled={kept.busy} onClick={() => { if (read.inputs) void kept.keep({ family: null, kind: 'costs', key: start.name, source: source.trim(), body: costsOf(read.inputs, start.currency) }); }}>Keep as our costs</Button>
+          </div>
+        )}
+        <OtherProblems problems={kept.problems} paths={[]} />
       </details>
       <details className="mt-1 text-sm"><summary className="min-h-6 cursor-pointer text-soft">What is assumed</summary><ul className="list-disc pl-5">{ASSUMPTIONS.map((a) => <li key={a}>{a}</li>)}</ul></details>
       <OtherProblems problems={problems} paths={FIELDS.map(([field]) => `/record/inputs/${field}`)} />

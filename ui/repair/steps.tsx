@@ -13,12 +13,10 @@ import { Dialog } from '../kit/dialog';
 import { errorAt } from '../kit/draft';
 import { Field, inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
-import { useIsLead, useMayRecord, usePerson } from '../kit/session';
-import { useSend } from '../kit/use-send';
+import { useIsLead, useMayRecord } from '../kit/session';
 import type { FoundFinding } from './found';
+import { useKeepData } from './keep-data';
 import { useRecord } from './use-record';
-import { useRouter } from 'next/navigation';
-import { v7 } from 'uuid';
 
 /** Further from the value than this is said. Common practice, no source. */
 const FAR = 0.1;
@@ -95,16 +93,12 @@ function TickDialog({ view, sequence, step, position, onClose }: { view: JobView
 }
 
 function ValueDialog({ view, name, what, onClose }: { view: JobView; name: string; what: string; onClose: () => void }) {
-  const router = useRouter();
-  const by = usePerson();
   const [value, setValue] = useState('');
   const [source, setSource] = useState('');
-  const { busy, problems, post } = useSend();
+  const { busy, problems, keep } = useKeepData();
   const errors = { value: errorAt(problems, '/body/value'), source: errorAt(problems, '/source') };
   async function save(): Promise<void> {
-    if (!await post('/api/service-data', { id: v7(), by, family: view.unit.family, kind: 'fitting', key: name, body: { value: value.trim() }, source: source.trim() })) return;
-    onClose();
-    router.refresh();
+    if (await keep({ family: view.unit.family, kind: 'fitting', key: name, body: { value: value.trim() }, source: source.trim() })) onClose();
   }
   return (
     <Dialog open onOpenChange={(open) => { if (!open) onClose(); }} title="Value from the service information" description={`${what}, for ${view.unit.family}`}>
