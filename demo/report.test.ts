@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { viewReport } from '../server/report';
-import { fileReport, payerReport, recordWords } from '../ui/report/job-facts';
+import { fileReport, payerReport, recordWords } from '../formats/job-report';
 import { demoId } from './load';
 import { makeTestDatabase, type TestDatabase } from './testing';
 

@@ -24,6 +24,7 @@ async function signFinding(page: Page, text: string): Promise<void> {
 }
 
 test('one full story: measured, found, decided, agreed, repaired, coded by a photo, proven, released, reported', async ({ page, request }, info) => {
+  test.slow();
   const bench = new BenchPage(page, await newRun(request, 'PL-27', '', 'injector-resistance'));
   await bench.open();
   await bench.type('0.6', 'OL', '0.6', '0.6', '0.6', '0.6');
@@ -53,6 +54,11 @@ test('one full story: measured, found, decided, agreed, repaired, coded by a pho
 
   await stage(page, /^Steps/);
   const ticks = section(page).getByRole('button', { name: /^Tick step/ });
+  await ticks.first().click();
+  await expect(section(page).getByRole('button', { name: 'Tick step depressure' })).toHaveCount(0);
+  for (const [step, position] of [['clean', 2], ['out', 2], ['bore', 2], ['washer', 2], ['bolts', 2], ['coding', 2], ['bleed', undefined]] as const)
+    expect((await request.post(`/api/jobs/${job}/records`, { data: { id: v7(), record: { kind: 'step', sequence: 'injectors', step, ...(position ? { position } : {}) } } })).status()).toBe(201);
+  await expect(ticks).toHaveCount(4);
   for (let left = await ticks.count(); left > 0; left = await ticks.count()) {
     const tick = ticks.first();
     const name = await tick.getAttribute('aria-label') ?? '';

@@ -60,7 +60,7 @@ export class Kept {
 }
 
 /** What is measured in many circuits says of none that it is the one in question. */
-const GENERAL: ReadonlySet<string> = new Set(['Harness', 'Energy first', 'Controller']);
+const GENERAL: ReadonlySet<string> = new Set(['Harness', 'Energy first', 'Controller', 'Sensors']);
 
 /** Measured at a point of the circuit. */
 const ownOf = (circuit: LibraryCircuit, measured: readonly Measured[]): Measured[] =>

@@ -3,7 +3,7 @@ import type { PhotoView } from '../../formats/views';
 import { noteOf, rowsOf } from '../posts/rows';
 import { scaleFor } from '../posts/scale';
 import { reportFacts } from './facts';
-import { fileReport, payerReport, type ReportView, type Section, type Voice } from './job-facts';
+import { fileReport, payerReport, type ReportView, type Section, type Voice } from '../../formats/job-report';
 import { COLOURS, Posts, styles, Table } from './pdf-parts';
 
 /** A photo as it goes into the document. */

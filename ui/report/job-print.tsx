@@ -3,7 +3,7 @@ import { noteOf, rowsOf } from '../posts/rows';
 import { PostRow } from '../posts/post-row';
 import { scaleFor } from '../posts/scale';
 import { reportFacts } from './facts';
-import { fileReport, payerReport, type ReportView, type Section, type Voice } from './job-facts';
+import { fileReport, payerReport, type ReportView, type Section, type Voice } from '../../formats/job-report';
 import { PrintButton } from './print-button';
 
 /** The report of a job on screen and on paper, in one of its two voices. */

@@ -2,7 +2,7 @@ import { renderToBuffer } from '@react-pdf/renderer';
 import { createElement } from 'react';
 import { serverDb } from '@/server/db';
 import { reportPhotos, viewReport } from '@/server/report';
-import { payerReport, type Voice } from '@/ui/report/job-facts';
+import { payerReport, type Voice } from '@/formats/job-report';
 import { JobPdf } from '@/ui/report/job-pdf';
 import { answerNotFound, handleRead, isId } from '../../../handler';
 

@@ -1,13 +1,13 @@
-import { evidenceWords } from '../../core/evidence/rules';
-import { findingWords } from '../../core/evidence/finding';
-import { positionWords } from '../../core/judge/words';
-import { groupedCode } from '../../core/repair/coding';
-import { recordsOf } from '../../core/repair/proof';
-import { moneyWords, totalOf } from '../../core/repair/quotation';
-import { SEQUENCES } from '../../core/repair/sequences';
-import type { ProofCheck, Recorded } from '../../core/repair/types';
-import type { JobView, RunView, Verified } from '../../formats/views';
-import { shownTime } from '../kit/time';
+import { evidenceWords } from '../core/evidence/rules';
+import { findingWords } from '../core/evidence/finding';
+import { positionWords } from '../core/judge/words';
+import { groupedCode } from '../core/repair/coding';
+import { recordsOf } from '../core/repair/proof';
+import { moneyWords, totalOf } from '../core/repair/quotation';
+import { SEQUENCES } from '../core/repair/sequences';
+import type { ProofCheck, Recorded } from '../core/repair/types';
+import type { JobView, RunView, Verified } from './views';
+import { shownTime } from './time';
 
 /** A job with everything that its report needs. */
 export interface ReportView {
