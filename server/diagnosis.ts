@@ -4,6 +4,7 @@ import { wiringOf } from '../core/circuit/library/expand';
 import type { LibraryCircuit } from '../core/circuit/library/types';
 import { type Case, circuitsInQuestion, Kept } from '../core/diagnosis/case';
 import { type PastFinding, renewedBy } from '../core/diagnosis/odds';
+import type { Measured } from '../core/diagnosis/types';
 import type { Evidence, MeasuredRun } from '../core/evidence/types';
 import type { Position } from '../core/judge/types';
 import type { Limits } from '../core/limits/types';
@@ -43,7 +44,7 @@ export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
   const repairs = observed.filter((e) => e.body.kind === 'repair');
   // What was seen before a repair says nothing of what is there after it.
   const isHistory = (at: string, position: Position | undefined): boolean => repairs.some((r) => at < r.at && (!('position' in r.body) || r.body.position === undefined || r.body.position === position));
-  const measured = f.runs.flatMap((r) => measuredOf(r.definition.id, r.judgement.limits.unit, r.definition.quantity, r.judgement.readings, momentsOfRun(r.definition.condition.engine, temperatures.get(r.id))).filter((m) => !isHistory(r.at, m.position)));
+  const measured = newestOf(f.runs.flatMap((r) => measuredOf(r.definition.id, r.judgement.limits.unit, r.definition.quantity, r.judgement.readings, momentsOfRun(r.definition.condition.engine, temperatures.get(r.id))).filter((m) => !isHistory(r.at, m.position))));
   const ran = f.runs.filter((r) => r.definition.condition.engine === 'running').map((r) => Date.parse(r.at));
   const plain: Case = {
     wiring: wiringOf(f.unit.engine), circuits: circuitsFor(circuits, f.unit.family), measured, observed: observed.filter((e) => !isHistory(e.at, e.body.kind === 'swap' ? e.body.from : 'position' in e.body ? e.body.position : undefined)).map((e) => e.body), coded: f.coded, areas: f.areas,
@@ -51,6 +52,19 @@ export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
   };
   const limits = await shelfLimits(db, f, [...new Set(circuitsInQuestion(plain).flatMap((q) => Object.values(q.circuit.values).flatMap((v) => v.shelf?.test ?? [])))]);
   return { ...plain, circuits: plain.circuits.map((c): LibraryCircuit => withShelf(c, (test) => limits.get(test)).circuit) };
+}
+
+/** Read again and again, a point says little more than the newest times it was read. */
+const NEWEST = 3;
+
+function newestOf(measured: readonly Measured[]): Measured[] {
+  const seen = new Map<string, number>();
+  return measured.toReversed().filter((m) => {
+    const key = `${m.test}|${m.position}`;
+    const n = (seen.get(key) ?? 0) + 1;
+    seen.set(key, n);
+    return n <= NEWEST;
+  }).reverse();
 }
 
 /** Limits that somebody has entered for this engine; a general rule of thumb says no more than the circuit's own data. */
