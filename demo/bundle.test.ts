@@ -83,6 +83,7 @@ describe('what is refused, with the reason, and nothing of it is stored', () => 
     ['a reading that was changed', () => withJob((d) => { const r = d.tables.reading?.[2]; if (r) r.entry = '0.9'; }), /trail is not intact.*entry was .*0\.6/],
     ['an event that was left out', () => withJob((d) => { d.events.splice(2, 1); }), /trail is not intact/],
     ['a photo that is another one', () => changed((f) => { const name = [...f.keys()].find((n) => n.startsWith('photos/')) ?? ''; f.set(name, Buffer.from('other')); }), /missing or is another one/],
+    ['a number that would use up all that come after it', () => withJob((d) => { const r = d.tables.reading?.[0]; if (r) r.sequence = 2147483647; }), /sequence/],
     ['a value that no column takes', () => withJob((d) => { const r = d.tables.test_run?.[0]; if (r) r.created_at = '2026-13-45T99:00:00Z'; }), /does not fit/],
   ];
   test.each(cases)('%s', async (_, make, reason) => {

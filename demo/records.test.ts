@@ -131,6 +131,8 @@ describe('service data', () => {
     const now = async (): Promise<unknown> => (await serviceFor(test_.db, demoId('family', 'L6-109'))).find((s) => s.key === 'module/fit')?.body;
     expect(await keep(null, '9 Nm', BY)).toMatchObject({ ok: false });
     expect(await keep('X9-99', '9 Nm')).toMatchObject({ ok: false });
+    // What could not be compared with what is reached is no value.
+    expect(JSON.stringify(await keep('L6-109', '11'))).toContain('In which unit');
     await keep('L6-109', '11 Nm');
     await keep(null, '9 Nm');
     expect(await now()).toEqual({ value: '11 Nm' });

@@ -3,11 +3,11 @@ import type { JudgedReading } from '../core/judge/types';
 import { requireUnit, spanToBase, toBase } from '../core/quantity/units';
 
 /** Readings of a run as evidence, as they were judged: lead zero and temperature are in them already. */
-export function measuredOf(test: string, unitOfLimits: string, quantity: Parameters<typeof requireUnit>[1], readings: readonly JudgedReading[], under: readonly Moment[] = []): Measured[] {
+export function measuredOf(test: string, unitOfLimits: string, quantity: Parameters<typeof requireUnit>[1], readings: readonly JudgedReading[], under: readonly Moment[] = [], at?: string): Measured[] {
   const unit = requireUnit(unitOfLimits, quantity);
   if (!unit.ok) return [];
   return readings.flatMap((r): Measured[] => {
-    const plain = { test, position: r.position, ...(under.length ? { under } : {}) };
+    const plain = { test, position: r.position, ...(under.length ? { under } : {}), ...(at === undefined ? {} : { at }) };
     if (r.verdict === 'open' || (r.value === null && r.verdict !== 'not-measured' && r.wander === null)) return [{ ...plain, kind: 'overload', value: 0, u: 0 }];
     if (r.verdict === 'unsteady') return [{ ...plain, kind: 'unsteady', value: 0, u: 0 }];
     if (r.corrected === null) return [];

@@ -1,19 +1,17 @@
 import { and, desc, eq, inArray, ne, sql } from 'drizzle-orm';
 import { withShelf } from '../core/circuit/library/shelf';
 import { wiringOf } from '../core/circuit/library/expand';
-import type { LibraryCircuit } from '../core/circuit/library/types';
 import { type Case, circuitsInQuestion, Kept } from '../core/diagnosis/case';
 import { type PastFinding, renewedBy } from '../core/diagnosis/odds';
-import type { Measured } from '../core/diagnosis/types';
 import type { Evidence, MeasuredRun } from '../core/evidence/types';
 import type { Position } from '../core/judge/types';
 import type { Limits } from '../core/limits/types';
 import { arrangeShelf, explainChoice } from '../core/shelf/choose';
 import { measuredOf, momentsOfRun } from '../formats/measured';
-import { currentReadings, type UnitView } from '../formats/views';
+import type { Intake } from '../formats/job-requests';
+import { currentReadings, type EvidenceView, type UnitView } from '../formats/views';
 import { allCircuits, circuitsFor } from './circuits';
 import type { Db } from './db';
-import { evidenceOf, intakeOf } from './evidence';
 import { situationOf } from './run-view';
 import { circumstance, type DepotChoices, evidence, finding, job, unit } from './schema';
 import { candidatesFor } from './shelf';
@@ -29,6 +27,8 @@ export interface JobFacts {
   readonly familyId: string;
   readonly choices: DepotChoices;
   readonly runs: readonly MeasuredRun[];
+  readonly evidence: readonly EvidenceView[];
+  readonly intake: Intake;
   readonly coded: readonly number[];
   readonly areas: readonly string[];
 }
@@ -38,33 +38,21 @@ const STAYS_WARM_min = 240;
 
 /** Everything that a job knows, ready to be weighed here or in the browser. Values of good parts are those of the shelf where it has them. */
 export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
-  const [circuits, observed, intake, findings, renewed, temperatures] = await Promise.all([
-    allCircuits(db), evidenceOf(db, f.jobId), intakeOf(db, f.jobId), pastFindings(db, f), renewedOn(db, f.unit.id), temperaturesOf(db, f.runs.map((r) => r.id)),
+  const { evidence: observed, intake } = f;
+  const [circuits, findings, renewed, temperatures] = await Promise.all([
+    allCircuits(db), pastFindings(db, f), renewedOn(db, f.unit.id), temperaturesOf(db, f.runs.map((r) => r.id)),
   ]);
   const repairs = observed.filter((e) => e.body.kind === 'repair');
   // What was seen before a repair says nothing of what is there after it.
   const isHistory = (at: string, position: Position | undefined): boolean => repairs.some((r) => at < r.at && (!('position' in r.body) || r.body.position === undefined || r.body.position === position));
-  const measured = newestOf(f.runs.flatMap((r) => measuredOf(r.definition.id, r.judgement.limits.unit, r.definition.quantity, r.judgement.readings, momentsOfRun(r.definition.condition.engine, temperatures.get(r.id))).filter((m) => !isHistory(r.at, m.position))));
+  const measured = f.runs.flatMap((r) => measuredOf(r.definition.id, r.judgement.limits.unit, r.definition.quantity, r.judgement.readings, momentsOfRun(r.definition.condition.engine, temperatures.get(r.id)), r.at).filter((m) => !isHistory(r.at, m.position)));
   const ran = f.runs.filter((r) => r.definition.condition.engine === 'running').map((r) => Date.parse(r.at));
   const plain: Case = {
     wiring: wiringOf(f.unit.engine), circuits: circuitsFor(circuits, f.unit.family), measured, observed: observed.filter((e) => !isHistory(e.at, e.body.kind === 'swap' ? e.body.from : 'position' in e.body ? e.body.position : undefined)).map((e) => e.body), coded: f.coded, areas: f.areas,
     history: { findings, renewed, conditions: intake.conditions, hours: f.hours }, warm: ran.some((t) => Date.now() - t < STAYS_WARM_min * 60_000),
   };
   const limits = await shelfLimits(db, f, [...new Set(circuitsInQuestion(plain).flatMap((q) => Object.values(q.circuit.values).flatMap((v) => v.shelf?.test ?? [])))]);
-  return { ...plain, circuits: plain.circuits.map((c): LibraryCircuit => withShelf(c, (test) => limits.get(test)).circuit) };
-}
-
-/** Read again and again, a point says little more than the newest times it was read. */
-const NEWEST = 3;
-
-function newestOf(measured: readonly Measured[]): Measured[] {
-  const seen = new Map<string, number>();
-  return measured.toReversed().filter((m) => {
-    const key = `${m.test}|${m.position}`;
-    const n = (seen.get(key) ?? 0) + 1;
-    seen.set(key, n);
-    return n <= NEWEST;
-  }).reverse();
+  return { ...plain, circuits: plain.circuits.map((c) => withShelf(c, (test) => limits.get(test))) };
 }
 
 /** Limits that somebody has entered for this engine; a general rule of thumb says no more than the circuit's own data. */

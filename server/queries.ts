@@ -80,7 +80,7 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
   const known = whatIsKnown(measuredRuns, evidence);
   const areas = pointedByCodes(codes);
   const ofUnit = unitView(row.unit, row.family, row.depot);
-  const circuits = weighCase(await caseOf(db, factsOf({ row, own: measuredRuns, codes })), KEPT);
+  const circuits = weighCase(await caseOf(db, factsOf({ row, own: measuredRuns, codes, evidence, intake })), KEPT);
   const plan = makePlan({
     tests, areas, next: circuits.flatMap((c) => (c.diagnosis.decided ? [] : c.diagnosis.next.slice(0, 3).map((n) => ({ test: n.test, why: n.why })))), complaint: `${row.job.complaint} ${intake.when ?? ''}`, conditions: intake.conditions, known, changes,
     done: ownRuns.map((r) => ({ test: r.test, pattern: r.judgement?.pattern ?? 'incomplete' })), before: faultyBefore(earlier, findings),
@@ -89,14 +89,15 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
     job: own, unit: ofUnit, depotId: row.depot.id, earlier, tests: tests.map(testBrief), notes: await notesOf(db, jobId),
     codes, unplugged: await unpluggedIn(db, jobId), intake, evidence, photos: await photosOf(db, jobId), findings: findings.get(jobId) ?? [],
     before: earlier.flatMap((j) => beforeOf(j, findings.get(j.id) ?? [], codes, codesBefore.get(j.id) ?? [], openQuotations(recordsBefore.get(j.id) ?? []))), descriptions: await descriptionsOf(db, row.depot.id),
-    repair: await repairOf(db, { jobId, unitId: row.unit.id, familyId: row.family.id, cylinders: row.family.engine.cylinders, hours: row.job.hours }),
+    repair: await repairOf(db, row, { findings: findings.get(jobId) ?? [], evidence, codes, conditions: intake.conditions, cylinders: row.family.engine.cylinders, runs: own.runs.map((r) => ({ ...r, at: r.startedAt })) }),
     known, proposals: proposeFindings(known), ruledOut: ruledOutBy(known), plan, circuits, trail: await trailOf(db, jobId),
   };
 }
 
 interface JobRows { readonly job: JobRow; readonly unit: typeof unit.$inferSelect; readonly family: typeof engineFamily.$inferSelect; readonly depot: typeof depot.$inferSelect }
 
-const factsOf = ({ row, own, codes }: { row: JobRows; own: readonly MeasuredRun[]; codes: readonly CodeView[] }): JobFacts => ({
+const factsOf = ({ row, own, codes, evidence, intake }: { row: JobRows; own: readonly MeasuredRun[]; codes: readonly CodeView[] } & Pick<JobFacts, 'evidence' | 'intake'>): JobFacts => ({
+  evidence, intake,
   jobId: row.job.id, hours: row.job.hours, unit: unitView(row.unit, row.family, row.depot), familyId: row.family.id, choices: row.depot.choices, runs: own, areas: pointedByCodes(codes),
   coded: knownCodes(codes).flatMap((c) => (c.cylinder === null || c.fate === 'caused by testing' ? [] : [c.cylinder])),
 });
@@ -108,8 +109,8 @@ export async function viewCase(db: Db, runId: string): Promise<Case | null> {
   const [row] = await db.select({ job, unit, family: engineFamily, depot, test: testRun.test }).from(testRun).innerJoin(job, eq(job.id, testRun.jobId)).innerJoin(unit, eq(unit.id, job.unitId))
     .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId)).innerJoin(depot, eq(depot.id, unit.depotId)).where(eq(testRun.id, runId));
   if (!row) return null;
-  const [runs, codes] = await Promise.all([runsOf(db, [row.job]), codesOf(db, row.job.id)]);
-  const all = await caseOf(db, factsOf({ row, own: measuredRunsOf(runs.filter((r) => r.id !== runId)), codes }));
+  const [runs, codes, evidence, intake] = await Promise.all([runsOf(db, [row.job]), codesOf(db, row.job.id), evidenceOf(db, row.job.id), intakeOf(db, row.job.id)]);
+  const all = await caseOf(db, factsOf({ row, own: measuredRunsOf(runs.filter((r) => r.id !== runId)), codes, evidence, intake }));
   return { ...all, circuits: all.circuits.filter((c) => c.probes.some((p) => p.test === row.test)) };
 }
 

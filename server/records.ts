@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNull, or, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import { checkCode, type CodingRule, doubledCodes, GENERAL_RULE, plainCode } from '../core/repair/coding';
 import { beforeAfter, type ProofInputs, proofOf, recordsOf } from '../core/repair/proof';
 import { SEQUENCES } from '../core/repair/sequences';
@@ -6,7 +6,7 @@ import { type Costs, inputsFrom, lifeFrom, livesOf, NO_COSTS } from '../core/rep
 import type { Recorded, RepairRecord } from '../core/repair/types';
 import { readValue } from '../core/repair/values';
 import { ok, type Problem } from '../core/result';
-import type { KeepServiceData, RepairView, ServiceLine, WriteRecord } from '../formats/repair';
+import type { FittingValue, KeepServiceData, RepairView, ServiceLine, WriteRecord } from '../formats/repair';
 import { codesOf } from './codes';
 import type { Db, Tx } from './db';
 import { evidenceOf, intakeOf } from './evidence';
@@ -36,8 +36,19 @@ export async function keepServiceData(db: Db, body: KeepServiceData): Promise<Do
   if (refused) return refused;
   const [family] = body.family === null ? [] : await db.select({ id: engineFamily.id }).from(engineFamily).where(eq(engineFamily.code, body.family));
   if (body.family !== null && !family) return notFound(`engine family "${body.family}"`, '/family');
+  const wrong = wrongValue(body);
+  if (wrong) return refuse('Some fields are wrong.', [{ path: '/body/value', message: wrong }]);
   const inserted = await db.insert(serviceData).values({ id: body.id, engineFamilyId: family?.id ?? null, kind: body.kind, key: body.key, body: body.body, source: body.source, recordedBy: body.by }).onConflictDoNothing({ target: serviceData.id }).returning({ id: serviceData.id });
   return ok({ id: body.id, duplicate: inserted.length === 0 });
+}
+
+/** A fitting value that could not be compared with what is reached later; `null` where it can. */
+function wrongValue({ kind, key, body }: KeepServiceData): string | null {
+  const [sequence, step] = key.split('/');
+  const value = SEQUENCES.find((s) => s.id === sequence)?.steps.find((s) => s.id === step)?.value;
+  if (kind !== 'fitting' || !value) return null;
+  const read = readValue((body as FittingValue).value, value.quantity);
+  return read.ok ? null : read.error;
 }
 
 const codingRule = (service: readonly ServiceLine[], part: string): CodingRule => (service.find((s) => s.kind === 'coding' && s.key === part)?.body as CodingRule | undefined) ?? GENERAL_RULE;
@@ -48,6 +59,7 @@ interface Place {
   readonly familyId: string;
   readonly cylinders: number;
   readonly closed: boolean;
+  readonly openedAt: Date;
   readonly records: readonly Recorded[];
 }
 
@@ -59,7 +71,7 @@ export async function writeRecord(db: Db, jobId: string, body: WriteRecord): Pro
     if (!row) return notFound('job');
     const [same] = await tx.select({ id: jobRecord.id }).from(jobRecord).where(eq(jobRecord.id, body.id));
     if (same) return ok({ id: body.id, duplicate: true });
-    const place: Place = { jobId, unitId: row.unit.id, familyId: row.family.id, cylinders: row.family.engine.cylinders, closed: row.job.closedAt !== null, records: (await recordsOfJobs(tx, [jobId])).get(jobId) ?? [] };
+    const place: Place = { jobId, unitId: row.unit.id, familyId: row.family.id, cylinders: row.family.engine.cylinders, closed: row.job.closedAt !== null, openedAt: row.job.createdAt, records: (await recordsOfJobs(tx, [jobId])).get(jobId) ?? [] };
     const problems = await problemsOf(tx, place, body);
     if (problems.length) return refuse('This cannot be written.', problems);
     await tx.insert(jobRecord).values({ id: body.id, jobId, body: kept(body.record), recordedBy: body.by });
@@ -89,7 +101,7 @@ async function problemsOf(db: Db | Tx, p: Place, { record: r, by }: WriteRecord)
     case 'reopen': return p.closed ? [] : say('kind', 'This job is open.');
     case 'comeback': {
       const [other] = await db.select({ unitId: job.unitId, created: job.createdAt }).from(job).where(eq(job.id, r.of));
-      if (r.of === p.jobId || other?.unitId !== p.unitId) return say('of', 'This is no earlier job of this unit.');
+      if (other?.unitId !== p.unitId || other.created >= p.openedAt) return say('of', 'This is no earlier job of this unit.');
       return recordsOf(p.records, 'comeback').length ? say('of', 'It is marked as a comeback already.') : [];
     }
     case 'scan': return [];
@@ -123,31 +135,30 @@ async function releaseProblems(db: Db | Tx, p: Place, r: Extract<RepairRecord, {
   return refused && !refused.ok ? [...refused.error.errors] : [];
 }
 
+/** What a proof rests on, read anew: whoever releases must not be ahead of somebody else's reading. */
 async function proofInputs(db: Db | Tx, jobId: string, cylinders: number, records: readonly Recorded[]): Promise<ProofInputs> {
   // One after the other: within a transaction there is one connection.
   const findings = await findingsOf(db, [jobId]);
   const evidence = await evidenceOf(db, jobId);
   const codes = await codesOf(db, jobId);
   const intake = await intakeOf(db, jobId);
-  const runs = await db.select().from(testRun).where(eq(testRun.jobId, jobId)).orderBy(asc(testRun.createdAt), asc(testRun.id));
-  return {
-    findings: findings.get(jobId) ?? [], records, evidence, conditions: intake.conditions, cylinders, codes,
-    runs: runs.map((r) => ({ id: r.id, test: r.test, name: r.definition?.name ?? r.test, at: r.createdAt.toISOString(), judgement: r.judgement })),
-  };
+  const runs = await db.select({ id: testRun.id, test: testRun.test, name: sql<string>`coalesce(${testRun.definition}->>'name', ${testRun.test})`, at: testRun.createdAt, judgement: testRun.judgement }).from(testRun).where(eq(testRun.jobId, jobId)).orderBy(asc(testRun.createdAt), asc(testRun.id));
+  return { findings: findings.get(jobId) ?? [], records, evidence, conditions: intake.conditions, cylinders, codes, runs: runs.map((r) => ({ ...r, at: r.at.toISOString() })) };
 }
 
+/** A job with its unit and engine, as stored. */
 export interface RepairOf {
-  readonly jobId: string;
-  readonly unitId: string;
-  readonly familyId: string;
-  readonly cylinders: number;
-  readonly hours: number | null;
+  readonly job: typeof job.$inferSelect;
+  readonly unit: typeof unit.$inferSelect;
+  readonly family: typeof engineFamily.$inferSelect;
 }
 
-/** From finding to release, as the job's screen needs it. */
-export async function repairOf(db: Db, of: RepairOf): Promise<RepairView> {
-  const records = (await recordsOfJobs(db, [of.jobId])).get(of.jobId) ?? [];
-  const [inputs, service, lives, codings, back] = await Promise.all([proofInputs(db, of.jobId, of.cylinders, records), serviceFor(db, of.familyId), livesByName(db, of), codingsBefore(db, of), comebacksOf(db, of.jobId)]);
+/** From finding to release, as the job's screen needs it; `seen` is what the screen has read already. */
+export async function repairOf(db: Db, of: RepairOf, seen: Omit<ProofInputs, 'records'>): Promise<RepairView> {
+  const { cylinders } = seen;
+  const [all, service, lives, codings, back] = await Promise.all([recordsOfJobs(db, [of.job.id]), serviceFor(db, of.family.id), livesByName(db, of.family.id), codingsBefore(db, of), comebacksOf(db, of.job.id)]);
+  const records = all.get(of.job.id) ?? [];
+  const inputs: ProofInputs = { ...seen, records };
   const link = recordsOf(records, 'comeback').at(-1);
   const [from] = link ? await db.select({ id: job.id, number: job.number }).from(job).where(eq(job.id, link.body.of)) : [];
   const decisions = inputs.findings.flatMap(({ id, body }) => {
@@ -156,15 +167,15 @@ export async function repairOf(db: Db, of: RepairOf): Promise<RepairView> {
     const c = (costs?.body as Costs | undefined) ?? NO_COSTS;
     const life = lifeFrom(lives.get(body.name) ?? [], { shape: c.shape, scale_h: c.scale_h });
     const perCylinder = body.positions.some((x) => typeof x === 'number');
-    return [{ finding: id, name: body.name, inputs: inputsFrom(c, life.life, perCylinder ? of.cylinders : 1, Math.max(1, body.positions.length), of.hours ?? 0), currency: c.currency, life, costsFrom: costs?.source ?? 'Invented to begin with: enter what it costs here' }];
+    return [{ finding: id, name: body.name, inputs: inputsFrom(c, life.life, perCylinder ? cylinders : 1, Math.max(1, body.positions.length), of.job.hours ?? 0), currency: c.currency, life, costsFrom: costs?.source ?? 'Invented to begin with: enter what it costs here' }];
   });
   return { records, checks: proofOf(inputs), pairs: beforeAfter(inputs), service, decisions, oldCodes: codings, comebacks: back, comebackOf: from ?? null };
 }
 
 /** Lives of parts as decisions on engines of the family noted them. */
-async function livesByName(db: Db, of: RepairOf) {
+async function livesByName(db: Db, familyId: string) {
   const rows = await db.select({ id: jobRecord.id, body: jobRecord.body, by: jobRecord.recordedBy, at: jobRecord.createdAt, jobId: jobRecord.jobId }).from(jobRecord).innerJoin(job, eq(job.id, jobRecord.jobId)).innerJoin(unit, eq(unit.id, job.unitId))
-    .where(and(eq(unit.engineFamilyId, of.familyId), sql`${jobRecord.body}->>'kind' = 'decision'`)).orderBy(asc(jobRecord.sequence));
+    .where(and(eq(unit.engineFamilyId, familyId), sql`${jobRecord.body}->>'kind' = 'decision'`)).orderBy(asc(jobRecord.sequence));
   // One decision a finding: the newest.
   const newest = new Map(recordsOf(rows.map((r) => ({ id: r.id, body: r.body, by: r.by, at: r.at.toISOString() })), 'decision').map((d) => [d.body.finding, d]));
   const findings = await findingsOf(db, [...new Set(rows.map((r) => r.jobId))]);
@@ -177,7 +188,7 @@ async function livesByName(db: Db, of: RepairOf) {
 /** The newest code of each position from this unit's earlier jobs. */
 async function codingsBefore(db: Db, of: RepairOf): Promise<Record<string, string>> {
   const rows = await db.select({ body: jobRecord.body }).from(jobRecord).innerJoin(job, eq(job.id, jobRecord.jobId))
-    .where(and(eq(job.unitId, of.unitId), sql`${job.id} <> ${of.jobId}`, sql`${jobRecord.body}->>'kind' = 'coding'`)).orderBy(asc(jobRecord.sequence));
+    .where(and(eq(job.unitId, of.unit.id), lt(job.createdAt, of.job.createdAt), sql`${jobRecord.body}->>'kind' = 'coding'`)).orderBy(asc(jobRecord.sequence));
   return Object.fromEntries(rows.flatMap(({ body }) => (body.kind === 'coding' ? [[String(body.position), body.code]] : [])));
 }
 

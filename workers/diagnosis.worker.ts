@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import type { Wiring } from '../core/circuit/library/expand';
 import type { LibraryCircuit } from '../core/circuit/library/types';
-import { type Case, circuitsInQuestion, Kept, weighCase, type WeighedCircuit } from '../core/diagnosis/case';
+import { type Case, circuitsInQuestion, Kept, weighOne, type WeighedCircuit } from '../core/diagnosis/case';
 import { shownWithFault, type ShownFault } from '../core/diagnosis/shown';
 import type { Hypothesis } from '../core/diagnosis/types';
 
@@ -19,14 +19,15 @@ const api = {
     const own = newest;
     const those = circuitsInQuestion(c);
     const weighed: WeighedCircuit[] = [];
-    for (const [i, { circuit }] of those.entries()) {
+    for (const [i, q] of those.entries()) {
       await breathe();
       if (own !== newest) return null;
-      weighed.push(...weighCase({ ...c, circuits: [circuit] }, kept));
+      weighed.push(weighOne(q, c, kept));
       onDone?.(i + 1, those.length);
     }
     return weighed;
   },
+  /** Nobody waits any more. */
   cancel(): void { newest += 1; },
   whatIf(circuit: LibraryCircuit, wiring: Wiring, fault: Hypothesis | null): ShownFault[] { return shownWithFault(circuit, wiring, fault); },
 };

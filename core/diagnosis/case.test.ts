@@ -32,11 +32,9 @@ describe('which circuits are in question', () => {
 
 describe('weighing a case', () => {
   const measured = [read('glow-plug-current', 1, 15), read('glow-plug-current', 2, 15), read('glow-plug-current', 3, 0), read('injector-resistance', 1, 0.6)];
-  test('every circuit in question, with what was done of how much', () => {
-    const told: string[] = [];
-    const weighed = weighCase({ ...EMPTY, measured }, kept, (done, of) => told.push(`${done}/${of}`));
+  test('every circuit in question, and what its next tests would show', () => {
+    const weighed = weighCase({ ...EMPTY, measured }, kept);
     expect(weighed.map((w) => w.circuit.id)).toEqual(['glow-relay', 'injectors-common']);
-    expect(told).toEqual(['1/2', '2/2']);
     const [next] = weighed[0]?.expected ?? [];
     expect(next?.readings.map((r) => r.when)[0]).toBe('if all is well');
     expect(new Set(next?.readings.map((r) => r.shown)).size).toBeGreaterThan(1);
@@ -48,6 +46,16 @@ describe('weighing a case', () => {
     const changed = { ...glow, values: { ...glow.values, plug: { ...glow.values.plug!, value: 2 } } };
     expect(kept.of(changed, EMPTY.wiring)).not.toBe(kept.of(glow, EMPTY.wiring));
     expect(kept.of(glow, EMPTY.wiring)).toBe(kept.of(glow, EMPTY.wiring));
+  });
+  test('of a point that was read again and again the newest times count, however they are listed', () => {
+    const at = (day: number, value: number): Measured => ({ ...read('glow-plug-resistance', 3, value), at: `2026-11-${10 + day}T08:00:00Z` });
+    const old = [1, 2, 3, 4, 5].map((d) => at(d, 0.65));
+    const now = [6, 7, 8].map((d) => at(d, 900));
+    const weigh = (all: readonly Measured[]) => weighCase({ ...EMPTY, measured: all }, kept)[0]?.diagnosis;
+    expect(weigh([...old, ...now])).toEqual(weigh(now));
+    expect(weigh([...now, ...old].toReversed())).toEqual(weigh(now));
+    // What is being read now, without a moment of its own, is the newest.
+    expect(weigh([...old, read('glow-plug-resistance', 3, 900)])).toEqual(weigh([...old.slice(3), read('glow-plug-resistance', 3, 900)]));
   });
   test('a few are kept, the oldest goes first', () => {
     const few = new Kept(1);

@@ -59,6 +59,9 @@ export class Kept {
   }
 }
 
+/** A circuit with what was measured in it. */
+export interface InQuestion { readonly circuit: LibraryCircuit; readonly own: readonly Measured[] }
+
 /** What is measured in many circuits says of none that it is the one in question. */
 const GENERAL: ReadonlySet<string> = new Set(['Harness', 'Energy first', 'Controller', 'Sensors']);
 
@@ -69,7 +72,7 @@ const ownOf = (circuit: LibraryCircuit, measured: readonly Measured[]): Measured
 /**
  * The circuits in question: of each area the one in which most was measured, among equals the one that comes first. Where nothing was measured in any, the first one that codes or complaint point at.
  */
-export function circuitsInQuestion(c: Case): { circuit: LibraryCircuit; own: Measured[] }[] {
+export function circuitsInQuestion(c: Case): InQuestion[] {
   const found = c.circuits.map((circuit) => {
     const own = ownOf(circuit, c.measured);
     const telling = own.filter((m) => { const area = findTest(m.test)?.area ?? circuit.area; return area === circuit.area || !GENERAL.has(area); }).length;
@@ -80,20 +83,29 @@ export function circuitsInQuestion(c: Case): { circuit: LibraryCircuit; own: Mea
   return best.length ? best : found.filter((f) => c.areas.includes(f.circuit.area)).slice(0, 1);
 }
 
-/** Weighs a job's evidence in every circuit in question. `onDone` tells how many are weighed, for who waits. */
-export function weighCase(c: Case, kept: Kept, onDone: (done: number, of: number) => void = () => undefined): WeighedCircuit[] {
-  const those = circuitsInQuestion(c);
-  return those.map(({ circuit, own }, i) => {
-    const weighed = weighOne(circuit, own, c, kept);
-    onDone(i + 1, those.length);
-    return weighed;
+/** Weighs a job's evidence in every circuit in question. */
+export const weighCase = (c: Case, kept: Kept): WeighedCircuit[] => circuitsInQuestion(c).map((q) => weighOne(q, c, kept));
+
+/** Read again and again, a point says little more than the newest times it was read. */
+const NEWEST = 3;
+
+function newestOf(measured: readonly Measured[]): Measured[] {
+  const seen = new Map<string, number>();
+  return measured.toSorted((a, b) => (a.at === b.at ? 0 : (a.at ?? NOW) > (b.at ?? NOW) ? -1 : 1)).filter((m) => {
+    const key = `${m.test}|${m.position}`;
+    const n = (seen.get(key) ?? 0) + 1;
+    seen.set(key, n);
+    return n <= NEWEST;
   });
 }
+/** After every moment that is written down. */
+const NOW = '~';
 
-function weighOne(circuit: LibraryCircuit, measured: readonly Measured[], c: Case, kept: Kept): WeighedCircuit {
+/** Weighs one circuit in question. */
+export function weighOne({ circuit, own }: InQuestion, c: Case, kept: Kept): WeighedCircuit {
   const ready = kept.of(circuit, c.wiring);
   const odds = oddsFrom(circuit, c.history);
-  const diagnosis = diagnose({ circuit, ...c.wiring, measured, observed: observedIn(circuit, c.observed), coded: c.coded, odds, shows: momentsOf(c.history.conditions), warm: c.warm }, ready);
+  const diagnosis = diagnose({ circuit, ...c.wiring, measured: newestOf(own), observed: observedIn(circuit, c.observed), coded: c.coded, odds, shows: momentsOf(c.history.conditions), warm: c.warm }, ready);
   const expected = diagnosis.next.slice(0, 3).map((n) => ({
     test: n.test, name: findTest(n.test)?.name ?? n.test, position: n.position,
     readings: [{ when: 'if all is well', shown: shownPrediction(ready.predictions, n, null) }, ...diagnosis.suspects.slice(0, 3).map((s) => ({ when: `if ${s.words}`, shown: shownPrediction(ready.predictions, n, s.key) }))],

@@ -82,13 +82,21 @@ interface Result_ {
 
 function weigh(inputs: DiagnosisInputs, predictions: Predictions, { measured, observed }: Usable): Result_ {
   const { hypotheses } = predictions;
+  const known = new Map<string, Float64Array>();
+  // Where, and in which words, makes no difference to what it says.
+  const weighedOnce = (e: DiagnosisInputs['observed'][number], make: () => Float64Array): Float64Array => {
+    const key = JSON.stringify({ ...e, where: '', seen: '', done: '', changed: '', note: '', photos: [] });
+    const made = known.get(key) ?? make();
+    known.set(key, made);
+    return made;
+  };
   const evidence: Weighed[] = [
     ...[...groupBy(measured, (x) => x.m.test).values()].flatMap((readings) => {
       const common = hypotheses.map((_, h) => commonPart(predictions, h, readings));
       // What the common part costs is told with the first reading of the test.
       return readings.map(({ m, instance }, i) => ({ label: measuredWords(m), likelihood: Float64Array.from(hypotheses, (_, h) => readingLikelihood(predictions, h, instance, m, 0, common[h]?.common, inputs.shows) * (i === 0 ? common[h]?.likelihood ?? 1 : 1)) }));
     }),
-    ...observed.map((e) => ({ label: evidenceWords(e), likelihood: Float64Array.from(hypotheses, (h) => observationLikelihood(h, e, inputs.shows)) })),
+    ...observed.map((e) => ({ label: evidenceWords(e), likelihood: weighedOnce(e, () => Float64Array.from(hypotheses, (h) => observationLikelihood(h, e, inputs.shows))) })),
   ];
   const logs = priorLogs(inputs, hypotheses);
   const prior = logs.map((l) => Math.exp(l));

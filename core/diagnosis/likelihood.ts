@@ -1,4 +1,5 @@
 import type { Evidence } from '../evidence/types';
+import { momentsOf } from './odds';
 import { OVERLOAD_ohm, type Predictions } from './predict';
 import type { Hypothesis, Measured, Member, Moment } from './types';
 
@@ -125,8 +126,7 @@ export function observationLikelihood(h: Hypothesis, e: Evidence, shows: readonl
     case 'drive': {
       if (h.members.length === 0) return 0.5;
       // What is always there shows in any drive; what comes and goes, where its conditions were met.
-      const under = e.conditions.flatMap((c): Moment[] => (c === 'cold' || c === 'hot' || c === 'load' ? [c] : c === 'towing' ? ['load'] : []));
-      const showed = h.members.every((m) => m.intermittent) ? chanceThere(h, under, shows) : 0.9;
+      const showed = h.members.every((m) => m.intermittent) ? chanceThere(h, momentsOf(e.conditions), shows) : 0.9;
       return e.outcome === 'showed' ? showed : 1 - showed;
     }
     case 'repair': return 1;

@@ -73,7 +73,7 @@ function fromConditions(conditions: readonly DriveCondition[]): Odds[] {
   return conditions.includes('intermittent') ? [{ intermittent: true, factor: INTERMITTENT, why: 'the complaint comes and goes' }] : [{ intermittent: true, factor: STEADY_COMPLAINT, why: 'the complaint is not said to come and go' }];
 }
 
-/** When what comes and goes is there, by what the complaint says. */
+/** Of the conditions of a complaint or a drive, those that something may depend on. */
 export const momentsOf = (conditions: readonly DriveCondition[]): Moment[] => [...new Set(conditions.flatMap((c): Moment[] => (c === 'cold' || c === 'hot' || c === 'load' ? [c] : c === 'towing' ? ['load'] : [])))];
 
 /** Parts that evidence says were renewed. */

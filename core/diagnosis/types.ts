@@ -14,6 +14,8 @@ export interface Measured {
   readonly u: number;
   /** What is known of the moment: what comes and goes may depend on it. */
   readonly under?: readonly Moment[] | undefined;
+  /** When it was read (ISO 8601, UTC); absent: now. */
+  readonly at?: string | undefined;
 }
 export type Moment = 'cold' | 'hot' | 'load';
 

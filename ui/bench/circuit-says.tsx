@@ -30,7 +30,7 @@ export function CircuitSays({ view, judgement }: { view: RunView; judgement: Jud
     let gone = false;
     void weigher().weigh(asked, proxy((done: number, of: number) => { if (!gone) setProgress(done < of ? `${done} of ${of} circuits weighed` : null); }))
       .then((found) => { if (!gone && found) setWeighed(found); }, () => undefined);
-    return () => { gone = true; };
+    return () => { gone = true; void weigher().cancel(); };
   }, [asked]);
   const relevant = asked ? weighed.filter((w) => w.diagnosis.suspects.length > 0) : [];
   if (relevant.length === 0) return null;

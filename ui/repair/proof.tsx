@@ -1,8 +1,6 @@
 'use client';
 import { CircleCheck, CircleDashed, CircleX } from 'lucide-react';
 import { useState } from 'react';
-import { CONDITIONS, type DriveCondition } from '../../core/evidence/types';
-import { joinAnd } from '../../core/quantity/print';
 import type { ProofCheck, ProofCheckId } from '../../core/repair/types';
 import type { JobView } from '../../formats/views';
 import { Button } from '../kit/button';
@@ -54,9 +52,6 @@ function Scan({ view }: { view: JobView }) {
     </details>
   );
 }
-
-/** Conditions that a road test should have had. */
-export const wantedConditions = (conditions: readonly DriveCondition[]): string => joinAnd(CONDITIONS.filter((c) => conditions.includes(c) && c !== 'intermittent'));
 
 function Release({ view, open }: { view: JobView; open: readonly ProofCheck[] }) {
   const by = usePerson();

@@ -10,7 +10,7 @@ export const CIRCUITS: readonly LibraryCircuit[] = [
   GLOW_RELAY, GLOW_UNIT, INJECTORS_COMMON, INJECTORS_PAIRED, INJECTORS_PIEZO, MODULE_INPUT, SENSOR_PULL_DOWN, SENSOR_PULL_UP, SENSOR_COIL, SENSOR_HALL, ACTUATOR_LOW_SIDE, CONTROLLER_FEEDS, STARTER,
 ];
 
-export function findCircuit(id: string, circuits: readonly LibraryCircuit[] = CIRCUITS): Result<LibraryCircuit> {
-  const found = circuits.find((c) => c.id === id);
-  return found ? ok(found) : fail([{ path: '/circuit', message: `There is no circuit "${id}"; there are ${circuits.map((c) => c.id).join(', ')}.` }]);
+export function findCircuit(id: string): Result<LibraryCircuit> {
+  const found = CIRCUITS.find((c) => c.id === id);
+  return found ? ok(found) : fail([{ path: '/circuit', message: `There is no circuit "${id}"; there are ${CIRCUITS.map((c) => c.id).join(', ')}.` }]);
 }

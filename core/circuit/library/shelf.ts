@@ -5,16 +5,14 @@ import type { CircuitValue, LibraryCircuit } from './types';
 /** Limits lie about two standard deviations either side of good parts. Common practice, no source. */
 const SIGMAS = 2;
 
-/** The circuit with values and spreads as the shelf's limits have them, where a value names a test and its limits have both ends; and which were taken. */
-export function withShelf(circuit: LibraryCircuit, limitsOf: (test: string) => Limits | undefined): { circuit: LibraryCircuit; taken: readonly string[] } {
-  const taken: string[] = [];
+/** The circuit with values and spreads as the shelf's limits have them, where a value names a test and its limits have both ends; itself where there are none. */
+export function withShelf(circuit: LibraryCircuit, limitsOf: (test: string) => Limits | undefined): LibraryCircuit {
   const values = Object.fromEntries(Object.entries(circuit.values).map(([key, v]) => {
     const limits = v.shelf && limitsOf(v.shelf.test);
     const better = limits && fromLimits(v, limits);
-    if (better) taken.push(v.what);
     return [key, better ?? v];
   }));
-  return taken.length ? { circuit: { ...circuit, values }, taken } : { circuit, taken };
+  return Object.entries(values).some(([key, v]) => v !== circuit.values[key]) ? { ...circuit, values } : circuit;
 }
 
 function fromLimits(v: CircuitValue, limits: Limits): CircuitValue | null {
