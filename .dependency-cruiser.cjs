@@ -20,7 +20,22 @@ const arrow = (room) => ({
   to: { path: `^(${rooms.filter((r) => r !== room && !may[room].includes(r)).join('|')})/` },
 });
 /** Inside core, from the ground up. A floor may use those below it. */
-const floors = ['quantity', 'metrology', 'engine', 'codes', 'limits', 'catalogue', 'judge', 'shelf', 'sums', 'evidence', 'plan', 'circuit', 'diagnosis', 'repair'];
+const floors = [
+  'quantity',
+  'metrology',
+  'engine',
+  'codes',
+  'limits',
+  'catalogue',
+  'judge',
+  'shelf',
+  'sums',
+  'evidence',
+  'plan',
+  'circuit',
+  'diagnosis',
+  'repair',
+];
 const floor = (name, i) => ({
   name: `core-${name}-points-down`,
   severity: 'error',
@@ -47,8 +62,18 @@ module.exports = {
       to: { dependencyTypes: ['core'] },
     },
     { name: 'nothing-unresolved', severity: 'error', from: {}, to: { couldNotResolve: true } },
-    { name: 'no-test-tools-in-code', severity: 'error', from: { path: '^core/', pathNot: '\\.test\\.ts$' }, to: { path: '^core/.*/testing\\.ts$' } },
-    { name: 'no-tests-in-code', severity: 'error', from: { pathNot: '\\.test\\.tsx?$' }, to: { path: '\\.test\\.tsx?$' } },
+    {
+      name: 'no-test-tools-in-code',
+      severity: 'error',
+      from: { path: '^core/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^core/.*/testing\\.ts$' },
+    },
+    {
+      name: 'no-tests-in-code',
+      severity: 'error',
+      from: { pathNot: '\\.test\\.tsx?$' },
+      to: { path: '\\.test\\.tsx?$' },
+    },
   ],
   options: {
     doNotFollow: { path: 'node_modules' },

@@ -3,7 +3,17 @@ import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
-  { ignores: ['.next/**', '.next-test/**', 'node_modules/**', '.data/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**'] },
+  {
+    ignores: [
+      '.next/**',
+      '.next-test/**',
+      'node_modules/**',
+      '.data/**',
+      'next-env.d.ts',
+      'test-results/**',
+      'playwright-report/**',
+    ],
+  },
   ...tseslint.configs.strictTypeChecked,
   {
     files: ['**/*.{ts,tsx}'],
@@ -14,13 +24,19 @@ export default tseslint.config(
       ...next.configs['core-web-vitals'].rules,
       ...hooks.configs.recommended.rules,
       '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true, allowBoolean: true }],
-      '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true, ignoreVoidReturningFunctions: true }],
+      '@typescript-eslint/no-confusing-void-expression': [
+        'error',
+        { ignoreArrowShorthand: true, ignoreVoidReturningFunctions: true },
+      ],
       '@typescript-eslint/consistent-type-imports': 'error',
       '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
       // `as number` after a check that the type cannot express is clearer than a non-null bang.
       '@typescript-eslint/non-nullable-type-assertion-style': 'off',
     },
   },
-  { files: ['**/*.test.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off', '@typescript-eslint/no-misused-spread': 'off' } },
+  {
+    files: ['**/*.test.ts'],
+    rules: { '@typescript-eslint/no-non-null-assertion': 'off', '@typescript-eslint/no-misused-spread': 'off' },
+  },
   { files: ['**/*.{mjs,cjs,js}'], ...tseslint.configs.disableTypeChecked },
 );

@@ -8,7 +8,10 @@ import { SessionProvider } from '@/ui/kit/session';
 import { Themes } from '@/ui/kit/themes';
 import './globals.css';
 
-export const metadata: Metadata = { title: { default: 'Mudflat', template: '%s · Mudflat' }, description: 'Electrical readings from diesel engines, judged and kept' };
+export const metadata: Metadata = {
+  title: { default: 'Mudflat', template: '%s · Mudflat' },
+  description: 'Electrical readings from diesel engines, judged and kept',
+};
 export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
 
 /** Nobody, where the database does not answer: the page says what is wrong. */
@@ -24,7 +27,12 @@ async function whoIsHere(): Promise<SignedIn> {
 export default async function Layout({ children }: { children: ReactNode }) {
   return (
     <html lang="en" suppressHydrationWarning>
-      <body><Themes><SessionProvider initial={await whoIsHere()}>{children}</SessionProvider></Themes><SendWaiting /></body>
+      <body>
+        <Themes>
+          <SessionProvider initial={await whoIsHere()}>{children}</SessionProvider>
+        </Themes>
+        <SendWaiting />
+      </body>
     </html>
   );
 }

@@ -26,10 +26,20 @@ function problemOf(circuit: LibraryCircuit): Problem {
   const inside = p.hypotheses.reduce((s, h) => s + h.weight, 0);
   const n = p.instances.length;
   const outcome = p.instances.map((_, i) => outcomes(p, i));
-  const same = (i: number, done: number): boolean => p.instances.some((x, k) => (done & (1 << k)) !== 0 && x.test === p.instances[i]?.test);
+  const same = (i: number, done: number): boolean =>
+    p.instances.some((x, k) => (done & (1 << k)) !== 0 && x.test === p.instances[i]?.test);
   return {
-    p, outcome, weight: p.hypotheses.map((h) => (h.members.length ? (1 - OUTSIDE) * h.weight / inside : OUTSIDE)), decision: p.hypotheses.map((h) => (h.members[0] ? decisionOf(h.members[0]) : 'outside')),
-    minutes: (i, done) => { const id = p.instances[i]?.test ?? ''; const whole = findTest(id)?.minutes ?? 5; return (same(i, done) ? 0 : whole * 0.6) + whole * 0.4 / p.instances.slice(0, n).filter((x) => x.test === id).length; },
+    p,
+    outcome,
+    weight: p.hypotheses.map((h) => (h.members.length ? ((1 - OUTSIDE) * h.weight) / inside : OUTSIDE)),
+    decision: p.hypotheses.map((h) => (h.members[0] ? decisionOf(h.members[0]) : 'outside')),
+    minutes: (i, done) => {
+      const id = p.instances[i]?.test ?? '';
+      const whole = findTest(id)?.minutes ?? 5;
+      return (
+        (same(i, done) ? 0 : whole * 0.6) + (whole * 0.4) / p.instances.slice(0, n).filter((x) => x.test === id).length
+      );
+    },
   };
 }
 
@@ -37,7 +47,17 @@ function problemOf(circuit: LibraryCircuit): Problem {
 function outcomes(p: Predictions, instance: number): number[] {
   const n = p.instances.length;
   const isOhms = p.instances[instance]?.mode === 'resistance';
-  const at = p.hypotheses.map((_, h) => ({ h, mean: p.mean[h * n + instance] as number, sd: Math.hypot(p.sd[h * n + instance] as number, isOhms ? 0.1 : 0.03, isOhms ? 0 : 0.02 * Math.abs(p.mean[h * n + instance] as number)) })).sort((a, b) => a.mean - b.mean);
+  const at = p.hypotheses
+    .map((_, h) => ({
+      h,
+      mean: p.mean[h * n + instance] as number,
+      sd: Math.hypot(
+        p.sd[h * n + instance] as number,
+        isOhms ? 0.1 : 0.03,
+        isOhms ? 0 : 0.02 * Math.abs(p.mean[h * n + instance] as number),
+      ),
+    }))
+    .sort((a, b) => a.mean - b.mean);
   const group: number[] = [];
   let now = 0;
   for (const [k, x] of at.entries()) {
@@ -52,7 +72,8 @@ const total = (q: Problem, set: readonly number[]): number => set.reduce((s, h) 
 
 function isDecided(q: Problem, set: readonly number[]): boolean {
   const shares = new Map<string, number>();
-  for (const h of set) shares.set(q.decision[h] as string, (shares.get(q.decision[h] as string) ?? 0) + (q.weight[h] as number));
+  for (const h of set)
+    shares.set(q.decision[h] as string, (shares.get(q.decision[h] as string) ?? 0) + (q.weight[h] as number));
   return Math.max(...shares.values()) >= DECIDED * total(q, set);
 }
 
@@ -68,18 +89,24 @@ function leastMinutes(q: Problem): number {
     for (let i = 0; i < q.outcome.length; i++) {
       if (done & (1 << i)) continue;
       const parts = new Map<number, number[]>();
-      for (const h of set) { const o = q.outcome[i]?.[h] as number; parts.set(o, [...(parts.get(o) ?? []), h]); }
+      for (const h of set) {
+        const o = q.outcome[i]?.[h] as number;
+        parts.set(o, [...(parts.get(o) ?? []), h]);
+      }
       if (parts.size < 2) continue;
       const whole = total(q, set);
       let minutes = q.minutes(i, done);
-      for (const part of parts.values()) minutes += total(q, part) / whole * best(part, done | (1 << i));
+      for (const part of parts.values()) minutes += (total(q, part) / whole) * best(part, done | (1 << i));
       least = Math.min(least, minutes);
     }
     const value = least === Infinity ? 0 : least;
     known.set(key, value);
     return value;
   };
-  return best(q.p.hypotheses.map((_, h) => h), 0);
+  return best(
+    q.p.hypotheses.map((_, h) => h),
+    0,
+  );
 }
 
 /** Expected minutes of following *Next* on readings without errors, of good parts at their nominal values. */
@@ -98,7 +125,11 @@ function minutesOfNext(circuit: LibraryCircuit, q: Problem): number {
       done |= 1 << i;
       const mean = q.p.mean[h * n + i] as number;
       const plain = { test: next.test, position: next.position, u: 0.03 };
-      measured.push(mean === Infinity ? { ...plain, kind: 'overload', value: 0 } : { ...plain, kind: 'value', value: q.p.instances[i]?.mode === 'resistance' ? Math.exp(mean) : mean });
+      measured.push(
+        mean === Infinity
+          ? { ...plain, kind: 'overload', value: 0 }
+          : { ...plain, kind: 'value', value: q.p.instances[i]?.mode === 'resistance' ? Math.exp(mean) : mean },
+      );
     }
     return sum + (q.weight[h] as number) * minutes;
   }, 0);

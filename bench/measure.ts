@@ -10,6 +10,11 @@ export const machine = (): string => `${cpus()[0]?.model ?? 'unknown'} x ${cpus(
 
 /** One line: what, value, target and the ratio to it. Below 1 is better than the target. */
 export function report(what: string, value: number, unit: string, target: number | null, lessIsBetter = true): void {
-  const ratio = target === null ? '' : `   target ${Number(target.toPrecision(4))} ${unit}, ratio ${(lessIsBetter ? value / target : target / value).toFixed(2)}`;
-  process.stdout.write(`${what.padEnd(58)} ${value.toFixed(value < 10 ? 2 : value < 100 ? 1 : 0).padStart(9)} ${unit}${ratio}\n`);
+  const ratio =
+    target === null
+      ? ''
+      : `   target ${Number(target.toPrecision(4))} ${unit}, ratio ${(lessIsBetter ? value / target : target / value).toFixed(2)}`;
+  process.stdout.write(
+    `${what.padEnd(58)} ${value.toFixed(value < 10 ? 2 : value < 100 ? 1 : 0).padStart(9)} ${unit}${ratio}\n`,
+  );
 }

@@ -18,9 +18,26 @@ export async function benchReport(db: Db, base: string): Promise<void> {
   for (let r = 0; r < RUNS; r++) {
     const run = v7();
     await startRun(db, { id: run, jobId, test: 'glow-plug-resistance', by: 'Ines Varga' });
-    for (let n = 1; n <= 8; n++) await recordReading(db, run, { id: v7(), position: n, entry: n === 5 ? '201' : '0.6', by: 'Ines Varga', takenAt: new Date().toISOString() });
+    for (let n = 1; n <= 8; n++)
+      await recordReading(db, run, {
+        id: v7(),
+        position: n,
+        entry: n === 5 ? '201' : '0.6',
+        by: 'Ines Varga',
+        takenAt: new Date().toISOString(),
+      });
   }
-  const bytes = await sharp({ create: { width: 2000, height: 1500, channels: 3, background: '#888', noise: { type: 'gaussian', mean: 128, sigma: 40 } } }).jpeg().toBuffer();
+  const bytes = await sharp({
+    create: {
+      width: 2000,
+      height: 1500,
+      channels: 3,
+      background: '#888',
+      noise: { type: 'gaussian', mean: 128, sigma: 40 },
+    },
+  })
+    .jpeg()
+    .toBuffer();
   for (let p = 0; p < PHOTOS; p++) await addPhoto(db, jobId, { id: v7(), name: `p${p}.jpg`, by: 'Ines Varga', bytes });
   const cookie = await signIn(base);
   const times: number[] = [];

@@ -9,7 +9,15 @@ const KEYS = 100;
 /** A quick typist. */
 const KEY_DELAY_MS = 60;
 const TARGET_KB = 250;
-const ARGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+const ARGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
 
 /** First-load JavaScript of the bench, and Enter to painted verdict. */
 export async function benchScreen(base: string): Promise<void> {
@@ -20,7 +28,8 @@ export async function benchScreen(base: string): Promise<void> {
     const page = await context.newPage();
     const scripts: Promise<number>[] = [];
     page.on('response', (r) => {
-      if (r.url().endsWith('.js') || r.url().includes('.js?')) scripts.push(r.body().then((b) => gzipSync(b, { level: 9 }).length));
+      if (r.url().endsWith('.js') || r.url().includes('.js?'))
+        scripts.push(r.body().then((b) => gzipSync(b, { level: 9 }).length));
     });
     await page.goto(`${base}/runs/${await newRun(context.request, 'PL-07', base)}`, { waitUntil: 'load' });
     // The page goes on following its job: its network is never idle.
@@ -43,14 +52,18 @@ async function enterToPaint(page: Page): Promise<number[]> {
   await page.evaluate(() => {
     const store = window as unknown as { paints: number[] };
     store.paints = [];
-    document.addEventListener('submit', () => {
-      const start = performance.now();
-      requestAnimationFrame(() => {
-        const channel = new MessageChannel();
-        channel.port1.onmessage = () => store.paints.push(performance.now() - start);
-        channel.port2.postMessage(null);
-      });
-    }, true);
+    document.addEventListener(
+      'submit',
+      () => {
+        const start = performance.now();
+        requestAnimationFrame(() => {
+          const channel = new MessageChannel();
+          channel.port1.onmessage = () => store.paints.push(performance.now() - start);
+          channel.port2.postMessage(null);
+        });
+      },
+      true,
+    );
   });
   await page.keyboard.type('0.2');
   await page.keyboard.press('Enter');

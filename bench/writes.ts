@@ -23,13 +23,24 @@ let cookie = '';
 
 /** The cookies of a technician of all depots. */
 export async function signIn(base: string): Promise<string> {
-  const response = await fetch(`${base}/api/session/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ name: PERSONS[0].name, pin: DEMO_PIN }) });
+  const response = await fetch(`${base}/api/session/sign-in`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ name: PERSONS[0].name, pin: DEMO_PIN }),
+  });
   if (!response.ok) throw new Error(await response.text());
-  return response.headers.getSetCookie().map((c) => c.split(';')[0]).join('; ');
+  return response.headers
+    .getSetCookie()
+    .map((c) => c.split(';')[0])
+    .join('; ');
 }
 
 async function post(url: string, body: unknown): Promise<void> {
-  const response = await fetch(url, { method: 'POST', headers: { 'content-type': 'application/json', cookie }, body: JSON.stringify(body) });
+  const response = await fetch(url, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', cookie },
+    body: JSON.stringify(body),
+  });
   if (!response.ok) throw new Error(`${url}: ${response.status} ${await response.text()}`);
   await response.arrayBuffer();
 }

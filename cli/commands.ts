@@ -7,7 +7,11 @@ import { judgeText } from '../formats/test-set';
 import type { Result } from '../core/result';
 
 /** Headless commands. Each answers with one JSON document on standard output. Some read a file or `-`, some take words. */
-const FROM_FILE: Readonly<Record<string, (text: string) => Result<unknown>>> = { judge: judgeText, circuit: solveText, diagnose: diagnoseText };
+const FROM_FILE: Readonly<Record<string, (text: string) => Result<unknown>>> = {
+  judge: judgeText,
+  circuit: solveText,
+  diagnose: diagnoseText,
+};
 const FROM_WORDS: Readonly<Record<string, (words: readonly string[]) => Result<unknown>>> = { codes: explainCodes };
 
 const EXIT_INPUT_WRONG = 2;
@@ -23,7 +27,8 @@ export interface Streams {
 export function runCommand(args: readonly string[], streams: Streams): number {
   const [command = '', file, ...rest] = args;
   const ofWords = Object.hasOwn(FROM_WORDS, command) ? FROM_WORDS[command] : undefined;
-  if (ofWords && file !== undefined) return answer(ofWords(file === '-' && rest.length === 0 ? [streams.input()] : args.slice(1)), command, streams);
+  if (ofWords && file !== undefined)
+    return answer(ofWords(file === '-' && rest.length === 0 ? [streams.input()] : args.slice(1)), command, streams);
   const run = Object.hasOwn(FROM_FILE, command) ? FROM_FILE[command] : undefined;
   if (!run || file === undefined || rest.length) {
     streams.err(`${USAGE}\n`);

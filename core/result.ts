@@ -8,8 +8,7 @@ export interface Problem {
 }
 
 export type Result<T, E = Problem[]> =
-  | { readonly ok: true; readonly value: T }
-  | { readonly ok: false; readonly error: E };
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: E };
 
 export const ok = <T>(value: T): { ok: true; value: T } => ({ ok: true, value });
 export const fail = <E>(error: E): { ok: false; error: E } => ({ ok: false, error });

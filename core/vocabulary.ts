@@ -1,7 +1,18 @@
 /** The words in which a judgement is given: one word per concept, across screens, files and the database. */
 
 export const VERDICTS = [
-  'within', 'watch', 'recheck', 'high', 'low', 'open', 'short', 'unsteady', 'odd', 'undecided', 'not-measured', 'failed',
+  'within',
+  'watch',
+  'recheck',
+  'high',
+  'low',
+  'open',
+  'short',
+  'unsteady',
+  'odd',
+  'undecided',
+  'not-measured',
+  'failed',
 ] as const;
 export type Verdict = (typeof VERDICTS)[number];
 
@@ -10,12 +21,20 @@ export type Severity = 'pass' | 'attention' | 'fail' | 'undecided' | 'none';
 export type Pattern = 'good' | 'one' | 'some' | 'group' | 'all' | 'incomplete' | 'undecided';
 
 export const SEVERITY: Readonly<Record<Verdict, Severity>> = {
-  within: 'pass', watch: 'attention', recheck: 'attention', odd: 'attention',
+  within: 'pass',
+  watch: 'attention',
+  recheck: 'attention',
+  odd: 'attention',
   // A value that will not settle is a fail even inside the limits: common practice, no source.
-  high: 'fail', low: 'fail', open: 'fail', short: 'fail', unsteady: 'fail',
+  high: 'fail',
+  low: 'fail',
+  open: 'fail',
+  short: 'fail',
+  unsteady: 'fail',
   // Of an observation, which has no number.
   failed: 'fail',
-  undecided: 'undecided', 'not-measured': 'none',
+  undecided: 'undecided',
+  'not-measured': 'none',
 };
 
 /** What a person may do: read; record; record and decide for the workshop. */

@@ -8,7 +8,9 @@ import { demoId } from './load';
 import { makeTestDatabase, type TestDatabase } from './testing';
 
 let test_: TestDatabase;
-beforeAll(async () => { test_ = await makeTestDatabase(); });
+beforeAll(async () => {
+  test_ = await makeTestDatabase();
+});
 afterAll(() => test_.drop());
 
 const BY = 'Ines Varga';
@@ -17,10 +19,17 @@ async function newJob(unit: string, complaint = 'x'): Promise<string> {
   await openJob(test_.db, { id, unitId: demoId('unit', unit), complaint, by: BY });
   return id;
 }
-async function measure(jobId: string, test: string, readings: readonly (readonly [number | string, string])[]): Promise<void> {
+async function measure(
+  jobId: string,
+  test: string,
+  readings: readonly (readonly [number | string, string])[],
+): Promise<void> {
   const run = v7();
   expect((await startRun(test_.db, { id: run, jobId, test, by: BY })).ok).toBe(true);
-  for (const [position, entry] of readings) expect(await recordReading(test_.db, run, { id: v7(), position, entry, by: BY, takenAt: '2026-11-20T10:00:00Z' })).toMatchObject({ ok: true });
+  for (const [position, entry] of readings)
+    expect(
+      await recordReading(test_.db, run, { id: v7(), position, entry, by: BY, takenAt: '2026-11-20T10:00:00Z' }),
+    ).toMatchObject({ ok: true });
 }
 async function circuitsOf(jobId: string) {
   const view = await viewJob(test_.db, jobId);
@@ -48,9 +57,16 @@ test('a 24 V engine has a 24 V circuit', async () => {
 test('other evidence weighs: a swap that followed', async () => {
   const job = await newJob('PL-14');
   await measure(job, 'glow-plug-current', set('15', '15', '0', '15'));
-  const share = async () => (await circuitsOf(job))[0]?.diagnosis.suspects.filter((s) => s.element === 'plug 3').reduce((sum, s) => sum + s.probability, 0) ?? 0;
+  const share = async () =>
+    (await circuitsOf(job))[0]?.diagnosis.suspects
+      .filter((s) => s.element === 'plug 3')
+      .reduce((sum, s) => sum + s.probability, 0) ?? 0;
   const before = await share();
-  await recordEvidence(test_.db, job, { id: v7(), by: BY, evidence: { kind: 'swap', part: 'plug', from: 3, to: 1, outcome: 'followed' } });
+  await recordEvidence(test_.db, job, {
+    id: v7(),
+    by: BY,
+    evidence: { kind: 'swap', part: 'plug', from: 3, to: 1, outcome: 'followed' },
+  });
   expect(await share()).toBeGreaterThan(before);
   expect(await share()).toBeGreaterThan(0.95);
 });

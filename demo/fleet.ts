@@ -19,7 +19,11 @@ export const PERSONS = [
 export const DEMO_PIN = process.env.MUDFLAT_DEMO_PIN ?? '471147';
 
 const inline = (cylinders: number, firingOrder: number[], systemVoltage_V: number): Engine => ({
-  layout: 'inline', cylinders, firingOrder, systemVoltage_V, numbering: { scheme: 'sequential', from: 'front' },
+  layout: 'inline',
+  cylinders,
+  firingOrder,
+  systemVoltage_V,
+  numbering: { scheme: 'sequential', from: 'front' },
 });
 
 export const FAMILIES: Readonly<Record<string, Engine>> = {
@@ -28,7 +32,10 @@ export const FAMILIES: Readonly<Record<string, Engine>> = {
   'L5-27': inline(5, [1, 2, 4, 5, 3], 12),
   'L6-109': inline(6, [1, 5, 3, 6, 2, 4], 24),
   'V8-61': {
-    layout: 'vee', cylinders: 8, firingOrder: [1, 2, 7, 8, 4, 5, 6, 3], systemVoltage_V: 12,
+    layout: 'vee',
+    cylinders: 8,
+    firingOrder: [1, 2, 7, 8, 4, 5, 6, 3],
+    systemVoltage_V: 12,
     numbering: { scheme: 'odd-even', from: 'front', firstBank: 'left' },
   },
 };

@@ -1,4 +1,11 @@
-import { expect, type APIRequestContext, type Browser, type BrowserContext, type Locator, type Page } from '@playwright/test';
+import {
+  expect,
+  type APIRequestContext,
+  type Browser,
+  type BrowserContext,
+  type Locator,
+  type Page,
+} from '@playwright/test';
 import { v7 } from 'uuid';
 import { DEMO_PIN } from '../demo/fleet';
 import { demoId } from '../demo/load';
@@ -8,7 +15,9 @@ const TEST = 'glow-plug-resistance';
 /** A new job and test run for a demo unit, through the HTTP API; returns the run's id. */
 export async function newRun(request: APIRequestContext, unit: string, base = '', test = TEST): Promise<string> {
   const [jobId, id] = [v7(), v7()];
-  const job = await request.post(`${base}/api/jobs`, { data: { id: jobId, unitId: demoId('unit', unit), complaint: `e2e ${unit}` } });
+  const job = await request.post(`${base}/api/jobs`, {
+    data: { id: jobId, unitId: demoId('unit', unit), complaint: `e2e ${unit}` },
+  });
   expect(job.status()).toBe(201);
   const run = await request.post(`${base}/api/runs`, { data: { id, jobId, test } });
   expect(run.status()).toBe(201);
@@ -23,9 +32,17 @@ export async function switchTo(page: Page, name: string): Promise<void> {
 }
 
 /** A fresh browser on which only these are signed in, the last of them at the bench. */
-export async function freshDevice(browser: Browser, baseURL: string | undefined, ...names: readonly string[]): Promise<BrowserContext> {
-  const context = await browser.newContext({ storageState: { cookies: [], origins: [] }, ...(baseURL ? { baseURL } : {}) });
-  for (const name of names) expect((await context.request.post('/api/session/sign-in', { data: { name, pin: DEMO_PIN } })).status()).toBe(200);
+export async function freshDevice(
+  browser: Browser,
+  baseURL: string | undefined,
+  ...names: readonly string[]
+): Promise<BrowserContext> {
+  const context = await browser.newContext({
+    storageState: { cookies: [], origins: [] },
+    ...(baseURL ? { baseURL } : {}),
+  });
+  for (const name of names)
+    expect((await context.request.post('/api/session/sign-in', { data: { name, pin: DEMO_PIN } })).status()).toBe(200);
   return context;
 }
 
@@ -35,17 +52,28 @@ export async function jobOf(request: APIRequestContext, run: string): Promise<st
 
 /** The bench as a technician sees it. */
 export class BenchPage {
-  constructor(readonly page: Page, readonly runId: string) {}
+  constructor(
+    readonly page: Page,
+    readonly runId: string,
+  ) {}
 
-  get field(): Locator { return this.page.locator('#entry'); }
-  get summary(): Locator { return this.page.getByTestId('summary'); }
-  get saved(): Locator { return this.page.getByTestId('saved'); }
+  get field(): Locator {
+    return this.page.locator('#entry');
+  }
+  get summary(): Locator {
+    return this.page.getByTestId('summary');
+  }
+  get saved(): Locator {
+    return this.page.getByTestId('saved');
+  }
 
   async open(base = ''): Promise<void> {
     await this.page.goto(`${base}/runs/${this.runId}`);
     await expect(this.field).toBeFocused();
   }
-  post(position: number | string): Locator { return this.page.locator(`[data-position="${position}"]`); }
+  post(position: number | string): Locator {
+    return this.page.locator(`[data-position="${position}"]`);
+  }
 
   /** Types entries with the keyboard alone, Enter after each. */
   async type(...entries: string[]): Promise<void> {

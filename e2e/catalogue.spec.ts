@@ -18,7 +18,9 @@ test('a lead copies a test, and it is done on the same bench', async ({ page, re
   await expect(form.getByText(/must match pattern|lower-case letters/)).toBeVisible();
   await form.getByLabel('Id').fill(id);
   await form.getByRole('button', { name: 'Keep' }).click();
-  await expect(form.getByText(/A technician may not change the catalogue: Odile Brandt and Runa Teller may/)).toBeVisible();
+  await expect(
+    form.getByText(/A technician may not change the catalogue: Odile Brandt and Runa Teller may/),
+  ).toBeVisible();
   await page.keyboard.press('Escape');
   await switchTo(page, LEAD);
   await page.getByRole('button', { name: 'Copy and change' }).click();
@@ -46,7 +48,10 @@ test('the catalogue goes out as a file that says nothing new when it comes back'
   const [out] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'All' }).click()]);
   await out.saveAs(file);
   expect((JSON.parse(readFileSync(file, 'utf8')) as { tests: unknown[] }).tests.length).toBeGreaterThan(50);
-  const back = await request.post('/api/catalogue/import', { data: readFileSync(file, 'utf8'), headers: { 'content-type': 'application/json' } });
+  const back = await request.post('/api/catalogue/import', {
+    data: readFileSync(file, 'utf8'),
+    headers: { 'content-type': 'application/json' },
+  });
   const { rows } = (await back.json()) as { rows: { action: string }[] };
   expect(rows.length).toBeGreaterThan(50);
   expect(new Set(rows.map((r) => r.action))).toEqual(new Set(['unchanged']));

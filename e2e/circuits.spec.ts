@@ -1,7 +1,10 @@
 import { expect, test } from '@playwright/test';
 import { BenchPage, newRun, switchTo } from './bench-page';
 
-test('a lead copies a circuit and changes it; the drawing follows; what is wrong is said at the field; the next job of that engine is weighed by it', async ({ page, request }) => {
+test('a lead copies a circuit and changes it; the drawing follows; what is wrong is said at the field; the next job of that engine is weighed by it', async ({
+  page,
+  request,
+}) => {
   const id = `glow-own-${Date.now()}`;
   await page.goto('/circuits');
   await switchTo(page, 'Odile Brandt');
@@ -20,7 +23,12 @@ test('a lead copies a circuit and changes it; the drawing follows; what is wrong
   await form.getByText('Elements, faults, test points and drawing').click();
   const json = form.getByLabel('By the schema of docs/formats');
   const before = await form.getByTestId('drawn').locator('polyline').count();
-  await json.fill((await json.inputValue()).replace('"elements": [', '"elements": [{"id":"heater","kind":"resistor","from":"bus","to":"engine","value":"plug","label":"heater","symbol":"coil"},'));
+  await json.fill(
+    (await json.inputValue()).replace(
+      '"elements": [',
+      '"elements": [{"id":"heater","kind":"resistor","from":"bus","to":"engine","value":"plug","label":"heater","symbol":"coil"},',
+    ),
+  );
   await expect(form.getByTestId('drawn').getByText('heater')).toBeVisible();
   expect(await form.getByTestId('drawn').locator('polyline').count()).toBeGreaterThan(before);
   const good = await json.inputValue();
@@ -32,13 +40,18 @@ test('a lead copies a circuit and changes it; the drawing follows; what is wrong
   await expect(page.getByText('for L3-11')).toBeVisible();
 
   const run = await newRun(request, 'PL-22');
-  const known = (await (await request.get(`/api/runs/${run}/case`)).json()) as { circuits: { id: string; values: { plug: { value: number } } }[] };
+  const known = (await (await request.get(`/api/runs/${run}/case`)).json()) as {
+    circuits: { id: string; values: { plug: { value: number } } }[];
+  };
   expect(known.circuits[0]).toMatchObject({ id, values: { plug: { value: 0.9 } } });
   await page.getByRole('button', { name: 'Take away' }).click();
   await expect(page.getByRole('button', { name: 'Glow plugs of the small pump' })).toHaveCount(0);
 });
 
-test('on the bench the circuit says who is suspected and which test tells most next, while readings go in', async ({ page, request }) => {
+test('on the bench the circuit says who is suspected and which test tells most next, while readings go in', async ({
+  page,
+  request,
+}) => {
   const bench = new BenchPage(page, await newRun(request, 'PL-14', '', 'glow-plug-current'));
   await bench.open();
   await bench.type('15', '15', '0.2');

@@ -22,13 +22,18 @@ test('codes are pasted, explained before they are kept, and compared over the ph
   await expect(codes.getByRole('row', { name: /P0380/ })).toHaveCount(0);
 });
 
-test('after something was unplugged with the key on, it asks whether the testing set them', async ({ page, request }) => {
+test('after something was unplugged with the key on, it asks whether the testing set them', async ({
+  page,
+  request,
+}) => {
   await page.goto(`/jobs/${await jobOf(request, await newRun(request, 'PL-14', '', 'sensor-unplugged'))}`);
   const codes = page.getByRole('region', { name: 'Codes' });
   await codes.getByLabel('Typed or pasted').fill('P0473');
   await codes.getByRole('button', { name: 'These were caused by testing' }).click();
   await codes.getByRole('button', { name: 'Keep 1 code' }).click();
-  await expect(codes.getByRole('row', { name: /P0473/ }).getByRole('cell', { name: 'caused by testing' }).last()).toBeVisible();
+  await expect(
+    codes.getByRole('row', { name: /P0473/ }).getByRole('cell', { name: 'caused by testing' }).last(),
+  ).toBeVisible();
   await codes.getByRole('combobox', { name: /^Read/ }).selectOption('after-road-test');
   await codes.getByRole('button', { name: 'No codes there' }).click();
   await expect(codes.getByText('No codes after the road test.')).toBeVisible();

@@ -6,7 +6,8 @@ import { BenchPage, freshDevice, jobOf, newRun, switchTo } from './bench-page';
 
 test('a full diagnosis by keyboard: from the yard to a signed finding', async ({ page }) => {
   await page.goto('/');
-  const tabTo = async (name: string | RegExp, role: 'button' | 'link' = 'button') => page.getByRole(role, { name }).first().focus();
+  const tabTo = async (name: string | RegExp, role: 'button' | 'link' = 'button') =>
+    page.getByRole(role, { name }).first().focus();
   await tabTo('Open a job for PL-14');
   await page.keyboard.press('Enter');
   await page.getByLabel('Complaint').focus();
@@ -38,7 +39,9 @@ test('a full diagnosis by keyboard: from the yard to a signed finding', async ({
   await page.keyboard.type('0.2\n0.7\n0.8\n0.7\n0.7\n');
   await expect(page.getByTestId('saved')).toHaveText('Everything is saved.');
   await page.goto(job);
-  await expect(page.getByRole('region', { name: 'What is known' })).toContainText('The plugs of cylinders 1, 2, 3 and 4: good.');
+  await expect(page.getByRole('region', { name: 'What is known' })).toContainText(
+    'The plugs of cylinders 1, 2, 3 and 4: good.',
+  );
   await tabTo('Start Glow plugs, through the harness');
   await page.keyboard.press('Enter');
   await expect(page.locator('#entry')).toBeFocused();
@@ -82,7 +85,9 @@ test('a full diagnosis by keyboard: from the yard to a signed finding', async ({
   // The next visit is told at once.
   const next = v7();
   await page.request.post('/api/jobs', { data: { id: next, unitId: demoId('unit', 'PL-14'), complaint: 'Again' } });
-  await page.request.post(`/api/jobs/${next}/codes`, { data: { id: v7(), phase: 'as-found', status: 'active', codes: ['P0674'] } });
+  await page.request.post(`/api/jobs/${next}/codes`, {
+    data: { id: v7(), phase: 'as-found', status: 'active', codes: ['P0674'] },
+  });
   await page.goto(`/jobs/${next}`);
   await expect(page.getByRole('region', { name: 'Complaint' })).toContainText('P0674 again');
   await expect(page.getByRole('region', { name: 'Complaint' })).toContainText('Dress the bracket');
@@ -94,7 +99,8 @@ test('a full diagnosis by touch on the tablet, with a photo', async ({ browser, 
   const page = await context.newPage();
   await page.goto(`/runs/${run}`);
   const pad = page.getByRole('group', { name: 'Pass or fail' });
-  for (const key of ['Pass', 'Pass', 'Pass', 'Pass', 'Fail', 'Pass']) await pad.getByRole('button', { name: key }).tap();
+  for (const key of ['Pass', 'Pass', 'Pass', 'Pass', 'Fail', 'Pass'])
+    await pad.getByRole('button', { name: key }).tap();
   await expect(page.getByTestId('saved')).toHaveText('Everything is saved.');
   await page.goto(`/jobs/${await jobOf(request, run)}`);
   const known = page.getByRole('region', { name: 'What is known' });
@@ -106,7 +112,9 @@ test('a full diagnosis by touch on the tablet, with a photo', async ({ browser, 
   await dialog.getByLabel('What was replaced, 1').fill('Six injectors');
   await dialog.getByLabel('By whom, 1').fill('elsewhere');
   await dialog.getByLabel('Signs of earlier hands').fill('Wrong sealant\nA clip open');
-  await dialog.locator('input[type=file]').setInputFiles({ name: 'cover.png', mimeType: 'image/png', buffer: readFileSync('docs/screenshots/yard.png') });
+  await dialog
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'cover.png', mimeType: 'image/png', buffer: readFileSync('docs/screenshots/yard.png') });
   await expect(dialog.getByAltText('photo of this entry')).toBeVisible();
   await dialog.getByRole('button', { name: 'Save' }).tap();
   await expect(page.getByText('Wrong sealant; A clip open')).toBeVisible();
@@ -127,8 +135,12 @@ test('a full diagnosis by touch on the tablet, with a photo', async ({ browser, 
   await expect(known).toContainText('the injector that was at cylinder 5 is bad');
   // A second swap that says the opposite is named, not averaged.
   const job = page.url().split('/').at(-1) ?? '';
-  await request.post(`/api/jobs/${job}/evidence`, { data: { id: v7(), evidence: { kind: 'swap', part: 'injector', from: 5, to: 1, outcome: 'stayed' } } });
-  await expect(known.getByText(/Does not go together: One piece of evidence accuses the injector of cylinder 5/)).toBeVisible();
+  await request.post(`/api/jobs/${job}/evidence`, {
+    data: { id: v7(), evidence: { kind: 'swap', part: 'injector', from: 5, to: 1, outcome: 'stayed' } },
+  });
+  await expect(
+    known.getByText(/Does not go together: One piece of evidence accuses the injector of cylinder 5/),
+  ).toBeVisible();
   await page.getByRole('button', { name: /^Take back: Swap of injector, cylinder 5 with cylinder 1/ }).tap();
   await expect(known.getByText('Does not go together')).toHaveCount(0);
   await page.getByRole('button', { name: 'Write a finding' }).tap();
@@ -138,7 +150,12 @@ test('a full diagnosis by touch on the tablet, with a photo', async ({ browser, 
   await context.close();
 });
 
-test('two technicians in one job see each other’s readings within a second', async ({ browser, baseURL, page, request }) => {
+test('two technicians in one job see each other’s readings within a second', async ({
+  browser,
+  baseURL,
+  page,
+  request,
+}) => {
   const run = await newRun(request, 'PL-14');
   const other = await freshDevice(browser, baseURL, 'Tobin Marsh');
   const [mine, theirs] = [new BenchPage(page, run), new BenchPage(await other.newPage(), run)];
@@ -165,12 +182,22 @@ test('two technicians in one job see each other’s readings within a second', a
   await expect(mine.summary).toHaveText('Cylinder 4 is open and 3 is too high (201 Ω, limit 1.0 Ω); 1 and 2 are in.');
   await expect(theirs.summary).toHaveText('Cylinder 4 is open and 3 is too high (201 Ω, limit 1.0 Ω); 1 and 2 are in.');
   await Promise.all([mine.allSaved(), theirs.allSaved()]);
-  const view = await (await request.get(`/api/runs/${run}`)).json() as { readings: { entry: string; takenBy: string }[] };
-  expect(view.readings.map((r) => [r.entry, r.takenBy])).toEqual([['0.6', 'Ines Varga'], ['0.7', 'Ines Varga'], ['201', 'Tobin Marsh'], ['OL', 'Ines Varga']]);
+  const view = (await (await request.get(`/api/runs/${run}`)).json()) as {
+    readings: { entry: string; takenBy: string }[];
+  };
+  expect(view.readings.map((r) => [r.entry, r.takenBy])).toEqual([
+    ['0.6', 'Ines Varga'],
+    ['0.7', 'Ines Varga'],
+    ['201', 'Tobin Marsh'],
+    ['OL', 'Ines Varga'],
+  ]);
   await other.close();
 });
 
-test('what a maker defined is described by the depot; freeze frame is kept with its code', async ({ page, request }) => {
+test('what a maker defined is described by the depot; freeze frame is kept with its code', async ({
+  page,
+  request,
+}) => {
   await page.goto(`/jobs/${await jobOf(request, await newRun(request, 'PL-22'))}`);
   const codes = page.getByRole('region', { name: 'Codes' });
   await codes.getByLabel('Typed or pasted').fill('P1655');
@@ -199,7 +226,11 @@ test('a safety override is signed off by a lead, with why', async ({ page, reque
   await dialog.getByRole('button', { name: 'Sign as Odile Brandt' }).click();
   await expect(dialog).toHaveCount(0);
   await page.goto(`/jobs/${await jobOf(request, run)}`);
-  await expect(page.getByText('Signed off: Glow plugs, at the plug without “key off”').or(page.getByText('Signed off: Glow plugs, at the plug without "key off"'))).toBeVisible();
+  await expect(
+    page
+      .getByText('Signed off: Glow plugs, at the plug without “key off”')
+      .or(page.getByText('Signed off: Glow plugs, at the plug without "key off"')),
+  ).toBeVisible();
 });
 
 test('the plan: reordered, added to, and another test is always possible', async ({ page, request }) => {
@@ -218,9 +249,15 @@ test('the plan: reordered, added to, and another test is always possible', async
   await expect(plan.getByRole('listitem').first()).toContainText('Next: Glow plug, bench heat');
 });
 
-test('the circuit behind the readings: suspects, the test that separates them, where the probes go, and what if', async ({ page, request }) => {
+test('the circuit behind the readings: suspects, the test that separates them, where the probes go, and what if', async ({
+  page,
+  request,
+}) => {
   const run = await newRun(request, 'PL-14', '', 'glow-plug-current');
-  const post = (position: number, entry: string) => request.post(`/api/runs/${run}/readings`, { data: { id: v7(), position, entry, takenAt: new Date().toISOString() } });
+  const post = (position: number, entry: string) =>
+    request.post(`/api/runs/${run}/readings`, {
+      data: { id: v7(), position, entry, takenAt: new Date().toISOString() },
+    });
   for (const [i, entry] of ['15', '15', '0', '15'].entries()) expect((await post(i + 1, entry)).status()).toBe(201);
   await page.goto(`/jobs/${await jobOf(request, run)}`);
   const circuit = page.getByRole('region', { name: 'Circuit: Glow plugs behind one relay' });
@@ -228,7 +265,10 @@ test('the circuit behind the readings: suspects, the test that separates them, w
   await expect(circuit.getByText('Tells most for its time:')).toBeVisible();
   await expect(circuit.getByRole('row', { name: /^if all is well/ })).toBeVisible();
   await expect(circuit.getByText('R', { exact: true })).toBeVisible();
-  await circuit.getByText(/plug 3 is open/).first().click();
+  await circuit
+    .getByText(/plug 3 is open/)
+    .first()
+    .click();
   await expect(circuit.getByText(/: Glow plugs, current at start, cylinder 3: 0/).first()).toBeVisible();
   await circuit.getByRole('button', { name: 'What if' }).click();
   await circuit.getByLabel('There were this fault').selectOption('plug 1 is open');

@@ -8,9 +8,17 @@ const axe = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
 async function seriousIssues(page: Page): Promise<string[]> {
   await page.evaluate(axe);
   return page.evaluate(async () => {
-    const { axe: checker } = window as unknown as { axe: { run: () => Promise<{ violations: { id: string; impact: string; nodes: { html: string; failureSummary: string }[] }[] }> } };
+    const { axe: checker } = window as unknown as {
+      axe: {
+        run: () => Promise<{
+          violations: { id: string; impact: string; nodes: { html: string; failureSummary: string }[] }[];
+        }>;
+      };
+    };
     const { violations } = await checker.run();
-    return violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${v.id}: ${v.nodes.map((n) => `${n.html} ${n.failureSummary}`).join(' | ')}`);
+    return violations
+      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+      .map((v) => `${v.id}: ${v.nodes.map((n) => `${n.html} ${n.failureSummary}`).join(' | ')}`);
   });
 }
 
@@ -18,8 +26,20 @@ for (const theme of ['shed', 'night', 'sun']) {
   test(`no serious accessibility issue in ${theme}`, async ({ page }) => {
     await page.addInitScript((t) => localStorage.setItem('theme', t), theme);
     const job = await jobOf(page.request, demoId('run', 'PL-23'));
-    for (const url of ['/', `/jobs/${job}`, `/runs/${demoId('run', 'PL-23')}`, `/runs/${demoId('run', 'PL-08')}`, `/runs/${demoId('run', 'PL-23')}/print`,
-      '/shelf?test=glow-plug-resistance', '/catalogue', '/circuits', '/people', '/instruments', `/runs/${demoId('run', 'PL-08', 'sensor-transfer')}`, `/runs/${demoId('run', 'PL-07', 'injector-self-test')}`]) {
+    for (const url of [
+      '/',
+      `/jobs/${job}`,
+      `/runs/${demoId('run', 'PL-23')}`,
+      `/runs/${demoId('run', 'PL-08')}`,
+      `/runs/${demoId('run', 'PL-23')}/print`,
+      '/shelf?test=glow-plug-resistance',
+      '/catalogue',
+      '/circuits',
+      '/people',
+      '/instruments',
+      `/runs/${demoId('run', 'PL-08', 'sensor-transfer')}`,
+      `/runs/${demoId('run', 'PL-07', 'injector-self-test')}`,
+    ]) {
       await page.goto(url);
       await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
       expect(await seriousIssues(page), url).toEqual([]);
@@ -30,7 +50,9 @@ for (const theme of ['shed', 'night', 'sun']) {
 for (const unit of ['PL-07', 'PL-03', 'PL-11', 'PL-22']) {
   test(`the bench of ${unit} fits 1280x800 without scrolling`, async ({ page }) => {
     await page.goto(`/runs/${demoId('run', unit)}`);
-    const fits = await page.evaluate(() => document.documentElement.scrollHeight <= innerHeight && document.documentElement.scrollWidth <= innerWidth);
+    const fits = await page.evaluate(
+      () => document.documentElement.scrollHeight <= innerHeight && document.documentElement.scrollWidth <= innerWidth,
+    );
     expect(fits).toBe(true);
     for (const name of ['Suspects', 'Next', 'Caution']) {
       const part = page.getByRole('region', { name, exact: true });
@@ -41,7 +63,10 @@ for (const unit of ['PL-07', 'PL-03', 'PL-11', 'PL-22']) {
   });
 }
 
-for (const [name, width, height] of [['tablet', 1024, 768], ['phone', 390, 844]] as const) {
+for (const [name, width, height] of [
+  ['tablet', 1024, 768],
+  ['phone', 390, 844],
+] as const) {
   test(`recorded with the large keys on a ${name}`, async ({ browser, request }) => {
     const context = await browser.newContext({ viewport: { width, height }, hasTouch: true, isMobile: true });
     const page = await context.newPage();
@@ -49,13 +74,16 @@ for (const [name, width, height] of [['tablet', 1024, 768], ['phone', 390, 844]]
     await page.goto(`/runs/${bench.runId}`);
     const pad = page.getByRole('group', { name: 'Number pad' });
     await expect(pad).toBeVisible();
-    const tap = async (...keys: string[]) => { for (const key of keys) await pad.getByRole('button', { name: key, exact: true }).tap(); };
+    const tap = async (...keys: string[]) => {
+      for (const key of keys) await pad.getByRole('button', { name: key, exact: true }).tap();
+    };
     await tap('0', '.', '2', 'Record', '0', '.', '6', 'Record', '2', '0', '1', 'Record');
     await page.getByRole('button', { name: 'OL open' }).tap();
     await tap('Record', '4', 'k', '5', 'Record');
     await expect(bench.post(4)).toHaveAccessibleName(/4k5/);
     await expect(bench.summary).toHaveText('Cylinder 3 is open and 2 and 4 are too high; 1 is in.');
-    for (const key of await pad.getByRole('button').all()) expect((await key.boundingBox())?.height).toBeGreaterThanOrEqual(48);
+    for (const key of await pad.getByRole('button').all())
+      expect((await key.boundingBox())?.height).toBeGreaterThanOrEqual(48);
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
     await context.close();
   });

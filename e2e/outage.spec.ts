@@ -2,7 +2,11 @@ import { expect, test } from '@playwright/test';
 import { BenchPage, newRun } from './bench-page';
 import { OwnServer } from './server';
 
-test('the server dies in the middle: nothing typed is lost, all of it is sent once when it is back', async ({ page, request, context }) => {
+test('the server dies in the middle: nothing typed is lost, all of it is sent once when it is back', async ({
+  page,
+  request,
+  context,
+}) => {
   const server = new OwnServer(4182);
   await server.start();
   try {
@@ -28,7 +32,9 @@ test('the server dies in the middle: nothing typed is lost, all of it is sent on
     const again = new BenchPage(await context.newPage(), bench.runId);
     await again.open(server.base);
     await expect(again.saved).toHaveText('Everything is saved.');
-    const view = await (await request.get(`${server.base}/api/runs/${bench.runId}`)).json() as { readings: { entry: string }[] };
+    const view = (await (await request.get(`${server.base}/api/runs/${bench.runId}`)).json()) as {
+      readings: { entry: string }[];
+    };
     expect(view.readings.map((r) => r.entry)).toEqual(['0.6', '0.7', '0.6', 'OL', '0.8', '0.7', '201']);
   } finally {
     await server.stop();
@@ -49,6 +55,6 @@ test('an answer that gets lost on the way does not double the reading', async ({
   await bench.type('0.6');
   await expect(bench.saved).toHaveText('Everything is saved.');
   expect(lost).toBeGreaterThan(1);
-  const view = await (await request.get(`/api/runs/${bench.runId}`)).json() as { readings: unknown[] };
+  const view = (await (await request.get(`/api/runs/${bench.runId}`)).json()) as { readings: unknown[] };
   expect(view.readings).toHaveLength(1);
 });

@@ -35,11 +35,18 @@ test('nobody sees anything before signing in; then they land where they wanted t
   await context.close();
 });
 
-test('five wrong PINs lock a name, the right one does not open it, a lead’s new PIN does', async ({ browser, baseURL }) => {
+test('five wrong PINs lock a name, the right one does not open it, a lead’s new PIN does', async ({
+  browser,
+  baseURL,
+}) => {
   const name = `Locked ${unique()}`;
   const id = v7();
   const lead = await freshDevice(browser, baseURL, 'Odile Brandt');
-  expect((await lead.request.post('/api/people', { data: { id, name, role: 'technician', depotId: SLUICE, pin: '902417' } })).status()).toBe(201);
+  expect(
+    (
+      await lead.request.post('/api/people', { data: { id, name, role: 'technician', depotId: SLUICE, pin: '902417' } })
+    ).status(),
+  ).toBe(201);
   const context = await freshDevice(browser, baseURL);
   const page = await context.newPage();
   await page.goto('/sign-in');
@@ -66,12 +73,20 @@ test('five wrong PINs lock a name, the right one does not open it, a lead’s ne
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: `At the bench: ${name}` })).toBeVisible();
   // Tries at the same moment cannot go past the limit either.
-  const many = await Promise.all(Array.from({ length: 12 }, () => context.request.post('/api/session/sign-in', { data: { name: `nobody ${id}`, pin: 'x' } })));
+  const many = await Promise.all(
+    Array.from({ length: 12 }, () =>
+      context.request.post('/api/session/sign-in', { data: { name: `nobody ${id}`, pin: 'x' } }),
+    ),
+  );
   expect(many.filter((r) => r.status() === 401).length).toBeLessThanOrEqual(5);
   await Promise.all([lead.close(), context.close()]);
 });
 
-test('the tablet changes hands in the middle of a set in two taps: nothing typed is lost, each reading is theirs who took it', async ({ browser, baseURL, request }) => {
+test('the tablet changes hands in the middle of a set in two taps: nothing typed is lost, each reading is theirs who took it', async ({
+  browser,
+  baseURL,
+  request,
+}) => {
   const run = await newRun(request, 'PL-14');
   const context = await freshDevice(browser, baseURL, 'Tobin Marsh', 'Ines Varga');
   const page = await context.newPage();
@@ -94,12 +109,22 @@ test('the tablet changes hands in the middle of a set in two taps: nothing typed
   await expect(bench.field).toHaveValue('201');
   await bench.field.press('Enter');
   await bench.allSaved();
-  const view = await (await request.get(`/api/runs/${run}`)).json() as { readings: { entry: string; takenBy: string }[] };
-  expect(view.readings.map((r) => [r.entry, r.takenBy])).toEqual([['0.6', 'Ines Varga'], ['0.7', 'Tobin Marsh'], ['201', 'Odile Brandt']]);
+  const view = (await (await request.get(`/api/runs/${run}`)).json()) as {
+    readings: { entry: string; takenBy: string }[];
+  };
+  expect(view.readings.map((r) => [r.entry, r.takenBy])).toEqual([
+    ['0.6', 'Ines Varga'],
+    ['0.7', 'Tobin Marsh'],
+    ['201', 'Odile Brandt'],
+  ]);
   await context.close();
 });
 
-test('signed out in the middle: what was typed waits, and goes as theirs after they sign in again', async ({ browser, baseURL, request }) => {
+test('signed out in the middle: what was typed waits, and goes as theirs after they sign in again', async ({
+  browser,
+  baseURL,
+  request,
+}) => {
   const run = await newRun(request, 'PL-14');
   const context = await freshDevice(browser, baseURL, 'Tobin Marsh');
   const page = await context.newPage();

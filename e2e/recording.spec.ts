@@ -7,9 +7,13 @@ test('eight cylinders by keyboard alone, known before the last one', async ({ pa
   await expect(page.locator('label[for=entry]')).toHaveText('Leads together');
   await bench.type('0.2', '0.6', '0.7', '201', '0.6', '0.8', 'o', '0.5w1.4');
   // Known before the last one.
-  await expect(bench.summary).toHaveText('7 of 8 measured: 4 is open, 5 is too high (201 Ω, limit 1.0 Ω) and 6 is unsteady (0.5~1.4).');
+  await expect(bench.summary).toHaveText(
+    '7 of 8 measured: 4 is open, 5 is too high (201 Ω, limit 1.0 Ω) and 6 is unsteady (0.5~1.4).',
+  );
   await bench.type('0,6');
-  await expect(bench.summary).toHaveText('Cylinder 4 is open, 5 is too high (201 Ω, limit 1.0 Ω) and 6 is unsteady (0.5~1.4); 1, 3, 7, 2 and 8 are in.');
+  await expect(bench.summary).toHaveText(
+    'Cylinder 4 is open, 5 is too high (201 Ω, limit 1.0 Ω) and 6 is unsteady (0.5~1.4); 1, 3, 7, 2 and 8 are in.',
+  );
   await bench.allSaved();
   await expect(bench.post(5)).toHaveAccessibleName('cylinder 5, 201 ohm, too high, limit 1, saved');
 
@@ -58,8 +62,14 @@ test('a correction keeps the old reading and says why', async ({ page, request }
   await bench.type('0.7');
   await expect(bench.post(2)).toContainText('0.7');
   await bench.allSaved();
-  const view = await (await request.get(`/api/runs/${bench.runId}`)).json() as { readings: { position: number; entry: string; why: string | null; supersedes: string | null; id: string }[] };
-  expect(view.readings.map((r) => [r.position, r.entry, r.why])).toEqual([[1, '0.6', null], [2, '7', null], [2, '0.7', 'typed wrong']]);
+  const view = (await (await request.get(`/api/runs/${bench.runId}`)).json()) as {
+    readings: { position: number; entry: string; why: string | null; supersedes: string | null; id: string }[];
+  };
+  expect(view.readings.map((r) => [r.position, r.entry, r.why])).toEqual([
+    [1, '0.6', null],
+    [2, '7', null],
+    [2, '0.7', 'typed wrong'],
+  ]);
   expect(view.readings[2]?.supersedes).toBe(view.readings[1]?.id);
 });
 
@@ -67,7 +77,13 @@ test('an entry that cannot be read says what can, at the field, and stays', asyn
   const bench = new BenchPage(page, await newRun(request, 'PL-14'));
   await bench.open();
   await bench.type('0.2');
-  for (const [entry, message] of [['0.6.1', 'cannot stand after a number'], ['abc', 'cannot be read'], ['12 V', 'unit of voltage'], ['0.9~0.4', 'high to low'], ['5 florp', 'no unit']] as const) {
+  for (const [entry, message] of [
+    ['0.6.1', 'cannot stand after a number'],
+    ['abc', 'cannot be read'],
+    ['12 V', 'unit of voltage'],
+    ['0.9~0.4', 'high to low'],
+    ['5 florp', 'no unit'],
+  ] as const) {
     await bench.type(entry);
     await expect(page.getByRole('alert').filter({ hasText: message })).toBeVisible();
     await expect(bench.field).toHaveValue(entry);
@@ -78,7 +94,10 @@ test('an entry that cannot be read says what can, at the field, and stays', asyn
   await expect(bench.post(1)).toHaveAccessibleName(/not measured/);
 });
 
-test('the lead zero is asked for; without it a reading just above the limit is not decided', async ({ page, request }) => {
+test('the lead zero is asked for; without it a reading just above the limit is not decided', async ({
+  page,
+  request,
+}) => {
   const bench = new BenchPage(page, await newRun(request, 'PL-14'));
   await bench.open();
   await bench.type('OL');
@@ -116,7 +135,15 @@ test('two people at one position: the second is told and decides', async ({ page
   await bench.open();
   await bench.type('0.2');
   await bench.allSaved();
-  await request.post(`/api/runs/${bench.runId}/readings`, { data: { id: '01935b2e-7f3a-7000-8000-' + String(Date.now()).slice(-12).padStart(12, '0'), position: 1, entry: '0.9', by: 'Tobin Marsh', takenAt: new Date().toISOString() } });
+  await request.post(`/api/runs/${bench.runId}/readings`, {
+    data: {
+      id: '01935b2e-7f3a-7000-8000-' + String(Date.now()).slice(-12).padStart(12, '0'),
+      position: 1,
+      entry: '0.9',
+      by: 'Tobin Marsh',
+      takenAt: new Date().toISOString(),
+    },
+  });
   await bench.type('0.7');
   await expect(page.getByText(/Your 0.7 at cylinder 1 was not stored: Tobin Marsh read 0.9/)).toBeVisible();
   await expect(bench.post(1)).toContainText('0.9');
@@ -131,7 +158,9 @@ test('a module’s supply in every engine state: a suspect until the hard ones a
   await bench.type('48.1', '47.5');
   await expect(page.getByText('The module stays a suspect until the hard states are read')).toBeVisible();
   await bench.type('45.6', '47.0', '43.9');
-  await expect(bench.summary).toHaveText('Raised idle (cold) is too low (43.9 V, limit 45 V); key on, self-test buzz, cranking and idle are in.');
+  await expect(bench.summary).toHaveText(
+    'Raised idle (cold) is too low (43.9 V, limit 45 V); key on, self-test buzz, cranking and idle are in.',
+  );
   await expect(bench.post('cranking')).toHaveAccessibleName(/in, not liked/);
   await bench.allSaved();
 });

@@ -12,7 +12,7 @@ const section = (page: Page) => page.getByRole('region', { name: 'Repair' });
 /** Opens a stage that is closed. */
 async function stage(page: Page, name: RegExp): Promise<void> {
   const summary = section(page).locator('summary', { hasText: name });
-  if (!await summary.evaluate((s) => (s.parentElement as HTMLDetailsElement).open)) await summary.click();
+  if (!(await summary.evaluate((s) => (s.parentElement as HTMLDetailsElement).open))) await summary.click();
 }
 
 async function signFinding(page: Page, text: string): Promise<void> {
@@ -23,7 +23,10 @@ async function signFinding(page: Page, text: string): Promise<void> {
   await expect(page.getByText(`Finding: ${text}`)).toBeVisible();
 }
 
-test('one full story: measured, found, decided, agreed, repaired, coded by a photo, proven, released, reported', async ({ page, request }, info) => {
+test('one full story: measured, found, decided, agreed, repaired, coded by a photo, proven, released, reported', async ({
+  page,
+  request,
+}, info) => {
   test.slow();
   const bench = new BenchPage(page, await newRun(request, 'PL-27', '', 'injector-resistance'));
   await bench.open();
@@ -56,14 +59,30 @@ test('one full story: measured, found, decided, agreed, repaired, coded by a pho
   const ticks = section(page).getByRole('button', { name: /^Tick step/ });
   await ticks.first().click();
   await expect(section(page).getByRole('button', { name: 'Tick step depressure' })).toHaveCount(0);
-  for (const [step, position] of [['clean', 2], ['out', 2], ['bore', 2], ['washer', 2], ['bolts', 2], ['coding', 2], ['bleed', undefined]] as const)
-    expect((await request.post(`/api/jobs/${job}/records`, { data: { id: v7(), record: { kind: 'step', sequence: 'injectors', step, ...(position ? { position } : {}) } } })).status()).toBe(201);
+  for (const [step, position] of [
+    ['clean', 2],
+    ['out', 2],
+    ['bore', 2],
+    ['washer', 2],
+    ['bolts', 2],
+    ['coding', 2],
+    ['bleed', undefined],
+  ] as const)
+    expect(
+      (
+        await request.post(`/api/jobs/${job}/records`, {
+          data: { id: v7(), record: { kind: 'step', sequence: 'injectors', step, ...(position ? { position } : {}) } },
+        })
+      ).status(),
+    ).toBe(201);
   await expect(ticks).toHaveCount(4);
   for (let left = await ticks.count(); left > 0; left = await ticks.count()) {
     const tick = ticks.first();
-    const name = await tick.getAttribute('aria-label') ?? '';
+    const name = (await tick.getAttribute('aria-label')) ?? '';
     await tick.click();
-    const value = { torque: '22.1 lbf ft', angle: '90°', line: '28 Nm', rocker: '0.4' }[/step (\w+)/.exec(name)?.[1] ?? ''];
+    const value = { torque: '22.1 lbf ft', angle: '90°', line: '28 Nm', rocker: '0.4' }[
+      /step (\w+)/.exec(name)?.[1] ?? ''
+    ];
     if (value !== undefined) {
       const dialog = page.getByRole('dialog');
       if (value === '28 Nm') {
@@ -85,15 +104,31 @@ test('one full story: measured, found, decided, agreed, repaired, coded by a pho
   const text = code('5TF208KD17X8HZ4RMV3C5A6P2N1G7');
   await section(page).getByLabel('Cylinder 2', { exact: true }).fill(text.slice(0, 20));
   await expect(section(page).getByText(/It has 20 characters; these codes have 30/)).toBeVisible();
-  const drawn = await bwip.toBuffer({ bcid: 'datamatrix', text, scale: 6, paddingwidth: 12, paddingheight: 12, barcolor: '2a2a2a', backgroundcolor: '5c5c58' });
+  const drawn = await bwip.toBuffer({
+    bcid: 'datamatrix',
+    text,
+    scale: 6,
+    paddingwidth: 12,
+    paddingheight: 12,
+    barcolor: '2a2a2a',
+    backgroundcolor: '5c5c58',
+  });
   const photo = info.outputPath('part.jpg');
-  await sharp({ create: { width: 1200, height: 900, channels: 3, background: '#5c5c58' } }).composite([{ input: await sharp(drawn).rotate(21, { background: '#5c5c58' }).toBuffer(), left: 350, top: 220 }]).jpeg({ quality: 70 }).toFile(photo);
+  await sharp({ create: { width: 1200, height: 900, channels: 3, background: '#5c5c58' } })
+    .composite([{ input: await sharp(drawn).rotate(21, { background: '#5c5c58' }).toBuffer(), left: 350, top: 220 }])
+    .jpeg({ quality: 70 })
+    .toFile(photo);
   await section(page).getByLabel('Photo of the code of cylinder 2').setInputFiles(photo);
   await expect(section(page).getByLabel('Cylinder 2', { exact: true })).toHaveValue(text);
   await section(page).getByLabel('Cylinder 2', { exact: true }).press('Enter');
   await expect(section(page).getByText(text.match(/.{5}/g)?.join(' ') ?? '')).toBeVisible();
-  const pasted = await request.post(`/api/jobs/${job}/records`, { data: { id: v7(), record: { kind: 'coding', part: 'injector', position: 3, code: text, how: 'pasted' } } });
-  expect([pasted.status(), JSON.stringify(await pasted.json())]).toEqual([422, expect.stringContaining('The same code stands at cylinder 2')]);
+  const pasted = await request.post(`/api/jobs/${job}/records`, {
+    data: { id: v7(), record: { kind: 'coding', part: 'injector', position: 3, code: text, how: 'pasted' } },
+  });
+  expect([pasted.status(), JSON.stringify(await pasted.json())]).toEqual([
+    422,
+    expect.stringContaining('The same code stands at cylinder 2'),
+  ]);
   await page.getByRole('link', { name: 'Print, large and to be scanned' }).click();
   await expect(page.getByRole('img', { name: 'Data Matrix of injector 2' })).toBeVisible();
   await page.goBack();
@@ -101,10 +136,34 @@ test('one full story: measured, found, decided, agreed, repaired, coded by a pho
   // Not proven yet: a technician may not release it.
   await expect(section(page).getByRole('button', { name: /^Release, signed/ })).toBeDisabled();
   const again = v7();
-  expect((await request.post('/api/runs', { data: { id: again, jobId: job, test: 'injector-resistance' } })).status()).toBe(201);
-  for (let n = 1; n <= 6; n++) expect((await request.post(`/api/runs/${again}/readings`, { data: { id: v7(), position: n, entry: '0.6', takenAt: new Date().toISOString() } })).status()).toBe(201);
-  expect((await request.post(`/api/jobs/${job}/codes`, { data: { id: v7(), phase: 'after-clearing', status: 'unknown', codes: [] } })).status()).toBe(201);
-  expect((await request.post(`/api/jobs/${job}/evidence`, { data: { id: v7(), evidence: { kind: 'drive', conditions: ['load'], outcome: 'did not show', seen: 'uphill, loaded, twice' } } })).status()).toBe(201);
+  expect(
+    (await request.post('/api/runs', { data: { id: again, jobId: job, test: 'injector-resistance' } })).status(),
+  ).toBe(201);
+  for (let n = 1; n <= 6; n++)
+    expect(
+      (
+        await request.post(`/api/runs/${again}/readings`, {
+          data: { id: v7(), position: n, entry: '0.6', takenAt: new Date().toISOString() },
+        })
+      ).status(),
+    ).toBe(201);
+  expect(
+    (
+      await request.post(`/api/jobs/${job}/codes`, {
+        data: { id: v7(), phase: 'after-clearing', status: 'unknown', codes: [] },
+      })
+    ).status(),
+  ).toBe(201);
+  expect(
+    (
+      await request.post(`/api/jobs/${job}/evidence`, {
+        data: {
+          id: v7(),
+          evidence: { kind: 'drive', conditions: ['load'], outcome: 'did not show', seen: 'uphill, loaded, twice' },
+        },
+      })
+    ).status(),
+  ).toBe(201);
   await page.reload();
   await stage(page, /Proof and release/);
   await section(page).getByText('Note the scan of the whole vehicle').click();
@@ -112,16 +171,21 @@ test('one full story: measured, found, decided, agreed, repaired, coded by a pho
   await expect(section(page).getByText(/not done\. A lead can release/)).toHaveCount(0);
   await expect(section(page).getByRole('button', { name: /^Release, signed/ })).toBeEnabled();
   await section(page).getByLabel('Release with').fill('Runs clean under load');
-  await section(page).getByRole('button', { name: /^Release, signed/ }).click();
+  await section(page)
+    .getByRole('button', { name: /^Release, signed/ })
+    .click();
   await expect(section(page).getByText(/Released by .*: Runs clean under load/)).toBeVisible();
 
-  for (const [voice, said] of [['payer', 'What was wrong'], ['file', 'wrench 1']] as const) {
+  for (const [voice, said] of [
+    ['payer', 'What was wrong'],
+    ['file', 'wrench 1'],
+  ] as const) {
     await page.goto(`/jobs/${job}/report?voice=${voice}`);
     await expect(page.getByText(said).first()).toBeVisible();
     const pdf = await request.get(`/api/jobs/${job}/report?voice=${voice}`);
     expect([pdf.status(), (await pdf.body()).subarray(0, 5).toString()]).toEqual([200, '%PDF-']);
   }
-  expect((await (await request.get(`/api/jobs/${job}/verify`)).json() as { intact: boolean }).intact).toBe(true);
+  expect(((await (await request.get(`/api/jobs/${job}/verify`)).json()) as { intact: boolean }).intact).toBe(true);
 
   // It came back: reopened, and open again.
   await page.goto(`/jobs/${job}`);
@@ -132,7 +196,10 @@ test('one full story: measured, found, decided, agreed, repaired, coded by a pho
   await expect(section(page).getByLabel('Release with')).toBeVisible();
 });
 
-test('a quotation that was declined, then deferred, stands at the next visit; the next job is marked as the comeback it is', async ({ page, request }) => {
+test('a quotation that was declined, then deferred, stands at the next visit; the next job is marked as the comeback it is', async ({
+  page,
+  request,
+}) => {
   const bench = new BenchPage(page, await newRun(request, 'PL-22'));
   await bench.open();
   await bench.type('0.7', 'OL', '0.7');
@@ -157,7 +224,13 @@ test('a quotation that was declined, then deferred, stands at the next visit; th
   await expect(section(page).getByText('Deferred until 2027-03-01').first()).toBeVisible();
 
   const next = v7();
-  expect((await request.post('/api/jobs', { data: { id: next, unitId: demoId('unit', 'PL-22'), complaint: 'Slow to fire again' } })).status()).toBe(201);
+  expect(
+    (
+      await request.post('/api/jobs', {
+        data: { id: next, unitId: demoId('unit', 'PL-22'), complaint: 'Slow to fire again' },
+      })
+    ).status(),
+  ).toBe(201);
   await page.goto(`/jobs/${next}`);
   const before = page.getByRole('region', { name: 'Complaint' }).getByRole('listitem').filter({ hasText: text });
   await expect(before).toContainText('Deferred until 2027-03-01: plug, new, Labour, hours');
@@ -167,7 +240,10 @@ test('a quotation that was declined, then deferred, stands at the next visit; th
   await expect(page.getByText(/The fault came back:/)).toBeVisible();
 });
 
-test('a lead releases with a check left open and says why; a bundle goes out, and what is no bundle is refused', async ({ page, request }, info) => {
+test('a lead releases with a check left open and says why; a bundle goes out, and what is no bundle is refused', async ({
+  page,
+  request,
+}, info) => {
   const bench = new BenchPage(page, await newRun(request, 'PL-22'));
   await bench.open();
   await bench.type('0.7', '0.7', 'OL');
@@ -187,14 +263,17 @@ test('a lead releases with a check left open and says why; a bundle goes out, an
   await release.getByLabel('Release with').fill('Pump is needed tonight');
   await release.getByRole('button', { name: /^Release, signed/ }).click();
   await expect(release.getByText(/Agreed with the payer: No quotation was made/)).toBeVisible();
-  for (const field of await release.getByPlaceholder('left because').all()) await field.fill('flood warning; plug comes on Monday');
+  for (const field of await release.getByPlaceholder('left because').all())
+    await field.fill('flood warning; plug comes on Monday');
   await release.getByRole('button', { name: /^Release, signed Odile Brandt/ }).click();
   await expect(section(page).getByText('Released by Odile Brandt: Pump is needed tonight')).toBeVisible();
 
   const bundle = await request.get(`/api/jobs/${job}/bundle`);
   expect(bundle.headers()['content-type']).toBe('application/zip');
   const file = info.outputPath('none.zip');
-  await sharp({ create: { width: 4, height: 4, channels: 3, background: '#fff' } }).png().toFile(file);
+  await sharp({ create: { width: 4, height: 4, channels: 3, background: '#fff' } })
+    .png()
+    .toFile(file);
   await page.goto('/');
   await page.getByRole('button', { name: 'Job from elsewhere' }).click();
   const dialog = page.getByRole('dialog');

@@ -10,7 +10,16 @@ test('the PDF says what the bench says, on one page, with selectable text', asyn
   const file = info.outputPath('result.pdf');
   writeFileSync(file, await answer.body());
   const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' });
-  for (const said of ['PL-07', 'All of the right bank, and nothing else', '0.2 Ω, subtracted', 'Levels Board service sheet LB-61', 'approved', 'Ines Varga', 'Caution', 'maker’s service information']) {
+  for (const said of [
+    'PL-07',
+    'All of the right bank, and nothing else',
+    '0.2 Ω, subtracted',
+    'Levels Board service sheet LB-61',
+    'approved',
+    'Ines Varga',
+    'Caution',
+    'maker’s service information',
+  ]) {
     expect(text.replace(/\s+/g, ' ')).toContain(said);
   }
   const facts = execFileSync('pdfinfo', [file], { encoding: 'utf8' });
@@ -21,15 +30,23 @@ test('the PDF says what the bench says, on one page, with selectable text', asyn
   for (const font of fonts) expect(font).toMatch(/ yes +(yes|no) +(yes|no) +\d+/);
 });
 
-test('CSV comes out, goes back in unchanged, and a bad row is shown by its line before anything is stored', async ({ page, request }, info) => {
+test('CSV comes out, goes back in unchanged, and a bad row is shown by its line before anything is stored', async ({
+  page,
+  request,
+}, info) => {
   const source = demoId('run', 'PL-14');
   const bench = new BenchPage(page, source);
   await bench.open();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'CSV out' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'CSV out' }).click(),
+  ]);
   const file = info.outputPath('out.csv');
   await download.saveAs(file);
   const csv = readFileSync(file, 'utf8');
-  expect(csv.split('\r\n')[0]).toBe('unit,job,test,position,entry,value,unit_of_measure,verdict,limit_lower,limit_upper,limit_source,condition,instrument,taken_at,taken_by');
+  expect(csv.split('\r\n')[0]).toBe(
+    'unit,job,test,position,entry,value,unit_of_measure,verdict,limit_lower,limit_upper,limit_source,condition,instrument,taken_at,taken_by',
+  );
 
   await page.getByRole('button', { name: 'CSV in' }).click();
   await page.getByLabel('CSV file').setInputFiles(file);
@@ -42,7 +59,9 @@ test('CSV comes out, goes back in unchanged, and a bad row is shown by its line 
   await page.getByRole('button', { name: 'CSV in' }).click();
   await page.getByLabel('CSV file').setInputFiles(file);
   await expect(page.getByText(/Line 4: "florp" cannot be read/)).toBeVisible();
-  expect(((await (await request.get(`/api/runs/${other.runId}`)).json()) as { readings: unknown[] }).readings).toHaveLength(0);
+  expect(
+    ((await (await request.get(`/api/runs/${other.runId}`)).json()) as { readings: unknown[] }).readings,
+  ).toHaveLength(0);
   await page.getByRole('button', { name: 'Store 3 readings' }).click();
   await expect(other.post(1)).toContainText('0.7');
   writeFileSync(file, csv);
@@ -50,16 +69,30 @@ test('CSV comes out, goes back in unchanged, and a bad row is shown by its line 
   await page.getByLabel('CSV file').setInputFiles(file);
   await page.getByRole('button', { name: 'Store 1 reading' }).click();
   await expect(other.post(3)).toContainText('201');
-  const entries = (text: string) => text.trim().split('\r\n').slice(1).map((l) => l.split(',').slice(3, 5));
+  const entries = (text: string) =>
+    text
+      .trim()
+      .split('\r\n')
+      .slice(1)
+      .map((l) => l.split(',').slice(3, 5));
   const back = await (await request.get(`/api/runs/${other.runId}/csv`)).text();
   expect(entries(back)).toEqual(entries(csv));
 });
 
 test('the API judges a file as the command line does', async ({ request }) => {
-  const set = { format: 'mudflat/test-set', version: 1, test: 'x', limits: { quantity: 'voltage', unit: 'V', lower: 45 }, readings: [{ position: 'cranking', entry: '43.0' }] };
+  const set = {
+    format: 'mudflat/test-set',
+    version: 1,
+    test: 'x',
+    limits: { quantity: 'voltage', unit: 'V', lower: 45 },
+    readings: [{ position: 'cranking', entry: '43.0' }],
+  };
   const answer = await request.post('/api/judge', { data: set });
   expect(await answer.json()).toMatchObject({ pattern: 'one', suspects: ['cranking'], readings: [{ verdict: 'low' }] });
-  const byCommand = execFileSync('node', ['--import', 'tsx', 'cli/main.ts', 'judge', '-'], { input: JSON.stringify(set), encoding: 'utf8' });
+  const byCommand = execFileSync('node', ['--import', 'tsx', 'cli/main.ts', 'judge', '-'], {
+    input: JSON.stringify(set),
+    encoding: 'utf8',
+  });
   expect(JSON.parse(byCommand)).toEqual(await answer.json());
 });
 
@@ -69,10 +102,22 @@ test('bad input over HTTP is answered with problem details and a path', async ({
   const bad = await post(`/api/runs/${run}/readings`, { id: 'x', position: 1, entry: '1', takenAt: 'now' });
   expect(bad.status()).toBe(422);
   expect(bad.headers()['content-type']).toBe('application/problem+json');
-  expect(((await bad.json()) as { errors: { path: string }[] }).errors.map((e) => e.path).sort()).toEqual(['/id', '/takenAt']);
+  expect(((await bad.json()) as { errors: { path: string }[] }).errors.map((e) => e.path).sort()).toEqual([
+    '/id',
+    '/takenAt',
+  ]);
   expect((await post('/api/runs/not-an-id/readings', {})).status()).toBe(404);
-  expect((await request.post('/api/jobs', { data: 'x', headers: { 'content-type': 'text/plain' } })).status()).toBe(415);
+  expect((await request.post('/api/jobs', { data: 'x', headers: { 'content-type': 'text/plain' } })).status()).toBe(
+    415,
+  );
   expect((await post('/api/jobs', {}, { origin: 'http://elsewhere.example' })).status()).toBe(403);
-  expect((await request.post('/api/judge', { data: `{"a":"${'x'.repeat(9_000_000)}"}`, headers: { 'content-type': 'application/json' } })).status()).toBe(413);
+  expect(
+    (
+      await request.post('/api/judge', {
+        data: `{"a":"${'x'.repeat(9_000_000)}"}`,
+        headers: { 'content-type': 'application/json' },
+      })
+    ).status(),
+  ).toBe(413);
   expect((await request.get('/runs/01935b2e-7f3a-7000-8000-000000000000')).status()).toBe(404);
 });

@@ -10,7 +10,11 @@ export class OwnServer {
   }
 
   async start(): Promise<void> {
-    this.child = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(this.port)], { stdio: 'ignore' });
+    this.child = spawn(
+      'node',
+      ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(this.port)],
+      { stdio: 'ignore' },
+    );
     for (let i = 0; i < 120; i++) {
       if (await this.answers()) return;
       await new Promise((r) => setTimeout(r, 250));

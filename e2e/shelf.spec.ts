@@ -5,7 +5,10 @@ import { BenchPage, newRun, switchTo } from './bench-page';
 const LEAD = 'Odile Brandt';
 const unique = (): string => `e2e ${Date.now()}${Math.floor(Math.random() * 1e6)}`;
 
-test('a technician’s draft judges at once, a lead approves it, and open jobs show what would change first', async ({ page, request }) => {
+test('a technician’s draft judges at once, a lead approves it, and open jobs show what would change first', async ({
+  page,
+  request,
+}) => {
   const source = unique();
   // A family that no other test of this file uses.
   const run = new BenchPage(page, await newRun(request, 'PL-11', '', 'vane-actuator-coil'));
@@ -49,7 +52,9 @@ test('a technician’s draft judges at once, a lead approves it, and open jobs s
   await expect(run.post('coil')).toHaveAccessibleName(/too high/);
   await page.getByRole('link', { name: 'Why not another' }).click();
   await expect(page.getByRole('region', { name: 'Which limits judge' })).toContainText(`Applied by ${LEAD}.`);
-  await expect(page.getByRole('region', { name: 'Which limits judge' })).toContainText('Something more exact is there.');
+  await expect(page.getByRole('region', { name: 'Which limits judge' })).toContainText(
+    'Something more exact is there.',
+  );
 });
 
 test('the next revision is shown side by side before it is taken', async ({ page }) => {

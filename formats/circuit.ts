@@ -32,7 +32,13 @@ export function solveText(text: string): Result<SolutionDocument> {
   return document.ok ? solveDocument(document.value) : document;
 }
 
-export function solveDocument({ reference, elements, groups = [], faults = [], measures = [] }: CircuitDocument): Result<SolutionDocument> {
+export function solveDocument({
+  reference,
+  elements,
+  groups = [],
+  faults = [],
+  measures = [],
+}: CircuitDocument): Result<SolutionDocument> {
   const circuit = { reference, elements: expandElements(elements, groups) };
   const solved = solveCircuit(circuit, faults);
   if (!solved.ok) return fail(solved.error);

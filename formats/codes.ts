@@ -15,7 +15,11 @@ export interface CodesDocument {
 export function explainCodes(pieces: readonly string[]): Result<CodesDocument> {
   // "SPN 653 FMI 5" may come as four pieces: they are read together.
   const { codes: found, unknown } = findCodes(pieces.join(' '));
-  const at = (text: string): string => `/codes/${Math.max(0, pieces.findIndex((p) => p.includes(text)))}`;
+  const at = (text: string): string =>
+    `/codes/${Math.max(
+      0,
+      pieces.findIndex((p) => p.includes(text)),
+    )}`;
   const problems: Problem[] = unknown.map((text) => ({ path: at(text), message: decodeError(text) }));
   const codes: CodeMeaning[] = [];
   for (const text of found) {
@@ -23,7 +27,8 @@ export function explainCodes(pieces: readonly string[]): Result<CodesDocument> {
     if (decoded.ok) codes.push(decoded.value);
     else problems.push({ path: at(text), message: decoded.error });
   }
-  if (codes.length === 0 && problems.length === 0) problems.push({ path: '/codes', message: 'Give one code at least.' });
+  if (codes.length === 0 && problems.length === 0)
+    problems.push({ path: '/codes', message: 'Give one code at least.' });
   return problems.length ? fail(problems) : ok({ format: 'mudflat/codes', version: 1, codes });
 }
 
@@ -45,4 +50,5 @@ export function knownCodes(codes: readonly Pick<CodeView, 'code' | 'phase'>[]): 
 }
 
 /** Areas of the catalogue that the codes of a job point at, most telling first. */
-export const pointedByCodes = (codes: readonly Pick<CodeView, 'code' | 'phase'>[]): string[] => areasFor(knownCodes(codes));
+export const pointedByCodes = (codes: readonly Pick<CodeView, 'code' | 'phase'>[]): string[] =>
+  areasFor(knownCodes(codes));

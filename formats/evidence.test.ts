@@ -3,35 +3,91 @@ import { measuredOf } from './measured';
 import type { JudgedReading } from '../core/judge/types';
 
 const judged = (more: Partial<JudgedReading>): JudgedReading => ({
-  position: 1, entry: '0.6', value: 0.6, unit: 'ohm', corrected: 0.6, standardUncertainty: 0.05, probabilityWithin: 1, verdict: 'within', severity: 'pass', reasons: [], resolution: 0.1, wander: null, limits: null, ...more,
+  position: 1,
+  entry: '0.6',
+  value: 0.6,
+  unit: 'ohm',
+  corrected: 0.6,
+  standardUncertainty: 0.05,
+  probabilityWithin: 1,
+  verdict: 'within',
+  severity: 'pass',
+  reasons: [],
+  resolution: 0.1,
+  wander: null,
+  limits: null,
+  ...more,
 });
 
 describe('readings of a run as evidence', () => {
   test('in ohms, as they were corrected, whatever the unit of the limits', () => {
-    expect(measuredOf('injector-resistance-piezo', 'kohm', 'resistance', [judged({ corrected: 180, standardUncertainty: 2 })])).toEqual([{ test: 'injector-resistance-piezo', position: 1, kind: 'value', value: 180e3, u: 2000 }]);
+    expect(
+      measuredOf('injector-resistance-piezo', 'kohm', 'resistance', [
+        judged({ corrected: 180, standardUncertainty: 2 }),
+      ]),
+    ).toEqual([{ test: 'injector-resistance-piezo', position: 1, kind: 'value', value: 180e3, u: 2000 }]);
   });
   test('overload, wander and nothing keep their kind', () => {
     const kinds = measuredOf('glow-plug-resistance', 'ohm', 'resistance', [
-      judged({ position: 1, verdict: 'open', value: null, corrected: null }), judged({ position: 2, verdict: 'unsteady', wander: { low: 0.4, high: 0.9 } }), judged({ position: 3, verdict: 'not-measured', value: null, corrected: null }),
+      judged({ position: 1, verdict: 'open', value: null, corrected: null }),
+      judged({ position: 2, verdict: 'unsteady', wander: { low: 0.4, high: 0.9 } }),
+      judged({ position: 3, verdict: 'not-measured', value: null, corrected: null }),
     ]).map((m) => [m.position, m.kind]);
-    expect(kinds).toEqual([[1, 'overload'], [2, 'unsteady']]);
+    expect(kinds).toEqual([
+      [1, 'overload'],
+      [2, 'unsteady'],
+    ]);
   });
-  test('a unit that is none gives no evidence', () => expect(measuredOf('x', 'florp', 'resistance', [judged({})])).toEqual([]));
+  test('a unit that is none gives no evidence', () =>
+    expect(measuredOf('x', 'florp', 'resistance', [judged({})])).toEqual([]));
 });
 
 describe('an evidence file', () => {
-  const file = (measurements: { test: string; position: number; entry: string; leadZero?: string }[], more = {}) => diagnoseDocument({ format: 'mudflat/evidence', version: 1, circuit: 'glow-relay', engine: { layout: 'inline', cylinders: 4, systemVoltage_V: 12 }, measurements, ...more });
+  const file = (measurements: { test: string; position: number; entry: string; leadZero?: string }[], more = {}) =>
+    diagnoseDocument({
+      format: 'mudflat/evidence',
+      version: 1,
+      circuit: 'glow-relay',
+      engine: { layout: 'inline', cylinders: 4, systemVoltage_V: 12 },
+      measurements,
+      ...more,
+    });
   const top = (r: ReturnType<typeof file>) => (r.ok ? r.value.suspects[0]?.element : r.error);
   test('leads are subtracted before it is weighed', () => {
-    const plug = (entry: string, leadZero?: string) => file([1, 2, 3, 4].map((position) => ({ test: 'glow-plug-resistance', position, entry: position === 3 ? entry : '0.7', ...(leadZero ? { leadZero } : {}) })));
-    const unexplained = (leadZero?: string) => { const d = file([1, 2, 3, 4].map((position) => ({ test: 'glow-plug-resistance', position, entry: '1.4', ...(leadZero ? { leadZero } : {}) }))); return d.ok ? d.value.unexplained : NaN; };
+    const plug = (entry: string, leadZero?: string) =>
+      file(
+        [1, 2, 3, 4].map((position) => ({
+          test: 'glow-plug-resistance',
+          position,
+          entry: position === 3 ? entry : '0.7',
+          ...(leadZero ? { leadZero } : {}),
+        })),
+      );
+    const unexplained = (leadZero?: string) => {
+      const d = file(
+        [1, 2, 3, 4].map((position) => ({
+          test: 'glow-plug-resistance',
+          position,
+          entry: '1.4',
+          ...(leadZero ? { leadZero } : {}),
+        })),
+      );
+      return d.ok ? d.value.unexplained : NaN;
+    };
     expect(unexplained('0.7')).toBeGreaterThan(2 * unexplained());
     expect(top(plug('4k5'))).toBe('plug 3');
     expect(top(plug('>20M'))).toBe('plug 3');
     expect(top(plug('0.5~1.4'))).toBe('plug 3');
   });
   test('a code that names a cylinder and a swap that follows weigh together', () => {
-    expect(top(file([], { codes: ['P0672'], observations: [{ kind: 'swap', part: 'plug', from: 2, to: 1, outcome: 'followed' }] }))).toBe('plug 2');
+    expect(
+      top(
+        file([], {
+          codes: ['P0672'],
+          observations: [{ kind: 'swap', part: 'plug', from: 2, to: 1, outcome: 'followed' }],
+        }),
+      ),
+    ).toBe('plug 2');
   });
   test('nothing typed says nothing', () => {
     const [empty, none] = [file([{ test: 'glow-plug-resistance', position: 1, entry: '-' }]), file([])];

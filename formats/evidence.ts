@@ -21,7 +21,13 @@ export interface EvidenceDocument {
   readonly version: 1;
   readonly circuit: string;
   readonly engine: Engine;
-  readonly measurements: readonly { readonly test: string; readonly position: Position; readonly entry: string; readonly leadZero?: string; readonly condition?: object }[];
+  readonly measurements: readonly {
+    readonly test: string;
+    readonly position: Position;
+    readonly entry: string;
+    readonly leadZero?: string;
+    readonly condition?: object;
+  }[];
   readonly observations?: readonly unknown[];
   readonly codes?: readonly string[];
 }
@@ -83,5 +89,10 @@ function readMeasurement(m: EvidenceDocument['measurements'][number], path: stri
   if (entry.kind === 'overload' || entry.kind === 'beyond') return ok({ ...plain, kind: 'overload', value: 0, u: 0 });
   if (entry.kind !== 'number') return ok({ ...plain, kind: 'unsteady', value: 0, u: 0 });
   const base = entryToBase(entry, unit.value);
-  return ok({ ...plain, kind: 'value', value: base.value - (test.quantity === 'resistance' ? zero.value?.value ?? 0 : 0), u: base.resolution / Math.sqrt(12) });
+  return ok({
+    ...plain,
+    kind: 'value',
+    value: base.value - (test.quantity === 'resistance' ? (zero.value?.value ?? 0) : 0),
+    u: base.resolution / Math.sqrt(12),
+  });
 }

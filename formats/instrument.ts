@@ -23,9 +23,13 @@ export function readInstrument(document: InstrumentDocument, path = '/instrument
   if (!clampZero.ok) return problem(`${path}/clampZero`, clampZero.error);
   return ok({
     ...(document.leadRepeatability_ohm === undefined ? {} : { leadRepeatability_ohm: document.leadRepeatability_ohm }),
-    ...(clamp === null ? {} : { clamp_mVperA: clamp }), ...(clampZero.value === null ? {} : { clampZero_A: clampZero.value }),
-    kind: document.kind, name: document.name, accuracy: document.accuracy ?? [],
-    leadZero_ohm: zero.value?.value ?? null, leadZeroResolution_ohm: zero.value?.resolution ?? 0,
+    ...(clamp === null ? {} : { clamp_mVperA: clamp }),
+    ...(clampZero.value === null ? {} : { clampZero_A: clampZero.value }),
+    kind: document.kind,
+    name: document.name,
+    accuracy: document.accuracy ?? [],
+    leadZero_ohm: zero.value?.value ?? null,
+    leadZeroResolution_ohm: zero.value?.resolution ?? 0,
   });
 }
 
@@ -34,7 +38,10 @@ export function readLeadZero(entry: string): Result<{ value: number; resolution:
   const parsed = parseEntry(entry, 'resistance');
   if (!parsed.ok) return parsed;
   if (parsed.value.kind === 'nothing') return ok(null);
-  if (parsed.value.kind !== 'number') return fail('The lead zero is a number that stands still, such as 0.2. With the leads touching, OL or a wander means a broken lead.');
+  if (parsed.value.kind !== 'number')
+    return fail(
+      'The lead zero is a number that stands still, such as 0.2. With the leads touching, OL or a wander means a broken lead.',
+    );
   const zero = entryToBase(parsed.value, { unit: baseUnit('resistance'), scale: 1 });
   return zero.value < 0 ? fail('The lead zero is 0 or more.') : ok(zero);
 }
@@ -45,5 +52,7 @@ export function readClampZero(entry: string, clamp_mVperA: number | null): Resul
   if (!read.ok) return read;
   const parsed = read.value.entry;
   if (parsed.kind === 'nothing') return ok(null);
-  return parsed.kind === 'number' ? ok(parsed.value) : fail('The clamp’s zero is a number that stands still, such as 0.3.');
+  return parsed.kind === 'number'
+    ? ok(parsed.value)
+    : fail('The clamp’s zero is a number that stands still, such as 0.3.');
 }

@@ -8,8 +8,21 @@ import { currentReadings, type RunView } from './views';
 
 /** Readings as CSV: RFC 4180, UTF-8, header row required. Column names are those of docs/formats. */
 export const CSV_COLUMNS = [
-  'unit', 'job', 'test', 'position', 'entry', 'value', 'unit_of_measure', 'verdict', 'limit_lower', 'limit_upper', 'limit_source',
-  'condition', 'instrument', 'taken_at', 'taken_by',
+  'unit',
+  'job',
+  'test',
+  'position',
+  'entry',
+  'value',
+  'unit_of_measure',
+  'verdict',
+  'limit_lower',
+  'limit_upper',
+  'limit_source',
+  'condition',
+  'instrument',
+  'taken_at',
+  'taken_by',
 ] as const;
 type Column = (typeof CSV_COLUMNS)[number];
 
@@ -18,17 +31,33 @@ export function writeReadingsCsv(view: RunView): string {
   const { limits, source } = view.specification;
   const judged = new Map(view.judgement.readings.map((r) => [r.position, r]));
   const { circumstance: c } = view;
-  const zeroWords = (zero: string | null): string => (limits.quantity === 'resistance' ? (zero === null ? 'leads not zeroed' : `leads ${zero} ohm`) : '');
+  const zeroWords = (zero: string | null): string =>
+    limits.quantity === 'resistance' ? (zero === null ? 'leads not zeroed' : `leads ${zero} ohm`) : '';
   const meter = (id: string | null): string => {
     const used = id ?? c.instrumentId;
-    return [view.instruments.find((i) => i.id === used)?.name, zeroWords(used === c.instrumentId ? c.leadZero : c.zeros[used ?? ''] ?? null)].filter(Boolean).join(', ');
+    return [
+      view.instruments.find((i) => i.id === used)?.name,
+      zeroWords(used === c.instrumentId ? c.leadZero : (c.zeros[used ?? ''] ?? null)),
+    ]
+      .filter(Boolean)
+      .join(', ');
   };
   const rows = inOrder(view.definition, currentReadings(view.readings)).map((r): Record<Column, unknown> => ({
-    unit: inert(view.unit.fleetNumber), job: view.job.number, test: view.test, position: r.position, entry: r.entry,
-    value: judged.get(r.position)?.corrected ?? '', unit_of_measure: limits.unit, verdict: judged.get(r.position)?.verdict ?? '',
-    limit_lower: (judged.get(r.position)?.limits ?? limits).lower ?? '', limit_upper: (judged.get(r.position)?.limits ?? limits).upper ?? '', limit_source: inert(source), condition: inert(conditionWords(view)),
+    unit: inert(view.unit.fleetNumber),
+    job: view.job.number,
+    test: view.test,
+    position: r.position,
+    entry: r.entry,
+    value: judged.get(r.position)?.corrected ?? '',
+    unit_of_measure: limits.unit,
+    verdict: judged.get(r.position)?.verdict ?? '',
+    limit_lower: (judged.get(r.position)?.limits ?? limits).lower ?? '',
+    limit_upper: (judged.get(r.position)?.limits ?? limits).upper ?? '',
+    limit_source: inert(source),
+    condition: inert(conditionWords(view)),
     instrument: inert(meter(r.instrumentId)),
-    taken_at: r.takenAt, taken_by: inert(r.takenBy),
+    taken_at: r.takenAt,
+    taken_by: inert(r.takenBy),
   }));
   return writeTable(rows, CSV_COLUMNS);
 }
@@ -85,7 +114,8 @@ function readRows(table: readonly TableRow[], onto: CsvTarget): CsvRead {
     const read = readRow(cells, target);
     const first = read.ok ? seen.get(read.value.position) : undefined;
     if (!read.ok) problems.push({ line, message: read.error });
-    else if (first !== undefined) problems.push({ line, message: `Position ${read.value.position} stands in line ${first} already.` });
+    else if (first !== undefined)
+      problems.push({ line, message: `Position ${read.value.position} stands in line ${first} already.` });
     else {
       seen.set(read.value.position, line);
       rows.push({ line, ...read.value });
@@ -94,7 +124,10 @@ function readRows(table: readonly TableRow[], onto: CsvTarget): CsvRead {
   return { rows, problems };
 }
 
-function readRow(record: Readonly<Record<string, string>>, target: CsvTarget & Places): Result<{ position: Position; entry: string }, string> {
+function readRow(
+  record: Readonly<Record<string, string>>,
+  target: CsvTarget & Places,
+): Result<{ position: Position; entry: string }, string> {
   const { test = '', position: positionText = '', entry: typed = '', unit_of_measure: unit = '' } = record;
   if (test && test !== target.test) return fail(`This row is of the test "${test}", not of "${target.test}".`);
   const position = target.places.get(positionText.toLowerCase());

@@ -22,23 +22,39 @@ export interface RunInputs {
 
 /** An instrument of a run with its zero, which is that of its leads or that of its clamp. */
 function instrumentWith(chosen: InstrumentView | undefined, zero: string | null, limits: Limits): Result<Instrument> {
-  if (!chosen && zero === null) return ok({ kind: 'unknown', leadZero_ohm: null, leadZeroResolution_ohm: 0, accuracy: [] });
+  if (!chosen && zero === null)
+    return ok({ kind: 'unknown', leadZero_ohm: null, leadZeroResolution_ohm: 0, accuracy: [] });
   const { name, kind = 'unknown', accuracy = [], clamp_mVperA, leadRepeatability_ohm } = chosen ?? {};
   return readInstrument({
-    kind, ...(name === undefined ? {} : { name }), accuracy, clamp_mVperA, leadRepeatability_ohm,
+    kind,
+    ...(name === undefined ? {} : { name }),
+    accuracy,
+    clamp_mVperA,
+    leadRepeatability_ohm,
     ...(limits.quantity === 'current' ? { clampZero: zero } : { leadZero: zero }),
   });
 }
 
 /** The meter of a run with the zero of its circumstance. */
-export const meterOf = ({ circumstance, instruments, limits }: Pick<RunInputs, 'circumstance' | 'instruments' | 'limits'>): Result<Instrument> =>
-  instrumentWith(instruments.find((i) => i.id === circumstance.instrumentId), circumstance.leadZero, limits);
+export const meterOf = ({
+  circumstance,
+  instruments,
+  limits,
+}: Pick<RunInputs, 'circumstance' | 'instruments' | 'limits'>): Result<Instrument> =>
+  instrumentWith(
+    instruments.find((i) => i.id === circumstance.instrumentId),
+    circumstance.leadZero,
+    limits,
+  );
 
 /** A reading with the meter that it was taken with, where that is not the one in use now. */
 function readingOf(r: CountingReading, inputs: RunInputs): Result<ReadingIn> {
   const { circumstance, instruments, limits } = inputs;
   const plain = { position: r.position, entry: r.entry, ...(r.earlier.length ? { earlier: r.earlier } : {}) };
-  const other = r.instrumentId !== null && r.instrumentId !== circumstance.instrumentId ? instruments.find((i) => i.id === r.instrumentId) : undefined;
+  const other =
+    r.instrumentId !== null && r.instrumentId !== circumstance.instrumentId
+      ? instruments.find((i) => i.id === r.instrumentId)
+      : undefined;
   if (!other) return ok(plain);
   const instrument = instrumentWith(other, circumstance.zeros[other.id] ?? null, limits);
   return instrument.ok ? ok({ ...plain, instrument: instrument.value }) : instrument;
@@ -56,7 +72,13 @@ export function runSet(inputs: RunInputs): Result<TestSet> {
     readings.push(read.value);
   }
   return ok({
-    test: test.id, definition: test, engine: inputs.engine, limits: inputs.limits, decision: inputs.decision, instrument: meter.value, readings,
+    test: test.id,
+    definition: test,
+    engine: inputs.engine,
+    limits: inputs.limits,
+    decision: inputs.decision,
+    instrument: meter.value,
+    readings,
     // A position that the test has dropped since must not hide what was read there.
     positions: [...new Set([...positionsOf(test, inputs.engine), ...inputs.readings.map((r) => r.position)])],
     condition: { ...test.condition, connection: test.connection, ...inputs.circumstance.condition },

@@ -15,7 +15,14 @@ export interface ShelfLine {
   /** Comes with the test; whatever a workshop puts on the shelf goes before it. */
   readonly ships: boolean;
   /** Newest first, without the current one. */
-  readonly earlier: readonly { readonly id: string; readonly revision: number; readonly status: string; readonly entry: ShelfEntry; readonly by: string; readonly at: string }[];
+  readonly earlier: readonly {
+    readonly id: string;
+    readonly revision: number;
+    readonly status: string;
+    readonly entry: ShelfEntry;
+    readonly by: string;
+    readonly at: string;
+  }[];
 }
 
 export interface ShelfTest {
@@ -33,14 +40,24 @@ export interface ChoiceView {
   readonly title: string;
   readonly chosen: string | null;
   readonly because: string;
-  readonly passedOver: readonly { readonly id: string; readonly revision: number; readonly entry: ShelfEntry; readonly why: PassedOver }[];
+  readonly passedOver: readonly {
+    readonly id: string;
+    readonly revision: number;
+    readonly entry: ShelfEntry;
+    readonly why: PassedOver;
+  }[];
 }
 
 export interface ShelfView {
   readonly lines: readonly ShelfLine[];
   readonly tests: readonly ShelfTest[];
   readonly families: readonly string[];
-  readonly depots: readonly { readonly id: string; readonly name: string; readonly decision: DecisionRule; readonly schools: Readonly<Record<string, string>> }[];
+  readonly depots: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly decision: DecisionRule;
+    readonly schools: Readonly<Record<string, string>>;
+  }[];
   readonly choice: ChoiceView | null;
 }
 

@@ -29,19 +29,34 @@ export interface ShelfDocument {
   readonly limits: readonly ShelfEntry[];
 }
 
-export const writeShelf = (limits: readonly ShelfEntry[]): ShelfDocument => ({ format: 'mudflat/shelf', version: 1, limits });
+export const writeShelf = (limits: readonly ShelfEntry[]): ShelfDocument => ({
+  format: 'mudflat/shelf',
+  version: 1,
+  limits,
+});
 
 /** What makes two entries the same thing: a second one with this key is a revision of the first. */
-export const shelfKey = (e: ShelfEntry): string => canonical([e.test, e.scope, e.of ?? null, e.when ?? {}, e.school ?? null]);
+export const shelfKey = (e: ShelfEntry): string =>
+  canonical([e.test, e.scope, e.of ?? null, e.when ?? {}, e.school ?? null]);
 
 /** All that is wrong with an entry beyond its schema. */
 export function checkEntry(e: ShelfEntry, base = ''): Problem[] {
   const problems = checkLimits(e.limits, `${base}/limits`);
   if ((e.scope === 'general') !== !e.of) {
-    problems.push({ path: `${base}/of`, message: e.scope === 'general' ? 'A general rule is for nothing in particular: leave this out.' : `Which ${e.scope}? Its ${e.scope === 'depot' ? 'name' : 'code'} is missing.` });
+    problems.push({
+      path: `${base}/of`,
+      message:
+        e.scope === 'general'
+          ? 'A general rule is for nothing in particular: leave this out.'
+          : `Which ${e.scope}? Its ${e.scope === 'depot' ? 'name' : 'code'} is missing.`,
+    });
   }
   const { fromTemperature_degC: from, toTemperature_degC: to } = e.when ?? {};
-  if (from !== undefined && to !== undefined && from > to) problems.push({ path: `${base}/when/fromTemperature_degC`, message: 'The lower temperature is above the upper one.' });
+  if (from !== undefined && to !== undefined && from > to)
+    problems.push({
+      path: `${base}/when/fromTemperature_degC`,
+      message: 'The lower temperature is above the upper one.',
+    });
   return problems;
 }
 

@@ -17,14 +17,22 @@ export function readTable(text: string, needed: readonly string[], mostRows: num
   try {
     // One kind of line end: the parser counts a quoted CRLF as two lines.
     records = parse(text.replace(/\r\n?/g, '\n'), {
-      bom: true, columns: (header: string[]) => header.map((h) => h.trim().toLowerCase()), delimiter: delimiterOf(text), info: true,
-      skip_empty_lines: true, relax_column_count: true, trim: true, to: mostRows + 1,
+      bom: true,
+      columns: (header: string[]) => header.map((h) => h.trim().toLowerCase()),
+      delimiter: delimiterOf(text),
+      info: true,
+      skip_empty_lines: true,
+      relax_column_count: true,
+      trim: true,
+      to: mostRows + 1,
     }) as unknown as typeof records;
   } catch (error) {
     return fail([{ path: '', message: `This is not a table: ${(error as Error).message}` }]);
   }
   const header = records[0]?.record ?? {};
-  const missing: Problem[] = needed.filter((c) => !(c in header)).map((c) => ({ path: `/${c}`, message: `The header row has no column "${c}".` }));
+  const missing: Problem[] = needed
+    .filter((c) => !(c in header))
+    .map((c) => ({ path: `/${c}`, message: `The header row has no column "${c}".` }));
   if (records.length === 0) return fail([{ path: '', message: 'The file has a header at most and no rows.' }]);
   if (missing.length) return fail(missing);
   if (records.length > mostRows) return fail([{ path: '', message: `The file has more than ${mostRows} rows.` }]);

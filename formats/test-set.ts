@@ -34,7 +34,16 @@ export function readTestSet(document: unknown): Result<TestSet> {
     if (!read.ok) return read;
     readings.push(read.value === undefined ? plain : { ...plain, instrument: read.value });
   }
-  return ok({ test, engine: engine ?? null, condition: condition ?? {}, instrument: meter.value, limits, readings, groups, decision });
+  return ok({
+    test,
+    engine: engine ?? null,
+    condition: condition ?? {},
+    instrument: meter.value,
+    limits,
+    readings,
+    groups,
+    decision,
+  });
 }
 
 /** From text to judgement: what the command line and the HTTP API both call. */

@@ -13,7 +13,13 @@ import limits from '../docs/formats/limits.schema.json';
 import shelf from '../docs/formats/shelf.schema.json';
 import testSet from '../docs/formats/test-set.schema.json';
 
-const ajv = new Ajv2020({ allErrors: true, allowUnionTypes: true, discriminator: true, strictRequired: false, schemas: [limits, engine, instrument, testSet, catalogue, shelf, circuit, circuits, evidence, bundle] });
+const ajv = new Ajv2020({
+  allErrors: true,
+  allowUnionTypes: true,
+  discriminator: true,
+  strictRequired: false,
+  schemas: [limits, engine, instrument, testSet, catalogue, shelf, circuit, circuits, evidence, bundle],
+});
 (addFormats as unknown as { default: (a: Ajv2020) => void }).default(ajv);
 
 /** A compiled schema: one of `docs/formats/` by its id, or one given in code. */
@@ -44,14 +50,22 @@ const escape = (name: string): string => name.replaceAll('~', '~0').replaceAll('
 function describe({ keyword, instancePath, params, message }: ErrorObject): Problem | null {
   const p = params as Record<string, unknown>;
   switch (keyword) {
-    case 'additionalProperties': return { path: `${instancePath}/${escape(String(p.additionalProperty))}`, message: 'Unknown field.' };
-    case 'required': return { path: `${instancePath}/${escape(String(p.missingProperty))}`, message: 'This field is missing.' };
-    case 'const': return { path: instancePath, message: `Must be ${JSON.stringify(p.allowedValue)}.` };
-    case 'enum': return { path: instancePath, message: `Must be one of ${(p.allowedValues as unknown[]).join(', ')}.` };
-    case 'type': return { path: instancePath, message: `Must be ${[p.type].flat().join(' or ')}.` };
-    case 'discriminator': return { path: `${instancePath}/${escape(String(p.tag))}`, message: 'This kind is not known.' };
-    case 'if': return null;
-    default: return { path: instancePath, message: `It ${message ?? 'is not valid'}.` };
+    case 'additionalProperties':
+      return { path: `${instancePath}/${escape(String(p.additionalProperty))}`, message: 'Unknown field.' };
+    case 'required':
+      return { path: `${instancePath}/${escape(String(p.missingProperty))}`, message: 'This field is missing.' };
+    case 'const':
+      return { path: instancePath, message: `Must be ${JSON.stringify(p.allowedValue)}.` };
+    case 'enum':
+      return { path: instancePath, message: `Must be one of ${(p.allowedValues as unknown[]).join(', ')}.` };
+    case 'type':
+      return { path: instancePath, message: `Must be ${[p.type].flat().join(' or ')}.` };
+    case 'discriminator':
+      return { path: `${instancePath}/${escape(String(p.tag))}`, message: 'This kind is not known.' };
+    case 'if':
+      return null;
+    default:
+      return { path: instancePath, message: `It ${message ?? 'is not valid'}.` };
   }
 }
 
@@ -62,7 +76,9 @@ export function readJson(text: string): Result<unknown> {
   try {
     const value = JSON.parse(text.replace(/^\uFEFF/, '')) as unknown;
     // Written again, only what is no text stays escaped: the null character and halves of a surrogate pair.
-    return UNSTORABLE.test(JSON.stringify(value)) ? fail([{ path: '', message: 'A text holds characters that cannot be stored.' }]) : ok(value);
+    return UNSTORABLE.test(JSON.stringify(value))
+      ? fail([{ path: '', message: 'A text holds characters that cannot be stored.' }])
+      : ok(value);
   } catch (error) {
     return fail([{ path: '', message: `This is not JSON: ${(error as Error).message}.` }]);
   }

@@ -285,7 +285,9 @@ export interface SignedIn {
 }
 
 /** Of a line of readings, those that no later one supersedes, in the order in which they were stored. */
-export function currentReadings<R extends { readonly id: string; readonly supersedes: string | null }>(readings: readonly R[]): R[] {
+export function currentReadings<R extends { readonly id: string; readonly supersedes: string | null }>(
+  readings: readonly R[],
+): R[] {
   const superseded = new Set(readings.map((r) => r.supersedes));
   return readings.filter((r) => !superseded.has(r.id));
 }

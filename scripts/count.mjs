@@ -13,6 +13,7 @@ const read = (name) => {
 const jest = read('jest.json');
 const playwright = read('playwright.json');
 const passed = (jest?.numPassedTests ?? 0) + (playwright?.stats.expected ?? 0) + (playwright?.stats.flaky ?? 0);
-const failed = (jest ? jest.numFailedTests + jest.numRuntimeErrorTestSuites : 1) + (playwright ? playwright.stats.unexpected : 1);
+const failed =
+  (jest ? jest.numFailedTests + jest.numRuntimeErrorTestSuites : 1) + (playwright ? playwright.stats.unexpected : 1);
 console.log(`${passed} passed, ${failed} failed`);
 process.exitCode = failed || !passed ? 1 : 0;

@@ -11,9 +11,20 @@ function count(files: Record<string, unknown>) {
 }
 const jest_ = { numPassedTests: 10, numFailedTests: 0, numRuntimeErrorTestSuites: 0 };
 
-test('sums both runners', () => expect(count({ 'jest.json': jest_, 'playwright.json': { stats: { expected: 5, flaky: 1, unexpected: 0 } } })).toEqual(['16 passed, 0 failed', 0]));
+test('sums both runners', () =>
+  expect(count({ 'jest.json': jest_, 'playwright.json': { stats: { expected: 5, flaky: 1, unexpected: 0 } } })).toEqual(
+    ['16 passed, 0 failed', 0],
+  ));
 test('a failure in either fails', () => {
-  expect(count({ 'jest.json': jest_, 'playwright.json': { stats: { expected: 5, flaky: 0, unexpected: 2 } } })).toEqual(['15 passed, 2 failed', 1]);
-  expect(count({ 'jest.json': { ...jest_, numRuntimeErrorTestSuites: 1 }, 'playwright.json': { stats: { expected: 5, flaky: 0, unexpected: 0 } } })).toEqual(['15 passed, 1 failed', 1]);
+  expect(count({ 'jest.json': jest_, 'playwright.json': { stats: { expected: 5, flaky: 0, unexpected: 2 } } })).toEqual(
+    ['15 passed, 2 failed', 1],
+  );
+  expect(
+    count({
+      'jest.json': { ...jest_, numRuntimeErrorTestSuites: 1 },
+      'playwright.json': { stats: { expected: 5, flaky: 0, unexpected: 0 } },
+    }),
+  ).toEqual(['15 passed, 1 failed', 1]);
 });
-test('a runner that left nothing counts as failed', () => expect(count({ 'jest.json': jest_ })).toEqual(['10 passed, 1 failed', 1]));
+test('a runner that left nothing counts as failed', () =>
+  expect(count({ 'jest.json': jest_ })).toEqual(['10 passed, 1 failed', 1]));

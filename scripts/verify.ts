@@ -18,14 +18,23 @@ async function main(text: string): Promise<number> {
     }
     process.stdout.write(`${JSON.stringify(verified, null, 2)}\n`);
     for (const fault of verified.faults) process.stderr.write(`${fault.what}\n`);
-    process.stderr.write(verified.intact ? `Job ${verified.job}: intact, ${verified.events} events.\n` : `Job ${verified.job}: NOT intact.\n`);
+    process.stderr.write(
+      verified.intact
+        ? `Job ${verified.job}: intact, ${verified.events} events.\n`
+        : `Job ${verified.job}: NOT intact.\n`,
+    );
     return 0;
   } finally {
     await connection.pool.end();
   }
 }
 
-main(process.argv[2] ?? '').then((code) => { process.exitCode = code; }, (error: unknown) => {
-  process.stderr.write(`${error instanceof Error ? error.stack ?? error.message : String(error)}\n`);
-  process.exitCode = 1;
-});
+main(process.argv[2] ?? '').then(
+  (code) => {
+    process.exitCode = code;
+  },
+  (error: unknown) => {
+    process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
+    process.exitCode = 1;
+  },
+);

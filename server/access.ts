@@ -20,7 +20,11 @@ export interface Place {
   readonly depot: string;
 }
 
-const ROLES_FOR: Readonly<Record<Permit['role'], readonly Role[]>> = { any: ['viewer', 'technician', 'lead'], technician: ['technician', 'lead'], lead: ['lead'] };
+const ROLES_FOR: Readonly<Record<Permit['role'], readonly Role[]>> = {
+  any: ['viewer', 'technician', 'lead'],
+  technician: ['technician', 'lead'],
+  lead: ['lead'],
+};
 
 /** `null` where the person may; otherwise a refusal that says who may. */
 export async function refusalFor(db: Db, actor: Actor, permit: Permit): Promise<ProblemDetails | null> {
@@ -30,19 +34,58 @@ export async function refusalFor(db: Db, actor: Actor, permit: Permit): Promise<
   const placeMay = place === null || actor.depotId === null || actor.depotId === place.depotId;
   if (roleMay && placeMay) return null;
   const who = await whoMay(db, roles, place?.depotId ?? null);
-  const why = !roleMay ? `A ${actor.role} may not ${permit.what}` : `This belongs to ${place?.depot ?? ''}; you may not ${permit.what} there`;
+  const why = !roleMay
+    ? `A ${actor.role} may not ${permit.what}`
+    : `This belongs to ${place?.depot ?? ''}; you may not ${permit.what} there`;
   return problemDetails('You may not do this.', [{ path: '/by', message: `${why}: ${who}` }], 403);
 }
 
 const first = <T>(rows: readonly T[]): T | null => rows[0] ?? null;
 const PLACE = { depotId: depot.id, depot: depot.name };
 
-export const depotPlace = (id: string) => async (db: Db): Promise<Place | null> => first(await db.select(PLACE).from(depot).where(eq(depot.id, id)));
-export const unitPlace = (id: string) => async (db: Db): Promise<Place | null> => first(await db.select(PLACE).from(unit).innerJoin(depot, eq(depot.id, unit.depotId)).where(eq(unit.id, id)));
-export const jobPlace = (id: string) => async (db: Db): Promise<Place | null> =>
-  first(await db.select(PLACE).from(job).innerJoin(unit, eq(unit.id, job.unitId)).innerJoin(depot, eq(depot.id, unit.depotId)).where(eq(job.id, id)));
-export const runPlace = (id: string) => async (db: Db): Promise<Place | null> =>
-  first(await db.select(PLACE).from(testRun).innerJoin(job, eq(job.id, testRun.jobId)).innerJoin(unit, eq(unit.id, job.unitId)).innerJoin(depot, eq(depot.id, unit.depotId)).where(eq(testRun.id, id)));
-export const instrumentPlace = (id: string) => async (db: Db): Promise<Place | null> => first(await db.select(PLACE).from(instrument).innerJoin(depot, eq(depot.id, instrument.depotId)).where(eq(instrument.id, id)));
+export const depotPlace =
+  (id: string) =>
+  async (db: Db): Promise<Place | null> =>
+    first(await db.select(PLACE).from(depot).where(eq(depot.id, id)));
+export const unitPlace =
+  (id: string) =>
+  async (db: Db): Promise<Place | null> =>
+    first(await db.select(PLACE).from(unit).innerJoin(depot, eq(depot.id, unit.depotId)).where(eq(unit.id, id)));
+export const jobPlace =
+  (id: string) =>
+  async (db: Db): Promise<Place | null> =>
+    first(
+      await db
+        .select(PLACE)
+        .from(job)
+        .innerJoin(unit, eq(unit.id, job.unitId))
+        .innerJoin(depot, eq(depot.id, unit.depotId))
+        .where(eq(job.id, id)),
+    );
+export const runPlace =
+  (id: string) =>
+  async (db: Db): Promise<Place | null> =>
+    first(
+      await db
+        .select(PLACE)
+        .from(testRun)
+        .innerJoin(job, eq(job.id, testRun.jobId))
+        .innerJoin(unit, eq(unit.id, job.unitId))
+        .innerJoin(depot, eq(depot.id, unit.depotId))
+        .where(eq(testRun.id, id)),
+    );
+export const instrumentPlace =
+  (id: string) =>
+  async (db: Db): Promise<Place | null> =>
+    first(
+      await db
+        .select(PLACE)
+        .from(instrument)
+        .innerJoin(depot, eq(depot.id, instrument.depotId))
+        .where(eq(instrument.id, id)),
+    );
 /** Of a person of one depot; a person of all depots belongs to none. */
-export const personPlace = (id: string) => async (db: Db): Promise<Place | null> => first(await db.select(PLACE).from(person).innerJoin(depot, eq(depot.id, person.depotId)).where(eq(person.id, id)));
+export const personPlace =
+  (id: string) =>
+  async (db: Db): Promise<Place | null> =>
+    first(await db.select(PLACE).from(person).innerJoin(depot, eq(depot.id, person.depotId)).where(eq(person.id, id)));

@@ -14,20 +14,35 @@ const SHIFT_s = 14 * HOUR_s;
 /** Of one device. A yard tablet goes through many hands. */
 const MOST_PERSONS = 12;
 
-const make = () => betterAuth({
-  baseURL: process.env.MUDFLAT_URL ?? 'http://127.0.0.1:4180',
-  secret: process.env.MUDFLAT_SECRET ?? missingSecret(),
-  telemetry: { enabled: false },
-  database: drizzleAdapter(serverDb().db, { provider: 'pg', schema: { user: person, session, account, verification } }),
-  emailAndPassword: { enabled: true, disableSignUp: true, minPasswordLength: 6, maxPasswordLength: 100, password: { hash: hashPin, verify: ({ hash, password }) => checkPin(hash, password) } },
-  session: { expiresIn: SHIFT_s, updateAge: HOUR_s },
-  advanced: { cookiePrefix: 'mudflat', database: { generateId: () => v7() } },
-  logger: { disabled: true },
-  plugins: [
-    username({ minUsernameLength: 1, maxUsernameLength: 80, usernameValidator: () => true, usernameNormalization: usernameFor }),
-    multiSession({ maximumSessions: MOST_PERSONS }),
-  ],
-});
+const make = () =>
+  betterAuth({
+    baseURL: process.env.MUDFLAT_URL ?? 'http://127.0.0.1:4180',
+    secret: process.env.MUDFLAT_SECRET ?? missingSecret(),
+    telemetry: { enabled: false },
+    database: drizzleAdapter(serverDb().db, {
+      provider: 'pg',
+      schema: { user: person, session, account, verification },
+    }),
+    emailAndPassword: {
+      enabled: true,
+      disableSignUp: true,
+      minPasswordLength: 6,
+      maxPasswordLength: 100,
+      password: { hash: hashPin, verify: ({ hash, password }) => checkPin(hash, password) },
+    },
+    session: { expiresIn: SHIFT_s, updateAge: HOUR_s },
+    advanced: { cookiePrefix: 'mudflat', database: { generateId: () => v7() } },
+    logger: { disabled: true },
+    plugins: [
+      username({
+        minUsernameLength: 1,
+        maxUsernameLength: 80,
+        usernameValidator: () => true,
+        usernameNormalization: usernameFor,
+      }),
+      multiSession({ maximumSessions: MOST_PERSONS }),
+    ],
+  });
 
 function missingSecret(): never {
   throw new Error('MUDFLAT_SECRET is not set; start with ./mudflat demo or ./mudflat dev');

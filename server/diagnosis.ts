@@ -40,32 +40,72 @@ const STAYS_WARM_min = 240;
 export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
   const { evidence: observed, intake } = f;
   const [circuits, findings, renewed, temperatures] = await Promise.all([
-    allCircuits(db), pastFindings(db, f), renewedOn(db, f.unit.id), temperaturesOf(db, f.runs.map((r) => r.id)),
+    allCircuits(db),
+    pastFindings(db, f),
+    renewedOn(db, f.unit.id),
+    temperaturesOf(
+      db,
+      f.runs.map((r) => r.id),
+    ),
   ]);
   const repairs = observed.filter((e) => e.body.kind === 'repair');
   // What was seen before a repair says nothing of what is there after it.
-  const isHistory = (at: string, position: Position | undefined): boolean => repairs.some((r) => at < r.at && (!('position' in r.body) || r.body.position === undefined || r.body.position === position));
-  const measured = f.runs.flatMap((r) => measuredOf(r.definition.id, r.judgement.limits.unit, r.definition.quantity, r.judgement.readings, momentsOfRun(r.definition.condition.engine, temperatures.get(r.id)), r.at).filter((m) => !isHistory(r.at, m.position)));
+  const isHistory = (at: string, position: Position | undefined): boolean =>
+    repairs.some(
+      (r) => at < r.at && (!('position' in r.body) || r.body.position === undefined || r.body.position === position),
+    );
+  const measured = f.runs.flatMap((r) =>
+    measuredOf(
+      r.definition.id,
+      r.judgement.limits.unit,
+      r.definition.quantity,
+      r.judgement.readings,
+      momentsOfRun(r.definition.condition.engine, temperatures.get(r.id)),
+      r.at,
+    ).filter((m) => !isHistory(r.at, m.position)),
+  );
   const ran = f.runs.filter((r) => r.definition.condition.engine === 'running').map((r) => Date.parse(r.at));
   const plain: Case = {
-    wiring: wiringOf(f.unit.engine), circuits: circuitsFor(circuits, f.unit.family), measured, observed: observed.filter((e) => !isHistory(e.at, e.body.kind === 'swap' ? e.body.from : 'position' in e.body ? e.body.position : undefined)).map((e) => e.body), coded: f.coded, areas: f.areas,
-    history: { findings, renewed, conditions: intake.conditions, hours: f.hours }, warm: ran.some((t) => Date.now() - t < STAYS_WARM_min * 60_000),
+    wiring: wiringOf(f.unit.engine),
+    circuits: circuitsFor(circuits, f.unit.family),
+    measured,
+    observed: observed
+      .filter(
+        (e) =>
+          !isHistory(e.at, e.body.kind === 'swap' ? e.body.from : 'position' in e.body ? e.body.position : undefined),
+      )
+      .map((e) => e.body),
+    coded: f.coded,
+    areas: f.areas,
+    history: { findings, renewed, conditions: intake.conditions, hours: f.hours },
+    warm: ran.some((t) => Date.now() - t < STAYS_WARM_min * 60_000),
   };
-  const limits = await shelfLimits(db, f, [...new Set(circuitsInQuestion(plain).flatMap((q) => Object.values(q.circuit.values).flatMap((v) => v.shelf?.test ?? [])))]);
+  const limits = await shelfLimits(db, f, [
+    ...new Set(
+      circuitsInQuestion(plain).flatMap((q) => Object.values(q.circuit.values).flatMap((v) => v.shelf?.test ?? [])),
+    ),
+  ]);
   return { ...plain, circuits: plain.circuits.map((c) => withShelf(c, (test) => limits.get(test))) };
 }
 
 /** Limits that somebody has entered for this engine; a general rule of thumb says no more than the circuit's own data. */
 async function shelfLimits(db: Db, f: JobFacts, tests: readonly string[]): Promise<Map<string, Limits>> {
-  const found = await Promise.all(tests.map(async (id): Promise<[string, Limits][]> => {
-    const own = f.runs.find((r) => r.definition.id === id && r.judgement.limits.status !== 'rule-of-thumb');
-    if (own) return [[id, own.judgement.limits]];
-    const definition = await findAnyTest(db, id);
-    if (!definition) return [];
-    const situation = situationOf({ definition, unit: f.unit, choices: f.choices, circumstance: { instrumentId: null, leadZero: null, zeros: {}, states: [], condition: {} } });
-    const { chosen } = explainChoice(arrangeShelf(await candidatesFor(db, definition)), situation);
-    return chosen && chosen.status !== 'rule-of-thumb' ? [[id, chosen.limits]] : [];
-  }));
+  const found = await Promise.all(
+    tests.map(async (id): Promise<[string, Limits][]> => {
+      const own = f.runs.find((r) => r.definition.id === id && r.judgement.limits.status !== 'rule-of-thumb');
+      if (own) return [[id, own.judgement.limits]];
+      const definition = await findAnyTest(db, id);
+      if (!definition) return [];
+      const situation = situationOf({
+        definition,
+        unit: f.unit,
+        choices: f.choices,
+        circumstance: { instrumentId: null, leadZero: null, zeros: {}, states: [], condition: {} },
+      });
+      const { chosen } = explainChoice(arrangeShelf(await candidatesFor(db, definition)), situation);
+      return chosen && chosen.status !== 'rule-of-thumb' ? [[id, chosen.limits]] : [];
+    }),
+  );
   return new Map(found.flat());
 }
 
@@ -73,18 +113,51 @@ const FINDINGS = 200;
 
 /** What was found on this unit and on units of its engine family, the newest first. */
 async function pastFindings(db: Db, f: JobFacts): Promise<PastFinding[]> {
-  const rows = await db.select({ id: finding.id, supersedes: finding.supersedes, body: finding.body, unitId: job.unitId }).from(finding).innerJoin(job, eq(job.id, finding.jobId)).innerJoin(unit, eq(unit.id, job.unitId))
-    .where(and(eq(unit.engineFamilyId, f.familyId), ne(job.id, f.jobId))).orderBy(desc(finding.sequence)).limit(FINDINGS);
-  return currentReadings(rows).flatMap(({ body, unitId }): PastFinding[] => (body.kind === 'found' ? [{ is: body.what, name: body.name, positions: body.positions, thisUnit: unitId === f.unit.id }] : []));
+  const rows = await db
+    .select({ id: finding.id, supersedes: finding.supersedes, body: finding.body, unitId: job.unitId })
+    .from(finding)
+    .innerJoin(job, eq(job.id, finding.jobId))
+    .innerJoin(unit, eq(unit.id, job.unitId))
+    .where(and(eq(unit.engineFamilyId, f.familyId), ne(job.id, f.jobId)))
+    .orderBy(desc(finding.sequence))
+    .limit(FINDINGS);
+  return currentReadings(rows).flatMap(({ body, unitId }): PastFinding[] =>
+    body.kind === 'found'
+      ? [{ is: body.what, name: body.name, positions: body.positions, thisUnit: unitId === f.unit.id }]
+      : [],
+  );
 }
 
 async function renewedOn(db: Db, unitId: string) {
-  const rows = await db.select({ body: evidence.body, at: evidence.createdAt }).from(evidence).innerJoin(job, eq(job.id, evidence.jobId))
-    .where(and(eq(job.unitId, unitId), sql`${evidence.takesBack} is null`, sql`${evidence.body}->>'kind' in ('new-part', 'repair')`, sql`not exists (select 1 from ${evidence} gone where gone.takes_back = ${evidence.id})`)).orderBy(desc(evidence.sequence)).limit(FINDINGS);
-  return renewedBy(rows.map((r: { body: Evidence; at: Date }) => ({ body: r.body, days: Math.max(0, Math.round((Date.now() - r.at.getTime()) / 86_400_000)) })));
+  const rows = await db
+    .select({ body: evidence.body, at: evidence.createdAt })
+    .from(evidence)
+    .innerJoin(job, eq(job.id, evidence.jobId))
+    .where(
+      and(
+        eq(job.unitId, unitId),
+        sql`${evidence.takesBack} is null`,
+        sql`${evidence.body}->>'kind' in ('new-part', 'repair')`,
+        sql`not exists (select 1 from ${evidence} gone where gone.takes_back = ${evidence.id})`,
+      ),
+    )
+    .orderBy(desc(evidence.sequence))
+    .limit(FINDINGS);
+  return renewedBy(
+    rows.map((r: { body: Evidence; at: Date }) => ({
+      body: r.body,
+      days: Math.max(0, Math.round((Date.now() - r.at.getTime()) / 86_400_000)),
+    })),
+  );
 }
 
 async function temperaturesOf(db: Db, runIds: readonly string[]): Promise<Map<string, number | undefined>> {
-  const rows = runIds.length ? await db.selectDistinctOn([circumstance.runId], { runId: circumstance.runId, condition: circumstance.condition }).from(circumstance).where(inArray(circumstance.runId, [...runIds])).orderBy(circumstance.runId, desc(circumstance.sequence)) : [];
+  const rows = runIds.length
+    ? await db
+        .selectDistinctOn([circumstance.runId], { runId: circumstance.runId, condition: circumstance.condition })
+        .from(circumstance)
+        .where(inArray(circumstance.runId, [...runIds]))
+        .orderBy(circumstance.runId, desc(circumstance.sequence))
+    : [];
   return new Map(rows.map((r) => [r.runId, r.condition.partTemperature_degC]));
 }

@@ -19,26 +19,55 @@ export async function writeFinding(db: Db, jobId: string, body: WriteFinding): P
   const strange = await strangeRefs(db, jobId, body.finding);
   if (strange.length) return refuse('Some evidence is not of this job.', strange);
   try {
-    const inserted = await db.insert(finding).values({ id: body.id, jobId, body: body.finding, supersedes: body.supersedes ?? null, recordedBy: body.by }).onConflictDoNothing({ target: finding.id }).returning({ id: finding.id });
+    const inserted = await db
+      .insert(finding)
+      .values({ id: body.id, jobId, body: body.finding, supersedes: body.supersedes ?? null, recordedBy: body.by })
+      .onConflictDoNothing({ target: finding.id })
+      .returning({ id: finding.id });
     return ok({ id: body.id, duplicate: inserted.length === 0 });
   } catch (error) {
     if (databaseCode(error)?.code !== UNIQUE_VIOLATION) throw error;
-    return refuse('Somebody was here before.', [{ path: '/supersedes', message: 'This finding was changed since. Look at it again.' }], 409);
+    return refuse(
+      'Somebody was here before.',
+      [{ path: '/supersedes', message: 'This finding was changed since. Look at it again.' }],
+      409,
+    );
   }
 }
 
-async function strangeRefs(db: Db, jobId: string, f: WriteFinding['finding']): Promise<{ path: string; message: string }[]> {
+async function strangeRefs(
+  db: Db,
+  jobId: string,
+  f: WriteFinding['finding'],
+): Promise<{ path: string; message: string }[]> {
   if (f.kind !== 'found') return [];
   const ids = [...new Set([...f.supports, ...f.against].map((r) => r.id))];
   if (ids.length === 0) return [];
-  const rows = await Promise.all([testRun, evidence].map((t) => db.select({ id: t.id }).from(t).where(and(eq(t.jobId, jobId), inArray(t.id, ids)))));
+  const rows = await Promise.all(
+    [testRun, evidence].map((t) =>
+      db
+        .select({ id: t.id })
+        .from(t)
+        .where(and(eq(t.jobId, jobId), inArray(t.id, ids))),
+    ),
+  );
   const own = new Set(rows.flat().map((r) => r.id));
-  return (['supports', 'against'] as const).flatMap((side) => f[side].flatMap((r, i) => (own.has(r.id) ? [] : [{ path: `/finding/${side}/${i}/id`, message: 'This is no evidence of this job.' }])));
+  return (['supports', 'against'] as const).flatMap((side) =>
+    f[side].flatMap((r, i) =>
+      own.has(r.id) ? [] : [{ path: `/finding/${side}/${i}/id`, message: 'This is no evidence of this job.' }],
+    ),
+  );
 }
 
 /** Findings that count, by job. */
 export async function findingsOf(db: Db | Tx, jobIds: readonly string[]): Promise<Map<string, FindingView[]>> {
-  const rows = jobIds.length ? await db.select().from(finding).where(inArray(finding.jobId, [...jobIds])).orderBy(asc(finding.sequence)) : [];
+  const rows = jobIds.length
+    ? await db
+        .select()
+        .from(finding)
+        .where(inArray(finding.jobId, [...jobIds]))
+        .orderBy(asc(finding.sequence))
+    : [];
   const byJob = new Map<string, FindingView[]>();
   for (const r of currentReadings(rows)) {
     const view = { id: r.id, body: r.body, by: r.recordedBy, at: r.createdAt.toISOString() };

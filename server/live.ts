@@ -60,7 +60,8 @@ class JobSignals {
   }
 
   private tellAll(): void {
-    for (const [job, own] of this.listeners) for (const listener of own) listener({ job, number: 0, kind: 'reconnected', row: '', run: null, by: '' });
+    for (const [job, own] of this.listeners)
+      for (const listener of own) listener({ job, number: 0, kind: 'reconnected', row: '', run: null, by: '' });
   }
 }
 
@@ -78,14 +79,22 @@ export function followJob(jobId: string, ended: AbortSignal): ReadableStream<Uin
   return new ReadableStream({
     start(controller) {
       const write = (text: string): void => {
-        try { controller.enqueue(encoder.encode(text)); } catch { stop(); }
+        try {
+          controller.enqueue(encoder.encode(text));
+        } catch {
+          stop();
+        }
       };
       const unfollow = signals.follow(jobId, (signal) => write(`data: ${JSON.stringify(signal)}\n\n`));
       const timer = setInterval(() => write(': still here\n\n'), KEEP_ALIVE_ms);
       stop = () => {
         unfollow();
         clearInterval(timer);
-        try { controller.close(); } catch { /* closed by the other side */ }
+        try {
+          controller.close();
+        } catch {
+          /* closed by the other side */
+        }
       };
       ended.addEventListener('abort', () => stop());
       write('retry: 1000\n: following\n\n');

@@ -2,10 +2,14 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { databaseCode, notFound, refuse } from './refusal';
 
 describe('migrations', () => {
-  const journal = JSON.parse(readFileSync('server/migrations/meta/_journal.json', 'utf8')) as { entries: { idx: number; tag: string }[] };
+  const journal = JSON.parse(readFileSync('server/migrations/meta/_journal.json', 'utf8')) as {
+    entries: { idx: number; tag: string }[];
+  };
   test('are numbered without gaps, and each has its file', () => {
     expect(journal.entries.map((e) => e.idx)).toEqual(journal.entries.map((_, i) => i));
-    const files = readdirSync('server/migrations').filter((f) => f.endsWith('.sql')).sort();
+    const files = readdirSync('server/migrations')
+      .filter((f) => f.endsWith('.sql'))
+      .sort();
     expect(files).toEqual(journal.entries.map((e) => `${e.tag}.sql`));
     expect(files.map((f) => Number(f.slice(0, 4)))).toEqual(files.map((_, i) => i));
   });
@@ -19,7 +23,13 @@ describe('refusals', () => {
     expect(databaseCode('text')).toBeNull();
   });
   test('carry status, path and words', () => {
-    expect(refuse('t', [{ path: '/a', message: 'm' }], 409)).toMatchObject({ ok: false, error: { status: 409, detail: '/a: m' } });
-    expect(notFound('job', '/jobId').error).toMatchObject({ status: 404, errors: [{ path: '/jobId', message: 'There is no such job.' }] });
+    expect(refuse('t', [{ path: '/a', message: 'm' }], 409)).toMatchObject({
+      ok: false,
+      error: { status: 409, detail: '/a: m' },
+    });
+    expect(notFound('job', '/jobId').error).toMatchObject({
+      status: 404,
+      errors: [{ path: '/jobId', message: 'There is no such job.' }],
+    });
   });
 });

@@ -11,6 +11,7 @@ export const checkPin = (hashed: string, pin: string): Promise<boolean> => verif
 /** Those that anybody tries first; a PIN is short, so it may not be one of them. */
 export function weakPin(pin: string): string | null {
   if (/^(.)\1*$/.test(pin)) return 'All the same is too easy to guess.';
-  if ('01234567890123456789'.includes(pin) || '98765432109876543210'.includes(pin)) return 'Digits in a row are too easy to guess.';
+  if ('01234567890123456789'.includes(pin) || '98765432109876543210'.includes(pin))
+    return 'Digits in a row are too easy to guess.';
   return null;
 }

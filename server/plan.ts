@@ -12,9 +12,19 @@ export async function changePlan(db: Db, jobId: string, body: ChangePlan): Promi
   const [there] = await db.select({ id: job.id }).from(job).where(eq(job.id, jobId));
   if (!there) return notFound('job');
   if (!(await findAnyTest(db, body.change.test))) return notFound('test in the catalogue', '/change/test');
-  const inserted = await db.insert(planChange).values({ id: body.id, jobId, body: body.change, recordedBy: body.by }).onConflictDoNothing({ target: planChange.id }).returning({ id: planChange.id });
+  const inserted = await db
+    .insert(planChange)
+    .values({ id: body.id, jobId, body: body.change, recordedBy: body.by })
+    .onConflictDoNothing({ target: planChange.id })
+    .returning({ id: planChange.id });
   return ok({ id: body.id, duplicate: inserted.length === 0 });
 }
 
 export const changesOf = async (db: Db, jobId: string): Promise<PlanChange[]> =>
-  (await db.select({ body: planChange.body }).from(planChange).where(eq(planChange.jobId, jobId)).orderBy(asc(planChange.sequence))).map((r) => r.body);
+  (
+    await db
+      .select({ body: planChange.body })
+      .from(planChange)
+      .where(eq(planChange.jobId, jobId))
+      .orderBy(asc(planChange.sequence))
+  ).map((r) => r.body);

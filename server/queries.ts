@@ -27,7 +27,18 @@ type JobRow = typeof job.$inferSelect;
 type RunRow = typeof testRun.$inferSelect;
 
 const runsOf = (db: Db, jobs: readonly JobRow[]): Promise<RunRow[]> =>
-  (jobs.length === 0 ? Promise.resolve([]) : db.select().from(testRun).where(inArray(testRun.jobId, jobs.map((j) => j.id))).orderBy(asc(testRun.createdAt), asc(testRun.id)));
+  jobs.length === 0
+    ? Promise.resolve([])
+    : db
+        .select()
+        .from(testRun)
+        .where(
+          inArray(
+            testRun.jobId,
+            jobs.map((j) => j.id),
+          ),
+        )
+        .orderBy(asc(testRun.createdAt), asc(testRun.id));
 
 function briefs(jobs: readonly JobRow[], runs: readonly RunRow[]): JobBrief[] {
   const byJob = groupBy(runs, (r) => r.jobId);
@@ -40,39 +51,100 @@ const SHOWN = 60;
 /** Units with their open jobs, those with an open job first, then by fleet number. `search` finds fleet number, kind, family, depot, a job's number or complaint. */
 export async function viewYard(db: Db, search = ''): Promise<YardView> {
   const words = search.trim().split(/\s+/).filter(Boolean).slice(0, 6);
-  const open_ = db.select({ unitId: job.unitId }).from(job).where(isNull(job.closedAt)).groupBy(job.unitId).as('has_open');
-  const rows = await db.select({ unit, family: engineFamily, depot, found: sql<number>`(count(*) over ())::int` }).from(unit)
-    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId)).innerJoin(depot, eq(depot.id, unit.depotId)).leftJoin(open_, eq(open_.unitId, unit.id)).innerJoin(unitWords, eq(unitWords.unitId, unit.id))
-    .where(and(...words.map((w) => like(unitWords.words, `%${w.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`)))).orderBy(sql`${open_.unitId} is null`, asc(unit.fleetNumber)).limit(SHOWN);
-  const open = rows.length ? await db.select().from(job).where(and(isNull(job.closedAt), inArray(job.unitId, rows.map((r) => r.unit.id)))).orderBy(desc(job.number)) : [];
+  const open_ = db
+    .select({ unitId: job.unitId })
+    .from(job)
+    .where(isNull(job.closedAt))
+    .groupBy(job.unitId)
+    .as('has_open');
+  const rows = await db
+    .select({ unit, family: engineFamily, depot, found: sql<number>`(count(*) over ())::int` })
+    .from(unit)
+    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
+    .innerJoin(depot, eq(depot.id, unit.depotId))
+    .leftJoin(open_, eq(open_.unitId, unit.id))
+    .innerJoin(unitWords, eq(unitWords.unitId, unit.id))
+    .where(and(...words.map((w) => like(unitWords.words, `%${w.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`))))
+    .orderBy(sql`${open_.unitId} is null`, asc(unit.fleetNumber))
+    .limit(SHOWN);
+  const open = rows.length
+    ? await db
+        .select()
+        .from(job)
+        .where(
+          and(
+            isNull(job.closedAt),
+            inArray(
+              job.unitId,
+              rows.map((r) => r.unit.id),
+            ),
+          ),
+        )
+        .orderBy(desc(job.number))
+    : [];
   const brief = briefs(open, await runsOf(db, open));
-  const byUnit = groupBy(open.map((j, i) => ({ unitId: j.unitId, brief: brief[i] as JobBrief })), (j) => j.unitId);
+  const byUnit = groupBy(
+    open.map((j, i) => ({ unitId: j.unitId, brief: brief[i] as JobBrief })),
+    (j) => j.unitId,
+  );
   return {
-    search: search.trim(), found: rows[0]?.found ?? 0,
-    units: rows.map((r) => ({ ...unitView(r.unit, r.family, r.depot), jobs: (byUnit.get(r.unit.id) ?? []).map((j) => j.brief) })),
+    search: search.trim(),
+    found: rows[0]?.found ?? 0,
+    units: rows.map((r) => ({
+      ...unitView(r.unit, r.family, r.depot),
+      jobs: (byUnit.get(r.unit.id) ?? []).map((j) => j.brief),
+    })),
     depots: await viewDepots(db),
     families: await viewFamilies(db),
   };
 }
 
-export const viewDepots = (db: Db): Promise<{ id: string; name: string }[]> => db.select({ id: depot.id, name: depot.name }).from(depot).orderBy(asc(depot.name));
+export const viewDepots = (db: Db): Promise<{ id: string; name: string }[]> =>
+  db.select({ id: depot.id, name: depot.name }).from(depot).orderBy(asc(depot.name));
 
-export const viewFamilies = (db: Db) => db.select({ id: engineFamily.id, code: engineFamily.code, engine: engineFamily.engine }).from(engineFamily).orderBy(asc(engineFamily.code));
+export const viewFamilies = (db: Db) =>
+  db
+    .select({ id: engineFamily.id, code: engineFamily.code, engine: engineFamily.engine })
+    .from(engineFamily)
+    .orderBy(asc(engineFamily.code));
 
 /** Earlier jobs shown; a unit that was here more often shows the newest. */
 const EARLIER = 30;
 
 /** A job with all that is known in it, its plan and trail, and what the unit's earlier jobs say to it; `null` where there is none. */
 export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
-  const [row] = await db.select({ job, unit, family: engineFamily, depot }).from(job).innerJoin(unit, eq(unit.id, job.unitId))
-    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId)).innerJoin(depot, eq(depot.id, unit.depotId)).where(eq(job.id, jobId));
+  const [row] = await db
+    .select({ job, unit, family: engineFamily, depot })
+    .from(job)
+    .innerJoin(unit, eq(unit.id, job.unitId))
+    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
+    .innerJoin(depot, eq(depot.id, unit.depotId))
+    .where(eq(job.id, jobId));
   if (!row) return null;
-  const earlierJobs = await db.select().from(job).where(and(eq(job.unitId, row.unit.id), sql`${job.number} < ${row.job.number}`)).orderBy(desc(job.number)).limit(EARLIER);
+  const earlierJobs = await db
+    .select()
+    .from(job)
+    .where(and(eq(job.unitId, row.unit.id), sql`${job.number} < ${row.job.number}`))
+    .orderBy(desc(job.number))
+    .limit(EARLIER);
   const jobs = [row.job, ...earlierJobs];
   const [runs, codes, intake, evidence, findings, changes, tests, codesBefore] = await Promise.all([
-    runsOf(db, jobs), codesOf(db, jobId), intakeOf(db, jobId), evidenceOf(db, jobId), findingsOf(db, jobs.map((j) => j.id)), changesOf(db, jobId), allTests(db), codesByJob(db, earlierJobs),
+    runsOf(db, jobs),
+    codesOf(db, jobId),
+    intakeOf(db, jobId),
+    evidenceOf(db, jobId),
+    findingsOf(
+      db,
+      jobs.map((j) => j.id),
+    ),
+    changesOf(db, jobId),
+    allTests(db),
+    codesByJob(db, earlierJobs),
   ]);
-  const recordsBefore = await recordsOfJobs(db, earlierJobs.map((j) => j.id));
+  const recordsBefore = await recordsOfJobs(
+    db,
+    earlierJobs.map((j) => j.id),
+  );
   const [own, ...earlier] = briefs(jobs, runs);
   if (!own) throw new Error(`job ${jobId} has no brief`);
   const ownRuns = runs.filter((r) => r.jobId === jobId);
@@ -82,53 +154,181 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
   const ofUnit = unitView(row.unit, row.family, row.depot);
   const circuits = weighCase(await caseOf(db, factsOf({ row, own: measuredRuns, codes, evidence, intake })), KEPT);
   const plan = makePlan({
-    tests, areas, next: circuits.flatMap((c) => (c.diagnosis.decided ? [] : c.diagnosis.next.slice(0, 3).map((n) => ({ test: n.test, why: n.why })))), complaint: `${row.job.complaint} ${intake.when ?? ''}`, conditions: intake.conditions, known, changes,
-    done: ownRuns.map((r) => ({ test: r.test, pattern: r.judgement?.pattern ?? 'incomplete' })), before: faultyBefore(earlier, findings),
+    tests,
+    areas,
+    next: circuits.flatMap((c) =>
+      c.diagnosis.decided ? [] : c.diagnosis.next.slice(0, 3).map((n) => ({ test: n.test, why: n.why })),
+    ),
+    complaint: `${row.job.complaint} ${intake.when ?? ''}`,
+    conditions: intake.conditions,
+    known,
+    changes,
+    done: ownRuns.map((r) => ({ test: r.test, pattern: r.judgement?.pattern ?? 'incomplete' })),
+    before: faultyBefore(earlier, findings),
   });
   return {
-    job: own, unit: ofUnit, depotId: row.depot.id, earlier, tests: tests.map(testBrief), notes: await notesOf(db, jobId),
-    codes, unplugged: await unpluggedIn(db, jobId), intake, evidence, photos: await photosOf(db, jobId), findings: findings.get(jobId) ?? [],
-    before: earlier.flatMap((j) => beforeOf(j, findings.get(j.id) ?? [], codes, codesBefore.get(j.id) ?? [], openQuotations(recordsBefore.get(j.id) ?? []))), descriptions: await descriptionsOf(db, row.depot.id),
-    repair: await repairOf(db, row, { findings: findings.get(jobId) ?? [], evidence, codes, conditions: intake.conditions, cylinders: row.family.engine.cylinders, runs: own.runs.map((r) => ({ ...r, at: r.startedAt })) }),
-    known, proposals: proposeFindings(known), ruledOut: ruledOutBy(known), plan, circuits, trail: await trailOf(db, jobId),
+    job: own,
+    unit: ofUnit,
+    depotId: row.depot.id,
+    earlier,
+    tests: tests.map(testBrief),
+    notes: await notesOf(db, jobId),
+    codes,
+    unplugged: await unpluggedIn(db, jobId),
+    intake,
+    evidence,
+    photos: await photosOf(db, jobId),
+    findings: findings.get(jobId) ?? [],
+    before: earlier.flatMap((j) =>
+      beforeOf(
+        j,
+        findings.get(j.id) ?? [],
+        codes,
+        codesBefore.get(j.id) ?? [],
+        openQuotations(recordsBefore.get(j.id) ?? []),
+      ),
+    ),
+    descriptions: await descriptionsOf(db, row.depot.id),
+    repair: await repairOf(db, row, {
+      findings: findings.get(jobId) ?? [],
+      evidence,
+      codes,
+      conditions: intake.conditions,
+      cylinders: row.family.engine.cylinders,
+      runs: own.runs.map((r) => ({ ...r, at: r.startedAt })),
+    }),
+    known,
+    proposals: proposeFindings(known),
+    ruledOut: ruledOutBy(known),
+    plan,
+    circuits,
+    trail: await trailOf(db, jobId),
   };
 }
 
-interface JobRows { readonly job: JobRow; readonly unit: typeof unit.$inferSelect; readonly family: typeof engineFamily.$inferSelect; readonly depot: typeof depot.$inferSelect }
+interface JobRows {
+  readonly job: JobRow;
+  readonly unit: typeof unit.$inferSelect;
+  readonly family: typeof engineFamily.$inferSelect;
+  readonly depot: typeof depot.$inferSelect;
+}
 
-const factsOf = ({ row, own, codes, evidence, intake }: { row: JobRows; own: readonly MeasuredRun[]; codes: readonly CodeView[] } & Pick<JobFacts, 'evidence' | 'intake'>): JobFacts => ({
-  evidence, intake,
-  jobId: row.job.id, hours: row.job.hours, unit: unitView(row.unit, row.family, row.depot), familyId: row.family.id, choices: row.depot.choices, runs: own, areas: pointedByCodes(codes),
+const factsOf = ({
+  row,
+  own,
+  codes,
+  evidence,
+  intake,
+}: { row: JobRows; own: readonly MeasuredRun[]; codes: readonly CodeView[] } & Pick<
+  JobFacts,
+  'evidence' | 'intake'
+>): JobFacts => ({
+  evidence,
+  intake,
+  jobId: row.job.id,
+  hours: row.job.hours,
+  unit: unitView(row.unit, row.family, row.depot),
+  familyId: row.family.id,
+  choices: row.depot.choices,
+  runs: own,
+  areas: pointedByCodes(codes),
   coded: knownCodes(codes).flatMap((c) => (c.cylinder === null || c.fate === 'caused by testing' ? [] : [c.cylinder])),
 });
 
-const measuredRunsOf = (runs: readonly RunRow[]): MeasuredRun[] => runs.flatMap((r) => (r.judgement ? [{ id: r.id, definition: definitionOf(r), judgement: r.judgement, at: r.createdAt.toISOString() }] : []));
+const measuredRunsOf = (runs: readonly RunRow[]): MeasuredRun[] =>
+  runs.flatMap((r) =>
+    r.judgement
+      ? [{ id: r.id, definition: definitionOf(r), judgement: r.judgement, at: r.createdAt.toISOString() }]
+      : [],
+  );
 
 /** What a job knows but for one of its runs: the bench adds that one as it is read. Only circuits in which the test of that run is read. `null`: there is no such run. */
 export async function viewCase(db: Db, runId: string): Promise<Case | null> {
-  const [row] = await db.select({ job, unit, family: engineFamily, depot, test: testRun.test }).from(testRun).innerJoin(job, eq(job.id, testRun.jobId)).innerJoin(unit, eq(unit.id, job.unitId))
-    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId)).innerJoin(depot, eq(depot.id, unit.depotId)).where(eq(testRun.id, runId));
+  const [row] = await db
+    .select({ job, unit, family: engineFamily, depot, test: testRun.test })
+    .from(testRun)
+    .innerJoin(job, eq(job.id, testRun.jobId))
+    .innerJoin(unit, eq(unit.id, job.unitId))
+    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
+    .innerJoin(depot, eq(depot.id, unit.depotId))
+    .where(eq(testRun.id, runId));
   if (!row) return null;
-  const [runs, codes, evidence, intake] = await Promise.all([runsOf(db, [row.job]), codesOf(db, row.job.id), evidenceOf(db, row.job.id), intakeOf(db, row.job.id)]);
-  const all = await caseOf(db, factsOf({ row, own: measuredRunsOf(runs.filter((r) => r.id !== runId)), codes, evidence, intake }));
+  const [runs, codes, evidence, intake] = await Promise.all([
+    runsOf(db, [row.job]),
+    codesOf(db, row.job.id),
+    evidenceOf(db, row.job.id),
+    intakeOf(db, row.job.id),
+  ]);
+  const all = await caseOf(
+    db,
+    factsOf({ row, own: measuredRunsOf(runs.filter((r) => r.id !== runId)), codes, evidence, intake }),
+  );
   return { ...all, circuits: all.circuits.filter((c) => c.probes.some((p) => p.test === row.test)) };
 }
 
 /** Tests of earlier jobs that failed where something was found. */
-const faultyBefore = (earlier: readonly JobBrief[], findings: ReadonlyMap<string, readonly FindingView[]>): string[] =>
-  [...new Set(earlier.filter((j) => findings.has(j.id)).flatMap((j) => j.runs.filter((r) => r.judgement && r.judgement.suspects.length > 0).map((r) => r.test)))];
+const faultyBefore = (
+  earlier: readonly JobBrief[],
+  findings: ReadonlyMap<string, readonly FindingView[]>,
+): string[] => [
+  ...new Set(
+    earlier
+      .filter((j) => findings.has(j.id))
+      .flatMap((j) => j.runs.filter((r) => r.judgement && r.judgement.suspects.length > 0).map((r) => r.test)),
+  ),
+];
 
 async function codesByJob(db: Db, jobs: readonly JobRow[]): Promise<Map<string, string[]>> {
-  const rows = jobs.length ? await db.select({ jobId: codeObservation.jobId, code: codeObservation.code, phase: codeObservation.phase }).from(codeObservation).where(inArray(codeObservation.jobId, jobs.map((j) => j.id))) : [];
+  const rows = jobs.length
+    ? await db
+        .select({ jobId: codeObservation.jobId, code: codeObservation.code, phase: codeObservation.phase })
+        .from(codeObservation)
+        .where(
+          inArray(
+            codeObservation.jobId,
+            jobs.map((j) => j.id),
+          ),
+        )
+    : [];
   const byJob = groupBy(rows, (r) => r.jobId);
-  return new Map([...byJob].map(([id, seen]) => [id, compareCodes(seen.flatMap(({ code, phase }) => (code === null ? [] : [{ code, phase }])), new Set(seen.map((s) => s.phase))).filter((c) => c.fate !== 'caused by testing').map((c) => c.code)]));
+  return new Map(
+    [...byJob].map(([id, seen]) => [
+      id,
+      compareCodes(
+        seen.flatMap(({ code, phase }) => (code === null ? [] : [{ code, phase }])),
+        new Set(seen.map((s) => s.phase)),
+      )
+        .filter((c) => c.fate !== 'caused by testing')
+        .map((c) => c.code),
+    ]),
+  );
 }
 
 /** What an earlier job says to this one: its findings, its advice, and whether the same is back. `[]` where it says nothing. */
-function beforeOf(j: JobBrief, findings: readonly FindingView[], codes: readonly CodeView[], codesThen: readonly string[], quotations: BeforeView['quotations']): BeforeView[] {
-  const again = [...new Set(codes.flatMap((c) => (c.code !== null && c.phase === 'as-found' && codesThen.includes(c.code) ? [c.code] : [])))];
+function beforeOf(
+  j: JobBrief,
+  findings: readonly FindingView[],
+  codes: readonly CodeView[],
+  codesThen: readonly string[],
+  quotations: BeforeView['quotations'],
+): BeforeView[] {
+  const again = [
+    ...new Set(
+      codes.flatMap((c) => (c.code !== null && c.phase === 'as-found' && codesThen.includes(c.code) ? [c.code] : [])),
+    ),
+  ];
   if (findings.length === 0 && again.length === 0 && quotations.length === 0) return [];
-  return [{ id: j.id, number: j.number, openedAt: j.openedAt, complaint: j.complaint, findings: findings.map((f) => f.body), comeback: again.length ? `${again.join(', ')} again` : null, quotations }];
+  return [
+    {
+      id: j.id,
+      number: j.number,
+      openedAt: j.openedAt,
+      complaint: j.complaint,
+      findings: findings.map((f) => f.body),
+      comeback: again.length ? `${again.join(', ')} again` : null,
+      quotations,
+    },
+  ];
 }
 
 /** Answers when the database does. */

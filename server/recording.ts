@@ -39,19 +39,25 @@ async function refuseTakenId(record: () => Promise<Outcome>): Promise<Outcome> {
 
 /** Several readings in one transaction: all of them are stored or none. Errors carry the index: `/readings/3/entry`. */
 export async function recordReadings(db: Db, runId: string, bodies: readonly RecordReading[]): Promise<Outcome> {
-  class Undo extends Error { constructor(readonly outcome: Outcome) { super('undo'); } }
+  class Undo extends Error {
+    constructor(readonly outcome: Outcome) {
+      super('undo');
+    }
+  }
   try {
-    return await refuseTakenId(() => db.transaction(async (tx) => {
-      let last: Outcome = notFound('reading');
-      for (const [i, body] of bodies.entries()) {
-        last = await recordIn(tx, runId, body);
-        if (!last.ok) {
-          const errors = last.error.errors.map((e) => ({ ...e, path: `/readings/${i}${e.path}` }));
-          throw new Undo(refuse(last.error.title, errors, last.error.status));
+    return await refuseTakenId(() =>
+      db.transaction(async (tx) => {
+        let last: Outcome = notFound('reading');
+        for (const [i, body] of bodies.entries()) {
+          last = await recordIn(tx, runId, body);
+          if (!last.ok) {
+            const errors = last.error.errors.map((e) => ({ ...e, path: `/readings/${i}${e.path}` }));
+            throw new Undo(refuse(last.error.title, errors, last.error.status));
+          }
         }
-      }
-      return last;
-    }));
+        return last;
+      }),
+    );
   } catch (error) {
     if (error instanceof Undo) return error.outcome;
     throw error;
@@ -69,19 +75,36 @@ async function recordIn(tx: Tx, runId: string, body: RecordReading): Promise<Out
   if (!judged.ok) return judged;
   const own = judged.value.readings.find((r) => r.position === body.position);
   if (!own) throw new Error(`the judgement of run ${runId} lost position ${body.position}`);
-  const [row] = await tx.insert(reading).values({
-    id: body.id, runId, position: String(body.position), isCylinder: typeof body.position === 'number', entry: body.entry,
-    supersedes: body.supersedes ?? null, why: body.why ?? null, takenBy: body.by.trim(), takenAt: new Date(body.takenAt),
-    instrumentId: record.circumstance.instrumentId, leadZero: record.circumstance.leadZero,
-    judged: own, coreVersion: CORE_VERSION, specificationId: record.specification.id,
-  }).returning();
+  const [row] = await tx
+    .insert(reading)
+    .values({
+      id: body.id,
+      runId,
+      position: String(body.position),
+      isCylinder: typeof body.position === 'number',
+      entry: body.entry,
+      supersedes: body.supersedes ?? null,
+      why: body.why ?? null,
+      takenBy: body.by.trim(),
+      takenAt: new Date(body.takenAt),
+      instrumentId: record.circumstance.instrumentId,
+      leadZero: record.circumstance.leadZero,
+      judged: own,
+      coreVersion: CORE_VERSION,
+      specificationId: record.specification.id,
+    })
+    .returning();
   await tx.update(testRun).set({ judgement: judged.value }).where(eq(testRun.id, runId));
   return ok({ duplicate: false, judgement: judged.value, reading: readingView(row as typeof reading.$inferSelect) });
 }
 
 function repeated(record: RunRecord, stored: ReadingView, body: RecordReading): Outcome {
   if (stored.entry !== body.entry || stored.position !== body.position) {
-    return refuse('This id is taken.', [{ path: '/id', message: `The reading with this id is "${stored.entry}" at ${stored.position}.` }], 409);
+    return refuse(
+      'This id is taken.',
+      [{ path: '/id', message: `The reading with this id is "${stored.entry}" at ${stored.position}.` }],
+      409,
+    );
   }
   const judged = judgeRun(runInputs(record));
   if (!judged.ok) return refuse('This run cannot be judged.', judged.error);
@@ -94,9 +117,20 @@ function checkPlace(record: RunRecord, body: RecordReading): Outcome | null {
   const supersedes = body.supersedes ?? null;
   if (supersedes === (now?.id ?? null)) return null;
   if (now && supersedes === null) {
-    return refuse('This position is read already.', [{ path: '/supersedes', message: `${now.takenBy} read ${now.entry} at ${now.position}; send yours as a correction of it.` }], 409);
+    return refuse(
+      'This position is read already.',
+      [
+        {
+          path: '/supersedes',
+          message: `${now.takenBy} read ${now.entry} at ${now.position}; send yours as a correction of it.`,
+        },
+      ],
+      409,
+    );
   }
-  const message = now ? `The reading that counts at ${now.position} is now ${now.entry} by ${now.takenBy}.` : 'There is no reading at this position to correct.';
+  const message = now
+    ? `The reading that counts at ${now.position} is now ${now.entry} by ${now.takenBy}.`
+    : 'There is no reading at this position to correct.';
   return refuse('This correction is out of date.', [{ path: '/supersedes', message }], 409);
 }
 
@@ -105,13 +139,19 @@ function judgeWith(record: RunRecord, body: RecordReading): Result<Judgement, Pr
   const meter = record.instruments.find((i) => i.id === record.circumstance.instrumentId);
   const read = readEntry(body.entry, inputs.limits, meter?.clamp_mVperA ?? null);
   if (!read.ok) return refuse('This entry cannot be read.', [{ path: '/entry', message: read.error }]);
-  if (read.value.entry.kind === 'nothing') return refuse('This entry is empty.', [{ path: '/entry', message: 'A reading needs an entry.' }]);
+  if (read.value.entry.kind === 'nothing')
+    return refuse('This entry is empty.', [{ path: '/entry', message: 'A reading needs an entry.' }]);
   const positions = positionsOf(record.definition, record.unit.engine);
   if (!positions.includes(body.position)) {
-    return refuse('No such position.', [{ path: '/position', message: `There is no position ${body.position} here; there are ${positions.join(', ')}.` }]);
+    return refuse('No such position.', [
+      { path: '/position', message: `There is no position ${body.position} here; there are ${positions.join(', ')}.` },
+    ]);
   }
   const { id, position, entry, supersedes = null, why = null } = body;
-  const readings = countingReadings([...record.readings, { id, position, entry, supersedes, why, instrumentId: record.circumstance.instrumentId }]);
+  const readings = countingReadings([
+    ...record.readings,
+    { id, position, entry, supersedes, why, instrumentId: record.circumstance.instrumentId },
+  ]);
   const judged = judgeRun({ ...inputs, readings });
   return judged.ok ? judged : refuse('This run cannot be judged.', judged.error);
 }
@@ -126,12 +166,19 @@ interface Limited {
  * the run onto limits that would not have been chosen.
  */
 async function withLimitsFor(tx: Tx, next: RunRecord, before: RunRecord): Promise<Limited> {
-  if (next.circumstance.condition.partTemperature_degC === before.circumstance.condition.partTemperature_degC) return { record: next, change: {} };
-  const [was, becomes] = [await chooseFor(tx, before.definition, situationOf(before)), await chooseFor(tx, next.definition, situationOf(next))];
+  if (next.circumstance.condition.partTemperature_degC === before.circumstance.condition.partTemperature_degC)
+    return { record: next, change: {} };
+  const [was, becomes] = [
+    await chooseFor(tx, before.definition, situationOf(before)),
+    await chooseFor(tx, next.definition, situationOf(next)),
+  ];
   if (was.id === becomes.id || was.id !== before.specification.id) return { record: next, change: {} };
   const row = await specificationById(tx, becomes.id);
   if (!row) throw new Error(`specification ${becomes.id} was chosen and is not there`);
-  return { record: { ...next, specification: specificationView(row) }, change: { specificationId: becomes.id, because: becomes.because } };
+  return {
+    record: { ...next, specification: specificationView(row) },
+    change: { specificationId: becomes.id, because: becomes.because },
+  };
 }
 
 /** Appends what is true now (states, lead zero, meter, temperature) and judges what was read again with it. */
@@ -140,21 +187,42 @@ export async function recordCircumstance(db: Db, runId: string, body: RecordCirc
     const record = await loadRun(tx, runId, true);
     if (!record) return notFound('test run');
     const next = {
-      instrumentId: body.instrumentId ?? null, leadZero: body.leadZero?.trim() ? body.leadZero.trim() : null, states: body.states,
+      instrumentId: body.instrumentId ?? null,
+      leadZero: body.leadZero?.trim() ? body.leadZero.trim() : null,
+      states: body.states,
       condition: body.condition,
     };
     const clamp = record.instruments.find((i) => i.id === next.instrumentId)?.clamp_mVperA ?? null;
-    const zero = record.definition.quantity === 'current' ? readClampZero(next.leadZero ?? '', clamp) : readLeadZero(next.leadZero ?? '');
+    const zero =
+      record.definition.quantity === 'current'
+        ? readClampZero(next.leadZero ?? '', clamp)
+        : readLeadZero(next.leadZero ?? '');
     if (!zero.ok) return refuse('The zero cannot be read.', [{ path: '/leadZero', message: zero.error }]);
-    if (next.instrumentId !== null && !record.instruments.some((i) => i.id === next.instrumentId)) return notFound('instrument', '/instrumentId');
-    const zeros = next.instrumentId === null ? record.circumstance.zeros : { ...record.circumstance.zeros, [next.instrumentId]: next.leadZero };
+    if (next.instrumentId !== null && !record.instruments.some((i) => i.id === next.instrumentId))
+      return notFound('instrument', '/instrumentId');
+    const zeros =
+      next.instrumentId === null
+        ? record.circumstance.zeros
+        : { ...record.circumstance.zeros, [next.instrumentId]: next.leadZero };
     const now = await withLimitsFor(tx, { ...record, circumstance: { ...next, zeros } }, record);
     const judged = judgeRun(runInputs(now.record));
     if (!judged.ok) return refuse('This run cannot be judged.', judged.error);
-    const inserted = await tx.insert(circumstance).values({
-      ...next, id: body.id, runId, recordedBy: body.by.trim(), recordedAt: new Date(body.recordedAt),
-    }).onConflictDoNothing({ target: circumstance.id }).returning({ id: circumstance.id });
-    if (inserted.length) await tx.update(testRun).set({ judgement: judged.value, ...now.change }).where(eq(testRun.id, runId));
+    const inserted = await tx
+      .insert(circumstance)
+      .values({
+        ...next,
+        id: body.id,
+        runId,
+        recordedBy: body.by.trim(),
+        recordedAt: new Date(body.recordedAt),
+      })
+      .onConflictDoNothing({ target: circumstance.id })
+      .returning({ id: circumstance.id });
+    if (inserted.length)
+      await tx
+        .update(testRun)
+        .set({ judgement: judged.value, ...now.change })
+        .where(eq(testRun.id, runId));
     return ok({ duplicate: inserted.length === 0, judgement: judged.value, reading: null });
   });
 }

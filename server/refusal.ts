@@ -8,13 +8,15 @@ export type Done<T = { id: string }> = Result<T & { readonly duplicate: boolean 
 export const refuse = (title: string, errors: readonly Problem[], status = 422) =>
   fail<ProblemDetails>(problemDetails(title, errors, status));
 
-export const notFound = (what: string, path = '') => refuse('Not found.', [{ path, message: `There is no such ${what}.` }], 404);
+export const notFound = (what: string, path = '') =>
+  refuse('Not found.', [{ path, message: `There is no such ${what}.` }], 404);
 
 /** The PostgreSQL error code of a failed query, through Drizzle's wrapper. */
 export function databaseCode(error: unknown): { code: string; constraint: string } | null {
   for (let e: unknown = error; e instanceof Error; e = e.cause) {
     const { code, constraint } = e as { code?: unknown; constraint?: unknown };
-    if (typeof code === 'string' && /^[0-9A-Z]{5}$/.test(code)) return { code, constraint: typeof constraint === 'string' ? constraint : '' };
+    if (typeof code === 'string' && /^[0-9A-Z]{5}$/.test(code))
+      return { code, constraint: typeof constraint === 'string' ? constraint : '' };
   }
   return null;
 }

@@ -4,10 +4,30 @@ import type { TestDefinition } from '../core/catalogue/types';
 import type { Position } from '../core/judge/types';
 import type { Situation } from '../core/shelf/types';
 import { judgeRun, type RunInputs } from '../formats/run-set';
-import { type CircumstanceView, countingReadings, type InstrumentView, type JobBrief, type ReadingView, type RunView, type SpecificationView, type UnitView } from '../formats/views';
+import {
+  type CircumstanceView,
+  countingReadings,
+  type InstrumentView,
+  type JobBrief,
+  type ReadingView,
+  type RunView,
+  type SpecificationView,
+  type UnitView,
+} from '../formats/views';
 import type { Db, Tx } from './db';
 import { instrumentView, leadsOf } from './instruments';
-import { circumstance, depot, type DepotChoices, engineFamily, instrument, job, reading, specification, testRun, unit } from './schema';
+import {
+  circumstance,
+  depot,
+  type DepotChoices,
+  engineFamily,
+  instrument,
+  job,
+  reading,
+  specification,
+  testRun,
+  unit,
+} from './schema';
 import type { ShelfRow } from './shelf';
 
 /** Everything that a run is made of, as stored. */
@@ -29,22 +49,44 @@ const NO_CIRCUMSTANCE: CircumstanceView = { instrumentId: null, leadZero: null, 
 
 /** Reads a run; `lock` holds it until the transaction ends, so that two writers judge one after the other. */
 export async function loadRun(db: Db | Tx, runId: string, lock = false): Promise<RunRecord | null> {
-  const query = db.select({ run: testRun, job, unit, family: engineFamily, depot, spec: specification }).from(testRun)
-    .innerJoin(job, eq(job.id, testRun.jobId)).innerJoin(unit, eq(unit.id, job.unitId))
-    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId)).innerJoin(depot, eq(depot.id, unit.depotId))
-    .innerJoin(specification, eq(specification.id, testRun.specificationId)).where(eq(testRun.id, runId));
+  const query = db
+    .select({ run: testRun, job, unit, family: engineFamily, depot, spec: specification })
+    .from(testRun)
+    .innerJoin(job, eq(job.id, testRun.jobId))
+    .innerJoin(unit, eq(unit.id, job.unitId))
+    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
+    .innerJoin(depot, eq(depot.id, unit.depotId))
+    .innerJoin(specification, eq(specification.id, testRun.specificationId))
+    .where(eq(testRun.id, runId));
   const [row] = await (lock ? query.for('update', { of: testRun }) : query);
   if (!row) return null;
-  const circumstances = await db.select().from(circumstance).where(eq(circumstance.runId, runId)).orderBy(asc(circumstance.sequence));
-  const instruments = (await db.select().from(instrument).where(eq(instrument.depotId, row.depot.id)).orderBy(asc(instrument.name))).map(instrumentView);
-  const readings = (await db.select().from(reading).where(eq(reading.runId, runId)).orderBy(asc(reading.sequence))).map(readingView);
+  const circumstances = await db
+    .select()
+    .from(circumstance)
+    .where(eq(circumstance.runId, runId))
+    .orderBy(asc(circumstance.sequence));
+  const instruments = (
+    await db.select().from(instrument).where(eq(instrument.depotId, row.depot.id)).orderBy(asc(instrument.name))
+  ).map(instrumentView);
+  const readings = (await db.select().from(reading).where(eq(reading.runId, runId)).orderBy(asc(reading.sequence))).map(
+    readingView,
+  );
   const now = circumstanceView(circumstances);
   const used = new Set([now.instrumentId, ...readings.map((r) => r.instrumentId)]);
   return {
-    run: row.run, job: row.job, depotId: row.depot.id, choices: row.depot.choices, definition: definitionOf(row.run),
+    run: row.run,
+    job: row.job,
+    depotId: row.depot.id,
+    choices: row.depot.choices,
+    definition: definitionOf(row.run),
     unit: unitView(row.unit, row.family, row.depot),
-    specification: specificationView({ row: row.spec, of: { part: row.spec.part, family: row.family.code, depot: row.depot.name, general: null }[row.spec.scope] }),
-    circumstance: now, instruments: instruments.filter((i) => !i.retired || used.has(i.id)), readings,
+    specification: specificationView({
+      row: row.spec,
+      of: { part: row.spec.part, family: row.family.code, depot: row.depot.name, general: null }[row.spec.scope],
+    }),
+    circumstance: now,
+    instruments: instruments.filter((i) => !i.retired || used.has(i.id)),
+    readings,
   };
 }
 
@@ -59,19 +101,43 @@ export function definitionOf(run: typeof testRun.$inferSelect): TestDefinition {
 export function situationOf(r: Pick<RunRecord, 'definition' | 'unit' | 'choices' | 'circumstance'>): Situation {
   const { definition: t, unit: u } = r;
   return {
-    test: t.id, part: u.parts[t.part] ?? null, family: u.family, depot: u.depot, school: r.choices.schools[t.id] ?? null, systemVoltage_V: u.engine.systemVoltage_V,
-    key: t.condition.key, engine: t.condition.engine, connection: t.connection, temperature_degC: r.circumstance.condition.partTemperature_degC,
+    test: t.id,
+    part: u.parts[t.part] ?? null,
+    family: u.family,
+    depot: u.depot,
+    school: r.choices.schools[t.id] ?? null,
+    systemVoltage_V: u.engine.systemVoltage_V,
+    key: t.condition.key,
+    engine: t.condition.engine,
+    connection: t.connection,
+    temperature_degC: r.circumstance.condition.partTemperature_degC,
   };
 }
 
 export const unitView = (
-  u: typeof unit.$inferSelect, f: typeof engineFamily.$inferSelect, d: typeof depot.$inferSelect,
+  u: typeof unit.$inferSelect,
+  f: typeof engineFamily.$inferSelect,
+  d: typeof depot.$inferSelect,
 ): UnitView => ({
-  id: u.id, fleetNumber: u.fleetNumber, kind: u.kind, depot: d.name, timeZone: d.timeZone, family: f.code, engine: f.engine, parts: u.parts,
+  id: u.id,
+  fleetNumber: u.fleetNumber,
+  kind: u.kind,
+  depot: d.name,
+  timeZone: d.timeZone,
+  family: f.code,
+  engine: f.engine,
+  parts: u.parts,
 });
 
 export const specificationView = ({ row: s, of }: ShelfRow): SpecificationView => ({
-  id: s.id, revision: s.revision, source: s.source, status: s.status, limits: s.limits, scope: s.scope, of, school: s.school,
+  id: s.id,
+  revision: s.revision,
+  source: s.source,
+  status: s.status,
+  limits: s.limits,
+  scope: s.scope,
+  of,
+  school: s.school,
 });
 
 /** The newest circumstance, with the newest zero of each instrument before it. */
@@ -79,25 +145,49 @@ function circumstanceView(all: readonly (typeof circumstance.$inferSelect)[]): C
   const newest = all.at(-1);
   if (!newest) return NO_CIRCUMSTANCE;
   const zeros = Object.fromEntries(all.flatMap((c) => (c.instrumentId ? [[c.instrumentId, c.leadZero]] : [])));
-  return { instrumentId: newest.instrumentId, leadZero: newest.leadZero, zeros, states: newest.states, condition: newest.condition };
+  return {
+    instrumentId: newest.instrumentId,
+    leadZero: newest.leadZero,
+    zeros,
+    states: newest.states,
+    condition: newest.condition,
+  };
 }
 
-export const positionOf = (r: { position: string; isCylinder: boolean }): Position => (r.isCylinder ? Number(r.position) : r.position);
+export const positionOf = (r: { position: string; isCylinder: boolean }): Position =>
+  r.isCylinder ? Number(r.position) : r.position;
 
 export const readingView = (r: typeof reading.$inferSelect): ReadingView => ({
-  id: r.id, position: positionOf(r), entry: r.entry, supersedes: r.supersedes, why: r.why, takenAt: r.takenAt.toISOString(),
-  takenBy: r.takenBy, instrumentId: r.instrumentId, leadZero: r.leadZero, judged: r.judged, coreVersion: r.coreVersion,
+  id: r.id,
+  position: positionOf(r),
+  entry: r.entry,
+  supersedes: r.supersedes,
+  why: r.why,
+  takenAt: r.takenAt.toISOString(),
+  takenBy: r.takenBy,
+  instrumentId: r.instrumentId,
+  leadZero: r.leadZero,
+  judged: r.judged,
+  coreVersion: r.coreVersion,
 });
 
 /** What the judge needs of a run. */
 export const runInputs = (r: RunRecord): RunInputs => ({
-  definition: r.definition, engine: r.unit.engine, limits: limitsOf(r.specification), decision: r.run.decision, circumstance: r.circumstance, instruments: r.instruments,
+  definition: r.definition,
+  engine: r.unit.engine,
+  limits: limitsOf(r.specification),
+  decision: r.run.decision,
+  circumstance: r.circumstance,
+  instruments: r.instruments,
   readings: countingReadings(r.readings),
 });
 
 /** Limits with the source and status of the specification that they come from. */
-export const limitsOf = (s: SpecificationView): SpecificationView['limits'] =>
-  ({ ...s.limits, source: s.source, ...(s.status === 'withdrawn' ? {} : { status: s.status }) });
+export const limitsOf = (s: SpecificationView): SpecificationView['limits'] => ({
+  ...s.limits,
+  source: s.source,
+  ...(s.status === 'withdrawn' ? {} : { status: s.status }),
+});
 
 /** A run as the bench, the report and the print view show it; `null` where there is none. */
 export async function viewRun(db: Db, runId: string): Promise<RunView | null> {
@@ -105,18 +195,45 @@ export async function viewRun(db: Db, runId: string): Promise<RunView | null> {
   if (!record) return null;
   const judged = judgeRun(runInputs(record));
   if (!judged.ok) throw new Error(`run ${runId} cannot be judged: ${JSON.stringify(judged.error)}`);
-  const trail = await db.select().from(testRun).where(eq(testRun.jobId, record.job.id)).orderBy(asc(testRun.createdAt), asc(testRun.id));
+  const trail = await db
+    .select()
+    .from(testRun)
+    .where(eq(testRun.jobId, record.job.id))
+    .orderBy(asc(testRun.createdAt), asc(testRun.id));
   return {
-    id: record.run.id, test: record.run.test, startedAt: record.run.createdAt.toISOString(), startedBy: record.run.startedBy,
-    definition: record.definition, decision: record.run.decision, because: record.run.because, leads: await leadsOf(db, record.depotId),
-    unit: record.unit, job: jobBrief(record.job, trail), specification: { ...record.specification, limits: limitsOf(record.specification) },
-    circumstance: record.circumstance, instruments: record.instruments, readings: record.readings, judgement: judged.value,
+    id: record.run.id,
+    test: record.run.test,
+    startedAt: record.run.createdAt.toISOString(),
+    startedBy: record.run.startedBy,
+    definition: record.definition,
+    decision: record.run.decision,
+    because: record.run.because,
+    leads: await leadsOf(db, record.depotId),
+    unit: record.unit,
+    job: jobBrief(record.job, trail),
+    specification: { ...record.specification, limits: limitsOf(record.specification) },
+    circumstance: record.circumstance,
+    instruments: record.instruments,
+    readings: record.readings,
+    judgement: judged.value,
   };
 }
 
 export const jobBrief = (j: typeof job.$inferSelect, runs: readonly (typeof testRun.$inferSelect)[]): JobBrief => ({
-  id: j.id, number: j.number, complaint: j.complaint, openedAt: j.createdAt.toISOString(), openedBy: j.openedBy, closed: j.closedAt !== null,
-  odometer_km: j.odometer_km, hours: j.hours,
-  runs: runs.map((r) => ({ id: r.id, test: r.test, name: r.definition?.name ?? findTest(r.test)?.name ?? r.test, startedAt: r.createdAt.toISOString(), startedBy: r.startedBy, judgement: r.judgement })),
+  id: j.id,
+  number: j.number,
+  complaint: j.complaint,
+  openedAt: j.createdAt.toISOString(),
+  openedBy: j.openedBy,
+  closed: j.closedAt !== null,
+  odometer_km: j.odometer_km,
+  hours: j.hours,
+  runs: runs.map((r) => ({
+    id: r.id,
+    test: r.test,
+    name: r.definition?.name ?? findTest(r.test)?.name ?? r.test,
+    startedAt: r.createdAt.toISOString(),
+    startedBy: r.startedBy,
+    judgement: r.judgement,
+  })),
 });
-

@@ -17,21 +17,45 @@ export async function viewShelf(db: Db, runId: string | null): Promise<ShelfView
   const families = await db.select({ code: engineFamily.code }).from(engineFamily).orderBy(asc(engineFamily.code));
   return {
     lines: [...[...groupBy(rows, (r) => r.row.seriesId).values()].map(lineOf), ...allShipped(tests).map(shippedLine)],
-    tests: tests.map(({ id, name, area, part, quantity, unit }) => ({ id, name, area, part, quantity, unit })), families: families.map((f) => f.code),
-    depots: depots.map((d) => ({ id: d.id, name: d.name, ...d.choices })), choice: runId ? await choiceOf(db, runId) : null,
+    tests: tests.map(({ id, name, area, part, quantity, unit }) => ({ id, name, area, part, quantity, unit })),
+    families: families.map((f) => f.code),
+    depots: depots.map((d) => ({ id: d.id, name: d.name, ...d.choices })),
+    choice: runId ? await choiceOf(db, runId) : null,
   };
 }
 
 function lineOf(series: readonly ShelfRow[]): ShelfLine {
   const newest = series.at(-1) as ShelfRow;
-  const told = (r: ShelfRow) => ({ id: r.row.id, revision: r.row.revision, status: r.row.status, entry: entryOf(r), by: r.row.recordedBy, at: r.row.createdAt.toISOString() });
+  const told = (r: ShelfRow) => ({
+    id: r.row.id,
+    revision: r.row.revision,
+    status: r.row.status,
+    entry: entryOf(r),
+    by: r.row.recordedBy,
+    at: r.row.createdAt.toISOString(),
+  });
   return { ...told(newest), ships: false, earlier: series.slice(0, -1).toReversed().map(told) };
 }
 
-const entryOfShipped = (s: Specification): ShelfEntry =>
-  ({ test: s.test, scope: 'general', ...(Object.keys(s.when).length ? { when: s.when } : {}), limits: s.limits, source: s.source, status: 'rule-of-thumb' });
+const entryOfShipped = (s: Specification): ShelfEntry => ({
+  test: s.test,
+  scope: 'general',
+  ...(Object.keys(s.when).length ? { when: s.when } : {}),
+  limits: s.limits,
+  source: s.source,
+  status: 'rule-of-thumb',
+});
 
-const shippedLine = (s: Specification): ShelfLine => ({ id: s.id, revision: 1, status: 'rule-of-thumb', entry: entryOfShipped(s), by: '', at: null, ships: true, earlier: [] });
+const shippedLine = (s: Specification): ShelfLine => ({
+  id: s.id,
+  revision: 1,
+  status: 'rule-of-thumb',
+  entry: entryOfShipped(s),
+  by: '',
+  at: null,
+  ships: true,
+  earlier: [],
+});
 
 async function choiceOf(db: Db, runId: string): Promise<ChoiceView | null> {
   const record = await loadRun(db, runId);
@@ -39,7 +63,15 @@ async function choiceOf(db: Db, runId: string): Promise<ChoiceView | null> {
   const choice = await explainFor(db, record.definition, situationOf(record));
   const byId = new Map((await shelfRows(db)).map((r) => [r.row.id, entryOf(r)]));
   return {
-    runId, title: `${record.unit.fleetNumber}, job ${record.job.number}: ${record.definition.name}`, chosen: record.specification.id, because: record.run.because,
-    passedOver: choice.passedOver.map(({ specification: s, why }) => ({ id: s.id, revision: s.revision, why, entry: byId.get(s.id) ?? entryOfShipped(s) })),
+    runId,
+    title: `${record.unit.fleetNumber}, job ${record.job.number}: ${record.definition.name}`,
+    chosen: record.specification.id,
+    because: record.run.because,
+    passedOver: choice.passedOver.map(({ specification: s, why }) => ({
+      id: s.id,
+      revision: s.revision,
+      why,
+      entry: byId.get(s.id) ?? entryOfShipped(s),
+    })),
   };
 }

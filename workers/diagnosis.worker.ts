@@ -10,7 +10,10 @@ const kept = new Kept(12);
 let newest = 0;
 
 /** Lets messages in: a newer question, or none. */
-const breathe = (): Promise<void> => new Promise((resolve) => { setTimeout(resolve, 0); });
+const breathe = (): Promise<void> =>
+  new Promise((resolve) => {
+    setTimeout(resolve, 0);
+  });
 
 const api = {
   /** `null`: cancelled by a newer question. `onDone` says how many circuits of how many are weighed. */
@@ -28,8 +31,12 @@ const api = {
     return weighed;
   },
   /** Nobody waits any more. */
-  cancel(): void { newest += 1; },
-  whatIf(circuit: LibraryCircuit, wiring: Wiring, fault: Hypothesis | null): ShownFault[] { return shownWithFault(circuit, wiring, fault); },
+  cancel(): void {
+    newest += 1;
+  },
+  whatIf(circuit: LibraryCircuit, wiring: Wiring, fault: Hypothesis | null): ShownFault[] {
+    return shownWithFault(circuit, wiring, fault);
+  },
 };
 export type DiagnosisWorker = typeof api;
 

@@ -13,7 +13,10 @@ const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 export const isId = (text: string): boolean => UUID.test(text);
 
 export const answerProblem = (problem: ProblemDetails): Response =>
-  new Response(JSON.stringify(problem), { status: problem.status, headers: { 'content-type': 'application/problem+json' } });
+  new Response(JSON.stringify(problem), {
+    status: problem.status,
+    headers: { 'content-type': 'application/problem+json' },
+  });
 
 export const answerNotFound = (what: string): Response =>
   answerProblem(problemDetails('Not found.', [{ path: '', message: `There is no such ${what}.` }], 404));
@@ -31,7 +34,13 @@ export async function guard(handle: () => Promise<Response>): Promise<Response> 
     return await handle();
   } catch (error) {
     process.stderr.write(`${error instanceof Error ? `${error.message}\n${error.stack ?? ''}` : String(error)}\n`);
-    return answerProblem(problemDetails('The server could not do this now.', [{ path: '', message: 'Try again; what was typed is kept on the bench.' }], 503));
+    return answerProblem(
+      problemDetails(
+        'The server could not do this now.',
+        [{ path: '', message: 'Try again; what was typed is kept on the bench.' }],
+        503,
+      ),
+    );
   }
 }
 
@@ -41,7 +50,9 @@ function foreignOrigin(request: Request): Response | null {
   const isOurs = !origin || (URL.canParse(origin) && new URL(origin).host === request.headers.get('host'));
   const site = request.headers.get('sec-fetch-site');
   if (isOurs && (site === null || site === 'same-origin' || site === 'none')) return null;
-  return answerProblem(problemDetails('Refused.', [{ path: '', message: 'The request comes from another site.' }], 403));
+  return answerProblem(
+    problemDetails('Refused.', [{ path: '', message: 'The request comes from another site.' }], 403),
+  );
 }
 
 /** The text of a request of the expected content type, from this site's own pages or from no page at all. */
@@ -49,35 +60,65 @@ export async function readText(request: Request, ...contentTypes: readonly strin
   const foreign = foreignOrigin(request);
   if (foreign) return foreign;
   if (!contentTypes.includes(contentTypeOf(request))) {
-    return answerProblem(problemDetails('Wrong content type.', [{ path: '', message: `Send ${contentTypes.join(' or ')}.` }], 415));
+    return answerProblem(
+      problemDetails('Wrong content type.', [{ path: '', message: `Send ${contentTypes.join(' or ')}.` }], 415),
+    );
   }
-  const tooLarge = (): Response => answerProblem(problemDetails('Too large.', [{ path: '', message: 'At most 8 MB.' }], 413));
+  const tooLarge = (): Response =>
+    answerProblem(problemDetails('Too large.', [{ path: '', message: 'At most 8 MB.' }], 413));
   if (Number(request.headers.get('content-length') ?? 0) > MOST_BYTES) return tooLarge();
   const text = await request.text();
   return text.length > MOST_BYTES ? tooLarge() : text;
 }
 
-export const contentTypeOf = (request: Request): string => request.headers.get('content-type')?.split(';')[0]?.trim().toLowerCase() ?? '';
+export const contentTypeOf = (request: Request): string =>
+  request.headers.get('content-type')?.split(';')[0]?.trim().toLowerCase() ?? '';
 
 /** Under which id an import is done: `?batch=…`; `null` where the file is only to be looked at. A problem where it is no id. */
 export function readBatch(request: Request): string | null | Response {
   const batch = new URL(request.url).searchParams.get('batch');
-  return batch === null || isId(batch) ? batch : answerProblem(problemDetails('Some fields are wrong.', [{ path: '/batch', message: 'It must be a UUID.' }]));
+  return batch === null || isId(batch)
+    ? batch
+    : answerProblem(problemDetails('Some fields are wrong.', [{ path: '/batch', message: 'It must be a UUID.' }]));
 }
 
 /** A file as a download. */
 export const download = (text: string, type: string, name: string): Response =>
-  new Response(text, { headers: { 'content-type': `${type}; charset=utf-8`, 'content-disposition': `attachment; filename="${name}"` } });
+  new Response(text, {
+    headers: { 'content-type': `${type}; charset=utf-8`, 'content-disposition': `attachment; filename="${name}"` },
+  });
 
-const SIGN_IN_FIRST = problemDetails('Sign in first.', [{ path: '/by', message: 'Nobody is signed in on this device.' }], 401);
+const SIGN_IN_FIRST = problemDetails(
+  'Sign in first.',
+  [{ path: '/by', message: 'Nobody is signed in on this device.' }],
+  401,
+);
 
 /** Runs a handler for whoever is signed in and may; others are refused with who may. `by`: whose doing it is said to be. */
-export async function handleAs(request: Request, permit: Permit, handle: (actor: Actor) => Promise<Response>, by?: unknown): Promise<Response> {
+export async function handleAs(
+  request: Request,
+  permit: Permit,
+  handle: (actor: Actor) => Promise<Response>,
+  by?: unknown,
+): Promise<Response> {
   const active = await actorOf(request.headers);
   if (!active) return answerProblem(SIGN_IN_FIRST);
   // A device that changed hands still sends what was typed before: it is theirs who typed it, as long as they are signed in there.
-  const actor = typeof by !== 'string' || by.trim() === active.name ? active : await deviceActor(request.headers, by.trim());
-  if (!actor) return answerProblem(problemDetails('Not signed in here.', [{ path: '/by', message: `${String(by).trim()} is not signed in on this device. They can sign in with their PIN; then it is sent as theirs.` }], 401));
+  const actor =
+    typeof by !== 'string' || by.trim() === active.name ? active : await deviceActor(request.headers, by.trim());
+  if (!actor)
+    return answerProblem(
+      problemDetails(
+        'Not signed in here.',
+        [
+          {
+            path: '/by',
+            message: `${String(by).trim()} is not signed in on this device. They can sign in with their PIN; then it is sent as theirs.`,
+          },
+        ],
+        401,
+      ),
+    );
   const refused = await refusalFor(serverDb().db, actor, permit);
   return refused ? answerProblem(refused) : handle(actor);
 }
@@ -87,30 +128,55 @@ export const handleRead = (request: Request, handle: (actor: Actor) => Promise<R
   guard(() => handleAs(request, { role: 'any', what: 'look at this' }, handle));
 
 /** A file to take in. Who may is settled before the file is read. */
-export const handleFile = (request: Request, permit: Permit, types: readonly string[], handle: (text: string, actor: Actor) => Promise<Response>): Promise<Response> =>
-  guard(() => handleAs(request, permit, async (actor) => {
-    const text = await readText(request, ...types);
-    return text instanceof Response ? text : handle(text, actor);
-  }));
+export const handleFile = (
+  request: Request,
+  permit: Permit,
+  types: readonly string[],
+  handle: (text: string, actor: Actor) => Promise<Response>,
+): Promise<Response> =>
+  guard(() =>
+    handleAs(request, permit, async (actor) => {
+      const text = await readText(request, ...types);
+      return text instanceof Response ? text : handle(text, actor);
+    }),
+  );
 
 /** Reads and validates a JSON body, and handles it for whoever may. `permit` may depend on the body; `by` is filled in from the session. */
-export function handleJson<T>(request: Request, check: ValidateFunction<T>, permit: Permit | ((body: T) => Permit), handle: (body: T, actor: Actor) => Promise<Response>): Promise<Response> {
+export function handleJson<T>(
+  request: Request,
+  check: ValidateFunction<T>,
+  permit: Permit | ((body: T) => Permit),
+  handle: (body: T, actor: Actor) => Promise<Response>,
+): Promise<Response> {
   return guard(async () => {
     const json = await readBody(request);
     if (json instanceof Response) return json;
     const claimed = isObject(json) ? json.by : undefined;
     // A body that is wrong says so to those who are signed in only.
-    return handleAs(request, ANYBODY, async (who) => {
-      const body = validate(check, isObject(json) ? { ...json, ...(wantsBy(check) ? { by: who.name } : {}) } : json);
-      if (!body.ok) return answerProblem(problemDetails('Some fields are wrong.', body.error));
-      const refused = await refusalFor(serverDb().db, who, typeof permit === 'function' ? permit(body.value) : permit);
-      return refused ? answerProblem(refused) : handle(body.value, who);
-    }, claimed);
+    return handleAs(
+      request,
+      ANYBODY,
+      async (who) => {
+        const body = validate(check, isObject(json) ? { ...json, ...(wantsBy(check) ? { by: who.name } : {}) } : json);
+        if (!body.ok) return answerProblem(problemDetails('Some fields are wrong.', body.error));
+        const refused = await refusalFor(
+          serverDb().db,
+          who,
+          typeof permit === 'function' ? permit(body.value) : permit,
+        );
+        return refused ? answerProblem(refused) : handle(body.value, who);
+      },
+      claimed,
+    );
   });
 }
 
 /** A JSON body from anybody: signing in. */
-export function handleOpen<T>(request: Request, check: ValidateFunction<T>, handle: (body: T) => Promise<Response>): Promise<Response> {
+export function handleOpen<T>(
+  request: Request,
+  check: ValidateFunction<T>,
+  handle: (body: T) => Promise<Response>,
+): Promise<Response> {
   return guard(async () => {
     const json = await readBody(request);
     if (json instanceof Response) return json;
@@ -128,13 +194,22 @@ export function answerSession(outcome: SignInOutcome): Response {
 }
 
 /** Bytes from whoever may, at most so many: a larger body is not read to its end. */
-export const handleBytes = (request: Request, permit: Permit, most: number, handle: (bytes: Buffer, actor: Actor) => Promise<Response>): Promise<Response> =>
+export const handleBytes = (
+  request: Request,
+  permit: Permit,
+  most: number,
+  handle: (bytes: Buffer, actor: Actor) => Promise<Response>,
+): Promise<Response> =>
   guard(async () => {
     const foreign = foreignOrigin(request);
     if (foreign) return foreign;
     return handleAs(request, permit, async (actor) => {
       const bytes = await readBytes(request, most);
-      return bytes ? handle(bytes, actor) : answerProblem(problemDetails('Too large.', [{ path: '', message: `At most ${Math.floor(most / 1e6)} MB.` }], 413));
+      return bytes
+        ? handle(bytes, actor)
+        : answerProblem(
+            problemDetails('Too large.', [{ path: '', message: `At most ${Math.floor(most / 1e6)} MB.` }], 413),
+          );
     });
   });
 
@@ -152,8 +227,10 @@ async function readBytes(request: Request, most: number): Promise<Buffer | null>
 }
 
 const ANYBODY: Permit = { role: 'any', what: 'look at this' };
-const isObject = (value: unknown): value is Record<string, unknown> => value !== null && typeof value === 'object' && !Array.isArray(value);
-const wantsBy = (check: ValidateFunction): boolean => isObject(check.schema) && isObject(check.schema.properties) && 'by' in check.schema.properties;
+const isObject = (value: unknown): value is Record<string, unknown> =>
+  value !== null && typeof value === 'object' && !Array.isArray(value);
+const wantsBy = (check: ValidateFunction): boolean =>
+  isObject(check.schema) && isObject(check.schema.properties) && 'by' in check.schema.properties;
 
 /** The JSON of a request, or the refusal. */
 export async function readBody(request: Request): Promise<unknown> {

@@ -14,7 +14,9 @@ export default async function CataloguePage() {
   const ids = new Set(own.map((t) => t.id));
   return (
     <div className="flex min-h-dvh flex-col">
-      <TopBar here="/catalogue"><h1 className="text-lg font-bold text-ink">Catalogue</h1></TopBar>
+      <TopBar here="/catalogue">
+        <h1 className="text-lg font-bold text-ink">Catalogue</h1>
+      </TopBar>
       <Catalogue entries={tests.map((test) => ({ test, own: ids.has(test.id) }))} />
     </div>
   );

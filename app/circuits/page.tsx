@@ -12,12 +12,23 @@ export const metadata = { title: 'Circuits' };
 export default async function CircuitsPage() {
   await needPerson('/circuits');
   const { db } = serverDb();
-  const [circuits, own, tests, families] = await Promise.all([allCircuits(db), ownCircuits(db), allTests(db), viewFamilies(db)]);
+  const [circuits, own, tests, families] = await Promise.all([
+    allCircuits(db),
+    ownCircuits(db),
+    allTests(db),
+    viewFamilies(db),
+  ]);
   const ids = new Set(own.map((c) => c.id));
   return (
     <div className="flex min-h-dvh flex-col">
-      <TopBar here="/circuits"><h1 className="text-lg font-bold text-ink">Circuits</h1></TopBar>
-      <Circuits circuits={circuits.map((circuit) => ({ circuit, own: ids.has(circuit.id) }))} families={families} tests={tests} />
+      <TopBar here="/circuits">
+        <h1 className="text-lg font-bold text-ink">Circuits</h1>
+      </TopBar>
+      <Circuits
+        circuits={circuits.map((circuit) => ({ circuit, own: ids.has(circuit.id) }))}
+        families={families}
+        tests={tests}
+      />
     </div>
   );
 }

@@ -13,7 +13,9 @@ export default async function InstrumentsPage() {
   const depots = await viewInstruments(db);
   return (
     <div className="flex min-h-dvh flex-col">
-      <TopBar here="/instruments"><h1 className="text-lg font-bold text-ink">Instruments</h1></TopBar>
+      <TopBar here="/instruments">
+        <h1 className="text-lg font-bold text-ink">Instruments</h1>
+      </TopBar>
       <Instruments depots={depots} />
     </div>
   );

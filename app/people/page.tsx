@@ -14,7 +14,9 @@ export default async function PeoplePage() {
   const [persons, depots] = await Promise.all([listPersons(db), viewDepots(db)]);
   return (
     <div className="flex min-h-dvh flex-col">
-      <TopBar here="/people"><h1 className="text-lg font-bold text-ink">People</h1></TopBar>
+      <TopBar here="/people">
+        <h1 className="text-lg font-bold text-ink">People</h1>
+      </TopBar>
       <People persons={persons} depots={depots} />
     </div>
   );

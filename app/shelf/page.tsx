@@ -8,14 +8,20 @@ import { Shelf } from '@/ui/shelf/shelf';
 export const dynamic = 'force-dynamic';
 export const metadata = { title: 'Shelf' };
 
-export default async function ShelfPage({ searchParams }: { searchParams: Promise<Record<string, string | string[] | undefined>> }) {
+export default async function ShelfPage({
+  searchParams,
+}: {
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
+}) {
   const { test, run } = await searchParams;
   await needPerson('/shelf');
   const { db } = serverDb();
   const view = await viewShelf(db, typeof run === 'string' && isId(run) ? run : null);
   return (
     <div className="flex min-h-dvh flex-col">
-      <TopBar here="/shelf"><h1 className="text-lg font-bold text-ink">Shelf</h1></TopBar>
+      <TopBar here="/shelf">
+        <h1 className="text-lg font-bold text-ink">Shelf</h1>
+      </TopBar>
       <Shelf view={view} test={typeof test === 'string' ? test : null} />
     </div>
   );

@@ -11,7 +11,11 @@ export const metadata = { title: 'Sign in' };
 /** A path of this site, whatever the address says. */
 const within = (next: unknown): string => (typeof next === 'string' && /^\/(?![/\\])/.test(next) ? next : '/');
 
-export default async function SignInPage({ searchParams }: { searchParams: Promise<Record<string, string | string[] | undefined>> }) {
+export default async function SignInPage({
+  searchParams,
+}: {
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
+}) {
   const next = within((await searchParams).next);
   if (await actorOf(new Headers(await headers()))) redirect(next);
   // Names and their PIN stand here only where all of it is made up.

@@ -9,7 +9,16 @@ import type { TestDefinition } from './types';
 
 /** The tests that ship, in the order in which the work is done: energy first. A workshop adds its own beside them. */
 export const CATALOGUE: readonly TestDefinition[] = [
-  ...ENERGY, ...GLOW_PLUGS, ...HARNESS, ...INJECTOR_MODULE, ...INJECTORS, ...SENSORS, ...POSITION_SENSORS, ...ACTUATORS, ...CONTROLLER, ...AIR_AND_FUEL,
+  ...ENERGY,
+  ...GLOW_PLUGS,
+  ...HARNESS,
+  ...INJECTOR_MODULE,
+  ...INJECTORS,
+  ...SENSORS,
+  ...POSITION_SENSORS,
+  ...ACTUATORS,
+  ...CONTROLLER,
+  ...AIR_AND_FUEL,
 ];
 
 const BY_ID: ReadonlyMap<string, TestDefinition> = new Map(CATALOGUE.map((t) => [t.id, t]));

@@ -19,30 +19,39 @@ export function checkDefinition(t: TestDefinition, base = ''): Problem[] {
   checkPlaces(t, say);
   if (t.quantity === 'resistance') {
     if (t.condition.key !== 'off') say('condition/key', 'Ohms are read with the key off.');
-    if (!t.states.some((s) => s.id === 'key-off')) say('states', 'An ohms test asks for a dead circuit: add the state "key-off".');
-    if (!t.cautions.some((c) => c.id === 'dead-circuit')) say('cautions', 'An ohms test carries the caution "dead-circuit".');
+    if (!t.states.some((s) => s.id === 'key-off'))
+      say('states', 'An ohms test asks for a dead circuit: add the state "key-off".');
+    if (!t.cautions.some((c) => c.id === 'dead-circuit'))
+      say('cautions', 'An ohms test carries the caution "dead-circuit".');
   }
-  if (!t.cautions.some((c) => c.id === 'defer')) say('cautions', 'Every test defers to the maker’s service information: keep the caution "defer".');
+  if (!t.cautions.some((c) => c.id === 'defer'))
+    say('cautions', 'Every test defers to the maker’s service information: keep the caution "defer".');
   for (const [i, rule] of t.rules.entries()) {
     if (rule.limits.quantity !== t.quantity) say(`rules/${i}/limits/quantity`, `The test reads ${t.quantity}.`);
     problems.push(...checkLimits(rule.limits, `${base}/rules/${i}/limits`));
-    for (const place of Object.keys(rule.limits.byPosition ?? {})) if (!isPlace(t, place)) say(`rules/${i}/limits/byPosition/${escape(place)}`, `The test has no position "${place}".`);
+    for (const place of Object.keys(rule.limits.byPosition ?? {}))
+      if (!isPlace(t, place))
+        say(`rules/${i}/limits/byPosition/${escape(place)}`, `The test has no position "${place}".`);
   }
   return problems;
 }
 
-const isPlace = (t: TestDefinition, place: string): boolean => (t.positions === 'cylinders' ? /^\d+$/.test(place) : t.positions.includes(place));
+const isPlace = (t: TestDefinition, place: string): boolean =>
+  t.positions === 'cylinders' ? /^\d+$/.test(place) : t.positions.includes(place);
 
 function checkPlaces(t: TestDefinition, say: (field: string, message: string) => void): void {
-  if ((t.layout === 'cylinders') !== (t.positions === 'cylinders')) say('layout', 'Layout "cylinders" goes with positions "cylinders", and with nothing else.');
+  if ((t.layout === 'cylinders') !== (t.positions === 'cylinders'))
+    say('layout', 'Layout "cylinders" goes with positions "cylinders", and with nothing else.');
   if (t.positions !== 'cylinders') {
     for (const [i, p] of t.positions.entries()) {
       if (t.positions.indexOf(p) !== i) say(`positions/${i}`, `"${p}" is there twice.`);
       if (/^\d+$/.test(p)) say(`positions/${i}`, 'A bare number is a cylinder: write "pin 26".');
     }
   }
-  for (const place of Object.keys(t.probes ?? {})) if (!isPlace(t, place)) say(`probes/${escape(place)}`, `The test has no position "${place}".`);
+  for (const place of Object.keys(t.probes ?? {}))
+    if (!isPlace(t, place)) say(`probes/${escape(place)}`, `The test has no position "${place}".`);
   for (const [name, members] of Object.entries(t.groups ?? {})) {
-    for (const [i, member] of members.entries()) if (!isPlace(t, member)) say(`groups/${escape(name)}/${i}`, `The test has no position "${member}".`);
+    for (const [i, member] of members.entries())
+      if (!isPlace(t, member)) say(`groups/${escape(name)}/${i}`, `The test has no position "${member}".`);
   }
 }

@@ -20,11 +20,57 @@ test.each(each)('%s: layout and positions say the same', (_, t) => {
 
 /** Everything of the trade that is a direct measurement or observation. */
 test.each([
-  'glow-plug-resistance', 'glow-plug-through-harness', 'glow-plug-current', 'glow-plug-current-later', 'glow-feed-voltage', 'glow-supply', 'glow-plug-heat',
-  'harness-pins', 'harness-insulation', 'harness-wiggle', 'pin-drag', 'harness-visual', 'injector-resistance', 'injector-resistance-piezo', 'injector-insulation', 'injector-self-test', 'cut-out-fault-present', 'cut-out-healthy', 'injector-return-flow',
-  'module-input', 'injector-module-supply', 'module-decay', 'module-buzz', 'sensor-reference', 'sensor-ground', 'sensor-ground-load', 'sensor-signal-rest', 'sensor-signal-moves', 'sensor-unplugged', 'sensor-bypass', 'sensor-meter-scan', 'sensor-transfer', 'sensor-bench',
-  'position-sensor-primary', 'position-sensor-secondary', 'hall-supply', 'position-sensor-tip', 'position-sensor-gap', 'position-sweep', 'vane-actuator-coil', 'actuator-position', 'controller-pins', 'low-side-driver', 'fuel-shut-off',
-  'battery-at-rest', 'battery-cranking', 'voltage-drop', 'airflow-peak', 'rail-full-demand', 'supply-pressure', 'supply-build-time',
+  'glow-plug-resistance',
+  'glow-plug-through-harness',
+  'glow-plug-current',
+  'glow-plug-current-later',
+  'glow-feed-voltage',
+  'glow-supply',
+  'glow-plug-heat',
+  'harness-pins',
+  'harness-insulation',
+  'harness-wiggle',
+  'pin-drag',
+  'harness-visual',
+  'injector-resistance',
+  'injector-resistance-piezo',
+  'injector-insulation',
+  'injector-self-test',
+  'cut-out-fault-present',
+  'cut-out-healthy',
+  'injector-return-flow',
+  'module-input',
+  'injector-module-supply',
+  'module-decay',
+  'module-buzz',
+  'sensor-reference',
+  'sensor-ground',
+  'sensor-ground-load',
+  'sensor-signal-rest',
+  'sensor-signal-moves',
+  'sensor-unplugged',
+  'sensor-bypass',
+  'sensor-meter-scan',
+  'sensor-transfer',
+  'sensor-bench',
+  'position-sensor-primary',
+  'position-sensor-secondary',
+  'hall-supply',
+  'position-sensor-tip',
+  'position-sensor-gap',
+  'position-sweep',
+  'vane-actuator-coil',
+  'actuator-position',
+  'controller-pins',
+  'low-side-driver',
+  'fuel-shut-off',
+  'battery-at-rest',
+  'battery-cranking',
+  'voltage-drop',
+  'airflow-peak',
+  'rail-full-demand',
+  'supply-pressure',
+  'supply-build-time',
 ])('the catalogue has %s', (id) => expect(findTest(id)).toBeDefined());
 
 test('rules by system voltage exist for both', () => {
@@ -36,20 +82,47 @@ test('rules by system voltage exist for both', () => {
 
 /** Where each caution of the trade belongs. */
 test.each([
-  ['bench-heat', 'glow-plug-heat'], ['high-pressure-fuel', 'injector-return-flow'], ['high-pressure-fuel', 'rail-full-demand'], ['high-pressure-fuel', 'supply-pressure'], ['running', 'cut-out-fault-present'], ['road-test', 'cut-out-fault-present'],
-  ['crank-only', 'battery-cranking'], ['five-volts', 'sensor-bypass'], ['no-piercing', 'harness-wiggle'], ['battery-gas', 'battery-at-rest'], ['hot-exhaust', 'vane-actuator-coil'], ['hot-engine', 'glow-plug-removal'], ['injector-voltage', 'module-buzz'],
+  ['bench-heat', 'glow-plug-heat'],
+  ['high-pressure-fuel', 'injector-return-flow'],
+  ['high-pressure-fuel', 'rail-full-demand'],
+  ['high-pressure-fuel', 'supply-pressure'],
+  ['running', 'cut-out-fault-present'],
+  ['road-test', 'cut-out-fault-present'],
+  ['crank-only', 'battery-cranking'],
+  ['five-volts', 'sensor-bypass'],
+  ['no-piercing', 'harness-wiggle'],
+  ['battery-gas', 'battery-at-rest'],
+  ['hot-exhaust', 'vane-actuator-coil'],
+  ['hot-engine', 'glow-plug-removal'],
+  ['injector-voltage', 'module-buzz'],
 ])('%s stands at %s', (caution, id) => expect(get(id).cautions.map((c) => c.id)).toContain(caution));
 test('whatever cranks or runs the engine says to keep clear', () => {
-  for (const t of CATALOGUE.filter((x) => /running|cranking|each state/.test(x.condition.engine))) expect([t.id, t.cautions.some((c) => c.id === 'running')]).toEqual([t.id, true]);
+  for (const t of CATALOGUE.filter((x) => /running|cranking|each state/.test(x.condition.engine)))
+    expect([t.id, t.cautions.some((c) => c.id === 'running')]).toEqual([t.id, true]);
 });
 
 describe('a definition that cannot be used', () => {
   const broken = (change: object) => checkDefinition({ ...get('harness-pins'), ...change }, '/test').map((p) => p.path);
   test.each<[object, string]>([
-    [{ id: 'Harness Pins' }, '/test/id'], [{ unit: 'V' }, '/test/unit'], [{ positions: 'cylinders' }, '/test/layout'], [{ positions: ['a', 'a'] }, '/test/positions/1'], [{ positions: ['7'] }, '/test/positions/0'],
-    [{ probes: { elsewhere: 'there' } }, '/test/probes/elsewhere'], [{ groups: { 'a/b': ['nowhere'] } }, '/test/groups/a~1b/0'], [{ condition: { key: 'on', engine: 'stopped' } }, '/test/condition/key'], [{ states: [] }, '/test/states'], [{ cautions: [] }, '/test/cautions'],
-    [{ rules: [{ limits: { quantity: 'voltage', unit: 'V' } }] }, '/test/rules/0/limits/quantity'], [{ rules: [{ limits: { quantity: 'resistance', unit: 'ohm', lower: 2, upper: 1 } }] }, '/test/rules/0/limits/lower'],
-    [{ rules: [{ limits: { quantity: 'resistance', unit: 'ohm', byPosition: { nowhere: { upper: 1 } } } }] }, '/test/rules/0/limits/byPosition/nowhere'],
+    [{ id: 'Harness Pins' }, '/test/id'],
+    [{ unit: 'V' }, '/test/unit'],
+    [{ positions: 'cylinders' }, '/test/layout'],
+    [{ positions: ['a', 'a'] }, '/test/positions/1'],
+    [{ positions: ['7'] }, '/test/positions/0'],
+    [{ probes: { elsewhere: 'there' } }, '/test/probes/elsewhere'],
+    [{ groups: { 'a/b': ['nowhere'] } }, '/test/groups/a~1b/0'],
+    [{ condition: { key: 'on', engine: 'stopped' } }, '/test/condition/key'],
+    [{ states: [] }, '/test/states'],
+    [{ cautions: [] }, '/test/cautions'],
+    [{ rules: [{ limits: { quantity: 'voltage', unit: 'V' } }] }, '/test/rules/0/limits/quantity'],
+    [
+      { rules: [{ limits: { quantity: 'resistance', unit: 'ohm', lower: 2, upper: 1 } }] },
+      '/test/rules/0/limits/lower',
+    ],
+    [
+      { rules: [{ limits: { quantity: 'resistance', unit: 'ohm', byPosition: { nowhere: { upper: 1 } } } }] },
+      '/test/rules/0/limits/byPosition/nowhere',
+    ],
   ])('%j', (change, path) => expect(broken(change)).toContain(path));
 });
 
@@ -68,7 +141,15 @@ describe('the workshop’s own', () => {
 describe('found while typing', () => {
   const find = indexFindable(CATALOGUE.map((t) => ({ id: t.id, name: t.name, words: searchWords(t) })));
   const ids = (query: string): string[] => find(query).map((t) => t.id);
-  test.each([['glow cur', 'glow-plug-current'], ['CLAMP', 'glow-plug-current'], ['buzz', 'module-buzz'], ['raised idle', 'injector-module-supply'], ['piez', 'injector-resistance-piezo'], ['100 %', 'position-sweep'], ['drag', 'pin-drag']])('%s', (query, id) => expect(ids(query)).toContain(id));
+  test.each([
+    ['glow cur', 'glow-plug-current'],
+    ['CLAMP', 'glow-plug-current'],
+    ['buzz', 'module-buzz'],
+    ['raised idle', 'injector-module-supply'],
+    ['piez', 'injector-resistance-piezo'],
+    ['100 %', 'position-sweep'],
+    ['drag', 'pin-drag'],
+  ])('%s', (query, id) => expect(ids(query)).toContain(id));
   test('what has it in its name comes first', () => expect(ids('battery')[0]).toBe('battery-at-rest'));
   test('every word must begin a word', () => expect([ids('attery'), ids('glow florp')]).toEqual([[], []]));
   test('nothing typed finds all', () => expect(ids('  ')).toHaveLength(CATALOGUE.length));

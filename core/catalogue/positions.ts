@@ -7,11 +7,16 @@ export const positionsOf = (test: TestDefinition, engine: Engine): readonly (num
   test.positions === 'cylinders' ? cylinderPositions(engine) : test.positions;
 
 /** Readings in the order of the test's positions: cylinders by number, states and pins as the test lists them. */
-export function inOrder<R extends { readonly position: number | string }>(test: TestDefinition | string, readings: readonly R[]): R[] {
+export function inOrder<R extends { readonly position: number | string }>(
+  test: TestDefinition | string,
+  readings: readonly R[],
+): R[] {
   const listed = (typeof test === 'string' ? findTest(test) : test)?.positions;
-  const rank = (p: number | string): number => (typeof p === 'number' ? p : Array.isArray(listed) ? listed.indexOf(p) : 0);
+  const rank = (p: number | string): number =>
+    typeof p === 'number' ? p : Array.isArray(listed) ? listed.indexOf(p) : 0;
   return readings.toSorted((a, b) => rank(a.position) - rank(b.position));
 }
 
 /** Where the probes go at a position. */
-export const probeAt = (test: TestDefinition, position: number | string): string => test.probes?.[String(position)] ?? test.probe;
+export const probeAt = (test: TestDefinition, position: number | string): string =>
+  test.probes?.[String(position)] ?? test.probe;

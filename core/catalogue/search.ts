@@ -7,17 +7,38 @@ export interface Findable {
 }
 
 const plain = (text: string): string =>
-  ` ${text.toLowerCase().normalize('NFKD').replace(/[\u0300-\u036f]/g, '').replace(/[^\p{L}\p{N}%]+/gu, ' ').trim()}`;
+  ` ${text
+    .toLowerCase()
+    .normalize('NFKD')
+    .replace(/[\u0300-\u036f]/g, '')
+    .replace(/[^\p{L}\p{N}%]+/gu, ' ')
+    .trim()}`;
 
 /** All that a test is found by, in plain lower case, each word with a space before it. */
 export const searchWords = (t: TestDefinition): string =>
-  plain([t.name, t.purpose, t.area, t.part, t.tool.kind, t.tool.mode, t.quantity, t.id, t.proves, ...(t.positions === 'cylinders' ? [] : t.positions)].join(' '));
+  plain(
+    [
+      t.name,
+      t.purpose,
+      t.area,
+      t.part,
+      t.tool.kind,
+      t.tool.mode,
+      t.quantity,
+      t.id,
+      t.proves,
+      ...(t.positions === 'cylinders' ? [] : t.positions),
+    ].join(' '),
+  );
 
 /** Prepares for searching while typing: every word of the query begins some word; those with it in the name come first. */
 export function indexFindable<T extends Findable>(items: readonly T[]): (query: string) => readonly T[] {
   const names = items.map((i) => plain(i.name));
   return (query) => {
-    const words = plain(query).split(' ').filter(Boolean).map((w) => ` ${w}`);
+    const words = plain(query)
+      .split(' ')
+      .filter(Boolean)
+      .map((w) => ` ${w}`);
     if (words.length === 0) return items;
     const [named, others]: [T[], T[]] = [[], []];
     for (const [i, item] of items.entries()) {

@@ -9,5 +9,12 @@ export interface CopiedElements {
 /** Plain elements and copied ones as one list. */
 export function expandElements(elements: readonly Element[], groups: readonly CopiedElements[] = []): Element[] {
   const named = (text: string, copy: number | string): string => text.replaceAll('{}', String(copy));
-  return [...elements, ...groups.flatMap((g) => g.copies.flatMap((c) => g.elements.map((e) => ({ ...e, id: named(e.id, c), from: named(e.from, c), to: named(e.to, c) }))))];
+  return [
+    ...elements,
+    ...groups.flatMap((g) =>
+      g.copies.flatMap((c) =>
+        g.elements.map((e) => ({ ...e, id: named(e.id, c), from: named(e.from, c), to: named(e.to, c) })),
+      ),
+    ),
+  ];
 }

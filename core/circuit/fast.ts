@@ -25,7 +25,12 @@ export class FastSolver {
   readonly volts: Float64Array;
 
   /** `fixed`: node number and volts; the reference is one of them. `pushed_A` flows into node `into`. */
-  constructor(private readonly pattern: Pattern, fixed: ReadonlyMap<number, number>, private readonly into: number, private readonly pushed_A: number) {
+  constructor(
+    private readonly pattern: Pattern,
+    fixed: ReadonlyMap<number, number>,
+    private readonly into: number,
+    private readonly pushed_A: number,
+  ) {
     const size = pattern.nodes.length;
     const number_ = new Int32Array(size).fill(-1);
     let count = 0;
@@ -58,7 +63,10 @@ export class FastSolver {
     for (let k = 0; k < conductance_S.length; k++) {
       const g = conductance_S[k] as number;
       const s = slot[k] as number;
-      if (s >= 0) { between[s] = (between[s] as number) + g; continue; }
+      if (s >= 0) {
+        between[s] = (between[s] as number) + g;
+        continue;
+      }
       const [f, t] = [from[k] as number, to[k] as number];
       const [a, b] = [free[f] as number, free[t] as number];
       const own = a >= 0 ? a : b;

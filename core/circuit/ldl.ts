@@ -41,7 +41,13 @@ export function planElimination(size: number, pairs: readonly (readonly [number,
   }
   const left = new Set(Array.from({ length: size }, (_, i) => i));
   const order: number[] = [];
-  const [start, neighbour, slot, fillStart, fill]: [number[], number[], number[], number[], number[]] = [[0], [], [], [0], []];
+  const [start, neighbour, slot, fillStart, fill]: [number[], number[], number[], number[], number[]] = [
+    [0],
+    [],
+    [],
+    [0],
+    [],
+  ];
   while (left.size) {
     let [best, degree] = [-1, Infinity];
     for (const i of left) {
@@ -50,7 +56,7 @@ export function planElimination(size: number, pairs: readonly (readonly [number,
     }
     left.delete(best);
     order.push(best);
-    const next = [...joined[best] ?? []];
+    const next = [...(joined[best] ?? [])];
     for (const [i, a] of next.entries()) {
       neighbour.push(a);
       slot.push(slotFor(best, a));
@@ -65,8 +71,15 @@ export function planElimination(size: number, pairs: readonly (readonly [number,
     fillStart.push(fill.length);
   }
   return {
-    size, order: Int32Array.from(order), start: Int32Array.from(start), neighbour: Int32Array.from(neighbour), slot: Int32Array.from(slot), fillStart: Int32Array.from(fillStart), fill: Int32Array.from(fill),
-    slotOf: (a, b) => slots.get(key(a, b)) ?? -1, slots: slots.size,
+    size,
+    order: Int32Array.from(order),
+    start: Int32Array.from(start),
+    neighbour: Int32Array.from(neighbour),
+    slot: Int32Array.from(slot),
+    fillStart: Int32Array.from(fillStart),
+    fill: Int32Array.from(fill),
+    slotOf: (a, b) => slots.get(key(a, b)) ?? -1,
+    slots: slots.size,
   };
 }
 
@@ -84,7 +97,10 @@ export function eliminate(e: Elimination, toGround: Float64Array, between: Float
     const [from, to] = [start[k] as number, start[k + 1] as number];
     let diagonal = toGround[i] as number;
     for (let n = from; n < to; n++) diagonal += between[slot[n] as number] as number;
-    if (diagonal <= 0) { x[i] = 0; continue; }
+    if (diagonal <= 0) {
+      x[i] = 0;
+      continue;
+    }
     const inverse = 1 / diagonal;
     const rightSide = x[i] as number;
     const ground = (toGround[i] as number) * inverse;

@@ -50,7 +50,12 @@ interface Effective {
 export function makeNetwork(circuit: Circuit, faults: readonly Fault[] = []): Result<Network> {
   const problems = checkCircuit(circuit, faults);
   if (problems.length) return fail(problems);
-  const effective = circuit.elements.map((e) => effect(e, faults.filter((f) => f.element === e.id)));
+  const effective = circuit.elements.map((e) =>
+    effect(
+      e,
+      faults.filter((f) => f.element === e.id),
+    ),
+  );
   const nodes = [...new Set([circuit.reference, ...circuit.elements.flatMap((e) => [e.from, e.to])])];
   const index = new Map(nodes.map((n, i) => [n, i]));
   const at = (name: string): number => index.get(name) ?? 0;
@@ -63,8 +68,14 @@ export function makeNetwork(circuit: Circuit, faults: readonly Fault[] = []): Re
     const joined = sets.join(from, to, emf_V);
     const members = joined ? [] : loopOf(ties, from, to);
     // A loop of wires alone is harmless; a source in it is not, even one that happens to fit.
-    if (!joined && (e.kind === 'voltage' || members.some((m) => circuit.elements.find((o) => o.id === m)?.kind === 'voltage'))) {
-      loops.push({ path: `/elements/${circuit.elements.indexOf(e)}`, message: `${[e.id, ...members].join(', ')} form a loop of ideal sources: nothing limits its current.` });
+    if (
+      !joined &&
+      (e.kind === 'voltage' || members.some((m) => circuit.elements.find((o) => o.id === m)?.kind === 'voltage'))
+    ) {
+      loops.push({
+        path: `/elements/${circuit.elements.indexOf(e)}`,
+        message: `${[e.id, ...members].join(', ')} form a loop of ideal sources: nothing limits its current.`,
+      });
     }
     ties.push({ id: e.id, from, to, volts: emf_V, redundant: !joined });
   }
@@ -89,15 +100,23 @@ export function makeNetwork(circuit: Circuit, faults: readonly Fault[] = []): Re
 
 function effect(e: Element, faults: readonly Fault[]): Effective {
   const base = {
-    element: e, open: e.kind === 'switch' && !e.closed, ohms: e.kind === 'resistor' ? e.ohms : 0, emf_V: e.kind === 'voltage' ? e.volts : 0, pushed_A: e.kind === 'current' ? e.amperes : 0,
+    element: e,
+    open: e.kind === 'switch' && !e.closed,
+    ohms: e.kind === 'resistor' ? e.ohms : 0,
+    emf_V: e.kind === 'voltage' ? e.volts : 0,
+    pushed_A: e.kind === 'current' ? e.amperes : 0,
   };
   return faults.reduce<Effective>((now, f) => {
     switch (f.kind) {
-      case 'open': return { ...now, open: true };
+      case 'open':
+        return { ...now, open: true };
       // Bridged by a wire: what it did is done no more.
-      case 'short': return { ...now, element: wire(e), open: false, ohms: 0, emf_V: 0, pushed_A: 0 };
-      case 'resistance': return { ...now, element: wire(e), open: false, ohms: f.ohms, emf_V: 0, pushed_A: 0 };
-      case 'series': return { ...now, ohms: now.ohms + f.ohms };
+      case 'short':
+        return { ...now, element: wire(e), open: false, ohms: 0, emf_V: 0, pushed_A: 0 };
+      case 'resistance':
+        return { ...now, element: wire(e), open: false, ohms: f.ohms, emf_V: 0, pushed_A: 0 };
+      case 'series':
+        return { ...now, ohms: now.ohms + f.ohms };
     }
   }, base);
 }
@@ -107,20 +126,32 @@ function checkCircuit(circuit: Circuit, faults: readonly Fault[]): Problem[] {
   const problems: Problem[] = [];
   const seen = new Set<string>();
   for (const [i, e] of circuit.elements.entries()) {
-    const say = (field: string, message: string): void => void problems.push({ path: `/elements/${i}/${field}`, message });
+    const say = (field: string, message: string): void =>
+      void problems.push({ path: `/elements/${i}/${field}`, message });
     if (seen.has(e.id)) say('id', `There are two elements "${e.id}".`);
     seen.add(e.id);
-    const value = e.kind === 'resistor' ? e.ohms : e.kind === 'voltage' ? e.volts : e.kind === 'current' ? e.amperes : 0;
+    const value =
+      e.kind === 'resistor' ? e.ohms : e.kind === 'voltage' ? e.volts : e.kind === 'current' ? e.amperes : 0;
     if (!Number.isFinite(value)) say(e.kind, 'It must be a finite number.');
     if (e.kind === 'resistor' && value < 0) say('ohms', 'A resistance cannot be below zero.');
-    if (e.from === e.to && e.kind === 'voltage' && e.volts !== 0) say('to', `The source "${e.id}" is joined to itself.`);
+    if (e.from === e.to && e.kind === 'voltage' && e.volts !== 0)
+      say('to', `The source "${e.id}" is joined to itself.`);
   }
-  if (circuit.elements.length > 0 && !circuit.elements.some((e) => e.from === circuit.reference || e.to === circuit.reference)) problems.push({ path: '/reference', message: `No element is joined to "${circuit.reference}".` });
+  if (
+    circuit.elements.length > 0 &&
+    !circuit.elements.some((e) => e.from === circuit.reference || e.to === circuit.reference)
+  )
+    problems.push({ path: '/reference', message: `No element is joined to "${circuit.reference}".` });
   for (const [i, f] of faults.entries()) {
     const e = circuit.elements.find((o) => o.id === f.element);
     if (!e) problems.push({ path: `/faults/${i}/element`, message: `There is no element "${f.element}".` });
-    else if (f.kind === 'resistance' && (e.kind === 'voltage' || e.kind === 'current')) problems.push({ path: `/faults/${i}/kind`, message: `"${f.element}" is a source: it has no resistance to replace; use "series".` });
-    if ('ohms' in f && !(Number.isFinite(f.ohms) && f.ohms >= 0)) problems.push({ path: `/faults/${i}/ohms`, message: 'It must be a finite number of 0 or more.' });
+    else if (f.kind === 'resistance' && (e.kind === 'voltage' || e.kind === 'current'))
+      problems.push({
+        path: `/faults/${i}/kind`,
+        message: `"${f.element}" is a source: it has no resistance to replace; use "series".`,
+      });
+    if ('ohms' in f && !(Number.isFinite(f.ohms) && f.ohms >= 0))
+      problems.push({ path: `/faults/${i}/ohms`, message: 'It must be a finite number of 0 or more.' });
   }
   return problems;
 }

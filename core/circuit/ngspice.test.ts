@@ -20,10 +20,14 @@ function card(e: Element, faults: RandomCircuit['faults']): string | null {
   if (fault?.kind === 'open') return null;
   if (fault?.kind === 'short') return `R${e.id} ${ends} ${WIRE_ohm}`;
   switch (e.kind) {
-    case 'resistor': return `R${e.id} ${ends} ${(fault?.kind === 'resistance' ? fault.ohms : e.ohms + (fault?.kind === 'series' ? fault.ohms : 0)).toPrecision(17)}`;
-    case 'voltage': return `V${e.id} ${ends} DC ${e.volts.toPrecision(17)}`;
-    case 'current': return `I${e.id} ${ends} DC ${e.amperes.toPrecision(17)}`;
-    case 'switch': return e.closed ? `R${e.id} ${ends} ${WIRE_ohm}` : null;
+    case 'resistor':
+      return `R${e.id} ${ends} ${(fault?.kind === 'resistance' ? fault.ohms : e.ohms + (fault?.kind === 'series' ? fault.ohms : 0)).toPrecision(17)}`;
+    case 'voltage':
+      return `V${e.id} ${ends} DC ${e.volts.toPrecision(17)}`;
+    case 'current':
+      return `I${e.id} ${ends} DC ${e.amperes.toPrecision(17)}`;
+    case 'switch':
+      return e.closed ? `R${e.id} ${ends} ${WIRE_ohm}` : null;
   }
 }
 
@@ -31,7 +35,16 @@ test('node voltages as ngspice has them', () => {
   const cases = fc.sample(randomCircuits(16), { numRuns: HOW_MANY, seed: 20261123 });
   const folder = mkdtempSync(path.join(tmpdir(), 'mudflat-spice-'));
   const control = cases.flatMap(({ circuit, faults }, i) => {
-    writeFileSync(path.join(folder, `c${i}.cir`), [`case ${i}`, ...circuit.elements.flatMap((e) => card(e, faults) ?? []), '.options reltol=1e-9 abstol=1e-15 vntol=1e-12 gmin=1e-20', '.end', ''].join('\n'));
+    writeFileSync(
+      path.join(folder, `c${i}.cir`),
+      [
+        `case ${i}`,
+        ...circuit.elements.flatMap((e) => card(e, faults) ?? []),
+        '.options reltol=1e-9 abstol=1e-15 vntol=1e-12 gmin=1e-20',
+        '.end',
+        '',
+      ].join('\n'),
+    );
     return [`source ${path.join(folder, `c${i}.cir`)}`, 'op', `echo CASE ${i}`, 'print all'];
   });
   const script = path.join(folder, 'all.cir');

@@ -22,7 +22,8 @@ export function solveNetwork(circuit: Circuit, network: Network): Result<Circuit
   for (const [id, current] of tieCurrents(network, currents)) currents.set(id, current);
   const grounded = part[network.ground];
   return ok({
-    nodes: Object.fromEntries(nodes.map((n, i) => [n, at(i)])), branches: Object.fromEntries(currents),
+    nodes: Object.fromEntries(nodes.map((n, i) => [n, at(i)])),
+    branches: Object.fromEntries(currents),
     floating: nodes.filter((_, i) => part[group[i] as number] !== grounded).sort(),
   });
 }
@@ -35,7 +36,8 @@ function partsOf({ groups, branches, group }: Network): Int32Array {
     while (parent[root] !== root) root = parent[root] as number;
     return root;
   };
-  for (const b of branches) if (b.conductance_S > 0) parent[find(group[b.from] as number)] = find(group[b.to] as number);
+  for (const b of branches)
+    if (b.conductance_S > 0) parent[find(group[b.from] as number)] = find(group[b.to] as number);
   return parent.map((_, i) => find(i));
 }
 
@@ -46,7 +48,10 @@ function stuckCurrents(circuit: Circuit, { branches, group }: Network, part: Int
     if (b.conductance_S > 0) continue;
     const [from, to] = [part[group[b.from] as number] as number, part[group[b.to] as number] as number];
     if (from === to) continue;
-    for (const [p, current] of [[from, -b.pushed_A], [to, b.pushed_A]] as const) {
+    for (const [p, current] of [
+      [from, -b.pushed_A],
+      [to, b.pushed_A],
+    ] as const) {
       const all = into.get(p) ?? { sum: 0, size: 0, ids: [] };
       into.set(p, { sum: all.sum + current, size: all.size + Math.abs(current), ids: [...all.ids, b.id] });
     }
@@ -54,7 +59,12 @@ function stuckCurrents(circuit: Circuit, { branches, group }: Network, part: Int
   const names = new Set([...into.values()].filter((v) => Math.abs(v.sum) > 1e-12 * v.size).flatMap((v) => v.ids));
   if (names.size === 0) return [];
   const first = circuit.elements.findIndex((e) => names.has(e.id));
-  return [{ path: `/elements/${first}`, message: `${[...names].join(', ')} ${names.size === 1 ? 'pushes' : 'push'} current into a part of the circuit from which it cannot return.` }];
+  return [
+    {
+      path: `/elements/${first}`,
+      message: `${[...names].join(', ')} ${names.size === 1 ? 'pushes' : 'push'} current into a part of the circuit from which it cannot return.`,
+    },
+  ];
 }
 
 /** Voltage of each group against the reference; in a part that floats, against the first node of it. */
@@ -71,20 +81,28 @@ function groupVoltages({ groups, ground, group, offset_V, branches, nodes }: Net
   const toGround = new Float64Array(groups);
   const x = new Float64Array(groups);
   const live = branches.filter((b) => group[b.from] !== group[b.to]);
-  const free = live.filter((b) => b.conductance_S > 0 && !fixed.has(group[b.from] as number) && !fixed.has(group[b.to] as number));
-  const plan = planElimination(groups, free.map((b) => [group[b.from] as number, group[b.to] as number] as const));
+  const free = live.filter(
+    (b) => b.conductance_S > 0 && !fixed.has(group[b.from] as number) && !fixed.has(group[b.to] as number),
+  );
+  const plan = planElimination(
+    groups,
+    free.map((b) => [group[b.from] as number, group[b.to] as number] as const),
+  );
   const between = new Float64Array(plan.slots);
   for (const b of live) {
     const [f, t] = [group[b.from] as number, group[b.to] as number];
     // Pushed out of `from`, into `to`, when both groups stand at 0.
     const push = b.pushed_A + b.conductance_S * ((offset_V[b.from] as number) - (offset_V[b.to] as number) - b.emf_V);
-    for (const [own, other, into] of [[f, t, -push], [t, f, push]] as const) {
+    for (const [own, other, into] of [
+      [f, t, -push],
+      [t, f, push],
+    ] as const) {
       if (fixed.has(own)) continue;
       x[own] = (x[own] as number) + into;
       const volts = fixed.get(other);
       if (volts === undefined) continue;
       toGround[own] = (toGround[own] as number) + b.conductance_S;
-      x[own] = (x[own]) + b.conductance_S * volts;
+      x[own] = x[own] + b.conductance_S * volts;
     }
   }
   for (const b of free) {
@@ -107,7 +125,16 @@ function tieCurrents({ ties, branches, nodes }: Network, currents: ReadonlyMap<s
     wants[b.from] = (wants[b.from] as number) + i;
     wants[b.to] = (wants[b.to] as number) - i;
   }
-  const byNode = groupBy(tree.flatMap((t) => [[t.from, t], [t.to, t]] as [number, Tie][]), ([n]) => n);
+  const byNode = groupBy(
+    tree.flatMap(
+      (t) =>
+        [
+          [t.from, t],
+          [t.to, t],
+        ] as [number, Tie][],
+    ),
+    ([n]) => n,
+  );
   const left = new Map([...byNode].map(([n, of]) => [n, new Set(of.map(([, t]) => t))]));
   const out = new Map<string, number>(ties.map((t) => [t.id, 0]));
   const leaves = [...left].filter(([, of]) => of.size === 1).map(([n]) => n);

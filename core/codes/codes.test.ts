@@ -12,21 +12,54 @@ const decode = (text: string): CodeMeaning => {
 
 /** SAE J2012: examples of each range, written from memory of the standard's structure. */
 test.each<[string, string, string | null, number | null, string | null]>([
-  ['P0671', 'glow plugs', 'glow plug', 1, 'circuit or open'], ['P0672', 'glow plugs', 'glow plug', 2, 'circuit or open'], ['P0678', 'glow plugs', 'glow plug', 8, 'circuit or open'], ['P0682', 'glow plugs', 'glow plug', 12, 'circuit or open'],
-  ['P0380', 'glow plugs', 'glow plug or heater circuit A', null, 'circuit'], ['P0670', 'glow plugs', 'glow plug control module, control circuit', null, 'circuit or open'], ['P0683', 'glow plugs', 'glow plug control module, communication with the controller', null, 'circuit'],
-  ['P0201', 'injectors', 'injector', 1, 'circuit or open'], ['P0212', 'injectors', 'injector', 12, 'circuit or open'], ['P0261', 'injectors', 'injector', 1, 'low'], ['P0265', 'injectors', 'injector', 2, 'high'], ['P0284', 'injectors', 'injector', 8, 'contribution or balance'], ['P0296', 'injectors', 'injector', 12, 'contribution or balance'],
-  ['P0611', 'injector module', 'fuel injector control module', null, 'performance'], ['P2146', 'injectors', 'injector group A supply', null, 'circuit or open'], ['P2148', 'injectors', 'injector group A supply', null, 'high'],
-  ['P0300', 'misfire', 'several cylinders', null, 'misfire'], ['P0305', 'misfire', 'cylinder', 5, 'misfire'], ['P0312', 'misfire', 'cylinder', 12, 'misfire'],
-  ['P0335', 'position sensors', 'crankshaft position sensor A', null, 'circuit'], ['P0344', 'position sensors', 'camshaft position sensor A, bank 1', null, 'intermittent'],
-  ['P0193', 'pressure sensors', 'fuel rail pressure sensor', null, 'high'], ['P0237', 'pressure sensors', 'boost pressure sensor A', null, 'low'], ['P0471', 'pressure sensors', 'exhaust pressure sensor', null, 'range or performance'], ['P2454', 'pressure sensors', 'particulate filter differential pressure sensor', null, 'low'],
-  ['P0101', 'airflow', 'mass or volume airflow meter A', null, 'range or performance'], ['P0087', 'fuel pressure', 'rail pressure', null, 'too low'], ['P0562', 'supply', 'system voltage', null, 'low'], ['P0642', 'supply', 'sensor reference voltage A', null, 'low'],
+  ['P0671', 'glow plugs', 'glow plug', 1, 'circuit or open'],
+  ['P0672', 'glow plugs', 'glow plug', 2, 'circuit or open'],
+  ['P0678', 'glow plugs', 'glow plug', 8, 'circuit or open'],
+  ['P0682', 'glow plugs', 'glow plug', 12, 'circuit or open'],
+  ['P0380', 'glow plugs', 'glow plug or heater circuit A', null, 'circuit'],
+  ['P0670', 'glow plugs', 'glow plug control module, control circuit', null, 'circuit or open'],
+  ['P0683', 'glow plugs', 'glow plug control module, communication with the controller', null, 'circuit'],
+  ['P0201', 'injectors', 'injector', 1, 'circuit or open'],
+  ['P0212', 'injectors', 'injector', 12, 'circuit or open'],
+  ['P0261', 'injectors', 'injector', 1, 'low'],
+  ['P0265', 'injectors', 'injector', 2, 'high'],
+  ['P0284', 'injectors', 'injector', 8, 'contribution or balance'],
+  ['P0296', 'injectors', 'injector', 12, 'contribution or balance'],
+  ['P0611', 'injector module', 'fuel injector control module', null, 'performance'],
+  ['P2146', 'injectors', 'injector group A supply', null, 'circuit or open'],
+  ['P2148', 'injectors', 'injector group A supply', null, 'high'],
+  ['P0300', 'misfire', 'several cylinders', null, 'misfire'],
+  ['P0305', 'misfire', 'cylinder', 5, 'misfire'],
+  ['P0312', 'misfire', 'cylinder', 12, 'misfire'],
+  ['P0335', 'position sensors', 'crankshaft position sensor A', null, 'circuit'],
+  ['P0344', 'position sensors', 'camshaft position sensor A, bank 1', null, 'intermittent'],
+  ['P0193', 'pressure sensors', 'fuel rail pressure sensor', null, 'high'],
+  ['P0237', 'pressure sensors', 'boost pressure sensor A', null, 'low'],
+  ['P0471', 'pressure sensors', 'exhaust pressure sensor', null, 'range or performance'],
+  ['P2454', 'pressure sensors', 'particulate filter differential pressure sensor', null, 'low'],
+  ['P0101', 'airflow', 'mass or volume airflow meter A', null, 'range or performance'],
+  ['P0087', 'fuel pressure', 'rail pressure', null, 'too low'],
+  ['P0562', 'supply', 'system voltage', null, 'low'],
+  ['P0642', 'supply', 'sensor reference voltage A', null, 'low'],
 ])('%s', (code, system, component, cylinder, failure) => {
-  expect(decode(code)).toEqual({ code, system, component, cylinder, failure, standard: 'SAE J2012', confidence: 'standard' });
+  expect(decode(code)).toEqual({
+    code,
+    system,
+    component,
+    cylinder,
+    failure,
+    standard: 'SAE J2012',
+    confidence: 'standard',
+  });
 });
 
 describe('who decides', () => {
-  test.each(['P1234', 'P3000', 'P33FF', 'B1000', 'B2FFF', 'C1ABC', 'U1000', 'U2900'])('%s: the maker', (code) => expect(decode(code)).toMatchObject({ confidence: 'maker-defined', component: null, cylinder: null }));
-  test.each(['P0ABC', 'P2BA7', 'P3400', 'B0001', 'C0035', 'U0100', 'U3000'])('%s: the standard', (code) => expect(decode(code).confidence).toBe('standard'));
+  test.each(['P1234', 'P3000', 'P33FF', 'B1000', 'B2FFF', 'C1ABC', 'U1000', 'U2900'])('%s: the maker', (code) =>
+    expect(decode(code)).toMatchObject({ confidence: 'maker-defined', component: null, cylinder: null }),
+  );
+  test.each(['P0ABC', 'P2BA7', 'P3400', 'B0001', 'C0035', 'U0100', 'U3000'])('%s: the standard', (code) =>
+    expect(decode(code).confidence).toBe('standard'),
+  );
   test('a range that the table has not keeps its division', () => {
     expect(decode('P0741')).toMatchObject({ system: 'transmission', component: null, failure: null });
     expect(decode('P067A')).toMatchObject({ system: 'controller and outputs', cylinder: null });
@@ -41,19 +74,40 @@ describe('who decides', () => {
 
 /** SAE J1939-73; numbers and failure modes from memory of the public list. */
 test.each<[string, string, string | null, number | null, string]>([
-  ['SPN 653 FMI 5', 'injectors', 'injector', 3, 'current below normal, or open circuit'], ['SPN 651 FMI 6', 'injectors', 'injector', 1, 'current above normal, or grounded circuit'], ['SPN 674 FMI 4', 'injectors', 'injector', 24, 'voltage below normal, or shorted to low source'],
-  ['SPN 676 FMI 3', 'glow plugs', 'glow plug relay', null, 'voltage above normal, or shorted to high source'], ['SPN 1324 FMI 31', 'misfire', 'cylinder', 2, 'condition exists'], ['SPN 102 FMI 2', 'pressure sensors', 'intake manifold (boost) pressure', null, 'erratic, intermittent or incorrect'],
-  ['SPN 168 FMI 18', 'supply', 'battery voltage', null, 'below normal, moderately severe'], ['SPN 4000 FMI 7', 'not in the table here', null, null, 'mechanical system not responding or out of adjustment'],
+  ['SPN 653 FMI 5', 'injectors', 'injector', 3, 'current below normal, or open circuit'],
+  ['SPN 651 FMI 6', 'injectors', 'injector', 1, 'current above normal, or grounded circuit'],
+  ['SPN 674 FMI 4', 'injectors', 'injector', 24, 'voltage below normal, or shorted to low source'],
+  ['SPN 676 FMI 3', 'glow plugs', 'glow plug relay', null, 'voltage above normal, or shorted to high source'],
+  ['SPN 1324 FMI 31', 'misfire', 'cylinder', 2, 'condition exists'],
+  ['SPN 102 FMI 2', 'pressure sensors', 'intake manifold (boost) pressure', null, 'erratic, intermittent or incorrect'],
+  ['SPN 168 FMI 18', 'supply', 'battery voltage', null, 'below normal, moderately severe'],
+  ['SPN 4000 FMI 7', 'not in the table here', null, null, 'mechanical system not responding or out of adjustment'],
 ])('%s', (code, system, component, cylinder, failure) => {
-  expect(decode(code)).toEqual({ code, system, component, cylinder, failure, standard: 'SAE J1939-73', confidence: 'standard' });
+  expect(decode(code)).toEqual({
+    code,
+    system,
+    component,
+    cylinder,
+    failure,
+    standard: 'SAE J1939-73',
+    confidence: 'standard',
+  });
 });
 test('numbers of the maker, reserved failure modes, the many ways of writing', () => {
-  expect(decode('SPN 520200 FMI 5')).toMatchObject({ confidence: 'maker-defined', component: null, failure: 'current below normal, or open circuit' });
+  expect(decode('SPN 520200 FMI 5')).toMatchObject({
+    confidence: 'maker-defined',
+    component: null,
+    failure: 'current below normal, or open circuit',
+  });
   expect(decode('SPN 110 FMI 25').failure).toBe('reserved');
-  for (const text of ['spn653fmi5', 'SPN:653 FMI:5', 'SPN 653/FMI 5', '653/5', '653-5', ' SPN 653,  FMI 05 ']) expect(decode(text).code).toBe('SPN 653 FMI 5');
+  for (const text of ['spn653fmi5', 'SPN:653 FMI:5', 'SPN 653/FMI 5', '653/5', '653-5', ' SPN 653,  FMI 05 '])
+    expect(decode(text).code).toBe('SPN 653 FMI 5');
   expect(Object.keys(FMI)).toHaveLength(23);
 });
-test.each(['', 'P067', 'X0672', 'P4672', 'P0672-1', 'SPN 653 FMI 32', 'SPN 600000 FMI 1', 'florp', '653'])('"%s" is no code', (text) => expect(decodeCode(text).ok).toBe(false));
+test.each(['', 'P067', 'X0672', 'P4672', 'P0672-1', 'SPN 653 FMI 32', 'SPN 600000 FMI 1', 'florp', '653'])(
+  '"%s" is no code',
+  (text) => expect(decodeCode(text).ok).toBe(false),
+);
 
 describe('the tables', () => {
   test('no two ranges of J2012 overlap', () => {
@@ -68,27 +122,46 @@ describe('the tables', () => {
   });
   test('every cylinder of every range is reached, in order', () => {
     for (const r of RANGES.filter((x) => x.cylinders)) {
-      const all = Array.from({ length: r.failures.length * (r.cylinders ?? 0) }, (_, i) => decode(`P${String(Number(r.from) + i).padStart(4, '0')}`).cylinder);
+      const all = Array.from(
+        { length: r.failures.length * (r.cylinders ?? 0) },
+        (_, i) => decode(`P${String(Number(r.from) + i).padStart(4, '0')}`).cylinder,
+      );
       expect(all).toEqual(all.map((_, i) => Math.floor(i / r.failures.length) + 1));
     }
-    for (const { first, cylinders } of BY_CYLINDER) expect([decode(`SPN ${first} FMI 1`).cylinder, decode(`SPN ${first + cylinders - 1} FMI 1`).cylinder]).toEqual([1, cylinders]);
+    for (const { first, cylinders } of BY_CYLINDER)
+      expect([decode(`SPN ${first} FMI 1`).cylinder, decode(`SPN ${first + cylinders - 1} FMI 1`).cylinder]).toEqual([
+        1,
+        cylinders,
+      ]);
   });
 });
 
 describe('in running text', () => {
   test('pasted from anywhere, in order; what is none is given back', () => {
-    expect(findCodes('P0672, p0380-13; SPN 653 FMI 5\n110/3 (stored) U0100')).toEqual({ codes: ['P0672', 'p0380-13', 'SPN 653 FMI 5', '110/3', 'U0100'], unknown: ['(stored)'] });
+    expect(findCodes('P0672, p0380-13; SPN 653 FMI 5\n110/3 (stored) U0100')).toEqual({
+      codes: ['P0672', 'p0380-13', 'SPN 653 FMI 5', '110/3', 'U0100'],
+      unknown: ['(stored)'],
+    });
     expect(findCodes('')).toEqual({ codes: [], unknown: [] });
   });
   test('whatever is found can be decoded, or says why not; nothing throws', () => {
-    fc.assert(fc.property(fc.string({ maxLength: 80 }), (text) => { for (const code of findCodes(text).codes) decodeCode(code); decodeCode(text); }));
-    fc.assert(fc.property(fc.integer({ min: 0, max: 524287 }), fc.integer({ min: 0, max: 31 }), (spn, fmi) => {
-      expect(decode(`SPN ${spn} FMI ${fmi}`).code).toBe(`SPN ${spn} FMI ${fmi}`);
-      expect(findCodes(`x SPN ${spn} FMI ${fmi} y`).codes).toEqual([`SPN ${spn} FMI ${fmi}`]);
-    }));
-    fc.assert(fc.property(fc.constantFrom('P', 'B', 'C', 'U'), fc.integer({ min: 0, max: 0x3fff }), (letter, n) => {
-      const code = `${letter}${n.toString(16).toUpperCase().padStart(4, '0')}`;
-      expect(decode(code.toLowerCase())).toMatchObject({ code, standard: 'SAE J2012' });
-    }));
+    fc.assert(
+      fc.property(fc.string({ maxLength: 80 }), (text) => {
+        for (const code of findCodes(text).codes) decodeCode(code);
+        decodeCode(text);
+      }),
+    );
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 524287 }), fc.integer({ min: 0, max: 31 }), (spn, fmi) => {
+        expect(decode(`SPN ${spn} FMI ${fmi}`).code).toBe(`SPN ${spn} FMI ${fmi}`);
+        expect(findCodes(`x SPN ${spn} FMI ${fmi} y`).codes).toEqual([`SPN ${spn} FMI ${fmi}`]);
+      }),
+    );
+    fc.assert(
+      fc.property(fc.constantFrom('P', 'B', 'C', 'U'), fc.integer({ min: 0, max: 0x3fff }), (letter, n) => {
+        const code = `${letter}${n.toString(16).toUpperCase().padStart(4, '0')}`;
+        expect(decode(code.toLowerCase())).toMatchObject({ code, standard: 'SAE J2012' });
+      }),
+    );
   });
 });

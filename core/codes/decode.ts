@@ -13,7 +13,9 @@ export function decodeCode(text: string): Result<CodeMeaning, string> {
   if (five) return ok(decodeJ2012(five));
   const pair = J1939.exec(typed);
   if (pair) return decodeJ1939(Number(pair[1]), Number(pair[2]));
-  return fail(`"${typed.slice(0, 40)}" is no code known here. Codes are written P0672 (SAE J2012) or SPN 653 FMI 5 (SAE J1939-73).`);
+  return fail(
+    `"${typed.slice(0, 40)}" is no code known here. Codes are written P0672 (SAE J2012) or SPN 653 FMI 5 (SAE J1939-73).`,
+  );
 }
 
 /** Whether SAE or the maker decides on a J2012 code: by its second sign, and for P3 by the rest. */
@@ -26,15 +28,31 @@ function isStandard(letter: string, digit: string, rest: string): boolean {
 function decodeJ2012([, l = '', digit = '', r = '', typeByte]: RegExpExecArray): CodeMeaning {
   const [letter, rest] = [l.toUpperCase(), r.toUpperCase()];
   const type = typeByte?.toUpperCase();
-  const common = { code: `${letter}${digit}${rest}${type ? `-${type}` : ''}`, standard: 'SAE J2012' as const, cylinder: null };
-  const byType = type === undefined ? null : FAILURE_TYPES[type] ?? null;
+  const common = {
+    code: `${letter}${digit}${rest}${type ? `-${type}` : ''}`,
+    standard: 'SAE J2012' as const,
+    cylinder: null,
+  };
+  const byType = type === undefined ? null : (FAILURE_TYPES[type] ?? null);
   if (!isStandard(letter, digit, rest)) {
     return { ...common, system: LETTERS[letter] ?? '', component: null, failure: byType, confidence: 'maker-defined' };
   }
   const found = letter === 'P' ? findRange(`${digit}${rest}`) : null;
-  if (found) return { ...common, ...found, failure: byType && byType !== FAILURE_TYPES['00'] ? byType : found.failure, confidence: 'standard' };
+  if (found)
+    return {
+      ...common,
+      ...found,
+      failure: byType && byType !== FAILURE_TYPES['00'] ? byType : found.failure,
+      confidence: 'standard',
+    };
   const divisions = letter !== 'P' ? {} : digit === '0' ? DIVISIONS : digit === '2' ? DIVISIONS_2 : {};
-  return { ...common, system: divisions[rest[0] ?? ''] ?? LETTERS[letter] ?? '', component: null, failure: byType, confidence: 'standard' };
+  return {
+    ...common,
+    system: divisions[rest[0] ?? ''] ?? LETTERS[letter] ?? '',
+    component: null,
+    failure: byType,
+    confidence: 'standard',
+  };
 }
 
 function findRange(digits: string): Pick<CodeMeaning, 'system' | 'component' | 'cylinder' | 'failure'> | null {
@@ -44,7 +62,12 @@ function findRange(digits: string): Pick<CodeMeaning, 'system' | 'component' | '
   for (const { from, system, component, failures, cylinders } of RANGES) {
     const at = number - Number(from);
     if (at < 0 || at >= failures.length * (cylinders ?? 1)) continue;
-    return { system, component, cylinder: cylinders ? Math.floor(at / failures.length) + 1 : null, failure: failures[at % failures.length] ?? null };
+    return {
+      system,
+      component,
+      cylinder: cylinders ? Math.floor(at / failures.length) + 1 : null,
+      failure: failures[at % failures.length] ?? null,
+    };
   }
   return null;
 }
@@ -53,11 +76,18 @@ function decodeJ1939(spn: number, fmi: number): Result<CodeMeaning, string> {
   if (spn > LARGEST_SPN) return fail(`An SPN is at most ${LARGEST_SPN}, not ${spn}.`);
   if (fmi > 31) return fail(`An FMI is at most 31, not ${fmi}.`);
   const common = { code: `SPN ${spn} FMI ${fmi}`, standard: 'SAE J1939-73' as const, failure: FMI[fmi] ?? 'reserved' };
-  if (spn >= MAKERS_OWN.from && spn <= MAKERS_OWN.to) return ok({ ...common, system: 'of the maker', component: null, cylinder: null, confidence: 'maker-defined' });
+  if (spn >= MAKERS_OWN.from && spn <= MAKERS_OWN.to)
+    return ok({ ...common, system: 'of the maker', component: null, cylinder: null, confidence: 'maker-defined' });
   const row = BY_CYLINDER.find((r) => spn >= r.first && spn < r.first + r.cylinders);
   if (row) return ok({ ...common, ...row.suspect, cylinder: spn - row.first + 1, confidence: 'standard' });
   const known = SPN[spn];
-  return ok({ ...common, system: known?.system ?? 'not in the table here', component: known?.component ?? null, cylinder: null, confidence: 'standard' });
+  return ok({
+    ...common,
+    system: known?.system ?? 'not in the table here',
+    component: known?.component ?? null,
+    cylinder: null,
+    confidence: 'standard',
+  });
 }
 
 /**
@@ -66,10 +96,17 @@ function decodeJ1939(spn: number, fmi: number): Result<CodeMeaning, string> {
  */
 export function findCodes(text: string): { readonly codes: readonly string[]; readonly unknown: readonly string[] } {
   const codes: string[] = [];
-  const pattern = /\b[PCBU][0-3][0-9A-F]{3}(?:[-:][0-9A-F]{2})?\b|\bSPN[\s:]*\d{1,7}[\s,/:.-]*FMI[\s:]*\d{1,3}\b|\b\d{1,7}\s*\/\s*\d{1,3}\b/gi;
+  const pattern =
+    /\b[PCBU][0-3][0-9A-F]{3}(?:[-:][0-9A-F]{2})?\b|\bSPN[\s:]*\d{1,7}[\s,/:.-]*FMI[\s:]*\d{1,3}\b|\b\d{1,7}\s*\/\s*\d{1,3}\b/gi;
   const rest = text.replace(pattern, (found) => {
     codes.push(found);
     return ' ; ';
   });
-  return { codes, unknown: rest.split(/[\s,;]+/).map((w) => w.trim()).filter(Boolean) };
+  return {
+    codes,
+    unknown: rest
+      .split(/[\s,;]+/)
+      .map((w) => w.trim())
+      .filter(Boolean),
+  };
 }

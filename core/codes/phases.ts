@@ -4,7 +4,10 @@ import { groupBy } from '../collections';
 export const PHASES = ['as-found', 'caused-by-testing', 'after-clearing', 'after-road-test'] as const;
 export type Phase = (typeof PHASES)[number];
 export const PHASE_WORDS: Readonly<Record<Phase, string>> = {
-  'as-found': 'as found', 'caused-by-testing': 'caused by testing', 'after-clearing': 'after clearing', 'after-road-test': 'after the road test',
+  'as-found': 'as found',
+  'caused-by-testing': 'caused by testing',
+  'after-clearing': 'after clearing',
+  'after-road-test': 'after the road test',
 };
 
 export interface Observed {
@@ -43,11 +46,28 @@ function fateOf(phases: readonly Phase[], lookedLater: boolean): Fate {
 
 /** Areas of the catalogue to which a system points, most telling first. Common practice, no source. */
 const POINTS: Readonly<Record<string, readonly string[]>> = {
-  'glow plugs': ['Glow plugs'], injectors: ['Injectors', 'Injector module', 'Harness'], 'injector module': ['Injector module'], misfire: ['Injectors', 'Harness', 'Air and fuel'], 'position sensors': ['Position sensors'], 'pressure sensors': ['Sensors'],
-  airflow: ['Air and fuel', 'Sensors'], boost: ['Actuators', 'Sensors', 'Air and fuel'], actuators: ['Actuators'], supply: ['Controller'], controller: ['Controller'], 'fuel pressure': ['Air and fuel'], 'fuel supply': ['Air and fuel'], 'fuel shut-off': ['Controller'], 'exhaust gas recirculation': ['Actuators', 'Sensors'],
+  'glow plugs': ['Glow plugs'],
+  injectors: ['Injectors', 'Injector module', 'Harness'],
+  'injector module': ['Injector module'],
+  misfire: ['Injectors', 'Harness', 'Air and fuel'],
+  'position sensors': ['Position sensors'],
+  'pressure sensors': ['Sensors'],
+  airflow: ['Air and fuel', 'Sensors'],
+  boost: ['Actuators', 'Sensors', 'Air and fuel'],
+  actuators: ['Actuators'],
+  supply: ['Controller'],
+  controller: ['Controller'],
+  'fuel pressure': ['Air and fuel'],
+  'fuel supply': ['Air and fuel'],
+  'fuel shut-off': ['Controller'],
+  'exhaust gas recirculation': ['Actuators', 'Sensors'],
 };
 
 /** Which areas the codes of a job point at; those that the testing itself set point nowhere. */
 export function areasFor(codes: readonly { readonly system: string; readonly fate: Fate }[]): string[] {
-  return [...new Set(codes.filter((c) => c.fate !== 'caused by testing' && c.fate !== 'gone').flatMap((c) => POINTS[c.system] ?? []))];
+  return [
+    ...new Set(
+      codes.filter((c) => c.fate !== 'caused by testing' && c.fate !== 'gone').flatMap((c) => POINTS[c.system] ?? []),
+    ),
+  ];
 }

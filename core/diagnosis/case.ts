@@ -49,7 +49,13 @@ export class Kept {
   constructor(private readonly most = 60) {}
 
   of(circuit: LibraryCircuit, wiring: Wiring): Prepared {
-    const key = [circuit.id, circuit.revision, JSON.stringify(circuit.values), JSON.stringify(wiring), CORE_VERSION].join('|');
+    const key = [
+      circuit.id,
+      circuit.revision,
+      JSON.stringify(circuit.values),
+      JSON.stringify(wiring),
+      CORE_VERSION,
+    ].join('|');
     const known = this.made.get(key);
     if (known) return known;
     const prepared = prepare({ circuit, ...wiring });
@@ -60,14 +66,21 @@ export class Kept {
 }
 
 /** A circuit with what was measured in it. */
-export interface InQuestion { readonly circuit: LibraryCircuit; readonly own: readonly Measured[] }
+export interface InQuestion {
+  readonly circuit: LibraryCircuit;
+  readonly own: readonly Measured[];
+}
 
 /** What is measured in many circuits says of none that it is the one in question. */
 const GENERAL: ReadonlySet<string> = new Set(['Harness', 'Energy first', 'Controller', 'Sensors']);
 
 /** Measured at a point of the circuit. */
 const ownOf = (circuit: LibraryCircuit, measured: readonly Measured[]): Measured[] =>
-  measured.filter((m) => circuit.probes.some((p) => p.test === m.test && (p.position === '{}' ? typeof m.position === 'number' : p.position === m.position)));
+  measured.filter((m) =>
+    circuit.probes.some(
+      (p) => p.test === m.test && (p.position === '{}' ? typeof m.position === 'number' : p.position === m.position),
+    ),
+  );
 
 /**
  * The circuits in question: of each area the one in which most was measured, among equals the one that comes first. Where nothing was measured in any, the first one that codes or complaint point at.
@@ -75,28 +88,39 @@ const ownOf = (circuit: LibraryCircuit, measured: readonly Measured[]): Measured
 export function circuitsInQuestion(c: Case): InQuestion[] {
   const found = c.circuits.map((circuit) => {
     const own = ownOf(circuit, c.measured);
-    const telling = own.filter((m) => { const area = findTest(m.test)?.area ?? circuit.area; return area === circuit.area || !GENERAL.has(area); }).length;
+    const telling = own.filter((m) => {
+      const area = findTest(m.test)?.area ?? circuit.area;
+      return area === circuit.area || !GENERAL.has(area);
+    }).length;
     return { circuit, own, telling };
   });
   const areas = [...new Set(found.filter((f) => f.telling > 0).map((f) => f.circuit.area))];
-  const best = areas.flatMap((area) => found.filter((f) => f.circuit.area === area && f.telling > 0).toSorted((a, b) => b.telling - a.telling).slice(0, 1));
+  const best = areas.flatMap((area) =>
+    found
+      .filter((f) => f.circuit.area === area && f.telling > 0)
+      .toSorted((a, b) => b.telling - a.telling)
+      .slice(0, 1),
+  );
   return best.length ? best : found.filter((f) => c.areas.includes(f.circuit.area)).slice(0, 1);
 }
 
 /** Weighs a job's evidence in every circuit in question. */
-export const weighCase = (c: Case, kept: Kept): WeighedCircuit[] => circuitsInQuestion(c).map((q) => weighOne(q, c, kept));
+export const weighCase = (c: Case, kept: Kept): WeighedCircuit[] =>
+  circuitsInQuestion(c).map((q) => weighOne(q, c, kept));
 
 /** Read again and again, a point says little more than the newest times it was read. */
 const NEWEST = 3;
 
 function newestOf(measured: readonly Measured[]): Measured[] {
   const seen = new Map<string, number>();
-  return measured.toSorted((a, b) => (a.at === b.at ? 0 : (a.at ?? NOW) > (b.at ?? NOW) ? -1 : 1)).filter((m) => {
-    const key = `${m.test}|${m.position}`;
-    const n = (seen.get(key) ?? 0) + 1;
-    seen.set(key, n);
-    return n <= NEWEST;
-  });
+  return measured
+    .toSorted((a, b) => (a.at === b.at ? 0 : (a.at ?? NOW) > (b.at ?? NOW) ? -1 : 1))
+    .filter((m) => {
+      const key = `${m.test}|${m.position}`;
+      const n = (seen.get(key) ?? 0) + 1;
+      seen.set(key, n);
+      return n <= NEWEST;
+    });
 }
 /** After every moment that is written down. */
 const NOW = '~';
@@ -105,10 +129,29 @@ const NOW = '~';
 export function weighOne({ circuit, own }: InQuestion, c: Case, kept: Kept): WeighedCircuit {
   const ready = kept.of(circuit, c.wiring);
   const odds = oddsFrom(circuit, c.history);
-  const diagnosis = diagnose({ circuit, ...c.wiring, measured: newestOf(own), observed: observedIn(circuit, c.observed), coded: c.coded, odds, shows: momentsOf(c.history.conditions), warm: c.warm }, ready);
+  const diagnosis = diagnose(
+    {
+      circuit,
+      ...c.wiring,
+      measured: newestOf(own),
+      observed: observedIn(circuit, c.observed),
+      coded: c.coded,
+      odds,
+      shows: momentsOf(c.history.conditions),
+      warm: c.warm,
+    },
+    ready,
+  );
   const expected = diagnosis.next.slice(0, 3).map((n) => ({
-    test: n.test, name: findTest(n.test)?.name ?? n.test, position: n.position,
-    readings: [{ when: 'if all is well', shown: shownPrediction(ready.predictions, n, null) }, ...diagnosis.suspects.slice(0, 3).map((s) => ({ when: `if ${s.words}`, shown: shownPrediction(ready.predictions, n, s.key) }))],
+    test: n.test,
+    name: findTest(n.test)?.name ?? n.test,
+    position: n.position,
+    readings: [
+      { when: 'if all is well', shown: shownPrediction(ready.predictions, n, null) },
+      ...diagnosis.suspects
+        .slice(0, 3)
+        .map((s) => ({ when: `if ${s.words}`, shown: shownPrediction(ready.predictions, n, s.key) })),
+    ],
   }));
   return { circuit, wiring: c.wiring, diagnosis, before: odds.map((o) => o.why), expected };
 }

@@ -22,18 +22,33 @@ function of(id: string): { circuit: LibraryCircuit; prepared: Prepared } {
   if (known) return known;
   const circuit = findCircuit(id);
   if (!circuit.ok) throw new Error(JSON.stringify(circuit.error));
-  const made = { circuit: circuit.value, prepared: prepare({ circuit: circuit.value, cylinders: CYLINDERS, systemVoltage_V: 12 }) };
+  const made = {
+    circuit: circuit.value,
+    prepared: prepare({ circuit: circuit.value, cylinders: CYLINDERS, systemVoltage_V: 12 }),
+  };
   kept.set(id, made);
   return made;
 }
-const one = (test: string, position: number | string, v: number | 'OL' | '~'): Measured => ({ test, position, kind: v === 'OL' ? 'overload' : v === '~' ? 'unsteady' : 'value', value: typeof v === 'number' ? v : 0, u: 0.02 });
+const one = (test: string, position: number | string, v: number | 'OL' | '~'): Measured => ({
+  test,
+  position,
+  kind: v === 'OL' ? 'overload' : v === '~' ? 'unsteady' : 'value',
+  value: typeof v === 'number' ? v : 0,
+  u: 0.02,
+});
 const row = (test: string, ...values: (number | 'OL' | '~')[]): Measured[] => values.map((v, i) => one(test, i + 1, v));
-function ask(id: string, measured: readonly Measured[], observed: readonly Evidence[] = [], coded: readonly number[] = []): Diagnosis {
+function ask(
+  id: string,
+  measured: readonly Measured[],
+  observed: readonly Evidence[] = [],
+  coded: readonly number[] = [],
+): Diagnosis {
   const { circuit, prepared } = of(id);
   return diagnose({ circuit, cylinders: CYLINDERS, systemVoltage_V: 12, measured, observed, coded }, prepared);
 }
 /** Share of all suspects whose element begins so. */
-const share = (d: Diagnosis, ...elements: string[]): number => d.suspects.filter((s) => elements.some((e) => s.element.startsWith(e))).reduce((sum, s) => sum + s.probability, 0);
+const share = (d: Diagnosis, ...elements: string[]): number =>
+  d.suspects.filter((s) => elements.some((e) => s.element.startsWith(e))).reduce((sum, s) => sum + s.probability, 0);
 
 describe('trade sense: glow plugs', () => {
   const BARE = row('glow-plug-resistance', 0.7, 0.6, 0.7, 0.7);
@@ -57,12 +72,21 @@ describe('trade sense: glow plugs', () => {
   });
   test('all good and the complaint stays: a cause outside the circuit, and it says so', () => {
     const before = ask('glow-relay', []).unexplained;
-    const d = ask('glow-relay', [...BARE, ...row('glow-plug-through-harness', 0.8, 0.7, 0.8, 0.8), ...row('glow-plug-current', 15.5, 16, 15, 15.5), ...row('glow-feed-voltage', 10.6, 10.5, 10.4, 10.5)]);
+    const d = ask('glow-relay', [
+      ...BARE,
+      ...row('glow-plug-through-harness', 0.8, 0.7, 0.8, 0.8),
+      ...row('glow-plug-current', 15.5, 16, 15, 15.5),
+      ...row('glow-feed-voltage', 10.6, 10.5, 10.4, 10.5),
+    ]);
     expect(d.unexplained).toBeGreaterThan(0.8);
     expect(d.unexplained).toBeGreaterThan(before);
   });
   test('two faults at once are both found', () => {
-    const d = ask('glow-relay', [...row('glow-plug-resistance', 0.7, 'OL', 0.7, 0.7), ...row('glow-plug-through-harness', 0.8, 'OL', 0.8, 300), ...row('glow-feed-voltage', 11, 11.7, 11, 0.03)]);
+    const d = ask('glow-relay', [
+      ...row('glow-plug-resistance', 0.7, 'OL', 0.7, 0.7),
+      ...row('glow-plug-through-harness', 0.8, 'OL', 0.8, 300),
+      ...row('glow-feed-voltage', 11, 11.7, 11, 0.03),
+    ]);
     expect(share(d, 'plug 2')).toBeGreaterThan(0.9);
     expect(share(d, 'wire 4', 'connector 4')).toBeGreaterThan(0.5);
   });
@@ -76,16 +100,27 @@ describe('trade sense: glow plugs', () => {
     expect(share(d, 'wire 3', 'connector 3')).toBeGreaterThan(0.3);
     expect(share(d, 'wire 3')).toBeGreaterThan(10 * share(d, 'wire 2'));
   });
-  test('a code that names the cylinder weighs', () => expect(share(ask('glow-relay', [], [], [3]), 'plug 3')).toBeGreaterThan(3 * share(ask('glow-relay', [], [], [3]), 'plug 1')));
+  test('a code that names the cylinder weighs', () =>
+    expect(share(ask('glow-relay', [], [], [3]), 'plug 3')).toBeGreaterThan(
+      3 * share(ask('glow-relay', [], [], [3]), 'plug 1'),
+    ));
 });
 
 describe('trade sense: sensors, module, injectors', () => {
   test('signal 0 V plugged and unplugged with 5 V by bypass convicts the sensor', () => {
-    const d = ask('sensor-pull-down', [one('sensor-reference', 'reference', 5), one('sensor-signal-rest', 'gauge or difference type', 0.0), one('sensor-unplugged', 'pull-down input', 0), one('sensor-bypass', 'reference to signal', 4.95)]);
+    const d = ask('sensor-pull-down', [
+      one('sensor-reference', 'reference', 5),
+      one('sensor-signal-rest', 'gauge or difference type', 0.0),
+      one('sensor-unplugged', 'pull-down input', 0),
+      one('sensor-bypass', 'reference to signal', 4.95),
+    ]);
     expect(share(d, 'high side', 'low side')).toBeGreaterThan(0.85);
   });
   test('meter and scan tool disagreeing convicts the input side', () => {
-    const d = ask('sensor-pull-down', [one('sensor-signal-rest', 'gauge or difference type', 0.5), one('sensor-meter-scan', 'meter less scan tool', 0.5)]);
+    const d = ask('sensor-pull-down', [
+      one('sensor-signal-rest', 'gauge or difference type', 0.5),
+      one('sensor-meter-scan', 'meter less scan tool', 0.5),
+    ]);
     expect(share(d, 'input', 'signal wire')).toBeGreaterThan(0.85);
   });
   test('a reference pulled low accuses the neighbours on it, not this sensor’s signal wire', () => {
@@ -94,39 +129,96 @@ describe('trade sense: sensors, module, injectors', () => {
     expect(share(d, 'signal wire')).toBeLessThan(0.05);
   });
   test('a ground that loses a volt under load acquits the module', () => {
-    const d = ask('module-input', [one('module-input', 'feed', 12), one('module-input', 'ground', 1.6), one('battery-at-rest', 'battery', 12.5)]);
+    const d = ask('module-input', [
+      one('module-input', 'feed', 12),
+      one('module-input', 'ground', 1.6),
+      one('battery-at-rest', 'battery', 12.5),
+    ]);
     expect(share(d, 'ground')).toBeGreaterThan(0.9);
     expect(share(d, 'module')).toBeLessThan(0.02);
   });
   test('swap followed: the part; stayed: not the part', () => {
-    const swap = (outcome: 'followed' | 'stayed'): Evidence => ({ kind: 'swap', part: 'injector', from: 2, to: 1, outcome });
+    const swap = (outcome: 'followed' | 'stayed'): Evidence => ({
+      kind: 'swap',
+      part: 'injector',
+      from: 2,
+      to: 1,
+      outcome,
+    });
     expect(share(ask('injectors-common', [], [swap('followed')]), 'injector 2')).toBeGreaterThan(0.6);
     expect(share(ask('injectors-common', [], [swap('stayed')]), 'injector 2')).toBeLessThan(0.02);
   });
   test('a healthy bare injector with its wire ringing at 100 ohm: the wire', () => {
-    const d = ask('injectors-common', [...row('injector-resistance', 0.6, 0.6, 0.6, 0.6), ...row('harness-ring-out', 0.2, 0.2, 104, 0.1)]);
+    const d = ask('injectors-common', [
+      ...row('injector-resistance', 0.6, 0.6, 0.6, 0.6),
+      ...row('harness-ring-out', 0.2, 0.2, 104, 0.1),
+    ]);
     expect(share(d, 'wire 3')).toBeGreaterThan(0.85);
   });
 });
 
 describe('trade sense: what comes and goes, what was before, what is lost', () => {
-  const swing = (under: Measured['under']): Measured[] => [{ ...one('position-sensor-secondary', 'secondary', 1100), under }, { ...one('position-sensor-through-harness', 'at the controller', 1101), under }];
+  const swing = (under: Measured['under']): Measured[] => [
+    { ...one('position-sensor-secondary', 'secondary', 1100), under },
+    { ...one('position-sensor-through-harness', 'at the controller', 1101), under },
+  ];
   test('a reading that is good in the complaint’s own conditions acquits what comes and goes; one that is good in others does not', () => {
-    const good = (under: Measured['under']) => { const { circuit, prepared } = of('sensor-coil'); return share(diagnose({ circuit, cylinders: CYLINDERS, measured: swing(under), observed: [], coded: [], shows: ['hot'] }, prepared), 'coil'); };
+    const good = (under: Measured['under']) => {
+      const { circuit, prepared } = of('sensor-coil');
+      return share(
+        diagnose(
+          { circuit, cylinders: CYLINDERS, measured: swing(under), observed: [], coded: [], shows: ['hot'] },
+          prepared,
+        ),
+        'coil',
+      );
+    };
     expect(good(['cold'])).toBeGreaterThan(2 * good(['hot']));
   });
   test('a drive in the right conditions that showed nothing speaks against what is always there', () => {
     const d = (e: readonly Evidence[]) => ask('glow-relay', [], e);
-    expect(d([{ kind: 'drive', conditions: ['cold'], outcome: 'did not show', seen: 'ran well' }]).unexplained).toBeGreaterThan(d([]).unexplained);
+    expect(
+      d([{ kind: 'drive', conditions: ['cold'], outcome: 'did not show', seen: 'ran well' }]).unexplained,
+    ).toBeGreaterThan(d([]).unexplained);
   });
   test('a new part is less likely to be worn, a complaint that comes and goes accuses what comes and goes, and the fleet’s findings weigh', () => {
     const { circuit } = of('glow-relay');
     const none = { findings: [], renewed: [], conditions: [], hours: null };
     expect(oddsFrom(circuit, none)).toEqual([]);
-    expect(oddsFrom(circuit, { ...none, renewed: [{ name: 'plug', position: 3, days: 20 }, { name: 'plug', position: 1, days: 900 }] })).toMatchObject([{ is: 'part', name: 'plug', position: 3 }]);
-    const found = Array.from({ length: 12 }, () => ({ is: 'path' as const, name: 'plug', positions: [1], thisUnit: false }));
+    expect(
+      oddsFrom(circuit, {
+        ...none,
+        renewed: [
+          { name: 'plug', position: 3, days: 20 },
+          { name: 'plug', position: 1, days: 900 },
+        ],
+      }),
+    ).toMatchObject([{ is: 'part', name: 'plug', position: 3 }]);
+    const found = Array.from({ length: 12 }, () => ({
+      is: 'path' as const,
+      name: 'plug',
+      positions: [1],
+      thisUnit: false,
+    }));
     const odds = oddsFrom(circuit, { ...none, findings: found, conditions: ['intermittent'], hours: 14_000 });
-    const weigh = (o: typeof odds) => { const { prepared } = of('glow-relay'); return share(diagnose({ circuit, cylinders: CYLINDERS, measured: row('glow-plug-current', 15, 15, 0, 15), observed: [], coded: [], odds: o }, prepared), 'wire 3', 'connector 3'); };
+    const weigh = (o: typeof odds) => {
+      const { prepared } = of('glow-relay');
+      return share(
+        diagnose(
+          {
+            circuit,
+            cylinders: CYLINDERS,
+            measured: row('glow-plug-current', 15, 15, 0, 15),
+            observed: [],
+            coded: [],
+            odds: o,
+          },
+          prepared,
+        ),
+        'wire 3',
+        'connector 3',
+      );
+    };
     expect(weigh(odds)).toBeGreaterThan(1.5 * weigh([]));
     expect(odds.map((o) => o.why).join()).toContain('12 of 12 findings');
   });
@@ -134,60 +226,163 @@ describe('trade sense: what comes and goes, what was before, what is lost', () =
     // One point for each: the cold plug, and the battery while cranking, which would run the engine. Cranking is the quicker one.
     const glow = of('glow-relay').circuit;
     const both: LibraryCircuit = {
-      ...glow, id: 'both', perCylinder: [], elements: [glow.elements[0]!, glow.elements[1]!, { id: 'plug', kind: 'resistor', from: 'battery +', to: 'battery -', value: 'plug', label: 'plug' }],
-      suspects: [{ element: 'plug', fault: 'resistance', sizes: [50, 500], prior: 10, is: 'part', name: 'plug', words: 'has risen' }, { element: 'inner', fault: 'series', sizes: [0.4, 1], prior: 10, is: 'shared', name: 'battery', words: 'is weak' }],
-      probes: [{ test: 'glow-plug-resistance', position: 'x', mode: 'resistance', red: 'battery +', black: 'battery -', state: 'off', opened: ['inner'] }, { test: 'battery-cranking', position: 'cranking', mode: 'voltage', red: 'battery +', black: 'battery -', state: 'on' }],
+      ...glow,
+      id: 'both',
+      perCylinder: [],
+      elements: [
+        glow.elements[0]!,
+        glow.elements[1]!,
+        { id: 'plug', kind: 'resistor', from: 'battery +', to: 'battery -', value: 'plug', label: 'plug' },
+      ],
+      suspects: [
+        {
+          element: 'plug',
+          fault: 'resistance',
+          sizes: [50, 500],
+          prior: 10,
+          is: 'part',
+          name: 'plug',
+          words: 'has risen',
+        },
+        {
+          element: 'inner',
+          fault: 'series',
+          sizes: [0.4, 1],
+          prior: 10,
+          is: 'shared',
+          name: 'battery',
+          words: 'is weak',
+        },
+      ],
+      probes: [
+        {
+          test: 'glow-plug-resistance',
+          position: 'x',
+          mode: 'resistance',
+          red: 'battery +',
+          black: 'battery -',
+          state: 'off',
+          opened: ['inner'],
+        },
+        {
+          test: 'battery-cranking',
+          position: 'cranking',
+          mode: 'voltage',
+          red: 'battery +',
+          black: 'battery -',
+          state: 'on',
+        },
+      ],
     };
-    const next = (warm: boolean) => diagnose({ circuit: both, cylinders: 1, measured: [], observed: [], coded: [], warm }).next;
+    const next = (warm: boolean) =>
+      diagnose({ circuit: both, cylinders: 1, measured: [], observed: [], coded: [], warm }).next;
     const [cold, warm] = [next(false), next(true)];
-    expect([cold.map((n) => n.test), warm.map((n) => n.test)]).toEqual([['glow-plug-resistance', 'battery-cranking'], ['battery-cranking', 'glow-plug-resistance']]);
+    expect([cold.map((n) => n.test), warm.map((n) => n.test)]).toEqual([
+      ['glow-plug-resistance', 'battery-cranking'],
+      ['battery-cranking', 'glow-plug-resistance'],
+    ]);
     expect(cold[1]?.why).toContain('after what needs a cold engine');
     expect(warm[1]?.why).toContain('once the engine is cold again');
     expect((warm[1]?.minutes ?? 0) - (cold[0]?.minutes ?? 0)).toBeCloseTo(90, 6);
   });
   test('a good voltage at key-on leaves a module suspect; the hard states acquit or convict it', () => {
-    const states = (...v: number[]) => ['key on', 'self-test buzz', 'cranking', 'idle', 'raised idle (cold)'].flatMap((p, i) => (v[i] === undefined ? [] : [one('injector-module-supply', p, v[i])]));
-    const [prior, keyOn, all, bad] = [[], states(48), states(48, 47.8, 47.7, 47.7, 47.4), states(48, 46.9, 46, 46, 43)].map((m) => share(ask('injectors-common', m), 'module'));
+    const states = (...v: number[]) =>
+      ['key on', 'self-test buzz', 'cranking', 'idle', 'raised idle (cold)'].flatMap((p, i) =>
+        v[i] === undefined ? [] : [one('injector-module-supply', p, v[i])],
+      );
+    const [prior, keyOn, all, bad] = [
+      [],
+      states(48),
+      states(48, 47.8, 47.7, 47.7, 47.4),
+      states(48, 46.9, 46, 46, 43),
+    ].map((m) => share(ask('injectors-common', m), 'module'));
     expect(keyOn).toBeGreaterThan(0.5 * (prior ?? 1));
     expect(all).toBeLessThan(0.3 * (keyOn ?? 0));
     expect(bad).toBeGreaterThan(0.85);
   });
   test('a reference that recovers when its neighbour is unplugged convicts the neighbour; one that stays down does not', () => {
     const low = one('sensor-reference', 'reference', 0.25);
-    expect(share(ask('sensor-pull-down', [low, one('sensor-reference-alone', 'neighbours unplugged', 5)]), 'neighbour')).toBeGreaterThan(0.9);
-    expect(share(ask('sensor-pull-down', [low, one('sensor-reference-alone', 'neighbours unplugged', 0.1)]), 'neighbour')).toBeLessThan(0.3);
+    expect(
+      share(ask('sensor-pull-down', [low, one('sensor-reference-alone', 'neighbours unplugged', 5)]), 'neighbour'),
+    ).toBeGreaterThan(0.9);
+    expect(
+      share(ask('sensor-pull-down', [low, one('sensor-reference-alone', 'neighbours unplugged', 0.1)]), 'neighbour'),
+    ).toBeLessThan(0.3);
   });
   test('a chafed wire hides a bad injector: found after the first repair', () => {
     const before = ask('injectors-common', [...row('injector-through-harness', 0.8, 0.8, 6, 0.8)]);
     expect(share(before, 'wire 3', 'injector 3')).toBeGreaterThan(0.8);
-    const after = ask('injectors-common', [...row('harness-ring-out', 0.1, 0.1, 0.1, 0.1), ...row('injector-resistance', 0.6, 0.6, 2.4, 0.6)]);
+    const after = ask('injectors-common', [
+      ...row('harness-ring-out', 0.1, 0.1, 0.1, 0.1),
+      ...row('injector-resistance', 0.6, 0.6, 2.4, 0.6),
+    ]);
     expect(share(after, 'injector 3')).toBeGreaterThan(0.95);
   });
   test('a dead pair is its upper driver or wire, not two injectors', () => {
     const { circuit } = of('injectors-paired');
-    const d = diagnose({ circuit, cylinders: 4, pairs: [1, 2, 2, 1], measured: [one('injector-through-harness', 1, 'OL'), one('injector-through-harness', 2, 0.8), one('injector-through-harness', 3, 0.8), one('injector-through-harness', 4, 'OL')], observed: [], coded: [] });
+    const d = diagnose({
+      circuit,
+      cylinders: 4,
+      pairs: [1, 2, 2, 1],
+      measured: [
+        one('injector-through-harness', 1, 'OL'),
+        one('injector-through-harness', 2, 0.8),
+        one('injector-through-harness', 3, 0.8),
+        one('injector-through-harness', 4, 'OL'),
+      ],
+      observed: [],
+      coded: [],
+    });
     expect(d.suspects[0]?.element).toBe('pair wire 1');
   });
   test('starter: volts lost in the negative cable, none elsewhere', () => {
-    const d = ask('starter', [one('battery-cranking', 'cranking', 10.8), one('starter-drops', 'negative cable', 2.4), one('starter-drops', 'positive cable', 0.15)]);
+    const d = ask('starter', [
+      one('battery-cranking', 'cranking', 10.8),
+      one('starter-drops', 'negative cable', 2.4),
+      one('starter-drops', 'positive cable', 0.15),
+    ]);
     expect(share(d, 'negative cable')).toBeGreaterThan(0.95);
   });
   test('the unit reports no current where a clamp reads plenty: the unit, not the plug', () => {
-    const d = ask('glow-unit', [...row('glow-current-feedback', 15, 0.1, 15, 15), ...row('glow-plug-current', 15, 15, 15, 15)]);
+    const d = ask('glow-unit', [
+      ...row('glow-current-feedback', 15, 0.1, 15, 15),
+      ...row('glow-plug-current', 15, 15, 15, 15),
+    ]);
     expect(share(d, 'measures 2')).toBeGreaterThan(0.9);
   });
 });
 
 describe('what must always hold', () => {
-  const evidence = fc.array(fc.record({ test: fc.constantFrom('glow-plug-resistance', 'glow-plug-through-harness', 'glow-plug-current', 'glow-feed-voltage'), position: fc.integer({ min: 1, max: 4 }), v: fc.oneof(fc.double({ min: 0, max: 700, noNaN: true }), fc.constantFrom('OL' as const, '~' as const)) }), { maxLength: 10 });
+  const evidence = fc.array(
+    fc.record({
+      test: fc.constantFrom(
+        'glow-plug-resistance',
+        'glow-plug-through-harness',
+        'glow-plug-current',
+        'glow-feed-voltage',
+      ),
+      position: fc.integer({ min: 1, max: 4 }),
+      v: fc.oneof(fc.double({ min: 0, max: 700, noNaN: true }), fc.constantFrom('OL' as const, '~' as const)),
+    }),
+    { maxLength: 10 },
+  );
   test('shares are between 0 and 1, and the same evidence in any order gives the same answer', () => {
-    fc.assert(fc.property(evidence, (all) => {
-      const measured = all.map((e) => one(e.test, e.position, e.test.endsWith('voltage') || e.test.endsWith('current') ? (typeof e.v === 'number' ? e.v / 50 : 0) : e.v));
-      const d = ask('glow-relay', measured);
-      for (const s of d.suspects) expect(s.probability).toBeLessThanOrEqual(1 + 1e-9);
-      expect(d.unexplained).toBeGreaterThanOrEqual(0);
-      expect(ask('glow-relay', measured.toReversed())).toEqual(d);
-    }), { numRuns: 25 });
+    fc.assert(
+      fc.property(evidence, (all) => {
+        const measured = all.map((e) =>
+          one(
+            e.test,
+            e.position,
+            e.test.endsWith('voltage') || e.test.endsWith('current') ? (typeof e.v === 'number' ? e.v / 50 : 0) : e.v,
+          ),
+        );
+        const d = ask('glow-relay', measured);
+        for (const s of d.suspects) expect(s.probability).toBeLessThanOrEqual(1 + 1e-9);
+        expect(d.unexplained).toBeGreaterThanOrEqual(0);
+        expect(ask('glow-relay', measured.toReversed())).toEqual(d);
+      }),
+      { numRuns: 25 },
+    );
   });
   test('a point that the circuit has not is named and left out; nothing crashes', () => {
     const d = ask('glow-relay', [one('glow-plug-resistance', 9, 0.7), one('airflow-peak', 'peak', 4.8)]);
@@ -195,37 +390,78 @@ describe('what must always hold', () => {
     expect(d.suspects).toEqual(ask('glow-relay', []).suspects);
   });
   test('evidence that contradicts every suspect is said to', () => {
-    expect(ask('sensor-pull-down', [one('sensor-reference', 'reference', 14), one('sensor-ground', 'ground', 9), one('sensor-signal-rest', 'gauge or difference type', -7)]).notes.join()).toContain('Nothing in this circuit explains');
+    expect(
+      ask('sensor-pull-down', [
+        one('sensor-reference', 'reference', 14),
+        one('sensor-ground', 'ground', 9),
+        one('sensor-signal-rest', 'gauge or difference type', -7),
+      ]).notes.join(),
+    ).toContain('Nothing in this circuit explains');
   });
   test('each next test is one that was not done, and tells something', () => {
     const d = ask('glow-relay', row('glow-plug-current', 15, 15, 0, 15));
-    for (const n of d.next) expect([n.test !== 'glow-plug-current', n.expectedInformation_bits > 0, n.why.startsWith('Separates')]).toEqual([true, true, true]);
+    for (const n of d.next)
+      expect([n.test !== 'glow-plug-current', n.expectedInformation_bits > 0, n.why.startsWith('Separates')]).toEqual([
+        true,
+        true,
+        true,
+      ]);
     expect(d.next[0]?.position).toBe(3);
   });
 });
 
 describe('the library', () => {
-  test.each(CIRCUITS.map((c) => [c.id, c] as const))('%s: every name leads somewhere, every probe is a test and a position of the catalogue', (_, c) => {
-    expect(checkLibraryCircuit(c)).toEqual([]);
-    for (const cylinders of [1, 8]) {
-      const { predictions: p } = prepare({ circuit: c, cylinders });
-      expect(p.mean.some(Number.isNaN)).toBe(false);
-    }
-  });
+  test.each(CIRCUITS.map((c) => [c.id, c] as const))(
+    '%s: every name leads somewhere, every probe is a test and a position of the catalogue',
+    (_, c) => {
+      expect(checkLibraryCircuit(c)).toEqual([]);
+      for (const cylinders of [1, 8]) {
+        const { predictions: p } = prepare({ circuit: c, cylinders });
+        expect(p.mean.some(Number.isNaN)).toBe(false);
+      }
+    },
+  );
   test('what is wrong with a circuit is said at its place', () => {
     const c = of('glow-relay').circuit;
     const [first, ...rest] = c.elements;
     const [suspect, ...suspects] = c.suspects;
     const [probe, ...probes] = c.probes;
     if (!first || !suspect || !probe) throw new Error('empty');
-    const wrong = checkLibraryCircuit({ ...c, elements: [{ ...first, value: 'florp' }, ...rest], suspects: [{ ...suspect, element: 'nothing' }, ...suspects], probes: [{ ...probe, position: 'roof' }, ...probes], drawing: {} }, '/circuit');
-    expect(wrong.map((w) => w.path)).toEqual(expect.arrayContaining(['/circuit/elements/0/value', '/circuit/suspects/0/element', '/circuit/probes/0/position', '/circuit/drawing/bus']));
+    const wrong = checkLibraryCircuit(
+      {
+        ...c,
+        elements: [{ ...first, value: 'florp' }, ...rest],
+        suspects: [{ ...suspect, element: 'nothing' }, ...suspects],
+        probes: [{ ...probe, position: 'roof' }, ...probes],
+        drawing: {},
+      },
+      '/circuit',
+    );
+    expect(wrong.map((w) => w.path)).toEqual(
+      expect.arrayContaining([
+        '/circuit/elements/0/value',
+        '/circuit/suspects/0/element',
+        '/circuit/probes/0/position',
+        '/circuit/drawing/bus',
+      ]),
+    );
   });
   test('banks of a vee, pairs by the firing order', () => {
-    const wiring = wiringOf({ layout: 'vee', cylinders: 6, numbering: { scheme: 'odd-even', from: 'front', firstBank: 'left' }, firingOrder: [1, 4, 2, 5, 3, 6] });
+    const wiring = wiringOf({
+      layout: 'vee',
+      cylinders: 6,
+      numbering: { scheme: 'odd-even', from: 'front', firstBank: 'left' },
+      firingOrder: [1, 4, 2, 5, 3, 6],
+    });
     expect(wiring).toMatchObject({ banks: [1, 2, 1, 2, 1, 2], pairs: [1, 3, 2, 2, 1, 3] });
-    expect(expandElements(of('injectors-common').circuit, wiring).filter((e) => e.of.id === 'common {bank}').map((e) => e.id)).toEqual(['common 1', 'common 2']);
-    expect(expandElements(of('injectors-paired').circuit, wiring).find((e) => e.id === 'injector 5')?.from).toBe('pair 1');
+    expect(
+      expandElements(of('injectors-common').circuit, wiring)
+        .filter((e) => e.of.id === 'common {bank}')
+        .map((e) => e.id),
+    ).toEqual(['common 1', 'common 2']);
+    expect(expandElements(of('injectors-paired').circuit, wiring).find((e) => e.id === 'injector 5')?.from).toBe(
+      'pair 1',
+    );
   });
   test('values come from limits that have both ends; what has one end only says nothing', () => {
     const { circuit } = of('glow-relay');
@@ -238,19 +474,40 @@ describe('the library', () => {
   });
   test('the fast solver predicts what the slow one does, healthy and with a fault', () => {
     const { circuit } = of('glow-relay');
-    const c = { ...circuit, values: Object.fromEntries(Object.entries(circuit.values).map(([k, v]) => [k, { ...v, spread: 0 }])) };
+    const c = {
+      ...circuit,
+      values: Object.fromEntries(Object.entries(circuit.values).map(([k, v]) => [k, { ...v, spread: 0 }])),
+    };
     const { predictions: p } = prepare({ circuit: c, cylinders: 4 });
     const h = p.hypotheses.findIndex((x) => x.members[0]?.element === 'wire 2' && x.members[0].ohms === 5);
     const copies = [1, 2, 3, 4];
     const value = (key: string): number => c.values[key]?.value ?? NaN;
-    const elements: Element[] = [...c.elements, ...copies.flatMap((n) => c.perCylinder.map((e) => ({ ...e, id: e.id.replace('{}', String(n)), from: e.from.replace('{}', String(n)), to: e.to.replace('{}', String(n)) })))]
-      .map((e) => (e.kind === 'source' ? { id: e.id, kind: 'voltage', from: e.from, to: e.to, volts: value(e.value) } : { id: e.id, kind: 'resistor', from: e.from, to: e.to, ohms: value(e.value) }));
-    for (const [at, faults] of [[0, []], [h, [{ element: 'wire 2', kind: 'series' as const, ohms: 5 }]]] as const) {
+    const elements: Element[] = [
+      ...c.elements,
+      ...copies.flatMap((n) =>
+        c.perCylinder.map((e) => ({
+          ...e,
+          id: e.id.replace('{}', String(n)),
+          from: e.from.replace('{}', String(n)),
+          to: e.to.replace('{}', String(n)),
+        })),
+      ),
+    ].map((e) =>
+      e.kind === 'source'
+        ? { id: e.id, kind: 'voltage', from: e.from, to: e.to, volts: value(e.value) }
+        : { id: e.id, kind: 'resistor', from: e.from, to: e.to, ohms: value(e.value) },
+    );
+    for (const [at, faults] of [
+      [0, []],
+      [h, [{ element: 'wire 2', kind: 'series' as const, ohms: 5 }]],
+    ] as const) {
       const slow = solveCircuit({ reference: c.reference, elements }, faults);
       if (!slow.ok) throw new Error(JSON.stringify(slow.error));
       for (const [i, instance] of p.instances.entries()) {
         if (instance.test !== 'glow-feed-voltage') continue;
-        expect(Math.abs((p.mean[at * p.instances.length + i] ?? 0) - (slow.value.nodes[`plug ${instance.position}`] ?? 0))).toBeLessThan(1e-5);
+        expect(
+          Math.abs((p.mean[at * p.instances.length + i] ?? 0) - (slow.value.nodes[`plug ${instance.position}`] ?? 0)),
+        ).toBeLessThan(1e-5);
       }
     }
   });
@@ -264,10 +521,29 @@ describe('the library', () => {
 
 test('the posterior of a small circuit as numpy and scipy work it out by brute force', () => {
   const small: LibraryCircuit = {
-    id: 'small', name: 'small', area: 'Sensors', purpose: '', revision: 1, reference: 'g', drawing: {}, perCylinder: [],
-    values: { u: { value: 10, unit: 'V', spread: 0, what: '' }, w: { value: 1, unit: 'ohm', spread: 0, what: '' }, l: { value: 4, unit: 'ohm', spread: 0, what: '' } },
-    elements: [{ id: 'u', kind: 'source', from: 'e', to: 'g', value: 'u', label: '' }, { id: 'w', kind: 'resistor', from: 'e', to: 'n', value: 'w', label: '' }, { id: 'l', kind: 'resistor', from: 'n', to: 'g', value: 'l', label: '' }],
-    suspects: [{ element: 'w', fault: 'series', sizes: [5], prior: 3, is: 'path', name: 'w', words: 'risen' }, { element: 'l', fault: 'resistance', sizes: [1], prior: 5, is: 'part', name: 'l', words: 'low' }, { element: 'l', fault: 'open', prior: 2, is: 'part', name: 'l', words: 'open' }],
+    id: 'small',
+    name: 'small',
+    area: 'Sensors',
+    purpose: '',
+    revision: 1,
+    reference: 'g',
+    drawing: {},
+    perCylinder: [],
+    values: {
+      u: { value: 10, unit: 'V', spread: 0, what: '' },
+      w: { value: 1, unit: 'ohm', spread: 0, what: '' },
+      l: { value: 4, unit: 'ohm', spread: 0, what: '' },
+    },
+    elements: [
+      { id: 'u', kind: 'source', from: 'e', to: 'g', value: 'u', label: '' },
+      { id: 'w', kind: 'resistor', from: 'e', to: 'n', value: 'w', label: '' },
+      { id: 'l', kind: 'resistor', from: 'n', to: 'g', value: 'l', label: '' },
+    ],
+    suspects: [
+      { element: 'w', fault: 'series', sizes: [5], prior: 3, is: 'path', name: 'w', words: 'risen' },
+      { element: 'l', fault: 'resistance', sizes: [1], prior: 5, is: 'part', name: 'l', words: 'low' },
+      { element: 'l', fault: 'open', prior: 2, is: 'part', name: 'l', words: 'open' },
+    ],
     probes: [{ test: 'sensor-reference', position: 'reference', mode: 'voltage', red: 'n', black: 'g', state: 'x' }],
   };
   const script = `
@@ -290,9 +566,20 @@ print(json.dumps(out))`;
   if (status !== 0) throw new Error(stderr);
   const expected = JSON.parse(stdout) as number[][];
   for (const [i, r] of [8.0, 4.05, 2.1, 10.0, 6.0].entries()) {
-    const d = diagnose({ circuit: small, cylinders: 1, measured: [{ test: 'sensor-reference', position: 'reference', kind: 'value', value: r, u: 0.05 }], observed: [], coded: [] });
-    const own = [d.unexplained, ...['w: risen', 'l: low', 'l: open'].map((k) => d.suspects.find((s) => s.key === k)?.probability ?? 0)];
+    const d = diagnose({
+      circuit: small,
+      cylinders: 1,
+      measured: [{ test: 'sensor-reference', position: 'reference', kind: 'value', value: r, u: 0.05 }],
+      observed: [],
+      coded: [],
+    });
+    const own = [
+      d.unexplained,
+      ...['w: risen', 'l: low', 'l: open'].map((k) => d.suspects.find((s) => s.key === k)?.probability ?? 0),
+    ];
     // Suspects below half a percent are not shown; a pair may take a little.
-    own.forEach((p, k) => { expect(Math.abs(p - (expected[i]?.[k] ?? NaN))).toBeLessThan(0.02); });
+    own.forEach((p, k) => {
+      expect(Math.abs(p - (expected[i]?.[k] ?? NaN))).toBeLessThan(0.02);
+    });
   }
 });

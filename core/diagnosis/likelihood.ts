@@ -15,16 +15,26 @@ const LOG_RANGE = Math.log(1e9);
 const MISREAD_OVERLOAD = 0.3;
 
 /** Probability (density) of a reading under a hypothesis: density per logarithm of ohms, per volt, per ampere. */
-export function readingLikelihood(p: Predictions, hypothesis: number, instance: number, m: Measured, outside: number, common = 0, shows: readonly Moment[] = []): number {
+export function readingLikelihood(
+  p: Predictions,
+  hypothesis: number,
+  instance: number,
+  m: Measured,
+  outside: number,
+  common = 0,
+  shows: readonly Moment[] = [],
+): number {
   const mode = p.instances[instance]?.mode ?? 'voltage';
   const h = p.hypotheses[hypothesis] as Hypothesis;
   const k = hypothesis * p.instances.length + instance;
   const healthy = outside * p.instances.length + instance;
   const loose = h.members.some((x) => x.intermittent) && differs(p, k, healthy);
   const there = loose ? chanceThere(h, m.under ?? [], shows) : 1;
-  if (m.kind === 'unsteady') return loose ? Math.max(WANDERS_ANYWAY, WANDERS_IF_LOOSE * there / 0.5) : WANDERS_ANYWAY;
+  if (m.kind === 'unsteady') return loose ? Math.max(WANDERS_ANYWAY, (WANDERS_IF_LOOSE * there) / 0.5) : WANDERS_ANYWAY;
   const steady = (at: number): number => (1 - MISREAD) * exact(p, at, mode, m, common) + MISREAD * anything(p, mode, m);
-  return loose ? (1 - WANDERS_IF_LOOSE) * (there * steady(k) + (1 - there) * steady(healthy)) : (1 - WANDERS_ANYWAY) * steady(k);
+  return loose
+    ? (1 - WANDERS_IF_LOOSE) * (there * steady(k) + (1 - there) * steady(healthy))
+    : (1 - WANDERS_ANYWAY) * steady(k);
 }
 
 /** What comes and goes is there half of the time; where it is said to depend on something, mostly then and hardly ever else. The complaint knows better than the data. Common practice, no source. */
@@ -43,7 +53,11 @@ const COMMON = { resistance: 0.12, current: 0.12 } as const;
 const commonVolts = (p: Predictions): number => Math.max(0.008, 2 * p.sourceSpread);
 
 /** The common part of the readings of one test that a hypothesis would need, drawn towards none; and how likely that is against none. */
-export function commonPart(p: Predictions, hypothesis: number, readings: readonly { readonly m: Measured; readonly instance: number }[]): { common: number; likelihood: number } {
+export function commonPart(
+  p: Predictions,
+  hypothesis: number,
+  readings: readonly { readonly m: Measured; readonly instance: number }[],
+): { common: number; likelihood: number } {
   const mode = p.instances[readings[0]?.instance ?? 0]?.mode ?? 'voltage';
   const residuals: number[] = [];
   let spread = 0;
@@ -60,7 +74,7 @@ export function commonPart(p: Predictions, hypothesis: number, readings: readonl
   const sorted = residuals.toSorted((a, b) => a - b);
   const middle = (sorted[(sorted.length - 1) >> 1] as number) / 2 + (sorted[sorted.length >> 1] as number) / 2;
   const own = spread / residuals.length / residuals.length;
-  const common = Math.max(-2 * c, Math.min(2 * c, middle * c * c / (c * c + own)));
+  const common = Math.max(-2 * c, Math.min(2 * c, (middle * c * c) / (c * c + own)));
   return { common, likelihood: Math.exp(-0.5 * (common / c) ** 2) };
 }
 
@@ -70,8 +84,17 @@ function differs(p: Predictions, k: number, healthy: number): boolean {
   return a !== b && Math.abs(a - b) > 2 * (p.sd[healthy] as number) + 1e-6;
 }
 
-function exact(p: Predictions, k: number, mode: 'resistance' | 'voltage' | 'current', m: Measured, common: number): number {
-  const [mean, sd] = [(p.mean[k] as number) + common * (mode === 'resistance' ? 1 : Math.abs(p.mean[k] as number)), Math.hypot(p.sd[k] as number, p.grid[k] as number)];
+function exact(
+  p: Predictions,
+  k: number,
+  mode: 'resistance' | 'voltage' | 'current',
+  m: Measured,
+  common: number,
+): number {
+  const [mean, sd] = [
+    (p.mean[k] as number) + common * (mode === 'resistance' ? 1 : Math.abs(p.mean[k] as number)),
+    Math.hypot(p.sd[k] as number, p.grid[k] as number),
+  ];
   if (mode === 'resistance') {
     if (m.kind === 'overload') return mean === Infinity || mean > Math.log(OVERLOAD_ohm) ? 1 : 0;
     if (mean === Infinity) return 0;
@@ -79,30 +102,37 @@ function exact(p: Predictions, k: number, mode: 'resistance' | 'voltage' | 'curr
     const about = Math.max(value, Math.exp(mean));
     return normalDensity(Math.log(value), mean, Math.hypot(sd, MODEL, m.u / about, CONTACT.resistance / about));
   }
-  return m.kind === 'overload' ? 0 : normalDensity(m.value, mean, Math.hypot(sd, m.u, CONTACT[mode], modelSpread(p, mode) * Math.abs(mean)));
+  return m.kind === 'overload'
+    ? 0
+    : normalDensity(m.value, mean, Math.hypot(sd, m.u, CONTACT[mode], modelSpread(p, mode) * Math.abs(mean)));
 }
 /** What the model leaves out: of any resistance as a standard deviation of its logarithm; of volts as far as their sources differ, of amperes 2 %. Common practice, no source. */
 const MODEL = 0.1;
-export const modelSpread = (p: Predictions, mode: 'resistance' | 'voltage' | 'current'): number => (mode === 'resistance' ? MODEL : mode === 'current' ? 0.02 : Math.min(0.02, Math.max(0.006, p.sourceSpread)));
+export const modelSpread = (p: Predictions, mode: 'resistance' | 'voltage' | 'current'): number =>
+  mode === 'resistance' ? MODEL : mode === 'current' ? 0.02 : Math.min(0.02, Math.max(0.006, p.sourceSpread));
 
 function anything(p: Predictions, mode: 'resistance' | 'voltage' | 'current', m: Measured): number {
   if (mode === 'resistance') return m.kind === 'overload' ? MISREAD_OVERLOAD : (1 - MISREAD_OVERLOAD) / LOG_RANGE;
   return m.kind === 'overload' ? 1e-3 : 1 / (1.5 * p.volts * (mode === 'current' ? 3 : 1));
 }
 
-const normalDensity = (x: number, mean: number, sd: number): number => Math.exp(-0.5 * ((x - mean) / sd) ** 2) / (sd * 2.5066282746310002);
+const normalDensity = (x: number, mean: number, sd: number): number =>
+  Math.exp(-0.5 * ((x - mean) / sd) ** 2) / (sd * 2.5066282746310002);
 export const meterSpread = { CONTACT, MODEL, MISREAD } as const;
 
 /** How likely other evidence is under a hypothesis. Common practice, no source: the numbers say which mistakes happen. */
 export function observationLikelihood(h: Hypothesis, e: Evidence, shows: readonly Moment[] = []): number {
-  const here = (position: unknown): readonly Member[] => h.members.filter((m) => m.position !== null && m.position === position);
+  const here = (position: unknown): readonly Member[] =>
+    h.members.filter((m) => m.position !== null && m.position === position);
   switch (e.kind) {
     case 'swap': {
       const own = here(e.from);
       const bad = own.some((m) => m.is === 'part' && m.name === e.part);
       if (bad) return { followed: 0.9, stayed: 0.04, gone: 0.06 }[e.outcome];
       const path = own.some((m) => m.is === 'path') || h.members.some((m) => m.is === 'shared');
-      return path ? { followed: 0.03, stayed: 0.85, gone: 0.12 }[e.outcome] : { followed: 0.04, stayed: 0.9, gone: 0.06 }[e.outcome];
+      return path
+        ? { followed: 0.03, stayed: 0.85, gone: 0.12 }[e.outcome]
+        : { followed: 0.04, stayed: 0.9, gone: 0.06 }[e.outcome];
     }
     case 'cut-out': {
       if (!e.faultPresent) return 1;
@@ -110,16 +140,25 @@ export function observationLikelihood(h: Hypothesis, e: Evidence, shows: readonl
       return (e.change === 'none') === dead ? 0.9 : 0.1;
     }
     case 'wiggle': {
-      const paths = h.members.filter((m) => m.is === 'path' && (e.position === undefined || m.position === e.position || m.position === null));
+      const paths = h.members.filter(
+        (m) => m.is === 'path' && (e.position === undefined || m.position === e.position || m.position === null),
+      );
       const broke = paths.some((m) => m.intermittent) ? 0.85 : paths.length ? 0.5 : 0.03;
       return e.outcome === 'broke' ? broke : 1 - broke;
     }
     case 'visual': {
-      const paths = h.members.some((m) => m.is === 'path' && (e.position === undefined || m.position === e.position || m.position === null));
-      return e.damaged ? (paths ? 0.4 : 0.03) : (paths ? 0.6 : 0.97);
+      const paths = h.members.some(
+        (m) => m.is === 'path' && (e.position === undefined || m.position === e.position || m.position === null),
+      );
+      return e.damaged ? (paths ? 0.4 : 0.03) : paths ? 0.6 : 0.97;
     }
     case 'new-part': {
-      const bad = h.members.some((m) => m.is === 'part' && m.name === e.part && (e.position === undefined || m.position === null || m.position === e.position));
+      const bad = h.members.some(
+        (m) =>
+          m.is === 'part' &&
+          m.name === e.part &&
+          (e.position === undefined || m.position === null || m.position === e.position),
+      );
       const cured = bad ? (h.members.length > 1 ? 0.1 : 0.88) : 0.05;
       return e.outcome === 'cured' ? cured : e.outcome === 'no change' ? 1 - cured : 1;
     }
@@ -129,6 +168,7 @@ export function observationLikelihood(h: Hypothesis, e: Evidence, shows: readonl
       const showed = h.members.every((m) => m.intermittent) ? chanceThere(h, momentsOf(e.conditions), shows) : 0.9;
       return e.outcome === 'showed' ? showed : 1 - showed;
     }
-    case 'repair': return 1;
+    case 'repair':
+      return 1;
   }
 }

@@ -16,7 +16,14 @@ const SETUP = 0.6;
 /** What it takes to get an engine cold again. Common practice, no source. */
 const SOAK_min = 90;
 /** Cautions that make one think twice before a test is chosen. */
-const DANGERS: ReadonlySet<string> = new Set(['high-pressure-fuel', 'injector-voltage', 'running', 'road-test', 'hot-exhaust', 'bench-heat']);
+const DANGERS: ReadonlySet<string> = new Set([
+  'high-pressure-fuel',
+  'injector-voltage',
+  'running',
+  'road-test',
+  'hot-exhaust',
+  'bench-heat',
+]);
 
 /** At most so many positions are counted on: not all of them will still be worth reading. */
 const SHARING = 3;
@@ -32,7 +39,12 @@ interface Candidate {
  * Expected information per cost: the test, at the position, that best separates what is left. Empty: nothing would change the decision. The cost has minutes, what is set up or open already, a second
  * person, a change of the engine's state, danger; and where a test would warm the engine, the wait for a cold one weighed by how much cold tests could still tell.
  */
-export function nextTests(p: Predictions, posterior: Float64Array, measured: readonly { readonly m: Measured; readonly instance: number }[], warm = false): NextTest[] {
+export function nextTests(
+  p: Predictions,
+  posterior: Float64Array,
+  measured: readonly { readonly m: Measured; readonly instance: number }[],
+  warm = false,
+): NextTest[] {
   const read = new Set(measured.map((x) => x.instance));
   const classes = classesOf(p, posterior);
   const candidates = p.instances.flatMap((instance, i): Candidate[] => {
@@ -47,63 +59,125 @@ export function nextTests(p: Predictions, posterior: Float64Array, measured: rea
     const { test = '', position = '' } = p.instances[c.instance] ?? {};
     const perPosition = p.instances.filter((x) => x.test === test).length;
     // What is set up for one position serves those that would tell much next.
-    const sharing = Math.min(SHARING, candidates.filter((o) => p.instances[o.instance]?.test === test && o.bits >= 0.4 * c.bits).length);
-    const { minutes, cost, said } = costOf(c, set, perPosition, sharing, warm, entropy > 0 ? Math.min(1, cold / entropy) : 0);
+    const sharing = Math.min(
+      SHARING,
+      candidates.filter((o) => p.instances[o.instance]?.test === test && o.bits >= 0.4 * c.bits).length,
+    );
+    const { minutes, cost, said } = costOf(
+      c,
+      set,
+      perPosition,
+      sharing,
+      warm,
+      entropy > 0 ? Math.min(1, cold / entropy) : 0,
+    );
     const why = `Separates ${c.between.join(' from ')}; about ${Math.max(1, Math.round(minutes))} min${said.map((w) => `, ${w}`).join('')}.`;
     return { next: { test, position, expectedInformation_bits: c.bits, minutes, why }, value: c.bits / cost };
   });
-  return found.sort((a, b) => b.value - a.value || (String(a.next.position) < String(b.next.position) ? -1 : 1)).slice(0, OFFERED).map((f) => f.next);
+  return found
+    .sort((a, b) => b.value - a.value || (String(a.next.position) < String(b.next.position) ? -1 : 1))
+    .slice(0, OFFERED)
+    .map((f) => f.next);
 }
 
-interface SetUp { readonly tests: ReadonlySet<string>; readonly covers: ReadonlySet<string>; readonly people: number }
+interface SetUp {
+  readonly tests: ReadonlySet<string>;
+  readonly covers: ReadonlySet<string>;
+  readonly people: number;
+}
 
 /** What measuring has set up already: tests begun, covers opened, people called. */
 function setUpBy(ids: readonly string[]): SetUp {
   const tests = [...new Set(ids)].flatMap((id) => findTest(id) ?? []);
-  return { tests: new Set(ids), covers: new Set(tests.flatMap((t) => openedFor(t) ?? [])), people: Math.max(1, ...tests.map((t) => t.people)) };
+  return {
+    tests: new Set(ids),
+    covers: new Set(tests.flatMap((t) => openedFor(t) ?? [])),
+    people: Math.max(1, ...tests.map((t) => t.people)),
+  };
 }
 
-const warms = (t: TestDefinition): boolean => t.condition.engine === 'running' || t.condition.engine === 'each state in turn';
+const warms = (t: TestDefinition): boolean =>
+  t.condition.engine === 'running' || t.condition.engine === 'each state in turn';
 
-function costOf({ test }: Candidate, set: SetUp, perPosition: number, sharing: number, warm: boolean, coldShare: number): { minutes: number; cost: number; said: string[] } {
+function costOf(
+  { test }: Candidate,
+  set: SetUp,
+  perPosition: number,
+  sharing: number,
+  warm: boolean,
+  coldShare: number,
+): { minutes: number; cost: number; said: string[] } {
   const whole = test?.minutes ?? 5;
   const isBegun = test !== undefined && set.tests.has(test.id);
   const cover = test ? openedFor(test) : null;
   const isOpen = !isBegun && cover !== null && set.covers.has(cover);
   const soak = test !== undefined && warm && isCold(test) ? SOAK_min : 0;
-  const minutes = (isBegun ? 0 : whole * SETUP * (isOpen ? 0.6 : 1)) + whole * (1 - SETUP) / perPosition + soak;
+  const minutes = (isBegun ? 0 : whole * SETUP * (isOpen ? 0.6 : 1)) + (whole * (1 - SETUP)) / perPosition + soak;
   const lost = test !== undefined && !warm && !isBegun && warms(test) && !isCold(test) ? SOAK_min * coldShare : 0;
   const people = (test?.people ?? 1) > 1 ? (set.people > 1 ? 1.2 : 1.6) : 1;
   const danger = 1 + 0.1 * (test?.cautions.filter((c) => DANGERS.has(c.id)).length ?? 0);
-  const said = [...(isBegun ? ['set up already'] : []), ...(isOpen ? ['cover already off'] : []), ...(soak ? ['once the engine is cold again'] : []), ...(people > 1 ? ['with a second person'] : []), ...(lost > 5 ? ['after what needs a cold engine'] : [])];
+  const said = [
+    ...(isBegun ? ['set up already'] : []),
+    ...(isOpen ? ['cover already off'] : []),
+    ...(soak ? ['once the engine is cold again'] : []),
+    ...(people > 1 ? ['with a second person'] : []),
+    ...(lost > 5 ? ['after what needs a cold engine'] : []),
+  ];
   const shared = isBegun ? 0 : whole * SETUP * (isOpen ? 0.6 : 1) * (1 - 1 / sharing);
-  return { minutes, cost: (minutes - shared + 0.3 + lost) * people * danger * (test?.condition.engine === 'running' ? 1.3 : 1), said };
+  return {
+    minutes,
+    cost: (minutes - shared + 0.3 + lost) * people * danger * (test?.condition.engine === 'running' ? 1.3 : 1),
+    said,
+  };
 }
 
-interface Class { readonly words: string; readonly isPair: boolean; readonly of: readonly number[]; readonly probability: number }
+interface Class {
+  readonly words: string;
+  readonly isPair: boolean;
+  readonly of: readonly number[];
+  readonly probability: number;
+}
 
 /** What would be done about it: the size of a fault changes no decision. */
 function classesOf(p: Predictions, posterior: Float64Array): Class[] {
   const groups = new Map<string, number[]>();
   for (const [h, x] of p.hypotheses.entries()) {
     if ((posterior[h] as number) < LIKELY) continue;
-    const key = x.members.length === 0 ? 'a cause outside the circuit' : [...new Set(x.members.map(decisionOf))].sort().join(' + ');
+    const key =
+      x.members.length === 0
+        ? 'a cause outside the circuit'
+        : [...new Set(x.members.map(decisionOf))].sort().join(' + ');
     groups.set(key, [...(groups.get(key) ?? []), h]);
   }
-  const wordsOf = (h: number): string => { const [m] = p.hypotheses[h]?.members ?? []; return m ? calledOf(m) : 'a cause outside the circuit'; };
-  return [...groups.values()].map((of) => ({ words: wordsOf(of[0] as number), isPair: (p.hypotheses[of[0] as number]?.members.length ?? 0) > 1, of, probability: of.reduce((s, h) => s + (posterior[h] as number), 0) }));
+  const wordsOf = (h: number): string => {
+    const [m] = p.hypotheses[h]?.members ?? [];
+    return m ? calledOf(m) : 'a cause outside the circuit';
+  };
+  return [...groups.values()].map((of) => ({
+    words: wordsOf(of[0] as number),
+    isPair: (p.hypotheses[of[0] as number]?.members.length ?? 0) > 1,
+    of,
+    probability: of.reduce((s, h) => s + (posterior[h] as number), 0),
+  }));
 }
 
 /** Mutual information between what is wrong and what the meter would show, in bits; and the two that it tells apart best. */
-function information(p: Predictions, posterior: Float64Array, classes: readonly Class[], instance: number): { bits: number; between: string[] } {
+function information(
+  p: Predictions,
+  posterior: Float64Array,
+  classes: readonly Class[],
+  instance: number,
+): { bits: number; between: string[] } {
   const isOhms = p.instances[instance]?.mode === 'resistance';
-  const [from, to] = isOhms ? [Math.log(0.01), Math.log(3e7)] : [-0.1 * p.volts, p.instances[instance]?.mode === 'current' ? 3 * p.volts : 1.1 * p.volts];
+  const [from, to] = isOhms
+    ? [Math.log(0.01), Math.log(3e7)]
+    : [-0.1 * p.volts, p.instances[instance]?.mode === 'current' ? 3 * p.volts : 1.1 * p.volts];
   const total = classes.reduce((s, c) => s + c.probability, 0);
   const mixed = new Float64Array(BINS + 1);
   const own = classes.map((c) => {
     const bins = new Float64Array(BINS + 1);
     for (const h of c.of) addOutcome(bins, p, h, instance, (posterior[h] as number) / c.probability, from, to);
-    for (let b = 0; b <= BINS; b++) mixed[b] = (mixed[b] as number) + (bins[b] as number) * c.probability / total;
+    for (let b = 0; b <= BINS; b++) mixed[b] = (mixed[b] as number) + ((bins[b] as number) * c.probability) / total;
     return bins;
   });
   let bits = 0;
@@ -113,7 +187,7 @@ function information(p: Predictions, posterior: Float64Array, classes: readonly 
       const q = (own[i] as Float64Array)[b] as number;
       if (q > 1e-12) divergence += q * Math.log2(q / (mixed[b] as number));
     }
-    bits += divergence * c.probability / total;
+    bits += (divergence * c.probability) / total;
     return { c, gain: divergence * c.probability };
   });
   const [first] = gains.filter((g) => !g.c.isPair).toSorted((a, b) => b.gain - a.gain);
@@ -122,15 +196,29 @@ function information(p: Predictions, posterior: Float64Array, classes: readonly 
 }
 
 /** Spreads a predicted reading over the bins; the last bin is overload. A misread could land anywhere. */
-function addOutcome(bins: Float64Array, p: Predictions, h: number, instance: number, weight: number, from: number, to: number): void {
+function addOutcome(
+  bins: Float64Array,
+  p: Predictions,
+  h: number,
+  instance: number,
+  weight: number,
+  from: number,
+  to: number,
+): void {
   const k = h * p.instances.length + instance;
   const [mean, own] = [p.mean[k] as number, Math.hypot(p.sd[k] as number, p.grid[k] as number)];
   const exact = 0.97 * weight;
-  const stray = 0.03 * weight / (BINS + 1);
+  const stray = (0.03 * weight) / (BINS + 1);
   for (let b = 0; b <= BINS; b++) bins[b] = (bins[b] as number) + stray;
-  if (mean === Infinity) { bins[BINS] = (bins[BINS] as number) + exact; return; }
+  if (mean === Infinity) {
+    bins[BINS] = (bins[BINS] as number) + exact;
+    return;
+  }
   const mode = p.instances[instance]?.mode ?? 'voltage';
-  const sd = mode === 'resistance' ? Math.hypot(own, meterSpread.MODEL, meterSpread.CONTACT.resistance / Math.exp(mean)) : Math.hypot(own, meterSpread.CONTACT[mode], modelSpread(p, mode) * Math.abs(mean));
+  const sd =
+    mode === 'resistance'
+      ? Math.hypot(own, meterSpread.MODEL, meterSpread.CONTACT.resistance / Math.exp(mean))
+      : Math.hypot(own, meterSpread.CONTACT[mode], modelSpread(p, mode) * Math.abs(mean));
   const width = (to - from) / BINS;
   let before = 0;
   for (let b = 0; b < BINS; b++) {

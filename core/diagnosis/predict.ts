@@ -1,5 +1,11 @@
 import { FastSolver, type Pattern } from '../circuit/fast';
-import { expandElements, expandProbes, expandSuspects, type PlacedElement, type Wiring } from '../circuit/library/expand';
+import {
+  expandElements,
+  expandProbes,
+  expandSuspects,
+  type PlacedElement,
+  type Wiring,
+} from '../circuit/library/expand';
 import type { LibraryCircuit, LibraryElement, Probe } from '../circuit/library/types';
 import type { Position } from '../judge/types';
 import type { Hypothesis, Member } from './types';
@@ -41,15 +47,34 @@ export function singleHypotheses(circuit: LibraryCircuit, wiring: Wiring): Hypot
   return expandSuspects(circuit, wiring).flatMap((s): Hypothesis[] => {
     const sizes = s.sizes ?? [0];
     const key = `${s.element}: ${s.words}`;
-    return sizes.map((ohms) => ({ key, weight: s.prior / sizes.length, members: [{ key, element: s.element, position: s.position, fault: s.fault, ohms, intermittent: s.intermittent ?? false, when: s.when ?? [], is: s.is, name: s.name, words: s.words }] }));
+    return sizes.map((ohms) => ({
+      key,
+      weight: s.prior / sizes.length,
+      members: [
+        {
+          key,
+          element: s.element,
+          position: s.position,
+          fault: s.fault,
+          ohms,
+          intermittent: s.intermittent ?? false,
+          when: s.when ?? [],
+          is: s.is,
+          name: s.name,
+          words: s.words,
+        },
+      ],
+    }));
   });
 }
 
 /** What would be changed or mended: two ways in which one sensor fails are one decision. */
-export const decisionOf = (m: Pick<Member, 'is' | 'name' | 'position'>): string => `${m.is}|${m.name}|${m.position ?? ''}`;
+export const decisionOf = (m: Pick<Member, 'is' | 'name' | 'position'>): string =>
+  `${m.is}|${m.name}|${m.position ?? ''}`;
 
 /** "plug 3", "battery": as a person calls it. */
-export const calledOf = (m: Pick<Member, 'element' | 'name' | 'position'>): string => (m.position === null ? m.name : m.element);
+export const calledOf = (m: Pick<Member, 'element' | 'name' | 'position'>): string =>
+  m.position === null ? m.name : m.element;
 
 export const OUTSIDE: Hypothesis = { key: 'outside', members: [], weight: 0 };
 
@@ -57,7 +82,13 @@ interface Setup {
   readonly solver: FastSolver;
   readonly opened: readonly number[];
   readonly state: string;
-  readonly read: readonly { readonly instance: number; readonly red: number; readonly black: number; readonly element: number; readonly scale: number }[];
+  readonly read: readonly {
+    readonly instance: number;
+    readonly red: number;
+    readonly black: number;
+    readonly element: number;
+    readonly scale: number;
+  }[];
   readonly isOhms: boolean;
 }
 
@@ -70,8 +101,13 @@ export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: 
   const nodes = [...new Set([circuit.reference, ...elements.flatMap((e) => [e.from, e.to])])];
   const at = (node: string): number => nodes.indexOf(node);
   const index = new Map(resistors.map((e, i) => [e.id, i]));
-  const volts = (e: LibraryElement): number => (circuit.values[e.value]?.value ?? 0) * (circuit.follows && systemVoltage_V ? systemVoltage_V / 12 : 1);
-  const pattern: Pattern = { nodes, from: Int32Array.from(resistors, (e) => at(e.from)), to: Int32Array.from(resistors, (e) => at(e.to)) };
+  const volts = (e: LibraryElement): number =>
+    (circuit.values[e.value]?.value ?? 0) * (circuit.follows && systemVoltage_V ? systemVoltage_V / 12 : 1);
+  const pattern: Pattern = {
+    nodes,
+    from: Int32Array.from(resistors, (e) => at(e.from)),
+    to: Int32Array.from(resistors, (e) => at(e.to)),
+  };
   const instances: Instance[] = [];
   const setups: Setup[] = [];
   const shared = new Map<string, { setup: Setup; read: Setup['read'][number][] }>();
@@ -79,16 +115,42 @@ export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: 
     const instance = instances.length;
     instances.push({ test: p.test, position: p.position, mode: p.mode });
     const opened = (p.opened ?? []).map((o) => index.get(o) ?? -1);
-    const one = { instance, red: p.red ? at(p.red) : -1, black: p.black ? at(p.black) : -1, element: p.element ? index.get(p.element) ?? -1 : -1, scale: p.scale ?? 1 };
+    const one = {
+      instance,
+      red: p.red ? at(p.red) : -1,
+      black: p.black ? at(p.black) : -1,
+      element: p.element ? (index.get(p.element) ?? -1) : -1,
+      scale: p.scale ?? 1,
+    };
     if (p.mode === 'resistance') {
-      setups.push({ solver: new FastSolver(pattern, new Map([[one.black, 0]]), one.red, 1), opened, state: p.state, read: [one], isOhms: true });
+      setups.push({
+        solver: new FastSolver(pattern, new Map([[one.black, 0]]), one.red, 1),
+        opened,
+        state: p.state,
+        read: [one],
+        isOhms: true,
+      });
       continue;
     }
     const key = `${p.state}|${opened.join()}`;
     const known = shared.get(key);
-    if (known) { known.read.push(one); continue; }
+    if (known) {
+      known.read.push(one);
+      continue;
+    }
     const read = [one];
-    const setup: Setup = { solver: new FastSolver(pattern, new Map([[at(circuit.reference), 0], ...sources.map((s) => [at(s.from), volts(s)] as const)]), -1, 0), opened, state: p.state, read, isOhms: false };
+    const setup: Setup = {
+      solver: new FastSolver(
+        pattern,
+        new Map([[at(circuit.reference), 0], ...sources.map((s) => [at(s.from), volts(s)] as const)]),
+        -1,
+        0,
+      ),
+      opened,
+      state: p.state,
+      read,
+      isOhms: false,
+    };
     shared.set(key, { setup, read });
     setups.push(setup);
   }
@@ -101,9 +163,17 @@ export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: 
       fillConductances(conductance_S, draws[d] as Float64Array, resistors, setup, members, index);
       return setup.solver.solve(conductance_S);
     };
-    const across = (v: Float64Array, element: number): number => (v[pattern.from[element] as number] as number) - (v[pattern.to[element] as number] as number);
-    const shown = (v: Float64Array, one: Setup['read'][number]): number => one.scale * (one.element >= 0 ? across(v, one.element) * (conductance_S[one.element] as number) : (v[one.red] as number) - (v[one.black] as number));
-    const momentsOf = (members: readonly Member[], keepVolts?: (v: Float64Array) => void): (readonly [number, number])[] => {
+    const across = (v: Float64Array, element: number): number =>
+      (v[pattern.from[element] as number] as number) - (v[pattern.to[element] as number] as number);
+    const shown = (v: Float64Array, one: Setup['read'][number]): number =>
+      one.scale *
+      (one.element >= 0
+        ? across(v, one.element) * (conductance_S[one.element] as number)
+        : (v[one.red] as number) - (v[one.black] as number));
+    const momentsOf = (
+      members: readonly Member[],
+      keepVolts?: (v: Float64Array) => void,
+    ): (readonly [number, number])[] => {
       const all = setup.read.map(() => new Float64Array(DRAWS));
       for (let d = 0; d < DRAWS; d++) {
         const v = solve(d, members);
@@ -113,12 +183,29 @@ export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: 
       return all.map((values) => (setup.isOhms ? momentsOfLog(values) : moments(values)));
     };
     const healthyVolts: Float64Array[] = [];
-    const healthy = momentsOf([], (v) => { healthyVolts.push(v.slice()); });
+    const healthy = momentsOf([], (v) => {
+      healthyVolts.push(v.slice());
+    });
     // In ohms the meter's own current tells: what carries none of it can change without being seen. (In volts an open wire leaves a point to nobody, and is seen.)
-    const isIdle = (element: number): boolean => setup.isOhms && element >= 0 && healthyVolts.every((v) => Math.abs(across(v, element)) <= IDLE * Math.min(FLOATING_V, v.reduce((m, x) => Math.max(m, Math.abs(x)), 0)));
+    const isIdle = (element: number): boolean =>
+      setup.isOhms &&
+      element >= 0 &&
+      healthyVolts.every(
+        (v) =>
+          Math.abs(across(v, element)) <=
+          IDLE *
+            Math.min(
+              FLOATING_V,
+              v.reduce((m, x) => Math.max(m, Math.abs(x)), 0),
+            ),
+      );
     const idle = new Map<string, boolean>();
     for (const [h, { members }] of hypotheses.entries()) {
-      const changesNothing = members.every((m) => { const known = idle.get(m.element) ?? isIdle(index.get(m.element) ?? -1); idle.set(m.element, known); return known; });
+      const changesNothing = members.every((m) => {
+        const known = idle.get(m.element) ?? isIdle(index.get(m.element) ?? -1);
+        idle.set(m.element, known);
+        return known;
+      });
       for (const [r, [middle, spread]] of (changesNothing ? healthy : momentsOf(members)).entries()) {
         const k = h * instances.length + (setup.read[r]?.instance ?? 0);
         mean[k] = middle;
@@ -126,7 +213,15 @@ export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: 
       }
     }
   }
-  return { instances, hypotheses, mean, sd, grid: gridSpread(hypotheses, mean, instances.length), volts: Math.max(1, ...sources.map(volts)), sourceSpread: Math.max(0, ...sources.map((e) => circuit.values[e.value]?.spread ?? 0)) };
+  return {
+    instances,
+    hypotheses,
+    mean,
+    sd,
+    grid: gridSpread(hypotheses, mean, instances.length),
+    volts: Math.max(1, ...sources.map(volts)),
+    sourceSpread: Math.max(0, ...sources.map((e) => circuit.values[e.value]?.spread ?? 0)),
+  };
 }
 
 /** From each size to its neighbours of the same suspect; the spread of an even distribution half way to either side. */
@@ -134,17 +229,28 @@ function gridSpread(hypotheses: readonly Hypothesis[], mean: Float64Array, n: nu
   const grid = new Float64Array(mean.length);
   for (const [h, x] of hypotheses.entries()) {
     if (x.members.length !== 1) continue;
-    const [before, after] = [h - 1, h + 1].map((o) => hypotheses[o]?.key === x.key && hypotheses[o].members.length === 1);
+    const [before, after] = [h - 1, h + 1].map(
+      (o) => hypotheses[o]?.key === x.key && hypotheses[o].members.length === 1,
+    );
     for (let i = 0; i < n; i++) {
       const at = (o: number): number => mean[o * n + i] as number;
-      const steps = [before ? Math.abs(at(h) - at(h - 1)) : 0, after ? Math.abs(at(h + 1) - at(h)) : 0].filter((s) => Number.isFinite(s) && s > 0);
+      const steps = [before ? Math.abs(at(h) - at(h - 1)) : 0, after ? Math.abs(at(h + 1) - at(h)) : 0].filter(
+        (s) => Number.isFinite(s) && s > 0,
+      );
       if (steps.length) grid[h * n + i] = steps.reduce((a, b) => a + b, 0) / steps.length / Math.sqrt(12);
     }
   }
   return grid;
 }
 
-function fillConductances(conductance_S: Float64Array, ohms: Float64Array, resistors: readonly PlacedElement[], setup: Setup, members: readonly Member[], index: ReadonlyMap<string, number>): void {
+function fillConductances(
+  conductance_S: Float64Array,
+  ohms: Float64Array,
+  resistors: readonly PlacedElement[],
+  setup: Setup,
+  members: readonly Member[],
+  index: ReadonlyMap<string, number>,
+): void {
   for (let i = 0; i < conductance_S.length; i++) {
     const closedIn = (resistors[i] as PlacedElement).closedIn;
     conductance_S[i] = closedIn && !closedIn.includes(setup.state) ? 0 : 1 / (ohms[i] as number);
@@ -154,7 +260,9 @@ function fillConductances(conductance_S: Float64Array, ohms: Float64Array, resis
     if (i === undefined) continue;
     const now = conductance_S[i] as number;
     if (m.fault === 'open') conductance_S[i] = 0;
-    else if (m.fault === 'resistance') conductance_S[i] = now === 0 && (resistors[i] as PlacedElement).kind === 'switch' ? 0 : 1 / Math.max(TINY_ohm, m.ohms);
+    else if (m.fault === 'resistance')
+      conductance_S[i] =
+        now === 0 && (resistors[i] as PlacedElement).kind === 'switch' ? 0 : 1 / Math.max(TINY_ohm, m.ohms);
     else if (now > 0) conductance_S[i] = 1 / (1 / now + m.ohms);
   }
   for (const o of setup.opened) if (o >= 0) conductance_S[o] = 0;
@@ -162,12 +270,14 @@ function fillConductances(conductance_S: Float64Array, ohms: Float64Array, resis
 
 /** Resistances of each draw, good parts within their tolerance. */
 function tolerances(circuit: LibraryCircuit, resistors: readonly PlacedElement[]): Float64Array[] {
-  return Array.from({ length: DRAWS }, (_, d) => Float64Array.from(resistors, (e, i) => {
-    const { value = 1, spread = 0 } = circuit.values[e.value] ?? {};
-    // Antithetic pairs: the second of a pair mirrors the first, so that the mean is that of the nominal circuit.
-    const z = normalQuantile(halton((d >> 1) + 1 + 7 * i, 2)) * (d % 2 ? -1 : 1);
-    return Math.max(TINY_ohm, value * Math.exp(spread * z));
-  }));
+  return Array.from({ length: DRAWS }, (_, d) =>
+    Float64Array.from(resistors, (e, i) => {
+      const { value = 1, spread = 0 } = circuit.values[e.value] ?? {};
+      // Antithetic pairs: the second of a pair mirrors the first, so that the mean is that of the nominal circuit.
+      const z = normalQuantile(halton((d >> 1) + 1 + 7 * i, 2)) * (d % 2 ? -1 : 1);
+      return Math.max(TINY_ohm, value * Math.exp(spread * z));
+    }),
+  );
 }
 
 /** The Halton sequence: evenly spread numbers between 0 and 1. */
@@ -184,13 +294,17 @@ export function halton(i: number, base: number): number {
 export function normalQuantile(p: number): number {
   if (p === 0.5) return 0;
   const t = Math.sqrt(-2 * Math.log(Math.min(p, 1 - p)));
-  const z = t - (2.515517 + 0.802853 * t + 0.010328 * t * t) / (1 + 1.432788 * t + 0.189269 * t * t + 0.001308 * t * t * t);
+  const z =
+    t - (2.515517 + 0.802853 * t + 0.010328 * t * t) / (1 + 1.432788 * t + 0.189269 * t * t + 0.001308 * t * t * t);
   return p < 0.5 ? -z : z;
 }
 
 function moments(values: Float64Array): [number, number] {
   let [sum, squares] = [0, 0];
-  for (const v of values) { sum += v; squares += v * v; }
+  for (const v of values) {
+    sum += v;
+    squares += v * v;
+  }
   const m = sum / values.length;
   return [m, Math.sqrt(Math.max(0, squares / values.length - m * m))];
 }

@@ -6,20 +6,33 @@ import { OUTSIDE, predictAll, type Predictions } from './predict';
 import type { Hypothesis } from './types';
 
 /** What a meter would show at a point under a suspect (`null`: healthy), over the sizes that it can have: "0.6 to 0.7 Ω", "OL", "about 11.5 V". */
-export function shownPrediction(p: Predictions, at: { readonly test: string; readonly position: Position }, key: string | null): string {
+export function shownPrediction(
+  p: Predictions,
+  at: { readonly test: string; readonly position: Position },
+  key: string | null,
+): string {
   const instance = p.instances.findIndex((i) => i.test === at.test && i.position === at.position);
   const mode = p.instances[instance]?.mode;
   const own = p.hypotheses.flatMap((h, i) => ((key === null ? h.members.length === 0 : h.key === key) ? [i] : []));
   if (instance < 0 || !mode || own.length === 0) return 'not told';
-  const [lows, highs] = [-1.5, 1.5].map((z) => own.map((h) => {
-    const k = h * p.instances.length + instance;
-    const [mean, sd] = [p.mean[k] as number, p.sd[k] as number];
-    return mode === 'resistance' ? Math.exp(mean + z * Math.hypot(sd, 0.1)) : mean + z * Math.hypot(sd, 0.02);
-  })) as [number[], number[]];
+  const [lows, highs] = [-1.5, 1.5].map((z) =>
+    own.map((h) => {
+      const k = h * p.instances.length + instance;
+      const [mean, sd] = [p.mean[k] as number, p.sd[k] as number];
+      return mode === 'resistance' ? Math.exp(mean + z * Math.hypot(sd, 0.1)) : mean + z * Math.hypot(sd, 0.02);
+    }),
+  ) as [number[], number[]];
   const [low, high] = [Math.min(...lows), Math.max(...highs)];
   const unit = { resistance: 'Ω', voltage: 'V', current: 'A' }[mode];
   if (mode === 'resistance' && low > 1e7) return 'OL';
-  const number_ = (v: number): string => (mode === 'resistance' && v > 1e7 ? 'OL' : v >= 1e6 ? `${printValue(v / 1e6, 0.1)} M` : v >= 1e3 ? `${printValue(v / 1e3, 0.1)} k` : printValue(v, v >= 100 ? 1 : 0.1));
+  const number_ = (v: number): string =>
+    mode === 'resistance' && v > 1e7
+      ? 'OL'
+      : v >= 1e6
+        ? `${printValue(v / 1e6, 0.1)} M`
+        : v >= 1e3
+          ? `${printValue(v / 1e3, 0.1)} k`
+          : printValue(v, v >= 100 ? 1 : 0.1);
   const [a, b] = [number_(Math.max(mode === 'resistance' ? 0 : -99, low)), number_(high)];
   return a === b ? `${a} ${unit}` : `${a} to ${b}${b === 'OL' ? '' : ` ${unit}`}`;
 }
@@ -41,6 +54,12 @@ export function shownWithFault(circuit: LibraryCircuit, wiring: Wiring, fault: H
   return p.instances.map((i, k) => {
     const [was, is] = [p.mean[k] as number, (fault ? p.mean[n + k] : p.mean[k]) as number];
     const changed = was !== is && !(Math.abs(was - is) <= (p.sd[k] as number) + 0.02 * Math.abs(was));
-    return { test: i.test, position: i.position, healthy: shownPrediction(p, i, null), now: fault ? shownPrediction(p, i, fault.key) : '', changed };
+    return {
+      test: i.test,
+      position: i.position,
+      healthy: shownPrediction(p, i, null),
+      now: fault ? shownPrediction(p, i, fault.key) : '',
+      changed,
+    };
   });
 }

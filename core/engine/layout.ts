@@ -46,7 +46,10 @@ export function checkEngine(engine: Engine, base = ''): Problem[] {
   const [least, most] = LIMITS[engine.layout];
   const problems: Problem[] = [];
   if (!Number.isInteger(engine.cylinders) || engine.cylinders < least || engine.cylinders > most) {
-    problems.push({ path: `${base}/cylinders`, message: `A ${engine.layout} engine has ${least} to ${most} cylinders, not ${engine.cylinders}.` });
+    problems.push({
+      path: `${base}/cylinders`,
+      message: `A ${engine.layout} engine has ${least} to ${most} cylinders, not ${engine.cylinders}.`,
+    });
     return problems;
   }
   if (engine.layout === 'vee' && engine.cylinders % 2 !== 0) {
@@ -76,8 +79,13 @@ function checkGroups({ groups, cylinders }: Engine, base: string): Problem[] {
     const path = `${base}/groups/${name.replaceAll('~', '~0').replaceAll('/', '~1')}`;
     if (members.length === 0) problems.push({ path, message: `Group "${name}" has no members.` });
     for (const [i, c] of members.entries()) {
-      if (typeof c === 'number' && !isCylinder(c, cylinders)) problems.push({ path: `${path}/${i}`, message: `The engine has no cylinder ${c}.` });
-      else if (members.indexOf(c) !== i) problems.push({ path: `${path}/${i}`, message: `${typeof c === 'number' ? `Cylinder ${c}` : `"${c}"`} is named twice in group "${name}".` });
+      if (typeof c === 'number' && !isCylinder(c, cylinders))
+        problems.push({ path: `${path}/${i}`, message: `The engine has no cylinder ${c}.` });
+      else if (members.indexOf(c) !== i)
+        problems.push({
+          path: `${path}/${i}`,
+          message: `${typeof c === 'number' ? `Cylinder ${c}` : `"${c}"`} is named twice in group "${name}".`,
+        });
     }
   }
   return problems;
@@ -98,10 +106,11 @@ export function arrange(engine: Engine): readonly BankRow[] {
   const inFirst = (c: number): boolean => (numbering.scheme === 'sequential' ? c <= half : c % 2 === 1);
   const first = orient(all.filter(inFirst));
   const second = orient(all.filter((c) => !inFirst(c)));
-  const rows = numbering.firstBank === 'left'
-    ? { left: first, right: second }
-    : { left: second, right: first };
-  return [{ bank: 'left', cylinders: rows.left }, { bank: 'right', cylinders: rows.right }];
+  const rows = numbering.firstBank === 'left' ? { left: first, right: second } : { left: second, right: first };
+  return [
+    { bank: 'left', cylinders: rows.left },
+    { bank: 'right', cylinders: rows.right },
+  ];
 }
 
 /**

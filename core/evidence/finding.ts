@@ -9,12 +9,24 @@ export type Confidence = (typeof CONFIDENCES)[number];
 /** What was found, as a person signs it. */
 export type FindingBody =
   | {
-    readonly kind: 'found'; readonly what: 'part' | 'path' | 'shared' | 'input' | 'mechanics'; readonly name: string; readonly positions: readonly Position[];
-    readonly confidence: Confidence; readonly text: string; readonly supports: readonly Ref[]; readonly against: readonly Ref[]; readonly ruledOut: readonly RuledOut[];
-    /** What is advised, remembered at the next visit until it is done. */
-    readonly advice: string;
-  }
-  | { readonly kind: 'not-found'; readonly text: string; readonly ruledOut: readonly RuledOut[]; readonly ifReturns: string };
+      readonly kind: 'found';
+      readonly what: 'part' | 'path' | 'shared' | 'input' | 'mechanics';
+      readonly name: string;
+      readonly positions: readonly Position[];
+      readonly confidence: Confidence;
+      readonly text: string;
+      readonly supports: readonly Ref[];
+      readonly against: readonly Ref[];
+      readonly ruledOut: readonly RuledOut[];
+      /** What is advised, remembered at the next visit until it is done. */
+      readonly advice: string;
+    }
+  | {
+      readonly kind: 'not-found';
+      readonly text: string;
+      readonly ruledOut: readonly RuledOut[];
+      readonly ifReturns: string;
+    };
 
 export interface RuledOut {
   readonly what: string;
@@ -42,7 +54,9 @@ export function proposeFindings(known: Known): ProposedFinding[] {
     const key = `${s.target.kind}|${s.target.name}`;
     groups.set(key, [...(groups.get(key) ?? []), s]);
   }
-  return [...groups.values()].map((statements) => propose(statements, known)).toSorted((a, b) => RANK[a.confidence] - RANK[b.confidence]);
+  return [...groups.values()]
+    .map((statements) => propose(statements, known))
+    .toSorted((a, b) => RANK[a.confidence] - RANK[b.confidence]);
 }
 
 const RANK: Readonly<Record<Confidence, number>> = { certain: 0, probable: 1, possible: 2 };
@@ -53,27 +67,49 @@ function propose(statements: readonly Statement[], known: Known): ProposedFindin
   const [first] = own;
   if (!first) throw new Error('a proposal needs a statement');
   const keys = new Set(own.map((s) => targetKey(s.target)));
-  const against = known.statements.filter((s) => s.stand === 'cleared' && keys.has(targetKey(s.target))).flatMap((s) => s.from);
-  const independent = Math.min(...[...keys].map((k) => new Set(convicted.filter((s) => targetKey(s.target) === k).map((s) => s.rule)).size));
-  const positions = [...new Set(own.flatMap((s) => (s.target.position === null ? [] : [s.target.position])))].toSorted(byPosition);
-  const confidence: Confidence = convicted.length === 0 ? 'possible' : independent > 1 && against.length === 0 ? 'certain' : 'probable';
+  const against = known.statements
+    .filter((s) => s.stand === 'cleared' && keys.has(targetKey(s.target)))
+    .flatMap((s) => s.from);
+  const independent = Math.min(
+    ...[...keys].map((k) => new Set(convicted.filter((s) => targetKey(s.target) === k).map((s) => s.rule)).size),
+  );
+  const positions = [...new Set(own.flatMap((s) => (s.target.position === null ? [] : [s.target.position])))].toSorted(
+    byPosition,
+  );
+  const confidence: Confidence =
+    convicted.length === 0 ? 'possible' : independent > 1 && against.length === 0 ? 'certain' : 'probable';
   const words = positions.length > 1 ? targetsWords(first.target, positions) : targetWords(first.target);
   const many = positions.length > 1;
   const verb = convicted.length ? (many ? 'are bad' : 'is bad') : many ? 'are suspected' : 'is suspected';
-  return { target: first.target, positions, confidence, text: `${words.charAt(0).toUpperCase()}${words.slice(1)} ${verb}`, supports: own.flatMap((s) => s.from), against };
+  return {
+    target: first.target,
+    positions,
+    confidence,
+    text: `${words.charAt(0).toUpperCase()}${words.slice(1)} ${verb}`,
+    supports: own.flatMap((s) => s.from),
+    against,
+  };
 }
 
 /** "the plugs of cylinders 2, 4 and 6" */
 export function targetsWords(target: Target, positions: readonly Position[]): string {
-  const of = positions.every((p) => typeof p === 'number') ? `of cylinders ${joinAnd([...positions])}` : `at ${joinAnd([...positions])}`;
+  const of = positions.every((p) => typeof p === 'number')
+    ? `of cylinders ${joinAnd([...positions])}`
+    : `at ${joinAnd([...positions])}`;
   return `${targetWords({ ...target, position: null })}${target.kind === 'part' ? 's' : ''} ${of}`;
 }
 
-const byPosition = (a: Position, b: Position): number => (typeof a === 'number' && typeof b === 'number' ? a - b : String(a).localeCompare(String(b)));
+const byPosition = (a: Position, b: Position): number =>
+  typeof a === 'number' && typeof b === 'number' ? a - b : String(a).localeCompare(String(b));
 
 /** What is ruled out, and by what. */
-export const ruledOutBy = (known: Known): RuledOut[] =>
-  [...new Map(known.statements.filter((s) => s.stand === 'cleared').map((s) => [targetKey(s.target), { what: targetWords(s.target), by: s.from.map((r) => r.label).join('; ') }])).values()];
+export const ruledOutBy = (known: Known): RuledOut[] => [
+  ...new Map(
+    known.statements
+      .filter((s) => s.stand === 'cleared')
+      .map((s) => [targetKey(s.target), { what: targetWords(s.target), by: s.from.map((r) => r.label).join('; ') }]),
+  ).values(),
+];
 
 /** "certain: the plug of cylinder 3" */
 export const findingWords = (f: FindingBody): string => (f.kind === 'found' ? f.text : `Not found yet: ${f.text}`);

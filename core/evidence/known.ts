@@ -9,9 +9,18 @@ export function whatIsKnown(runs: readonly MeasuredRun[], evidence: readonly Rec
   const byTime = runs.toSorted((a, b) => compare(a.at, b.at) || compare(a.id, b.id));
   const others = evidence.toSorted((a, b) => compare(a.at, b.at) || compare(a.id, b.id));
   const times = new Map<string, string>([...byTime, ...others].map((e) => [e.id, e.at]));
-  const all = samePlaces([...readingRules(byTime), ...differenceRules(byTime), ...patternRules(byTime), ...namedTestRules(byTime), ...evidenceRules(others)]);
+  const all = samePlaces([
+    ...readingRules(byTime),
+    ...differenceRules(byTime),
+    ...patternRules(byTime),
+    ...namedTestRules(byTime),
+    ...evidenceRules(others),
+  ]);
   const statements = withoutEchoes(newestOfEach(all.filter((s) => !isHistory(s, others, times))));
-  return { statements: statements.toSorted((a, b) => WEIGHT[a.stand] - WEIGHT[b.stand]), contradictions: contradictionsOf(statements) };
+  return {
+    statements: statements.toSorted((a, b) => WEIGHT[a.stand] - WEIGHT[b.stand]),
+    contradictions: contradictionsOf(statements),
+  };
 }
 
 const WEIGHT = { bad: 0, suspect: 1, cleared: 2, noted: 3 } as const;
@@ -25,13 +34,18 @@ function newestOfEach(statements: readonly Statement[]): Statement[] {
   return [...last.values()];
 }
 
-const sourceOf = (s: Statement): string => s.from.map((r) => (r.kind === 'run' ? r.label.split(':')[0] : r.id)).join('|');
+const sourceOf = (s: Statement): string =>
+  s.from.map((r) => (r.kind === 'run' ? r.label.split(':')[0] : r.id)).join('|');
 
 /** A place where something was seen is on the wire to a part, if only one wire to that position is spoken of: then both are about the same wire. */
 function samePlaces(statements: readonly Statement[]): Statement[] {
   return statements.map((s) => {
     if (s.target.kind !== 'path' || s.target.position === null || PLAIN.has(s.target.name)) return s;
-    const wires = new Set(statements.filter((o) => o.target.kind === 'path' && o.target.position === s.target.position && PLAIN.has(o.target.name)).map((o) => o.target.name));
+    const wires = new Set(
+      statements
+        .filter((o) => o.target.kind === 'path' && o.target.position === s.target.position && PLAIN.has(o.target.name))
+        .map((o) => o.target.name),
+    );
     const [only] = wires;
     return wires.size === 1 && only !== undefined ? { ...s, target: { ...s.target, name: only } } : s;
   });
@@ -40,17 +54,31 @@ function samePlaces(statements: readonly Statement[]): Statement[] {
 /** That something fails in its circuit says nothing more once it is convicted. */
 function withoutEchoes(statements: readonly Statement[]): Statement[] {
   const convicted = new Set(statements.filter((s) => s.stand === 'bad').map((s) => targetKey(s.target)));
-  return statements.filter((s) => s.rule !== 'measured' || s.stand !== 'suspect' || !convicted.has(targetKey(s.target)));
+  return statements.filter(
+    (s) => s.rule !== 'measured' || s.stand !== 'suspect' || !convicted.has(targetKey(s.target)),
+  );
 }
 
 /** Was all of it seen before something was mended there? */
 function isHistory(s: Statement, evidence: readonly RecordedEvidence[], times: ReadonlyMap<string, string>): boolean {
   if (s.rule === 'repaired') return false;
-  const newest = s.from.map((r) => times.get(r.id) ?? '').sort(compare).at(-1) ?? '';
+  const newest =
+    s.from
+      .map((r) => times.get(r.id) ?? '')
+      .sort(compare)
+      .at(-1) ?? '';
   return evidence.some(({ body, at }) => body.kind === 'repair' && compare(newest, at) < 0 && concerns(s.target, body));
 }
 
-function concerns(t: Target, repair: { readonly path: boolean; readonly part: string; readonly where: string; readonly position?: Position | undefined }): boolean {
+function concerns(
+  t: Target,
+  repair: {
+    readonly path: boolean;
+    readonly part: string;
+    readonly where: string;
+    readonly position?: Position | undefined;
+  },
+): boolean {
   if (t.kind === 'shared') return true;
   const samePlace = t.position === null || repair.position === undefined || t.position === repair.position;
   // A mended wire unsettles what was said of the part behind it in the circuit, never what the part showed by itself.
@@ -63,34 +91,54 @@ const WEAK: ReadonlySet<string> = new Set(['bare-part', 'measured']);
 
 function contradictionsOf(statements: readonly Statement[]): Contradiction[] {
   return [...groupBy(statements, (s) => targetKey(s.target)).values()].flatMap((about) => {
-    const against = about.find((s) => s.stand === 'bad') ?? about.find((s) => s.stand === 'suspect' && s.rule !== 'measured');
+    const against =
+      about.find((s) => s.stand === 'bad') ?? about.find((s) => s.stand === 'suspect' && s.rule !== 'measured');
     const cleared = about.filter((s) => s.stand === 'cleared');
     const strong = cleared.find((s) => !WEAK.has(s.rule));
     const sameTest = cleared.find((s) => against && s.rule === against.rule && sourceOf(s) === sourceOf(against));
-    const weak = against?.rule === 'swap' || against?.rule === 'new-part' ? cleared.find((s) => WEAK.has(s.rule)) : undefined;
+    const weak =
+      against?.rule === 'swap' || against?.rule === 'new-part' ? cleared.find((s) => WEAK.has(s.rule)) : undefined;
     const other = strong ?? sameTest ?? weak;
     if (!against || !other) return [];
-    return [{ target: against.target, text: contradictionText(against, other === weak, other === sameTest), sides: [against, other] as const }];
+    return [
+      {
+        target: against.target,
+        text: contradictionText(against, other === weak, other === sameTest),
+        sides: [against, other] as const,
+      },
+    ];
   });
 }
 
 function contradictionText(against: Statement, meterFindsNothing: boolean, sameTest: boolean): string {
   const it = targetWords(against.target);
-  if (meterFindsNothing) return `A meter finds nothing wrong with ${it}, yet other evidence convicts it: it fails in a way that this test does not see (hot, under load, or mechanically).`;
-  if (sameTest) return `The same test of ${it} says two things: an intermittent fault or a bad contact of the probes. Read it again.`;
+  if (meterFindsNothing)
+    return `A meter finds nothing wrong with ${it}, yet other evidence convicts it: it fails in a way that this test does not see (hot, under load, or mechanically).`;
+  if (sameTest)
+    return `The same test of ${it} says two things: an intermittent fault or a bad contact of the probes. Read it again.`;
   return `One piece of evidence accuses ${it}, another clears it. One of the two is wrong, or there are two faults. Repeat the one that was done in the worse conditions.`;
 }
 
 /** "the plug of cylinder 3", "the wire to the plug of cylinder 3" */
 export function targetWords({ kind, name, position }: Target): string {
-  const of = position === null ? '' : typeof position === 'number' ? ` of cylinder ${position}` : ` at ${positionWords(position)}`;
-  if (kind === 'path') return PLAIN.has(name) ? `the wire to the ${name}${of}` : /^(the|a) /.test(name) ? name : `the path at ${name}`;
+  const of =
+    position === null
+      ? ''
+      : typeof position === 'number'
+        ? ` of cylinder ${position}`
+        : ` at ${positionWords(position)}`;
+  if (kind === 'path')
+    return PLAIN.has(name) ? `the wire to the ${name}${of}` : /^(the|a) /.test(name) ? name : `the path at ${name}`;
   return kind === 'part' ? `the ${name}${of}` : `${name}${of}`;
 }
 const PLAIN: ReadonlySet<string> = new Set(['plug', 'injector', 'sensor', 'coil', 'module', 'actuator', 'relay']);
 
 /** Faults that stand at the same time, in words; empty for none or one. Two at once are real: a chafed harness may hide a failing injector. */
 export function heldTogether(known: Known): string[] {
-  const bad = [...new Map(known.statements.filter((s) => s.stand === 'bad').map((s) => [targetKey(s.target), targetWords(s.target)])).values()];
+  const bad = [
+    ...new Map(
+      known.statements.filter((s) => s.stand === 'bad').map((s) => [targetKey(s.target), targetWords(s.target)]),
+    ).values(),
+  ];
   return bad.length > 1 ? bad : [];
 }

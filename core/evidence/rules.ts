@@ -13,39 +13,92 @@ const path = (name: string, position: Position | null): Target => ({ kind: 'path
 const fails = (r: JudgedReading): boolean => r.severity === 'fail';
 const good = (r: JudgedReading): boolean => r.severity === 'pass' || r.verdict === 'watch';
 const wordOf = (run: MeasuredRun, r: JudgedReading): string => verdictWord(r.verdict, run.judgement.limits);
-const at = (run: MeasuredRun, position: Position): JudgedReading | undefined => run.judgement.readings.find((r) => r.position === position);
+const at = (run: MeasuredRun, position: Position): JudgedReading | undefined =>
+  run.judgement.readings.find((r) => r.position === position);
 
 export const runRef = (run: MeasuredRun, ...positions: readonly Position[]): Ref => {
-  const read = positions.flatMap((p) => { const r = at(run, p); return r ? [`${p} ${r.entry}, ${wordOf(run, r)}`] : []; });
-  return { kind: 'run', id: run.id, label: read.length ? `${run.definition.name}: ${read.join('; ')}` : run.definition.name };
+  const read = positions.flatMap((p) => {
+    const r = at(run, p);
+    return r ? [`${p} ${r.entry}, ${wordOf(run, r)}`] : [];
+  });
+  return {
+    kind: 'run',
+    id: run.id,
+    label: read.length ? `${run.definition.name}: ${read.join('; ')}` : run.definition.name,
+  };
 };
 
 /** "plug with its wire" is about the plug. */
 export const partName = (test: TestDefinition): string => test.part.split(' with ')[0] ?? test.part;
 
 /** A part measured by itself. */
-const isBare = (t: TestDefinition): boolean => (t.connection === 'at-part' || t.connection === 'on the bench') && !PATHS.has(partName(t));
+const isBare = (t: TestDefinition): boolean =>
+  (t.connection === 'at-part' || t.connection === 'on the bench') && !PATHS.has(partName(t));
 const throughWire = (t: TestDefinition): boolean => t.connection === 'through-harness';
 /** What some tests measure is wire, not part. */
-const PATHS: ReadonlySet<string> = new Set(['conductor', 'pair', 'stretch of loom', 'terminal', 'place', 'feed', 'feed or ground', 'supply', 'ground', 'reference', 'input', 'pin', 'driver']);
+const PATHS: ReadonlySet<string> = new Set([
+  'conductor',
+  'pair',
+  'stretch of loom',
+  'terminal',
+  'place',
+  'feed',
+  'feed or ground',
+  'supply',
+  'ground',
+  'reference',
+  'input',
+  'pin',
+  'driver',
+]);
 
-const positionOf = (t: TestDefinition, position: Position): Position | null => (t.layout === 'cylinders' ? position : null);
-const where = (p: Position | null): string => (p === null ? '' : typeof p === 'number' ? ` of cylinder ${p}` : ` at ${p}`);
+const positionOf = (t: TestDefinition, position: Position): Position | null =>
+  t.layout === 'cylinders' ? position : null;
+const where = (p: Position | null): string =>
+  p === null ? '' : typeof p === 'number' ? ` of cylinder ${p}` : ` at ${p}`;
 
 /** Every reading that counts, as far as the reading alone goes. */
 export function readingRules(runs: readonly MeasuredRun[]): Statement[] {
-  return runs.flatMap((run) => run.judgement.readings.flatMap((r): Statement[] => {
-    const t = run.definition;
-    if (throughWire(t) || (!fails(r) && !good(r))) return [];
-    const position = positionOf(t, r.position);
-    if (PATHS.has(partName(t))) return [say('measured', fails(r) ? 'suspect' : 'cleared', path(t.layout === 'cylinders' || t.layout === 'single' ? partName(t) : `${partName(t)} ${r.position}`, position), `${capital(partName(t))}${position === null ? ` ${r.position}` : where(position)} reads ${r.entry}: ${wordOf(run, r)}.`, [runRef(run, r.position)])];
-    if (isBare(t)) {
-      // Ohms alone do not prove a part: it may fail hot, or under load. The catalogue says what a test cannot prove.
-      const text = fails(r) ? `The ${partName(t)}${where(position)} by itself reads ${r.entry}, ${wordOf(run, r)}: it is bad.` : `The ${partName(t)}${where(position)} by itself reads ${r.entry}: good as far as this test goes.`;
-      return [say('bare-part', fails(r) ? 'bad' : 'cleared', part(partName(t), position), text, [runRef(run, r.position)])];
-    }
-    return fails(r) ? [say('measured', 'suspect', part(partName(t), position), `The ${partName(t)}${where(position)} in its circuit reads ${r.entry}, ${wordOf(run, r)}: the part, its wire or what feeds it.`, [runRef(run, r.position)])] : [];
-  }));
+  return runs.flatMap((run) =>
+    run.judgement.readings.flatMap((r): Statement[] => {
+      const t = run.definition;
+      if (throughWire(t) || (!fails(r) && !good(r))) return [];
+      const position = positionOf(t, r.position);
+      if (PATHS.has(partName(t)))
+        return [
+          say(
+            'measured',
+            fails(r) ? 'suspect' : 'cleared',
+            path(
+              t.layout === 'cylinders' || t.layout === 'single' ? partName(t) : `${partName(t)} ${r.position}`,
+              position,
+            ),
+            `${capital(partName(t))}${position === null ? ` ${r.position}` : where(position)} reads ${r.entry}: ${wordOf(run, r)}.`,
+            [runRef(run, r.position)],
+          ),
+        ];
+      if (isBare(t)) {
+        // Ohms alone do not prove a part: it may fail hot, or under load. The catalogue says what a test cannot prove.
+        const text = fails(r)
+          ? `The ${partName(t)}${where(position)} by itself reads ${r.entry}, ${wordOf(run, r)}: it is bad.`
+          : `The ${partName(t)}${where(position)} by itself reads ${r.entry}: good as far as this test goes.`;
+        return [
+          say('bare-part', fails(r) ? 'bad' : 'cleared', part(partName(t), position), text, [runRef(run, r.position)]),
+        ];
+      }
+      return fails(r)
+        ? [
+            say(
+              'measured',
+              'suspect',
+              part(partName(t), position),
+              `The ${partName(t)}${where(position)} in its circuit reads ${r.entry}, ${wordOf(run, r)}: the part, its wire or what feeds it.`,
+              [runRef(run, r.position)],
+            ),
+          ]
+        : [];
+    }),
+  );
 }
 
 /** At most this much may the wire add (trade practice: about 1 ohm more than the bare plug at most). */
@@ -54,20 +107,52 @@ const WIRE_MAY_ADD_ohm = 1;
 /** In circuit minus bare: the same part measured at itself and through its wire. */
 export function differenceRules(runs: readonly MeasuredRun[]): Statement[] {
   const bare = runs.filter((r) => isBare(r.definition) && r.definition.quantity === 'resistance');
-  return runs.filter((r) => throughWire(r.definition)).flatMap((circuit) => circuit.judgement.readings.flatMap((r): Statement[] => {
-    const own = bare.findLast((b) => partName(b.definition) === partName(circuit.definition));
-    const alone = own && at(own, r.position);
-    const [name, position] = [partName(circuit.definition), positionOf(circuit.definition, r.position)];
-    if (!own || !alone || r.verdict === 'not-measured') {
-      return fails(r) ? [say('measured', 'suspect', path(name, position), `Through its wire the ${name}${where(position)} reads ${r.entry}, ${wordOf(circuit, r)}: the ${name} or its wire. Measure it by itself to tell them apart.`, [runRef(circuit, r.position)])] : [];
-    }
-    const from = [runRef(own, r.position), runRef(circuit, r.position)];
-    const added = r.corrected !== null && alone.corrected !== null ? r.corrected - alone.corrected : null;
-    const words = added === null ? '' : ` The wire adds ${printValue(Math.max(0, added), 0.1)} ohm.`;
-    if (good(alone) && fails(r)) return [say('in-circuit-minus-bare', 'bad', path(name, position), `By itself the ${name}${where(position)} is good (${alone.entry}), through its wire it reads ${r.entry}: the wire or its connector is bad.${words}`, from)];
-    if (added !== null && Math.abs(added) <= WIRE_MAY_ADD_ohm && (fails(alone) || good(r))) return [say('in-circuit-minus-bare', 'cleared', path(name, position), `By itself and through its wire the ${name}${where(position)} reads nearly the same (${alone.entry} and ${r.entry}): the wire is good.`, from)];
-    return [];
-  }));
+  return runs
+    .filter((r) => throughWire(r.definition))
+    .flatMap((circuit) =>
+      circuit.judgement.readings.flatMap((r): Statement[] => {
+        const own = bare.findLast((b) => partName(b.definition) === partName(circuit.definition));
+        const alone = own && at(own, r.position);
+        const [name, position] = [partName(circuit.definition), positionOf(circuit.definition, r.position)];
+        if (!own || !alone || r.verdict === 'not-measured') {
+          return fails(r)
+            ? [
+                say(
+                  'measured',
+                  'suspect',
+                  path(name, position),
+                  `Through its wire the ${name}${where(position)} reads ${r.entry}, ${wordOf(circuit, r)}: the ${name} or its wire. Measure it by itself to tell them apart.`,
+                  [runRef(circuit, r.position)],
+                ),
+              ]
+            : [];
+        }
+        const from = [runRef(own, r.position), runRef(circuit, r.position)];
+        const added = r.corrected !== null && alone.corrected !== null ? r.corrected - alone.corrected : null;
+        const words = added === null ? '' : ` The wire adds ${printValue(Math.max(0, added), 0.1)} ohm.`;
+        if (good(alone) && fails(r))
+          return [
+            say(
+              'in-circuit-minus-bare',
+              'bad',
+              path(name, position),
+              `By itself the ${name}${where(position)} is good (${alone.entry}), through its wire it reads ${r.entry}: the wire or its connector is bad.${words}`,
+              from,
+            ),
+          ];
+        if (added !== null && Math.abs(added) <= WIRE_MAY_ADD_ohm && (fails(alone) || good(r)))
+          return [
+            say(
+              'in-circuit-minus-bare',
+              'cleared',
+              path(name, position),
+              `By itself and through its wire the ${name}${where(position)} reads nearly the same (${alone.entry} and ${r.entry}): the wire is good.`,
+              from,
+            ),
+          ];
+        return [];
+      }),
+    );
 }
 
 /** What the pattern of a set proves of what its positions share. */
@@ -79,11 +164,37 @@ export function patternRules(runs: readonly MeasuredRun[]): Statement[] {
     if (read.length < 2) return [];
     const out: Statement[] = [];
     if (run.judgement.pattern === 'group' && run.judgement.group !== null && !isBare(run.definition)) {
-      out.push(say('group-shares', 'suspect', { kind: 'shared', name: run.judgement.group, position: null }, `All of ${groupWords(run.judgement.group)} fail and nothing else does: look at what only they share.`, [runRef(run, ...bad)]));
+      out.push(
+        say(
+          'group-shares',
+          'suspect',
+          { kind: 'shared', name: run.judgement.group, position: null },
+          `All of ${groupWords(run.judgement.group)} fail and nothing else does: look at what only they share.`,
+          [runRef(run, ...bad)],
+        ),
+      );
     }
     if (!shared || run.definition.layout === 'states') return out;
-    if (ok.length > 0) out.push(say('shared-proven', 'cleared', { kind: 'shared', name: shared, position: null }, `${capital(namePositions(ok))} ${ok.length === 1 ? 'works' : 'work'}: ${shared} ${/ and /.test(shared) ? 'are' : 'is'} proven.`, [runRef(run, ...ok)]));
-    else if (bad.length === read.length) out.push(say('all-fail', 'suspect', { kind: 'shared', name: shared, position: null }, `All of them fail: ${shared} before any single ${partName(run.definition)}.`, [runRef(run, ...bad)]));
+    if (ok.length > 0)
+      out.push(
+        say(
+          'shared-proven',
+          'cleared',
+          { kind: 'shared', name: shared, position: null },
+          `${capital(namePositions(ok))} ${ok.length === 1 ? 'works' : 'work'}: ${shared} ${/ and /.test(shared) ? 'are' : 'is'} proven.`,
+          [runRef(run, ...ok)],
+        ),
+      );
+    else if (bad.length === read.length)
+      out.push(
+        say(
+          'all-fail',
+          'suspect',
+          { kind: 'shared', name: shared, position: null },
+          `All of them fail: ${shared} before any single ${partName(run.definition)}.`,
+          [runRef(run, ...bad)],
+        ),
+      );
     return out;
   });
 }
@@ -99,12 +210,41 @@ export function namedTestRules(runs: readonly MeasuredRun[]): Statement[] {
     const from = [runRef(run, ...read.map((r) => r.position))];
     const input: Target = { kind: 'input', name: 'signal wire and controller input', position: null };
     if (run.definition.id === 'sensor-meter-scan' && (allGood || someFail)) {
-      return [allGood ? say('meter-equals-scan', 'cleared', input, 'Meter and scan tool agree: the signal wire and the controller’s input are good.', from)
-        : say('meter-equals-scan', 'bad', input, 'Meter and scan tool disagree: the controller sees something else than the sensor sends. The wire or the input is bad.', from)];
+      return [
+        allGood
+          ? say(
+              'meter-equals-scan',
+              'cleared',
+              input,
+              'Meter and scan tool agree: the signal wire and the controller’s input are good.',
+              from,
+            )
+          : say(
+              'meter-equals-scan',
+              'bad',
+              input,
+              'Meter and scan tool disagree: the controller sees something else than the sensor sends. The wire or the input is bad.',
+              from,
+            ),
+      ];
     }
     if (run.definition.id === 'sensor-bypass' && allGood) {
-      return [say('bypass', 'cleared', input, 'With a jumper in place of the sensor the controller sees what it should: wires, pins and input are good.', from),
-        say('bypass', 'suspect', part('sensor', null), 'Wires, pins and input are good by the jumper: the sensor is what is left.', from)];
+      return [
+        say(
+          'bypass',
+          'cleared',
+          input,
+          'With a jumper in place of the sensor the controller sees what it should: wires, pins and input are good.',
+          from,
+        ),
+        say(
+          'bypass',
+          'suspect',
+          part('sensor', null),
+          'Wires, pins and input are good by the jumper: the sensor is what is left.',
+          from,
+        ),
+      ];
     }
     return [];
   });
@@ -117,50 +257,185 @@ export function evidenceRules(all: readonly RecordedEvidence[]): Statement[] {
 
 function ofEvidence(e: Evidence, from: readonly Ref[]): Statement[] {
   switch (e.kind) {
-    case 'swap': return ofSwap(e, from);
+    case 'swap':
+      return ofSwap(e, from);
     case 'cut-out':
-      if (e.change === 'worse') return [say('cut-out', 'cleared', { kind: 'mechanics', name: 'cylinder', position: e.position }, `Cylinder ${e.position} is missed when it is cut: it works.`, from)];
-      if (!e.faultPresent) return [say('cut-out', 'noted', { kind: 'mechanics', name: 'cylinder', position: e.position }, `Cutting cylinder ${e.position} made no difference, but the fault was not there then: repeat it with the fault present.`, from)];
-      return [say('cut-out', 'suspect', part('injector', e.position), `Cutting cylinder ${e.position} makes no difference: it does no work. Injector, its wire, or compression.`, from)];
-    case 'wiggle': return [say('wiggle', e.outcome === 'broke' ? 'bad' : 'noted', path(e.where, e.position ?? null), e.outcome === 'broke' ? `Moved at ${e.where}, the connection breaks: it is bad there.` : `Moved at ${e.where}, the connection held.`, from)];
-    case 'visual': return [say('visual', e.damaged ? 'bad' : 'noted', path(e.where, e.position ?? null), e.damaged ? `Seen at ${e.where}: ${e.seen}.` : `Looked at ${e.where}: ${e.seen}. It looks good, which proves nothing.`, from)];
-    case 'new-part': return ofNewPart(e, from);
-    case 'drive': return [say('drive', 'noted', { kind: 'mechanics', name: 'the complaint', position: null }, `${e.outcome === 'showed' ? 'Showed itself' : 'Did not show itself'} in a drive${e.conditions.length ? ` (${e.conditions.join(', ')})` : ''}: ${e.seen}.`, from)];
-    case 'repair': return [say('repaired', 'noted', e.path ? path(e.where, e.position ?? null) : part(e.part, e.position ?? null), `Mended at ${e.where}: ${e.done}.`, from)];
+      if (e.change === 'worse')
+        return [
+          say(
+            'cut-out',
+            'cleared',
+            { kind: 'mechanics', name: 'cylinder', position: e.position },
+            `Cylinder ${e.position} is missed when it is cut: it works.`,
+            from,
+          ),
+        ];
+      if (!e.faultPresent)
+        return [
+          say(
+            'cut-out',
+            'noted',
+            { kind: 'mechanics', name: 'cylinder', position: e.position },
+            `Cutting cylinder ${e.position} made no difference, but the fault was not there then: repeat it with the fault present.`,
+            from,
+          ),
+        ];
+      return [
+        say(
+          'cut-out',
+          'suspect',
+          part('injector', e.position),
+          `Cutting cylinder ${e.position} makes no difference: it does no work. Injector, its wire, or compression.`,
+          from,
+        ),
+      ];
+    case 'wiggle':
+      return [
+        say(
+          'wiggle',
+          e.outcome === 'broke' ? 'bad' : 'noted',
+          path(e.where, e.position ?? null),
+          e.outcome === 'broke'
+            ? `Moved at ${e.where}, the connection breaks: it is bad there.`
+            : `Moved at ${e.where}, the connection held.`,
+          from,
+        ),
+      ];
+    case 'visual':
+      return [
+        say(
+          'visual',
+          e.damaged ? 'bad' : 'noted',
+          path(e.where, e.position ?? null),
+          e.damaged
+            ? `Seen at ${e.where}: ${e.seen}.`
+            : `Looked at ${e.where}: ${e.seen}. It looks good, which proves nothing.`,
+          from,
+        ),
+      ];
+    case 'new-part':
+      return ofNewPart(e, from);
+    case 'drive':
+      return [
+        say(
+          'drive',
+          'noted',
+          { kind: 'mechanics', name: 'the complaint', position: null },
+          `${e.outcome === 'showed' ? 'Showed itself' : 'Did not show itself'} in a drive${e.conditions.length ? ` (${e.conditions.join(', ')})` : ''}: ${e.seen}.`,
+          from,
+        ),
+      ];
+    case 'repair':
+      return [
+        say(
+          'repaired',
+          'noted',
+          e.path ? path(e.where, e.position ?? null) : part(e.part, e.position ?? null),
+          `Mended at ${e.where}: ${e.done}.`,
+          from,
+        ),
+      ];
   }
 }
 
 function ofSwap(e: Extract<Evidence, { kind: 'swap' }>, from: readonly Ref[]): Statement[] {
   const [here, there] = [positionWords(e.from), positionWords(e.to)];
-  if (e.outcome === 'followed') return [
-    say('swap', 'bad', part(e.part, e.from), `The fault followed the ${e.part} from ${here} to ${there}: the ${e.part} that was at ${here} is bad.`, from),
-    say('swap', 'cleared', path(e.part, e.from), `With another ${e.part}, ${here} works: its wire and its controller output are good.`, from),
+  if (e.outcome === 'followed')
+    return [
+      say(
+        'swap',
+        'bad',
+        part(e.part, e.from),
+        `The fault followed the ${e.part} from ${here} to ${there}: the ${e.part} that was at ${here} is bad.`,
+        from,
+      ),
+      say(
+        'swap',
+        'cleared',
+        path(e.part, e.from),
+        `With another ${e.part}, ${here} works: its wire and its controller output are good.`,
+        from,
+      ),
+    ];
+  if (e.outcome === 'stayed')
+    return [
+      say(
+        'swap',
+        'cleared',
+        part(e.part, e.from),
+        `The fault stayed at ${here} with another ${e.part}: the ${e.part} is good.`,
+        from,
+      ),
+      say(
+        'swap',
+        'suspect',
+        path(e.part, e.from),
+        `The fault stayed at ${here}: its wire, the controller, or the mechanics there.`,
+        from,
+      ),
+    ];
+  return [
+    say(
+      'swap',
+      'suspect',
+      path(e.part, e.from),
+      `After exchanging ${here} and ${there} the fault is gone from both: a connector that was disturbed, or an intermittent fault.`,
+      from,
+    ),
   ];
-  if (e.outcome === 'stayed') return [
-    say('swap', 'cleared', part(e.part, e.from), `The fault stayed at ${here} with another ${e.part}: the ${e.part} is good.`, from),
-    say('swap', 'suspect', path(e.part, e.from), `The fault stayed at ${here}: its wire, the controller, or the mechanics there.`, from),
-  ];
-  return [say('swap', 'suspect', path(e.part, e.from), `After exchanging ${here} and ${there} the fault is gone from both: a connector that was disturbed, or an intermittent fault.`, from)];
 }
 
 function ofNewPart(e: Extract<Evidence, { kind: 'new-part' }>, from: readonly Ref[]): Statement[] {
   const position = e.position ?? null;
   const it = `the ${e.part}${where(position)}`;
-  if (e.outcome === 'cured') return [say('new-part', 'bad', part(e.part, position), `A new ${e.part}${where(position)} cured it: the old one, or the connector that was disturbed with it.`, from)];
-  if (e.outcome === 'no change') return [say('new-part', 'cleared', part(e.part, position), `A new ${e.part}${where(position)} changed nothing: ${it} is not the cause, unless the new one is bad too. New is not proven good.`, from)];
-  return [say('new-part', 'noted', part(e.part, position), `A new ${e.part}${where(position)} brought another fault: ${e.changed}.`, from)];
+  if (e.outcome === 'cured')
+    return [
+      say(
+        'new-part',
+        'bad',
+        part(e.part, position),
+        `A new ${e.part}${where(position)} cured it: the old one, or the connector that was disturbed with it.`,
+        from,
+      ),
+    ];
+  if (e.outcome === 'no change')
+    return [
+      say(
+        'new-part',
+        'cleared',
+        part(e.part, position),
+        `A new ${e.part}${where(position)} changed nothing: ${it} is not the cause, unless the new one is bad too. New is not proven good.`,
+        from,
+      ),
+    ];
+  return [
+    say(
+      'new-part',
+      'noted',
+      part(e.part, position),
+      `A new ${e.part}${where(position)} brought another fault: ${e.changed}.`,
+      from,
+    ),
+  ];
 }
 
 /** A line for the trail. */
 export function evidenceWords(e: Evidence): string {
   switch (e.kind) {
-    case 'swap': return `Swap of ${e.part}, ${positionWords(e.from)} with ${positionWords(e.to)}: ${{ followed: 'the fault followed the part', stayed: 'the fault stayed', gone: 'the fault is gone' }[e.outcome]}`;
-    case 'cut-out': return `Cylinder ${e.position} cut${e.faultPresent ? ' with the fault present' : ''}: ${e.change === 'worse' ? 'worse, it works' : 'no difference'}`;
-    case 'wiggle': return `Loom moved at ${e.where}: ${e.outcome === 'broke' ? 'the connection broke' : 'it held'}`;
-    case 'visual': return `Seen at ${e.where}: ${e.seen}`;
-    case 'new-part': return `New ${e.part}${where(e.position ?? null)}: ${e.outcome}. ${e.changed}`;
-    case 'drive': return `Drive${e.conditions.length ? ` (${joinAnd([...e.conditions])})` : ''}: the fault ${e.outcome}. ${e.seen}`;
-    case 'repair': return `Mended at ${e.where}: ${e.done}`;
+    case 'swap':
+      return `Swap of ${e.part}, ${positionWords(e.from)} with ${positionWords(e.to)}: ${{ followed: 'the fault followed the part', stayed: 'the fault stayed', gone: 'the fault is gone' }[e.outcome]}`;
+    case 'cut-out':
+      return `Cylinder ${e.position} cut${e.faultPresent ? ' with the fault present' : ''}: ${e.change === 'worse' ? 'worse, it works' : 'no difference'}`;
+    case 'wiggle':
+      return `Loom moved at ${e.where}: ${e.outcome === 'broke' ? 'the connection broke' : 'it held'}`;
+    case 'visual':
+      return `Seen at ${e.where}: ${e.seen}`;
+    case 'new-part':
+      return `New ${e.part}${where(e.position ?? null)}: ${e.outcome}. ${e.changed}`;
+    case 'drive':
+      return `Drive${e.conditions.length ? ` (${joinAnd([...e.conditions])})` : ''}: the fault ${e.outcome}. ${e.seen}`;
+    case 'repair':
+      return `Mended at ${e.where}: ${e.done}`;
   }
 }
 

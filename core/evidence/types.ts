@@ -6,18 +6,60 @@ export const CONDITIONS = ['cold', 'hot', 'idle', 'load', 'towing', 'after a sto
 export type DriveCondition = (typeof CONDITIONS)[number];
 
 /** Evidence that is no meter reading, as a technician states it. `photos` are ids of photos of the job. */
-export type Evidence = { readonly note?: string | undefined; readonly photos?: readonly string[] | undefined } & (
+export type Evidence = { readonly note?: string | undefined; readonly photos?: readonly string[] | undefined } &
   /** A part was exchanged with that of another position, or with a twin, and the fault looked for again. */
-  | { readonly kind: 'swap'; readonly part: string; readonly from: Position; readonly to: Position; readonly outcome: 'followed' | 'stayed' | 'gone' }
-  /** One cylinder was cut while the engine ran. */
-  | { readonly kind: 'cut-out'; readonly position: number; readonly faultPresent: boolean; readonly change: 'worse' | 'none' }
-  /** The loom was moved while something was watched. */
-  | { readonly kind: 'wiggle'; readonly where: string; readonly position?: Position | undefined; readonly outcome: 'broke' | 'held' }
-  | { readonly kind: 'visual'; readonly where: string; readonly position?: Position | undefined; readonly damaged: boolean; readonly seen: string }
-  | { readonly kind: 'new-part'; readonly part: string; readonly position?: Position | undefined; readonly outcome: 'cured' | 'no change' | 'other fault'; readonly changed: string }
-  | { readonly kind: 'drive'; readonly conditions: readonly DriveCondition[]; readonly outcome: 'showed' | 'did not show'; readonly seen: string }
-  /** What was mended at a place: from then on older evidence about it is history. */
-  | { readonly kind: 'repair'; readonly where: string; readonly path: boolean; readonly part: string; readonly position?: Position | undefined; readonly done: string });
+  (
+    | {
+        readonly kind: 'swap';
+        readonly part: string;
+        readonly from: Position;
+        readonly to: Position;
+        readonly outcome: 'followed' | 'stayed' | 'gone';
+      }
+    /** One cylinder was cut while the engine ran. */
+    | {
+        readonly kind: 'cut-out';
+        readonly position: number;
+        readonly faultPresent: boolean;
+        readonly change: 'worse' | 'none';
+      }
+    /** The loom was moved while something was watched. */
+    | {
+        readonly kind: 'wiggle';
+        readonly where: string;
+        readonly position?: Position | undefined;
+        readonly outcome: 'broke' | 'held';
+      }
+    | {
+        readonly kind: 'visual';
+        readonly where: string;
+        readonly position?: Position | undefined;
+        readonly damaged: boolean;
+        readonly seen: string;
+      }
+    | {
+        readonly kind: 'new-part';
+        readonly part: string;
+        readonly position?: Position | undefined;
+        readonly outcome: 'cured' | 'no change' | 'other fault';
+        readonly changed: string;
+      }
+    | {
+        readonly kind: 'drive';
+        readonly conditions: readonly DriveCondition[];
+        readonly outcome: 'showed' | 'did not show';
+        readonly seen: string;
+      }
+    /** What was mended at a place: from then on older evidence about it is history. */
+    | {
+        readonly kind: 'repair';
+        readonly where: string;
+        readonly path: boolean;
+        readonly part: string;
+        readonly position?: Position | undefined;
+        readonly done: string;
+      }
+  );
 export type EvidenceKind = Evidence['kind'];
 
 /** Something that a statement rests on. */
@@ -77,22 +119,44 @@ export interface RecordedEvidence {
   readonly at: string;
 }
 
-export type RuleId = 'bare-part' | 'in-circuit-minus-bare' | 'shared-proven' | 'all-fail' | 'group-shares' | 'meter-equals-scan' | 'bypass' | 'swap' | 'cut-out' | 'wiggle' | 'visual' | 'new-part' | 'drive' | 'measured' | 'repaired';
+export type RuleId =
+  | 'bare-part'
+  | 'in-circuit-minus-bare'
+  | 'shared-proven'
+  | 'all-fail'
+  | 'group-shares'
+  | 'meter-equals-scan'
+  | 'bypass'
+  | 'swap'
+  | 'cut-out'
+  | 'wiggle'
+  | 'visual'
+  | 'new-part'
+  | 'drive'
+  | 'measured'
+  | 'repaired';
 
 /** Why a rule holds. All of them common practice, no source. */
 export const RULES: Readonly<Record<RuleId, string>> = {
-  'bare-part': 'A part that is measured by itself, unplugged, answers for itself alone: no wire and no controller is in the reading.',
-  'in-circuit-minus-bare': 'What the part reads by itself and what it reads through its wire differ by the wire and its connectors.',
+  'bare-part':
+    'A part that is measured by itself, unplugged, answers for itself alone: no wire and no controller is in the reading.',
+  'in-circuit-minus-bare':
+    'What the part reads by itself and what it reads through its wire differ by the wire and its connectors.',
   'shared-proven': 'What works proves all that it needs: the others share feed and ground with the odd one.',
-  'all-fail': 'When every position fails at once, one fault in what they share is likelier than as many faults as positions.',
+  'all-fail':
+    'When every position fails at once, one fault in what they share is likelier than as many faults as positions.',
   'group-shares': 'When all and only the members of a group fail, look at what only they share.',
-  'meter-equals-scan': 'The meter at the pin and the scan tool see the same signal: wire and controller input are good. Where they differ, the controller sees something else than the sensor sends.',
-  bypass: 'A jumper in place of the sensor: if the controller sees it, wires, pins and input are good and the sensor is what is left.',
+  'meter-equals-scan':
+    'The meter at the pin and the scan tool see the same signal: wire and controller input are good. Where they differ, the controller sees something else than the sensor sends.',
+  bypass:
+    'A jumper in place of the sensor: if the controller sees it, wires, pins and input are good and the sensor is what is left.',
   swap: 'A fault that follows the part is in the part; one that stays is in the wire, the controller or the mechanics of the position.',
   'cut-out': 'A cylinder that works is missed when it is cut; one that does no work makes no difference.',
-  wiggle: 'A connection that breaks when it is moved is broken, however good it reads at rest. One that holds today may break tomorrow.',
+  wiggle:
+    'A connection that breaks when it is moved is broken, however good it reads at rest. One that holds today may break tomorrow.',
   visual: 'Damage that is seen needs no meter; a place that looks good is not proven.',
-  'new-part': 'A new part that changes nothing acquits the old one, unless the new one is bad too. One that cures it convicts the old one or its connector.',
+  'new-part':
+    'A new part that changes nothing acquits the old one, unless the new one is bad too. One that cures it convicts the old one or its connector.',
   drive: 'A fault that does not show in a drive has not been looked for in the right conditions.',
   measured: 'A reading out of its limits, in the circuit: the part, its wire or what feeds it.',
   repaired: 'What was seen before a repair says nothing of what is there after it.',

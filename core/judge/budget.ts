@@ -18,8 +18,14 @@ export interface Contribution {
 }
 
 const WORDS: Readonly<Record<keyof UncertaintyParts, string>> = {
-  digits: 'half a step of the digits', gain: 'percent of reading of this range', counts: 'counts of this range', leadZero: 'digits of the lead zero',
-  wander: 'wander of the display', contact: 'how well leads and contact repeat', temperature: 'temperature of the part, ± 2 K', stimulus: 'digits of the gauge',
+  digits: 'half a step of the digits',
+  gain: 'percent of reading of this range',
+  counts: 'counts of this range',
+  leadZero: 'digits of the lead zero',
+  wander: 'wander of the display',
+  contact: 'how well leads and contact repeat',
+  temperature: 'temperature of the part, ± 2 K',
+  stimulus: 'digits of the gauge',
 };
 
 /**
@@ -36,13 +42,26 @@ export function budgetOf(set: TestSet, position: Position): readonly Contributio
   const { entry, at } = read.value;
   const { value, resolution } = entryToBase(entry, asked.value);
   const limits = limitsAt(set.limits, position);
-  const slope = at ? predict(limits, at.value)?.slope ?? 0 : 0;
+  const slope = at ? (predict(limits, at.value)?.slope ?? 0) : 0;
   const { parts } = measure(value, resolution, 0, {
-    limits, condition: set.condition, instrument, asked: asked.value, decision: set.decision ?? 'three-way', at, slope, ofPosition: false, part: '',
+    limits,
+    condition: set.condition,
+    instrument,
+    asked: asked.value,
+    decision: set.decision ?? 'three-way',
+    at,
+    slope,
+    ofPosition: false,
+    part: '',
   });
   const total = combine(parts) ** 2;
   return (Object.keys(WORDS) as (keyof UncertaintyParts)[])
-    .map((from) => ({ from, words: WORDS[from], standardUncertainty: parts[from], share: total > 0 ? parts[from] ** 2 / total : 0 }))
+    .map((from) => ({
+      from,
+      words: WORDS[from],
+      standardUncertainty: parts[from],
+      share: total > 0 ? parts[from] ** 2 / total : 0,
+    }))
     .filter((c) => c.standardUncertainty > 0)
     .toSorted((a, b) => b.standardUncertainty - a.standardUncertainty);
 }

@@ -7,25 +7,43 @@ import { reasonWords } from './words';
 
 /** Check values are common practice, no source: plugs good from 0.3 to 1.0 ohm, open above 10 kilohm. */
 const PLUG: Limits = {
-  quantity: 'resistance', unit: 'ohm', lower: 0.3, upper: 1, watchUpper: 0.9, shortBelow: 0.05, openAbove: 10000,
-  steadyWithin: 0.05, neighbours: { maxRatio: 2 }, source: 'common practice',
+  quantity: 'resistance',
+  unit: 'ohm',
+  lower: 0.3,
+  upper: 1,
+  watchUpper: 0.9,
+  shortBelow: 0.05,
+  openAbove: 10000,
+  steadyWithin: 0.05,
+  neighbours: { maxRatio: 2 },
+  source: 'common practice',
 };
 const METER: Instrument = {
-  kind: 'multimeter', leadZero_ohm: 0.2, leadZeroResolution_ohm: 0.1,
+  kind: 'multimeter',
+  leadZero_ohm: 0.2,
+  leadZeroResolution_ohm: 0.1,
   accuracy: [{ quantity: 'resistance', upTo: 200, percentOfReading: 0.8, counts: 3, resolution: 0.1 }],
 };
 const inline = (cylinders: number, groups?: Engine['groups']): Engine => ({ layout: 'inline', cylinders, groups });
 
-interface Options { limits?: Limits; instrument?: Instrument | null; engine?: Engine | null; condition?: Condition }
+interface Options {
+  limits?: Limits;
+  instrument?: Instrument | null;
+  engine?: Engine | null;
+  condition?: Condition;
+}
 
 function setOf(entries: readonly string[] | Readonly<Record<string, string>>, options: Options = {}): TestSet {
   const readings = Array.isArray(entries)
     ? (entries as string[]).map((entry, i) => ({ position: i + 1, entry }))
     : Object.entries(entries).map(([position, entry]) => ({ position, entry }));
   return {
-    test: 'glow-plug-resistance', engine: options.engine === undefined ? inline(Math.max(1, readings.length)) : options.engine,
-    condition: options.condition ?? { connection: 'at-part' }, instrument: options.instrument === undefined ? METER : options.instrument,
-    limits: options.limits ?? PLUG, readings,
+    test: 'glow-plug-resistance',
+    engine: options.engine === undefined ? inline(Math.max(1, readings.length)) : options.engine,
+    condition: options.condition ?? { connection: 'at-part' },
+    instrument: options.instrument === undefined ? METER : options.instrument,
+    limits: options.limits ?? PLUG,
+    readings,
   };
 }
 function judge(entries: readonly string[] | Readonly<Record<string, string>>, options: Options = {}): Judgement {
@@ -34,7 +52,8 @@ function judge(entries: readonly string[] | Readonly<Record<string, string>>, op
   return judged.value;
 }
 const verdicts = (j: Judgement): Verdict[] => j.readings.map((r) => r.verdict);
-const one = (entry: string, options: Options = {}) => judge({ probe: entry }, { engine: null, ...options }).readings[0]!;
+const one = (entry: string, options: Options = {}) =>
+  judge({ probe: entry }, { engine: null, ...options }).readings[0]!;
 const errorsOf = (entries: readonly string[], options: Options = {}) => {
   const judged = judgeSet(setOf(entries, options));
   return judged.ok ? [] : judged.error.map((e) => e.path);
@@ -42,8 +61,19 @@ const errorsOf = (entries: readonly string[], options: Options = {}) => {
 
 describe('one reading', () => {
   test.each<[string, Verdict]>([
-    ['0.6', 'within'], ['1.1', 'within'], ['201', 'high'], ['4k5', 'high'], ['20k', 'open'], ['OL', 'open'], ['>20M', 'open'], ['>200', 'high'],
-    ['0.2', 'short'], ['0', 'short'], ['', 'not-measured'], ['0.4~0.9', 'unsteady'], ['0.6~OL', 'unsteady'],
+    ['0.6', 'within'],
+    ['1.1', 'within'],
+    ['201', 'high'],
+    ['4k5', 'high'],
+    ['20k', 'open'],
+    ['OL', 'open'],
+    ['>20M', 'open'],
+    ['>200', 'high'],
+    ['0.2', 'short'],
+    ['0', 'short'],
+    ['', 'not-measured'],
+    ['0.4~0.9', 'unsteady'],
+    ['0.6~OL', 'unsteady'],
   ])('a plug of %s is %s', (entry, verdict) => expect(one(entry).verdict).toBe(verdict));
 
   test('the lead zero is subtracted and said', () => {
@@ -68,10 +98,27 @@ describe('one reading', () => {
     expect(['44.9', '45.0', '45.9', '46.0', '48.2'].map(at)).toEqual(['low', 'watch', 'watch', 'within', 'within']);
   });
   test('order of magnitude: 97.8 k against 60 to 86 k checks the meter first, ohms are short, megohms open', () => {
-    const limits: Limits = { quantity: 'resistance', unit: 'ohm', lower: 60e3, upper: 86e3, recheckMargin: 0.2, shortBelow: 1000, openAbove: 1e6 };
+    const limits: Limits = {
+      quantity: 'resistance',
+      unit: 'ohm',
+      lower: 60e3,
+      upper: 86e3,
+      recheckMargin: 0.2,
+      shortBelow: 1000,
+      openAbove: 1e6,
+    };
     const at = (entry: string) => one(entry, { limits }).verdict;
-    expect(['97.8k', '103.2k', '103.3k', '48k', '47k', '75k', '12', '3M', 'OL'].map(at))
-      .toEqual(['recheck', 'recheck', 'high', 'recheck', 'low', 'within', 'short', 'open', 'open']);
+    expect(['97.8k', '103.2k', '103.3k', '48k', '47k', '75k', '12', '3M', 'OL'].map(at)).toEqual([
+      'recheck',
+      'recheck',
+      'high',
+      'recheck',
+      'low',
+      'within',
+      'short',
+      'open',
+      'open',
+    ]);
   });
   test('limits in kilohm take a bare entry in kilohm and a prefixed one as it says', () => {
     const limits: Limits = { quantity: 'resistance', unit: 'kohm', lower: 60, upper: 86 };
@@ -90,7 +137,13 @@ describe('one reading', () => {
     expect(one('OL', { limits: { quantity: 'voltage', unit: 'V', lower: 11, upper: 15 } }).verdict).toBe('recheck');
   });
   test('hot copper is brought to 20 degC: 1.19 ohm at 70 degC is 0.9946 ohm (IEC 60028)', () => {
-    const limits: Limits = { ...PLUG, steadyWithin: undefined, watchUpper: undefined, temperatureCoefficient_perK: 0.00393, referenceTemperature_degC: 20 };
+    const limits: Limits = {
+      ...PLUG,
+      steadyWithin: undefined,
+      watchUpper: undefined,
+      temperatureCoefficient_perK: 0.00393,
+      referenceTemperature_degC: 20,
+    };
     const options = { limits, instrument: null };
     const hot = one('1.190', { ...options, condition: { partTemperature_degC: 70 } });
     expect(hot.corrected).toBeCloseTo(1.19 / 1.1965, 9);
@@ -117,7 +170,10 @@ describe('what the meter cannot tell', () => {
   });
   test('digits too coarse for the limit', () => {
     const limits: Limits = { quantity: 'voltage', unit: 'V', lower: 4.75, upper: 5.25 };
-    expect(one('5', { limits, instrument: null }).reasons[0]).toMatchObject({ rule: 'cannot-tell', remedy: 'more-digits' });
+    expect(one('5', { limits, instrument: null }).reasons[0]).toMatchObject({
+      rule: 'cannot-tell',
+      remedy: 'more-digits',
+    });
     expect(one('5.0', { limits, instrument: null }).verdict).toBe('within');
   });
   test('leads that nobody zeroed may be what is too much; they cannot make a good reading of a bad plug', () => {
@@ -131,8 +187,19 @@ describe('what the meter cannot tell', () => {
 });
 
 describe('a set', () => {
-  test('good', () => expect(judge(['0.6', '0.7', '0.6', '0.8'])).toMatchObject({ pattern: 'good', suspects: [], group: null, summary: 'All 4 are inside 0.3 to 1.0 Ω.' }));
-  test('one', () => expect(judge(['0.6', 'OL', '0.6', '0.8'])).toMatchObject({ pattern: 'one', suspects: [2], summary: 'Cylinder 2 is open; 1, 3 and 4 are in.' }));
+  test('good', () =>
+    expect(judge(['0.6', '0.7', '0.6', '0.8'])).toMatchObject({
+      pattern: 'good',
+      suspects: [],
+      group: null,
+      summary: 'All 4 are inside 0.3 to 1.0 Ω.',
+    }));
+  test('one', () =>
+    expect(judge(['0.6', 'OL', '0.6', '0.8'])).toMatchObject({
+      pattern: 'one',
+      suspects: [2],
+      summary: 'Cylinder 2 is open; 1, 3 and 4 are in.',
+    }));
   test('mostly bad: the limit convicts, not the company', () => {
     const j = judge(['201', 'OL', '0.6', '3.4', '1k2']);
     expect(j).toMatchObject({ pattern: 'some', suspects: [1, 2, 4, 5] });
@@ -148,28 +215,49 @@ describe('a set', () => {
     expect(judge(bank.with(7, '0.6'), { engine })).toMatchObject({ pattern: 'some', group: null });
   });
   test('a named group', () => {
-    expect(judge(['OL', '9.9', '0.6', '0.6'], { engine: inline(4, { 'harness-front': [1, 2] }) })).toMatchObject({ pattern: 'group', group: 'harness-front' });
+    expect(judge(['OL', '9.9', '0.6', '0.6'], { engine: inline(4, { 'harness-front': [1, 2] }) })).toMatchObject({
+      pattern: 'group',
+      group: 'harness-front',
+    });
   });
   test('missing cylinders are named and the suspects so far too', () => {
     const j = judge(['0.6', 'OL'], { engine: inline(4) });
     expect(j).toMatchObject({ pattern: 'incomplete', suspects: [2] });
-    expect(j.readings.map((r) => [r.position, r.verdict])).toEqual([[1, 'within'], [2, 'open'], [3, 'not-measured'], [4, 'not-measured']]);
+    expect(j.readings.map((r) => [r.position, r.verdict])).toEqual([
+      [1, 'within'],
+      [2, 'open'],
+      [3, 'not-measured'],
+      [4, 'not-measured'],
+    ]);
   });
   test('nobody to blame, but not everything can be told', () => {
     expect(judge(['0.6', '1.2', '0.7', '0.6'])).toMatchObject({ pattern: 'undecided', suspects: [] });
   });
   test('odd one out only among the good', () => {
     expect(verdicts(judge(['0.60', '1.05', '0.60', '0.62']))).toEqual(['within', 'odd', 'within', 'within']);
-    expect(judge(['0.60', '1.05', '0.60', '0.62']).readings[1]?.reasons[0]).toMatchObject({ rule: 'neighbours', among: [1, 3, 4] });
+    expect(judge(['0.60', '1.05', '0.60', '0.62']).readings[1]?.reasons[0]).toMatchObject({
+      rule: 'neighbours',
+      among: [1, 3, 4],
+    });
     expect(verdicts(judge(['201', '300', '0.60', '250']))).toEqual(['high', 'high', 'within', 'high']);
   });
   test('a split set has no odd one', () => {
     const limits: Limits = { ...PLUG, lower: 0.1, watchUpper: undefined };
-    expect(verdicts(judge(['0.40', '0.40', '1.05', '1.05'], { limits }))).toEqual(['within', 'within', 'within', 'within']);
+    expect(verdicts(judge(['0.40', '0.40', '1.05', '1.05'], { limits }))).toEqual([
+      'within',
+      'within',
+      'within',
+      'within',
+    ]);
   });
   test('a spread in amperes, common practice: about 3 A between plugs', () => {
     const limits: Limits = { quantity: 'current', unit: 'A', lower: 5, upper: 25, neighbours: { maxDifference: 3 } };
-    expect(verdicts(judge(['14.0', '14.2', '10.1', '14.1'], { limits, instrument: null }))).toEqual(['within', 'within', 'odd', 'within']);
+    expect(verdicts(judge(['14.0', '14.2', '10.1', '14.1'], { limits, instrument: null }))).toEqual([
+      'within',
+      'within',
+      'odd',
+      'within',
+    ]);
   });
   test('engine states as positions', () => {
     const limits: Limits = { quantity: 'voltage', unit: 'V', lower: 45, watchLower: 46, upper: 60 };
@@ -193,42 +281,62 @@ describe('input that is wrong names its place', () => {
   ])('%s', (_, entries, options, path) => expect(errorsOf(entries, options)).toContain(path));
   test('a position read twice', () => {
     const set = setOf(['1', '1']);
-    const judged = judgeSet({ ...set, readings: [{ position: 1, entry: '1' }, { position: 1, entry: '2' }] });
+    const judged = judgeSet({
+      ...set,
+      readings: [
+        { position: 1, entry: '1' },
+        { position: 1, entry: '2' },
+      ],
+    });
     expect(judged).toMatchObject({ ok: false, error: [{ path: '/readings/1/position' }] });
   });
 });
 
 describe('properties', () => {
-  const entry = fc.oneof(fc.constantFrom('OL', '', '0.4~0.9', '>20M', '0.6~OL', '4k5'), fc.double({ min: 0, max: 1000, noNaN: true }).map((x) => x.toFixed(1)));
+  const entry = fc.oneof(
+    fc.constantFrom('OL', '', '0.4~0.9', '>20M', '0.6~OL', '4k5'),
+    fc.double({ min: 0, max: 1000, noNaN: true }).map((x) => x.toFixed(1)),
+  );
   const set = fc.array(entry, { minLength: 1, maxLength: 12 });
 
   test('same set, same judgement; every verdict has a reason that makes a sentence', () => {
-    fc.assert(fc.property(set, (entries) => {
-      const j = judge(entries);
-      expect(judge(entries)).toEqual(j);
-      for (const r of j.readings) {
-        expect(r.reasons.length).toBeGreaterThan(0);
-        for (const reason of r.reasons) expect(reasonWords(reason, PLUG, r.resolution)).toMatch(/[.:]$|[.]/);
-      }
-    }));
+    fc.assert(
+      fc.property(set, (entries) => {
+        const j = judge(entries);
+        expect(judge(entries)).toEqual(j);
+        for (const r of j.readings) {
+          expect(r.reasons.length).toBeGreaterThan(0);
+          for (const reason of r.reasons) expect(reasonWords(reason, PLUG, r.resolution)).toMatch(/[.:]$|[.]/);
+        }
+      }),
+    );
   });
   test('company never turns a reading outside its limits into a good one, and adding cylinders changes no absolute verdict', () => {
-    fc.assert(fc.property(set, (entries) => {
-      const j = judge(entries);
-      for (const [i, r] of j.readings.entries()) {
-        const alone = one(entries[i] as string).verdict;
-        if (r.verdict !== alone) expect([alone, r.verdict]).toEqual([expect.stringMatching(/within|watch/), 'odd']);
-      }
-    }));
+    fc.assert(
+      fc.property(set, (entries) => {
+        const j = judge(entries);
+        for (const [i, r] of j.readings.entries()) {
+          const alone = one(entries[i] as string).verdict;
+          if (r.verdict !== alone) expect([alone, r.verdict]).toEqual([expect.stringMatching(/within|watch/), 'odd']);
+        }
+      }),
+    );
   });
   test('the order of the readings does not matter', () => {
-    fc.assert(fc.property(set, fc.infiniteStream(fc.nat()), (entries, keys) => {
-      const base = setOf(entries);
-      const shuffled = base.readings.map((r) => ({ r, k: keys.next().value as number })).toSorted((a, b) => a.k - b.k).map((x) => x.r);
-      const [a, b] = [judgeSet(base), judgeSet({ ...base, readings: shuffled })];
-      if (!a.ok || !b.ok) throw new Error('not judged');
-      expect(b.value.pattern).toBe(a.value.pattern);
-      expect([...b.value.readings].toSorted((x, y) => Number(x.position) - Number(y.position)).map((r) => r.verdict)).toEqual(verdicts(a.value));
-    }));
+    fc.assert(
+      fc.property(set, fc.infiniteStream(fc.nat()), (entries, keys) => {
+        const base = setOf(entries);
+        const shuffled = base.readings
+          .map((r) => ({ r, k: keys.next().value as number }))
+          .toSorted((a, b) => a.k - b.k)
+          .map((x) => x.r);
+        const [a, b] = [judgeSet(base), judgeSet({ ...base, readings: shuffled })];
+        if (!a.ok || !b.ok) throw new Error('not judged');
+        expect(b.value.pattern).toBe(a.value.pattern);
+        expect(
+          [...b.value.readings].toSorted((x, y) => Number(x.position) - Number(y.position)).map((r) => r.verdict),
+        ).toEqual(verdicts(a.value));
+      }),
+    );
   });
 });

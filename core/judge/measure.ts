@@ -1,7 +1,12 @@
 import { type Instrument, rangeFor, UNZEROED_LEADS_MOST_OHM } from '../metrology/instrument';
 import type { At } from '../limits/entry';
 import type { DecisionRule } from '../metrology/conformity';
-import { CONDUCTORS, TEMPERATURE_HALF_WIDTH_K, temperatureSensitivity_perK, toReferenceFactor } from '../metrology/temperature';
+import {
+  CONDUCTORS,
+  TEMPERATURE_HALF_WIDTH_K,
+  temperatureSensitivity_perK,
+  toReferenceFactor,
+} from '../metrology/temperature';
 import { combine, uncertaintyParts, type UncertaintyParts } from '../metrology/uncertainty';
 import { fromBase, type ScaledUnit, spanFromBase, spanToBase } from '../quantity/units';
 import type { Condition, Limits, Reason } from './types';
@@ -47,8 +52,8 @@ export interface Measured {
 export function measure(base: number, resolution: number, halfWander: number, context: Context): Measured {
   const { limits, instrument, asked } = context;
   const ohms = limits.quantity === 'resistance';
-  const zero = ohms ? instrument?.leadZero_ohm ?? null : null;
-  const clampZero = limits.quantity === 'current' ? instrument?.clampZero_A ?? 0 : 0;
+  const zero = ohms ? (instrument?.leadZero_ohm ?? null) : null;
+  const clampZero = limits.quantity === 'current' ? (instrument?.clampZero_A ?? 0) : 0;
   const net = base - (zero ?? 0) - clampZero;
   const reasons: Reason[] = [];
   if (clampZero !== 0) reasons.push({ rule: 'clamp-zero-subtracted', clampZero_A: clampZero });
@@ -59,13 +64,23 @@ export function measure(base: number, resolution: number, halfWander: number, co
   const temperature = temperatureFactor(context);
   if (temperature.reason) reasons.push(temperature.reason);
   const { factor } = temperature;
-  const parts = scaleParts(uncertaintyParts({
-    quantity: limits.quantity, value: base, net, resolution, halfWander, zeroed: zero !== null, instrument,
-    temperature: temperature.perK === 0 ? null : { perK: temperature.perK, halfWidth_K: TEMPERATURE_HALF_WIDTH_K },
-    stimulusHalfWidth: Math.abs(spanToBase(context.slope, asked)) * (context.at?.resolution ?? 0) / 2,
-  }), factor, asked);
+  const parts = scaleParts(
+    uncertaintyParts({
+      quantity: limits.quantity,
+      value: base,
+      net,
+      resolution,
+      halfWander,
+      zeroed: zero !== null,
+      instrument,
+      temperature: temperature.perK === 0 ? null : { perK: temperature.perK, halfWidth_K: TEMPERATURE_HALF_WIDTH_K },
+      stimulusHalfWidth: (Math.abs(spanToBase(context.slope, asked)) * (context.at?.resolution ?? 0)) / 2,
+    }),
+    factor,
+    asked,
+  );
   const range = instrument && rangeFor(instrument, limits.quantity, base);
-  const leadStep = zero !== null ? instrument?.leadZeroResolution_ohm ?? 0 : 0;
+  const leadStep = zero !== null ? (instrument?.leadZeroResolution_ohm ?? 0) : 0;
   return {
     corrected: fromBase(net * factor, asked),
     standardUncertainty: combine(parts),
@@ -88,17 +103,29 @@ function leadsDoubt(base: number, { limits, instrument }: Context): number {
 function scaleParts(p: UncertaintyParts, factor: number, asked: ScaledUnit): UncertaintyParts {
   const scale = (u: number): number => spanFromBase(u * factor, asked);
   return {
-    digits: scale(p.digits), gain: scale(p.gain), counts: scale(p.counts), leadZero: scale(p.leadZero), wander: scale(p.wander),
-    contact: scale(p.contact), temperature: scale(p.temperature), stimulus: scale(p.stimulus),
+    digits: scale(p.digits),
+    gain: scale(p.gain),
+    counts: scale(p.counts),
+    leadZero: scale(p.leadZero),
+    wander: scale(p.wander),
+    contact: scale(p.contact),
+    temperature: scale(p.temperature),
+    stimulus: scale(p.stimulus),
   };
 }
 
 /** The coefficient that brings a resistance to its reference temperature: as stated, or that of the conductor; 0 for none. */
 export const coefficientOf = (limits: Limits): number =>
-  limits.quantity !== 'resistance' || limits.transfer ? 0 : limits.temperatureCoefficient_perK ?? (limits.material ? CONDUCTORS[limits.material] : 0);
+  limits.quantity !== 'resistance' || limits.transfer
+    ? 0
+    : (limits.temperatureCoefficient_perK ?? (limits.material ? CONDUCTORS[limits.material] : 0));
 
 /** How warm the part was at this reading; `undefined` where nobody has said. */
-export const temperatureOf = ({ condition, at, limits }: Pick<Context, 'condition' | 'at' | 'limits'>): number | undefined =>
+export const temperatureOf = ({
+  condition,
+  at,
+  limits,
+}: Pick<Context, 'condition' | 'at' | 'limits'>): number | undefined =>
   at && !limits.transfer && at.stimulus.quantity === 'temperature' ? at.value : condition.partTemperature_degC;
 
 function temperatureFactor(context: Context): { factor: number; perK: number; reason: Reason | null } {
@@ -108,14 +135,26 @@ function temperatureFactor(context: Context): { factor: number; perK: number; re
   const reference = limits.referenceTemperature_degC ?? DEFAULT_REFERENCE_DEGC;
   const part = temperatureOf(context);
   if (part === undefined) {
-    return { factor: 1, perK: 0, reason: { rule: 'temperature-unknown', reference_degC: reference, coefficient_perK: coefficient } };
+    return {
+      factor: 1,
+      perK: 0,
+      reason: { rule: 'temperature-unknown', reference_degC: reference, coefficient_perK: coefficient },
+    };
   }
   const factor = toReferenceFactor(part, reference, coefficient);
   // Refused by checkSet before any reading is judged.
-  if (factor === null) throw new RangeError(`temperature ${part} degC is outside the linear law of ${coefficient} per K`);
+  if (factor === null)
+    throw new RangeError(`temperature ${part} degC is outside the linear law of ${coefficient} per K`);
   return {
-    factor, perK: temperatureSensitivity_perK(part, reference, coefficient),
-    reason: { rule: 'temperature-corrected', from_degC: part, to_degC: reference, coefficient_perK: coefficient, factor },
+    factor,
+    perK: temperatureSensitivity_perK(part, reference, coefficient),
+    reason: {
+      rule: 'temperature-corrected',
+      from_degC: part,
+      to_degC: reference,
+      coefficient_perK: coefficient,
+      factor,
+    },
   };
 }
 
@@ -125,6 +164,9 @@ function temperatureFactor(context: Context): { factor: number; perK: number; re
  */
 export function leadZeroMatters(limits: Limits, ohmsPerUnit = 1): boolean {
   const nearest = limits.upper ?? limits.lower;
-  return limits.quantity === 'resistance' && nearest !== undefined
-    && UNZEROED_LEADS_MOST_OHM > 0.05 * Math.abs(nearest) * ohmsPerUnit;
+  return (
+    limits.quantity === 'resistance' &&
+    nearest !== undefined &&
+    UNZEROED_LEADS_MOST_OHM > 0.05 * Math.abs(nearest) * ohmsPerUnit
+  );
 }

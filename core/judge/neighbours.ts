@@ -24,7 +24,8 @@ function medianWithout(sorted: readonly number[], index: number): number {
 export function compareNeighbours(readings: readonly JudgedReading[], limits: Limits): readonly JudgedReading[] {
   const rule = limits.neighbours;
   if (!rule) return readings;
-  const company = readings.filter((r) => (r.verdict === 'within' || r.verdict === 'watch') && r.corrected !== null)
+  const company = readings
+    .filter((r) => (r.verdict === 'within' || r.verdict === 'watch') && r.corrected !== null)
     .toSorted((a, b) => (a.corrected as number) - (b.corrected as number));
   if (company.length < LEAST_IN_COMPANY) return readings;
   const values = company.map((r) => r.corrected as number);
@@ -44,7 +45,8 @@ function standsOut(value: number, median: number, rule: NonNullable<Limits['neig
   const { maxRatio = null, maxDifference = null } = rule;
   const ratio = value > 0 && median > 0 ? Math.max(value / median, median / value) : null;
   const difference = Math.abs(value - median);
-  const tooFar = (maxRatio !== null && ratio !== null && above(ratio, maxRatio))
-    || (maxDifference !== null && above(difference, maxDifference));
+  const tooFar =
+    (maxRatio !== null && ratio !== null && above(ratio, maxRatio)) ||
+    (maxDifference !== null && above(difference, maxDifference));
   return tooFar ? { rule: 'neighbours' as const, value, median, ratio, difference, maxRatio, maxDifference } : null;
 }

@@ -15,7 +15,8 @@ export const isSuspect = (r: JudgedReading): boolean =>
  * named all the same. A group is found only where all of its members are suspect and nobody else is.
  */
 export function findPattern(
-  readings: readonly JudgedReading[], groups: ReadonlyMap<string, readonly Position[]>,
+  readings: readonly JudgedReading[],
+  groups: ReadonlyMap<string, readonly Position[]>,
 ): PatternFound {
   const suspects = readings.filter(isSuspect).map((r) => r.position);
   const group = matchGroup(suspects, readings.length, groups);
@@ -31,7 +32,9 @@ function name(readings: readonly JudgedReading[], bad: number, group: string | n
 }
 
 function matchGroup(
-  suspects: readonly Position[], positions: number, groups: ReadonlyMap<string, readonly Position[]>,
+  suspects: readonly Position[],
+  positions: number,
+  groups: ReadonlyMap<string, readonly Position[]>,
 ): string | null {
   if (suspects.length < 2 || suspects.length === positions) return null;
   for (const [name, members] of groups) {

@@ -5,7 +5,11 @@ import { namePositions } from './summary';
 import type { JudgedReading } from './types';
 
 /** What the readings prove about what the positions share. Common practice, no source: "narrow by what works". */
-export function provenBy(readings: readonly JudgedReading[], found: PatternFound, test: TestDefinition | undefined): string[] {
+export function provenBy(
+  readings: readonly JudgedReading[],
+  found: PatternFound,
+  test: TestDefinition | undefined,
+): string[] {
   const good = readings.filter((r) => r.severity === 'pass' || r.verdict === 'watch').map((r) => r.position);
   const failed = readings.filter((r) => r.severity === 'fail').map((r) => r.position);
   if (test?.layout === 'states') return provenStates(good, failed);
@@ -24,5 +28,7 @@ const capital = (text: string): string => text.charAt(0).toUpperCase() + text.sl
 /** In engine states the same part is read each time: what differs is the load. */
 function provenStates(good: readonly (number | string)[], failed: readonly (number | string)[]): string[] {
   if (failed.length === 0 || good.length === 0) return [];
-  return [`It fails only ${failed.length === 1 ? 'at' : 'in'} ${joinAnd(failed)} and holds at ${joinAnd(good)}: what fails is what that state adds, not the wire as such.`];
+  return [
+    `It fails only ${failed.length === 1 ? 'at' : 'in'} ${joinAnd(failed)} and holds at ${joinAnd(good)}: what fails is what that state adds, not the wire as such.`,
+  ];
 }

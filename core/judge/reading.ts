@@ -6,7 +6,15 @@ import { type Entry, entryToBase } from '../quantity/entry';
 import { fromBase, spanFromBase } from '../quantity/units';
 import { above, below, same } from './compare';
 import { type Context, type Measured, measure } from './measure';
-import { type JudgedReading, type Limits, type ReadingIn, type Reason, type Remedy, SEVERITY, type Verdict } from './types';
+import {
+  type JudgedReading,
+  type Limits,
+  type ReadingIn,
+  type Reason,
+  type Remedy,
+  SEVERITY,
+  type Verdict,
+} from './types';
 
 /** A verdict with what led to it. */
 interface Ruling {
@@ -25,18 +33,37 @@ export function judgeReading(reading: ReadingIn, set: SetContext, { entry, at }:
   const instrument = reading.instrument === undefined ? set.instrument : reading.instrument;
   const limits = limitsAt(set.limits, reading.position);
   // Written out: spreading the set's context cost a fifth of all judging.
-  const context: Context = { condition: set.condition, asked: set.asked, decision: set.decision, part: set.part, instrument, at, slope: 0, limits, ofPosition: limits !== set.limits };
+  const context: Context = {
+    condition: set.condition,
+    asked: set.asked,
+    decision: set.decision,
+    part: set.part,
+    instrument,
+    at,
+    slope: 0,
+    limits,
+    ofPosition: limits !== set.limits,
+  };
   return limits.transfer && at ? judgePredicted(reading, entry, context, at) : judgeEntry(reading, entry, context);
 }
 
 function judgeEntry(reading: ReadingIn, entry: Entry, context: Context): JudgedReading {
   switch (entry.kind) {
-    case 'nothing': return result(reading, context, { verdict: 'not-measured', reasons: [{ rule: 'not-measured' }] });
-    case 'seen': return result(reading, context, { verdict: entry.good ? 'within' : 'failed', reasons: [{ rule: 'seen', good: entry.good, note: entry.note }] });
-    case 'overload': return result(reading, context, judgeOverload(context.limits));
-    case 'beyond': return judgeBeyond(reading, entry, context);
-    case 'wander': return judgeWander(reading, entry, context);
-    case 'number': return judgeNumber(reading, entry, 0, context);
+    case 'nothing':
+      return result(reading, context, { verdict: 'not-measured', reasons: [{ rule: 'not-measured' }] });
+    case 'seen':
+      return result(reading, context, {
+        verdict: entry.good ? 'within' : 'failed',
+        reasons: [{ rule: 'seen', good: entry.good, note: entry.note }],
+      });
+    case 'overload':
+      return result(reading, context, judgeOverload(context.limits));
+    case 'beyond':
+      return judgeBeyond(reading, entry, context);
+    case 'wander':
+      return judgeWander(reading, entry, context);
+    case 'number':
+      return judgeNumber(reading, entry, 0, context);
   }
 }
 
@@ -44,11 +71,22 @@ function judgeEntry(reading: ReadingIn, entry: Entry, context: Context): JudgedR
 function judgePredicted(reading: ReadingIn, entry: Entry, context: Context, at: At): JudgedReading {
   const predicted = predict(context.limits, at.value);
   const where = { at: at.value, atUnit: at.stimulus.unit };
-  if (!predicted) return result(reading, context, { verdict: 'undecided', reasons: [{ rule: 'nothing-predicted', ...where }] });
+  if (!predicted)
+    return result(reading, context, { verdict: 'undecided', reasons: [{ rule: 'nothing-predicted', ...where }] });
   const { limits, expected, slope } = predicted;
   const judged = judgeEntry(reading, entry, { ...context, limits, slope });
-  const reason: Reason = { rule: 'predicted', expected, ...where, lower: limits.lower as number, upper: limits.upper as number };
-  return { ...judged, limits: { lower: limits.lower as number, upper: limits.upper as number }, reasons: [...judged.reasons, reason] };
+  const reason: Reason = {
+    rule: 'predicted',
+    expected,
+    ...where,
+    lower: limits.lower as number,
+    upper: limits.upper as number,
+  };
+  return {
+    ...judged,
+    limits: { lower: limits.lower as number, upper: limits.upper as number },
+    reasons: [...judged.reasons, reason],
+  };
 }
 
 interface Extra {
@@ -97,7 +135,8 @@ function judgeBeyond(reading: ReadingIn, entry: Extract<Entry, { kind: 'beyond' 
   const reached = (limit: number | undefined): boolean => limit !== undefined && !below(least, limit);
   const beyond: Reason = { rule: 'beyond-range', moreThan: least };
   const rule = (): Ruling => {
-    if (reached(limits.openAbove)) return { verdict: 'open', reasons: [{ rule: 'above-open', value: least, limit: limits.openAbove as number }] };
+    if (reached(limits.openAbove))
+      return { verdict: 'open', reasons: [{ rule: 'above-open', value: least, limit: limits.openAbove as number }] };
     if (reached(limits.upper)) return { verdict: 'high', reasons: [aboveUpper(least, limits)] };
     if (limits.upper === undefined && (limits.lower === undefined || reached(limits.lower))) {
       return { verdict: 'within', reasons: [insideReason(least, limits)] };
@@ -106,9 +145,16 @@ function judgeBeyond(reading: ReadingIn, entry: Extract<Entry, { kind: 'beyond' 
     return { verdict: 'undecided', reasons: [cannotTell(measured, limit, null, 'better-meter')] };
   };
   const ruling = rule();
-  return result(reading, context, { ...ruling, reasons: [beyond, ...ruling.reasons, ...measured.reasons] }, {
-    value: entry.value, unit: entry.unit?.unit.symbol ?? null, measured,
-  });
+  return result(
+    reading,
+    context,
+    { ...ruling, reasons: [beyond, ...ruling.reasons, ...measured.reasons] },
+    {
+      value: entry.value,
+      unit: entry.unit?.unit.symbol ?? null,
+      measured,
+    },
+  );
 }
 
 function judgeWander(reading: ReadingIn, entry: Extract<Entry, { kind: 'wander' }>, context: Context): JudgedReading {
@@ -129,17 +175,30 @@ function judgeWander(reading: ReadingIn, entry: Extract<Entry, { kind: 'wander' 
     high: breaks ? null : measure(high.value, low.resolution, 0, context).corrected,
   };
   const wanders: Reason = {
-    rule: 'wanders', low: fromBase(low.value, context.asked), high: breaks ? null : fromBase(high.value, context.asked),
-    span: breaks ? null : span, allowed,
+    rule: 'wanders',
+    low: fromBase(low.value, context.asked),
+    high: breaks ? null : fromBase(high.value, context.asked),
+    span: breaks ? null : span,
+    allowed,
   };
-  return result(reading, context, { verdict: 'unsteady', reasons: [wanders, ...measured.reasons] }, {
-    value: breaks ? null : (entry.low + entry.high) / 2, unit: entry.unit?.unit.symbol ?? null,
-    measured: breaks ? null : measured, wander,
-  });
+  return result(
+    reading,
+    context,
+    { verdict: 'unsteady', reasons: [wanders, ...measured.reasons] },
+    {
+      value: breaks ? null : (entry.low + entry.high) / 2,
+      unit: entry.unit?.unit.symbol ?? null,
+      measured: breaks ? null : measured,
+      wander,
+    },
+  );
 }
 
 function judgeNumber(
-  reading: ReadingIn, entry: Extract<Entry, { kind: 'number' }>, halfWander: number, context: Context,
+  reading: ReadingIn,
+  entry: Extract<Entry, { kind: 'number' }>,
+  halfWander: number,
+  context: Context,
 ): JudgedReading {
   const { limits } = context;
   const base = entryToBase(entry, context.asked);
@@ -147,15 +206,25 @@ function judgeNumber(
   const resolution = /^[+-]?0+$/.test(reading.entry.trim()) ? 0 : base.resolution;
   const measured = measure(base.value, resolution, halfWander, context);
   const hasLimit = limits.lower !== undefined || limits.upper !== undefined;
-  const probability = hasLimit && measured.leadsDoubt === 0
-    ? probabilityWithin(measured.corrected, measured.standardUncertainty, limits.lower ?? null, limits.upper ?? null)
-    : null;
+  const probability =
+    hasLimit && measured.leadsDoubt === 0
+      ? probabilityWithin(measured.corrected, measured.standardUncertainty, limits.lower ?? null, limits.upper ?? null)
+      : null;
   const plain = place(measured.corrected, measured.resolution * BELOW_THE_DIGITS, limits);
   const ruling = doubt(plain, measured, probability, context, base.value) ?? plain;
-  const leads: Reason[] = measured.leadsDoubt > 0 ? [{ rule: 'leads-not-zeroed', mostLeads_ohm: measured.leadsDoubt }] : [];
-  return result(reading, context, { ...ruling, reasons: [...ruling.reasons, ...leads, ...measured.reasons] }, {
-    value: entry.value, unit: entry.unit?.unit.symbol ?? null, measured, probability,
-  });
+  const leads: Reason[] =
+    measured.leadsDoubt > 0 ? [{ rule: 'leads-not-zeroed', mostLeads_ohm: measured.leadsDoubt }] : [];
+  return result(
+    reading,
+    context,
+    { ...ruling, reasons: [...ruling.reasons, ...leads, ...measured.reasons] },
+    {
+      value: entry.value,
+      unit: entry.unit?.unit.symbol ?? null,
+      measured,
+      probability,
+    },
+  );
 }
 
 /**
@@ -171,11 +240,15 @@ function place(value: number, slack: number, limits: Limits): Ruling {
   const isBelow = (limit: number | undefined): limit is number => limit !== undefined && below(value, limit, slack);
   if (isBelow(shortBelow)) return { verdict: 'short', reasons: [{ rule: 'below-short', value, limit: shortBelow }] };
   if (isAbove(openAbove)) return { verdict: 'open', reasons: [{ rule: 'above-open', value, limit: openAbove }] };
-  if (isAbove(upper)) return recheck(value, upper, recheckMargin, slack) ?? { verdict: 'high', reasons: [aboveUpper(value, limits)] };
-  if (isBelow(lower)) return recheck(value, lower, recheckMargin, slack) ?? { verdict: 'low', reasons: [belowLower(value, limits)] };
+  if (isAbove(upper))
+    return recheck(value, upper, recheckMargin, slack) ?? { verdict: 'high', reasons: [aboveUpper(value, limits)] };
+  if (isBelow(lower))
+    return recheck(value, lower, recheckMargin, slack) ?? { verdict: 'low', reasons: [belowLower(value, limits)] };
   const inside = insideReason(value, limits);
-  if (isAbove(watchUpper)) return { verdict: 'watch', reasons: [{ rule: 'not-liked-above', value, limit: watchUpper }, inside] };
-  if (isBelow(watchLower)) return { verdict: 'watch', reasons: [{ rule: 'not-liked-below', value, limit: watchLower }, inside] };
+  if (isAbove(watchUpper))
+    return { verdict: 'watch', reasons: [{ rule: 'not-liked-above', value, limit: watchUpper }, inside] };
+  if (isBelow(watchLower))
+    return { verdict: 'watch', reasons: [{ rule: 'not-liked-below', value, limit: watchLower }, inside] };
   return { verdict: 'within', reasons: [inside] };
 }
 
@@ -184,7 +257,11 @@ function recheck(value: number, limit: number, margin: number, slack: number): R
   const beyond = Math.abs(value - limit);
   if (margin <= 0 || above(beyond, margin * Math.abs(limit), slack)) return null;
   const reason: Reason = {
-    rule: 'recheck-margin', value, limit, beyondPercent: (100 * beyond) / Math.abs(limit), marginPercent: 100 * margin,
+    rule: 'recheck-margin',
+    value,
+    limit,
+    beyondPercent: (100 * beyond) / Math.abs(limit),
+    marginPercent: 100 * margin,
   };
   return { verdict: 'recheck', reasons: [reason] };
 }
@@ -192,16 +269,27 @@ function recheck(value: number, limit: number, margin: number, slack: number): R
 /** The ruling that replaces the plain one where both sides of a limit are plausible; `null` where it stands. */
 function doubt(plain: Ruling, m: Measured, probability: number | null, context: Context, base: number): Ruling | null {
   const { limits } = context;
-  if (!['within', 'watch', 'high', 'low'].includes(plain.verdict) || (limits.recheckMargin ?? 0) > 0 || context.decision === 'simple') return null;
+  if (
+    !['within', 'watch', 'high', 'low'].includes(plain.verdict) ||
+    (limits.recheckMargin ?? 0) > 0 ||
+    context.decision === 'simple'
+  )
+    return null;
   const { lower, upper } = limits;
   const nearest = nearestLimit(m.corrected, lower, upper);
   if (nearest === null) return null;
   if (context.decision === 'guarded') return guard(plain, m, probability, limits);
   const undecided = (limit: number, remedy: Remedy): Ruling => ({
-    verdict: 'undecided', reasons: [cannotTell(m, limit, probability, remedy)],
+    verdict: 'undecided',
+    reasons: [cannotTell(m, limit, probability, remedy)],
   });
   // Leads can only add: a reading inside stays inside, one above may be all leads.
-  if (m.leadsDoubt > 0 && plain.verdict === 'high' && upper !== undefined && !above(m.corrected - m.leadsDoubt, upper)) {
+  if (
+    m.leadsDoubt > 0 &&
+    plain.verdict === 'high' &&
+    upper !== undefined &&
+    !above(m.corrected - m.leadsDoubt, upper)
+  ) {
     return undecided(upper, 'zero-leads');
   }
   if (m.accuracyKnown) {
@@ -211,12 +299,15 @@ function doubt(plain: Ruling, m: Measured, probability: number | null, context: 
   }
   // Only the digits are known. On the limit itself the limit is inclusive.
   const gap = Math.abs(m.corrected - nearest);
-  return below(gap, m.digitsHalfWidth) && !same(m.corrected, nearest, m.resolution * BELOW_THE_DIGITS) ? undecided(nearest, 'more-digits') : null;
+  return below(gap, m.digitsHalfWidth) && !same(m.corrected, nearest, m.resolution * BELOW_THE_DIGITS)
+    ? undecided(nearest, 'more-digits')
+    : null;
 }
 
 /** Guarded acceptance: what is not proven to conform is not accepted. */
 function guard(plain: Ruling, m: Measured, probability: number | null, limits: Limits): Ruling | null {
-  const p = probability ?? probabilityWithin(m.corrected, m.standardUncertainty, limits.lower ?? null, limits.upper ?? null);
+  const p =
+    probability ?? probabilityWithin(m.corrected, m.standardUncertainty, limits.lower ?? null, limits.upper ?? null);
   if (plain.verdict === 'high' || plain.verdict === 'low' || !(p < 1 - PLAUSIBLE)) return null;
   const near = nearestLimit(m.corrected, limits.lower, limits.upper);
   const reason: Reason = { rule: 'not-proven', probabilityWithin: p, asked: 1 - PLAUSIBLE };
@@ -242,16 +333,28 @@ function nearestLimit(value: number, lower: number | undefined, upper: number | 
 }
 
 const cannotTell = (m: Measured, limit: number, probability: number | null, remedy: Remedy): Reason => ({
-  rule: 'cannot-tell', value: m.corrected, limit, expandedUncertainty: 2 * m.standardUncertainty,
-  probabilityWithin: probability, remedy,
+  rule: 'cannot-tell',
+  value: m.corrected,
+  limit,
+  expandedUncertainty: 2 * m.standardUncertainty,
+  probabilityWithin: probability,
+  remedy,
 });
 
 const aboveUpper = (value: number, { upper, source }: Limits): Reason => ({
-  rule: 'above-upper', value, limit: upper as number, margin: value - (upper as number), source: source ?? null,
+  rule: 'above-upper',
+  value,
+  limit: upper as number,
+  margin: value - (upper as number),
+  source: source ?? null,
 });
 
 const belowLower = (value: number, { lower, source }: Limits): Reason => ({
-  rule: 'below-lower', value, limit: lower as number, margin: (lower as number) - value, source: source ?? null,
+  rule: 'below-lower',
+  value,
+  limit: lower as number,
+  margin: (lower as number) - value,
+  source: source ?? null,
 });
 
 const insideReason = (value: number, { lower, upper, source }: Limits): Reason =>

@@ -31,13 +31,33 @@ export function judgeSet(set: TestSet): Result<Judgement> {
   if (!asked.ok) throw new Error('checkSet let an unknown unit pass');
   const test = set.definition ?? findTest(set.test);
   const context: SetContext = {
-    limits: set.limits, condition: set.condition, instrument: set.instrument, asked: asked.value, decision: set.decision ?? 'three-way', part: test?.part ?? '',
+    limits: set.limits,
+    condition: set.condition,
+    instrument: set.instrument,
+    asked: asked.value,
+    decision: set.decision ?? 'three-way',
+    part: test?.part ?? '',
   };
-  const alone = withMissing(set).map((reading) => compareRepeats(judgeReading(reading, context, read.get(reading) ?? NOTHING), reading, set.limits));
-  const together = flagTemperatures(followSequence(compareNeighbours(alone, set.limits), set.positions ?? set.readings.map((r) => r.position), set.limits), set);
+  const alone = withMissing(set).map((reading) =>
+    compareRepeats(judgeReading(reading, context, read.get(reading) ?? NOTHING), reading, set.limits),
+  );
+  const together = flagTemperatures(
+    followSequence(
+      compareNeighbours(alone, set.limits),
+      set.positions ?? set.readings.map((r) => r.position),
+      set.limits,
+    ),
+    set,
+  );
   const found = findPattern(together, groupsOf(set, test));
   return ok({
-    format: 'mudflat/judgement', version: 1, core: CORE_VERSION, test: set.test, limits: set.limits, readings: together, ...found,
+    format: 'mudflat/judgement',
+    version: 1,
+    core: CORE_VERSION,
+    test: set.test,
+    limits: set.limits,
+    readings: together,
+    ...found,
     summary: summarise(together, found, set.limits),
     advice: advise(together, found, set.condition.connection, test?.advice ?? []),
     proven: provenBy(together, found, test),
@@ -46,7 +66,9 @@ export function judgeSet(set: TestSet): Result<Judgement> {
 
 function groupsOf(set: TestSet, test: TestDefinition | undefined): ReadonlyMap<string, readonly Position[]> {
   const engine = set.engine ? sharedGroups(set.engine) : new Map<string, readonly Position[]>();
-  return set.groups || test?.groups ? new Map([...engine, ...Object.entries(test?.groups ?? {}), ...Object.entries(set.groups ?? {})]) : engine;
+  return set.groups || test?.groups
+    ? new Map([...engine, ...Object.entries(test?.groups ?? {}), ...Object.entries(set.groups ?? {})])
+    : engine;
 }
 
 /** Of a position that nobody has read. */
@@ -84,12 +106,17 @@ function checkMeter(instrument: Instrument, base: string): Problem[] {
   if (zero !== null && !(Number.isFinite(zero) && zero >= 0)) {
     problems.push({ path: `${base}/leadZero`, message: 'The lead zero is a resistance of nothing or more.' });
   }
-  if (!((instrument.leadRepeatability_ohm ?? 0) >= 0)) problems.push({ path: `${base}/leadRepeatability_ohm`, message: 'The repeatability is 0 or more.' });
-  if (!((instrument.clamp_mVperA ?? 1) > 0)) problems.push({ path: `${base}/clamp_mVperA`, message: 'The ratio of the clamp is above 0.' });
+  if (!((instrument.leadRepeatability_ohm ?? 0) >= 0))
+    problems.push({ path: `${base}/leadRepeatability_ohm`, message: 'The repeatability is 0 or more.' });
+  if (!((instrument.clamp_mVperA ?? 1) > 0))
+    problems.push({ path: `${base}/clamp_mVperA`, message: 'The ratio of the clamp is above 0.' });
   for (const [i, range] of instrument.accuracy.entries()) {
     for (const field of ['upTo', 'percentOfReading', 'counts', 'resolution'] as const) {
       if (!(Number.isFinite(range[field]) && range[field] >= 0)) {
-        problems.push({ path: `${base}/accuracy/${i}/${field}`, message: `${field} must be a finite number of 0 or more.` });
+        problems.push({
+          path: `${base}/accuracy/${i}/${field}`,
+          message: `${field} must be a finite number of 0 or more.`,
+        });
       }
     }
   }
@@ -112,18 +139,27 @@ function checkWarmth(part: number, limits: Limits, path: string): Problem[] {
   return [{ path, message: `At ${part} °C a coefficient of ${coefficient} per K leaves no resistance.` }];
 }
 
-function checkReadings({ engine, limits, readings, positions, instrument }: TestSet, kept: Map<ReadingIn, ReadEntry>): Problem[] {
+function checkReadings(
+  { engine, limits, readings, positions, instrument }: TestSet,
+  kept: Map<ReadingIn, ReadEntry>,
+): Problem[] {
   const known = positions && new Set(positions);
   const problems: Problem[] = [];
   const seen = new Set<unknown>();
   for (const [i, reading] of readings.entries()) {
     const { position, entry, earlier = [], instrument: own } = reading;
     const at = `/readings/${i}/position`;
-    if (typeof position === 'number' && engine && !(position >= 1 && position <= engine.cylinders && Number.isInteger(position))) {
+    if (
+      typeof position === 'number' &&
+      engine &&
+      !(position >= 1 && position <= engine.cylinders && Number.isInteger(position))
+    ) {
       problems.push({ path: at, message: `The engine has no cylinder ${position}; it has ${engine.cylinders}.` });
     }
-    if (known && !known.has(position)) problems.push({ path: at, message: `This test has no position ${position}; it has ${[...known].join(', ')}.` });
-    if (seen.has(position)) problems.push({ path: at, message: `Position ${position} is read twice; keep the reading that counts.` });
+    if (known && !known.has(position))
+      problems.push({ path: at, message: `This test has no position ${position}; it has ${[...known].join(', ')}.` });
+    if (seen.has(position))
+      problems.push({ path: at, message: `Position ${position} is read twice; keep the reading that counts.` });
     seen.add(position);
     const clamp = (own === undefined ? instrument : own)?.clamp_mVperA ?? null;
     const read = readEntry(entry, limits, clamp);

@@ -24,20 +24,31 @@ const LEVEL = 1.5;
  * Whether an entry looks like a slip of the prefix: outside the limits as typed, but inside them, or level with the good neighbours, a
  * thousand or a million times off. `null` where it does not, or cannot be read. A meter steps from ohm to kilohm by itself.
  */
-export function findSlip(entry: string, position: Position, limits: Limits, others: readonly JudgedReading[]): Slip | null {
+export function findSlip(
+  entry: string,
+  position: Position,
+  limits: Limits,
+  others: readonly JudgedReading[],
+): Slip | null {
   const read = readEntry(entry, limits);
   const asked = requireUnit(limits.unit, limits.quantity);
   if (!read.ok || !asked.ok || read.value.entry.kind !== 'number' || limits.transfer) return null;
   const typed = fromBase(entryToBase(read.value.entry, asked.value).value, asked.value);
   const { lower, upper } = limitsAt(limits, position);
-  const outside = (v: number): boolean => (upper !== undefined && above(v, upper)) || (lower !== undefined && below(v, lower));
+  const outside = (v: number): boolean =>
+    (upper !== undefined && above(v, upper)) || (lower !== undefined && below(v, lower));
   if (typed === 0 || (lower === undefined && upper === undefined) || !outside(typed)) return null;
-  const company = others.filter((r) => r.severity === 'pass' && r.corrected !== null && r.position !== position).map((r) => r.corrected as number).toSorted((a, b) => a - b);
+  const company = others
+    .filter((r) => r.severity === 'pass' && r.corrected !== null && r.position !== position)
+    .map((r) => r.corrected as number)
+    .toSorted((a, b) => a - b);
   const middle = company.length >= 2 ? medianSorted(company) : null;
   for (const factor of FACTORS) {
     const meant = typed * factor;
-    if (middle !== null && middle > 0 && Math.max(meant / middle, middle / meant) <= LEVEL) return { typed, meant, factor, because: 'neighbours' };
-    if (lower !== undefined && upper !== undefined && !outside(meant)) return { typed, meant, factor, because: 'channel' };
+    if (middle !== null && middle > 0 && Math.max(meant / middle, middle / meant) <= LEVEL)
+      return { typed, meant, factor, because: 'neighbours' };
+    if (lower !== undefined && upper !== undefined && !outside(meant))
+      return { typed, meant, factor, because: 'channel' };
   }
   return null;
 }

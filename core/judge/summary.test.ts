@@ -4,11 +4,23 @@ import { type JudgedReading, type Limits, type Position, SEVERITY, type Verdict 
 
 const LIMITS: Limits = { quantity: 'resistance', unit: 'ohm', lower: 0.3, upper: 1 };
 const reading = (position: Position, verdict: Verdict): JudgedReading => ({
-  position, entry: '0.6', value: 0.6, unit: 'ohm', corrected: verdict === 'open' ? null : verdict === 'high' ? 201 : 0.6, standardUncertainty: 0.04, probabilityWithin: null,
-  verdict, severity: SEVERITY[verdict], reasons: [], resolution: 1, wander: null, limits: null,
+  position,
+  entry: '0.6',
+  value: 0.6,
+  unit: 'ohm',
+  corrected: verdict === 'open' ? null : verdict === 'high' ? 201 : 0.6,
+  standardUncertainty: 0.04,
+  probabilityWithin: null,
+  verdict,
+  severity: SEVERITY[verdict],
+  reasons: [],
+  resolution: 1,
+  wander: null,
+  limits: null,
 });
 const set = (...verdicts: Verdict[]): JudgedReading[] => verdicts.map((v, i) => reading(i + 1, v));
-const say = (readings: JudgedReading[], groups = new Map<string, Position[]>()): string => summarise(readings, findPattern(readings, groups), LIMITS);
+const say = (readings: JudgedReading[], groups = new Map<string, Position[]>()): string =>
+  summarise(readings, findPattern(readings, groups), LIMITS);
 
 test.each<[Verdict[], string]>([
   [['within', 'within'], 'All 2 are inside 0.3 to 1.0 Ω.'],
@@ -25,7 +37,9 @@ test.each<[Verdict[], string]>([
 
 test('a group by its name', () => {
   const readings = set('open', 'within', 'open', 'within');
-  expect(say(readings, new Map([['left bank', [1, 3]]]))).toBe('All of the left bank, and nothing else: 1 and 3 are open; 2 and 4 are in.');
+  expect(say(readings, new Map([['left bank', [1, 3]]]))).toBe(
+    'All of the left bank, and nothing else: 1 and 3 are open; 2 and 4 are in.',
+  );
   expect(say(readings, new Map([['harness-front', [1, 3]]]))).toMatch(/^All of "harness-front"/);
 });
 test('places that are no cylinders keep their names', () => {
@@ -34,8 +48,14 @@ test('places that are no cylinders keep their names', () => {
   expect(namePositions([4])).toBe('cylinder 4');
 });
 test('advice stands only where all of its conditions hold', () => {
-  const rules = [{ pattern: ['one' as const], say: 'A {suspects}' }, { verdict: ['short' as const], say: 'B' }, { mostlyBad: true, say: 'C' }, { connection: 'harness', say: 'D' }];
-  const on = (readings: JudgedReading[], connection?: string) => advise(readings, findPattern(readings, new Map()), connection, rules);
+  const rules = [
+    { pattern: ['one' as const], say: 'A {suspects}' },
+    { verdict: ['short' as const], say: 'B' },
+    { mostlyBad: true, say: 'C' },
+    { connection: 'harness', say: 'D' },
+  ];
+  const on = (readings: JudgedReading[], connection?: string) =>
+    advise(readings, findPattern(readings, new Map()), connection, rules);
   expect(on(set('within', 'open', 'within'))).toEqual(['A cylinder 2']);
   expect(on(set('short', 'high', 'within'))).toEqual(['B', 'C']);
   expect(on(set('within', 'within'), 'harness')).toEqual(['D']);

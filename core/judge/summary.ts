@@ -6,7 +6,17 @@ import { briefWords, positionWords, rangeWords, VERDICT_WORDS } from './words';
 
 type Readings = readonly JudgedReading[];
 
-const WORST_FIRST: readonly Verdict[] = ['failed', 'open', 'short', 'high', 'low', 'unsteady', 'odd', 'recheck', 'undecided'];
+const WORST_FIRST: readonly Verdict[] = [
+  'failed',
+  'open',
+  'short',
+  'high',
+  'low',
+  'unsteady',
+  'odd',
+  'recheck',
+  'undecided',
+];
 
 const names = (readings: Readings): string => joinAnd(readings.map((r) => r.position));
 
@@ -22,8 +32,14 @@ export function namePositions(positions: readonly Position[]): string {
 function verdictPhrase(verdict: Verdict, readings: Readings, limits: Limits): string {
   const verb = readings.length === 1 ? 'is' : 'are';
   if (verdict === 'undecided') return `${names(readings)} cannot be told`;
-  if (verdict === 'failed') return `${names(readings)} failed${readings.length === 1 && detailOf(readings, limits) ? ` (${detailOf(readings, limits)})` : ''}`;
-  const link = verdict === 'recheck' ? (readings.length === 1 ? 'wants checking again' : 'want checking again') : `${verb} ${VERDICT_WORDS[verdict]}`;
+  if (verdict === 'failed')
+    return `${names(readings)} failed${readings.length === 1 && detailOf(readings, limits) ? ` (${detailOf(readings, limits)})` : ''}`;
+  const link =
+    verdict === 'recheck'
+      ? readings.length === 1
+        ? 'wants checking again'
+        : 'want checking again'
+      : `${verb} ${VERDICT_WORDS[verdict]}`;
   const detail = readings.length === 1 && verdict !== 'open' ? briefWords(readings[0] as JudgedReading, limits) : '';
   return `${names(readings)} ${link}${detail ? ` (${detail})` : ''}`;
 }
@@ -45,13 +61,19 @@ export function summarise(readings: Readings, found: PatternFound, limits: Limit
   const bad = notGood(readings, limits);
   const rest = restWords(inside, readings.length, limits.quantity === 'observation');
   switch (found.pattern) {
-    case 'good': return `${capital(goodWords(readings, limits))}${watchWords(readings)}.`;
-    case 'incomplete': return incompleteWords(readings, measured, bad, limits);
-    case 'undecided': return `This measurement cannot decide ${names(readings.filter((r) => r.verdict === 'undecided'))}${rest}.`;
-    case 'group': return `All of ${groupWords(found.group ?? '')}, and nothing else: ${bad}${rest}.`;
-    case 'all': return `Not one ${limits.quantity === 'observation' ? 'passed' : 'is in'}: ${bad}.`;
+    case 'good':
+      return `${capital(goodWords(readings, limits))}${watchWords(readings)}.`;
+    case 'incomplete':
+      return incompleteWords(readings, measured, bad, limits);
+    case 'undecided':
+      return `This measurement cannot decide ${names(readings.filter((r) => r.verdict === 'undecided'))}${rest}.`;
+    case 'group':
+      return `All of ${groupWords(found.group ?? '')}, and nothing else: ${bad}${rest}.`;
+    case 'all':
+      return `Not one ${limits.quantity === 'observation' ? 'passed' : 'is in'}: ${bad}.`;
     case 'one':
-    case 'some': return `${capital(ofCylinders(readings) ? namedFirst(bad) : bad)}${rest}.`;
+    case 'some':
+      return `${capital(ofCylinders(readings) ? namedFirst(bad) : bad)}${rest}.`;
   }
 }
 
@@ -60,12 +82,19 @@ const groupWords = (name: string): string => (name.endsWith(' bank') ? `the ${na
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** A sentence that starts with a bare number says of what it is the number. */
-const namedFirst = (text: string): string => (/^\d/.test(text) ? `cylinder${/^\d+(, \d+)* and \d+/.test(text) ? 's' : ''} ${text}` : text);
+const namedFirst = (text: string): string =>
+  /^\d/.test(text) ? `cylinder${/^\d+(, \d+)* and \d+/.test(text) ? 's' : ''} ${text}` : text;
 const ofCylinders = (readings: Readings): boolean => readings.every((r) => typeof r.position === 'number');
 
 function goodWords(readings: Readings, limits: Limits): string {
-  if (limits.quantity === 'observation') return readings.length === 1 ? `${positionWords((readings[0] as JudgedReading).position)} passed` : `all ${readings.length} passed`;
-  if (limits.byPosition || limits.transfer) return readings.length === 1 ? `${positionWords((readings[0] as JudgedReading).position)} is inside its limits` : `all ${readings.length} are inside their limits`;
+  if (limits.quantity === 'observation')
+    return readings.length === 1
+      ? `${positionWords((readings[0] as JudgedReading).position)} passed`
+      : `all ${readings.length} passed`;
+  if (limits.byPosition || limits.transfer)
+    return readings.length === 1
+      ? `${positionWords((readings[0] as JudgedReading).position)} is inside its limits`
+      : `all ${readings.length} are inside their limits`;
   const range = rangeWords(limits, limits);
   const inside = range === 'no limit' ? 'agree' : `inside ${range}`;
   if (readings.length === 1) return `${positionWords((readings[0] as JudgedReading).position)} is ${inside}`;
@@ -94,41 +123,78 @@ function incompleteWords(readings: Readings, measured: Readings, bad: string, li
 /** Advice that holds for any test. Common practice, no source. */
 const GENERAL: readonly Advice[] = [
   { verdict: ['recheck'], say: 'Check meter, leads, range and ground point before anything is said of {suspects}.' },
-  { verdict: ['odd'], say: 'Inside the limit but unlike its neighbours: read {suspects} again, and compare at the same temperature.' },
+  {
+    verdict: ['odd'],
+    say: 'Inside the limit but unlike its neighbours: read {suspects} again, and compare at the same temperature.',
+  },
 ];
 
 /** What to do, most useful first. `test` is the advice of the test's own data. */
-export function advise(readings: Readings, found: PatternFound, connection: string | undefined, test: readonly Advice[]): string[] {
+export function advise(
+  readings: Readings,
+  found: PatternFound,
+  connection: string | undefined,
+  test: readonly Advice[],
+): string[] {
   const suspects = readings.filter(isSuspect);
   const verdicts = new Set(readings.filter((r) => isSuspect(r) || r.verdict === 'undecided').map((r) => r.verdict));
   const mostlyBad = suspects.length >= 2 && suspects.length * 2 > readings.length && suspects.length < readings.length;
   const holds = (a: Advice): boolean =>
-    (!a.pattern || a.pattern.includes(found.pattern))
-    && (!a.verdict || a.verdict.some((v) => verdicts.has(v)))
-    && (a.mostlyBad === undefined || a.mostlyBad === mostlyBad)
-    && (a.connection === undefined || a.connection === connection);
-  const spoken = [...remedies(readings), ...test.filter(holds).map((a) => a.say), ...settle(readings), ...GENERAL.filter(holds).map((a) => a.say)];
+    (!a.pattern || a.pattern.includes(found.pattern)) &&
+    (!a.verdict || a.verdict.some((v) => verdicts.has(v))) &&
+    (a.mostlyBad === undefined || a.mostlyBad === mostlyBad) &&
+    (a.connection === undefined || a.connection === connection);
+  const spoken = [
+    ...remedies(readings),
+    ...test.filter(holds).map((a) => a.say),
+    ...settle(readings),
+    ...GENERAL.filter(holds).map((a) => a.say),
+  ];
   return spoken.map((say) => say.replaceAll('{suspects}', namePositions(found.suspects)));
 }
 
 /** A sweep that falls back is unsteady too, but no contact wanders there. */
-const settle = (readings: Readings): string[] => (readings.some((r) => r.reasons.some((x) => x.rule === 'wanders'))
-  ? ['Where it will not settle: clean the contact, hold the probe still and read again; a value that still wanders is a fail.'] : []);
+const settle = (readings: Readings): string[] =>
+  readings.some((r) => r.reasons.some((x) => x.rule === 'wanders'))
+    ? [
+        'Where it will not settle: clean the contact, hold the probe still and read again; a value that still wanders is a fail.',
+      ]
+    : [];
 
 function remedies(readings: Readings): string[] {
   const has = (test: (r: JudgedReading) => boolean): boolean => readings.some(test);
-  const remedy = (name: string) => (r: JudgedReading): boolean => r.reasons.some((x) => x.rule === 'cannot-tell' && x.remedy === name);
+  const remedy =
+    (name: string) =>
+    (r: JudgedReading): boolean =>
+      r.reasons.some((x) => x.rule === 'cannot-tell' && x.remedy === name);
   const out: string[] = [];
-  if (has((r) => r.reasons.some((x) => x.rule === 'leads-not-zeroed'))) out.push('Touch the leads together and enter what the meter shows: until then its leads are part of every reading.');
-  if (has((r) => r.reasons.some((x) => x.rule === 'below-lead-zero'))) out.push('A reading is below what the leads alone showed: zero the leads again.');
-  if (has((r) => r.reasons.some((x) => x.rule === 'repeats-differ'))) out.push('What changes from reading to reading is a contact: clean it, hold still, wiggle the connector, before the part is blamed.');
-  if (has((r) => r.reasons.some((x) => x.rule === 'other-temperature'))) out.push('Hot and cold parts stand in one set: let them come to the same temperature and read them again.');
-  if (has((r) => r.reasons.some((x) => x.rule === 'falls-back' || x.rule === 'jumps'))) out.push('Sweep slowly through that place again and watch the display: what comes back at the same place is the track.');
+  if (has((r) => r.reasons.some((x) => x.rule === 'leads-not-zeroed')))
+    out.push(
+      'Touch the leads together and enter what the meter shows: until then its leads are part of every reading.',
+    );
+  if (has((r) => r.reasons.some((x) => x.rule === 'below-lead-zero')))
+    out.push('A reading is below what the leads alone showed: zero the leads again.');
+  if (has((r) => r.reasons.some((x) => x.rule === 'repeats-differ')))
+    out.push(
+      'What changes from reading to reading is a contact: clean it, hold still, wiggle the connector, before the part is blamed.',
+    );
+  if (has((r) => r.reasons.some((x) => x.rule === 'other-temperature')))
+    out.push('Hot and cold parts stand in one set: let them come to the same temperature and read them again.');
+  if (has((r) => r.reasons.some((x) => x.rule === 'falls-back' || x.rule === 'jumps')))
+    out.push(
+      'Sweep slowly through that place again and watch the display: what comes back at the same place is the track.',
+    );
   if (has(remedy('finer-range'))) out.push('A lower range of this meter shows more digits: read again there.');
-  if (has(remedy('four-wire'))) out.push('Four-wire leads, or a voltage drop under load, decide what two leads cannot.');
-  if (has(remedy('current-instead'))) out.push('Compare the currents under command with a clamp: they tell apart what the ohms at this limit cannot.');
+  if (has(remedy('four-wire')))
+    out.push('Four-wire leads, or a voltage drop under load, decide what two leads cannot.');
+  if (has(remedy('current-instead')))
+    out.push('Compare the currents under command with a clamp: they tell apart what the ohms at this limit cannot.');
   if (has(remedy('more-digits'))) out.push('Type all the digits that the meter shows.');
-  if (has(remedy('better-meter'))) out.push('The meter cannot decide what lies at the limit: use a finer range or a better meter, or a test that does not hang on this limit.');
-  if (has((r) => r.reasons.some((x) => x.rule === 'temperature-unknown'))) out.push('Enter the temperature of the part: the limit is for a stated temperature.');
+  if (has(remedy('better-meter')))
+    out.push(
+      'The meter cannot decide what lies at the limit: use a finer range or a better meter, or a test that does not hang on this limit.',
+    );
+  if (has((r) => r.reasons.some((x) => x.rule === 'temperature-unknown')))
+    out.push('Enter the temperature of the part: the limit is for a stated temperature.');
   return out;
 }

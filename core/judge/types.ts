@@ -54,33 +54,104 @@ export type Reason =
   | { readonly rule: 'overload-wrong-range' }
   | { readonly rule: 'overload-above-lower'; readonly limit: number }
   | { readonly rule: 'beyond-range'; readonly moreThan: number }
-  | { readonly rule: 'wanders'; readonly low: number; readonly high: number | null; readonly span: number | null; readonly allowed: number }
+  | {
+      readonly rule: 'wanders';
+      readonly low: number;
+      readonly high: number | null;
+      readonly span: number | null;
+      readonly allowed: number;
+    }
   | { readonly rule: 'steady'; readonly span: number; readonly allowed: number }
   | { readonly rule: 'below-short'; readonly value: number; readonly limit: number }
   | { readonly rule: 'above-open'; readonly value: number; readonly limit: number }
-  | { readonly rule: 'above-upper'; readonly value: number; readonly limit: number; readonly margin: number; readonly source: string | null }
-  | { readonly rule: 'below-lower'; readonly value: number; readonly limit: number; readonly margin: number; readonly source: string | null }
-  | { readonly rule: 'within-limits'; readonly value: number; readonly lower: number | null; readonly upper: number | null; readonly source: string | null }
+  | {
+      readonly rule: 'above-upper';
+      readonly value: number;
+      readonly limit: number;
+      readonly margin: number;
+      readonly source: string | null;
+    }
+  | {
+      readonly rule: 'below-lower';
+      readonly value: number;
+      readonly limit: number;
+      readonly margin: number;
+      readonly source: string | null;
+    }
+  | {
+      readonly rule: 'within-limits';
+      readonly value: number;
+      readonly lower: number | null;
+      readonly upper: number | null;
+      readonly source: string | null;
+    }
   | { readonly rule: 'no-limits' }
   | { readonly rule: 'not-liked-above' | 'not-liked-below'; readonly value: number; readonly limit: number }
-  | { readonly rule: 'recheck-margin'; readonly value: number; readonly limit: number; readonly beyondPercent: number; readonly marginPercent: number }
-  | { readonly rule: 'cannot-tell'; readonly value: number; readonly limit: number; readonly expandedUncertainty: number; readonly probabilityWithin: number | null; readonly remedy: Remedy }
+  | {
+      readonly rule: 'recheck-margin';
+      readonly value: number;
+      readonly limit: number;
+      readonly beyondPercent: number;
+      readonly marginPercent: number;
+    }
+  | {
+      readonly rule: 'cannot-tell';
+      readonly value: number;
+      readonly limit: number;
+      readonly expandedUncertainty: number;
+      readonly probabilityWithin: number | null;
+      readonly remedy: Remedy;
+    }
   | { readonly rule: 'seen'; readonly good: boolean; readonly note: string }
   | { readonly rule: 'never' }
-  | { readonly rule: 'predicted'; readonly expected: number; readonly at: number; readonly atUnit: string; readonly lower: number; readonly upper: number }
+  | {
+      readonly rule: 'predicted';
+      readonly expected: number;
+      readonly at: number;
+      readonly atUnit: string;
+      readonly lower: number;
+      readonly upper: number;
+    }
   | { readonly rule: 'nothing-predicted'; readonly at: number; readonly atUnit: string }
   | { readonly rule: 'not-proven'; readonly probabilityWithin: number; readonly asked: number }
-  | { readonly rule: 'falls-back'; readonly value: number; readonly before: number; readonly after: Position; readonly direction: 'rising' | 'falling' }
-  | { readonly rule: 'jumps'; readonly value: number; readonly before: number; readonly after: Position; readonly allowed: number }
+  | {
+      readonly rule: 'falls-back';
+      readonly value: number;
+      readonly before: number;
+      readonly after: Position;
+      readonly direction: 'rising' | 'falling';
+    }
+  | {
+      readonly rule: 'jumps';
+      readonly value: number;
+      readonly before: number;
+      readonly after: Position;
+      readonly allowed: number;
+    }
   | { readonly rule: 'repeats-differ'; readonly entries: readonly string[] }
   | { readonly rule: 'other-temperature'; readonly temperature_degC: number; readonly others_degC: number }
   | { readonly rule: 'clamp-zero-subtracted'; readonly clampZero_A: number }
   | { readonly rule: 'lead-zero-subtracted'; readonly leadZero_ohm: number }
   | { readonly rule: 'leads-not-zeroed'; readonly mostLeads_ohm: number }
   | { readonly rule: 'below-lead-zero'; readonly leadZero_ohm: number }
-  | { readonly rule: 'temperature-corrected'; readonly from_degC: number; readonly to_degC: number; readonly coefficient_perK: number; readonly factor: number }
+  | {
+      readonly rule: 'temperature-corrected';
+      readonly from_degC: number;
+      readonly to_degC: number;
+      readonly coefficient_perK: number;
+      readonly factor: number;
+    }
   | { readonly rule: 'temperature-unknown'; readonly reference_degC: number; readonly coefficient_perK: number }
-  | { readonly rule: 'neighbours'; readonly value: number; readonly median: number; readonly ratio: number | null; readonly difference: number; readonly maxRatio: number | null; readonly maxDifference: number | null; readonly among: readonly Position[] };
+  | {
+      readonly rule: 'neighbours';
+      readonly value: number;
+      readonly median: number;
+      readonly ratio: number | null;
+      readonly difference: number;
+      readonly maxRatio: number | null;
+      readonly maxDifference: number | null;
+      readonly among: readonly Position[];
+    };
 
 /** What would decide a reading that cannot tell. */
 export type Remedy = 'zero-leads' | 'more-digits' | 'finer-range' | 'four-wire' | 'current-instead' | 'better-meter';

@@ -5,8 +5,18 @@ import type { JudgedReading, Limits, Position, Reason, Remedy, Verdict } from '.
 /** The one place where reasons become sentences. Screen, report and command line all print these. */
 
 export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
-  within: 'in', watch: 'in, not liked', recheck: 'check again', high: 'too high', low: 'too low', open: 'open',
-  short: 'short', unsteady: 'unsteady', odd: 'odd one out', undecided: 'cannot tell', 'not-measured': 'not measured', failed: 'failed',
+  within: 'in',
+  watch: 'in, not liked',
+  recheck: 'check again',
+  high: 'too high',
+  low: 'too low',
+  open: 'open',
+  short: 'short',
+  unsteady: 'unsteady',
+  odd: 'odd one out',
+  undecided: 'cannot tell',
+  'not-measured': 'not measured',
+  failed: 'failed',
 };
 
 /** The word of a verdict: what has no number is not "in" but passed. */
@@ -39,7 +49,8 @@ const REMEDIES: Readonly<Record<Remedy, string>> = {
   'more-digits': 'Type all the digits that the meter shows.',
   'finer-range': 'A lower range of this meter shows more digits and decides it.',
   'four-wire': 'Four-wire leads, or a voltage drop under load, take leads and contacts out of it and decide it.',
-  'current-instead': 'Its current under command decides it: a clamp tells plugs apart where ohms cannot. Four-wire leads do too.',
+  'current-instead':
+    'Its current under command decides it: a clamp tells plugs apart where ohms cannot. Four-wire leads do too.',
   'better-meter': 'A finer range or a more accurate meter decides it; so does a test that does not hang on this limit.',
 };
 
@@ -49,58 +60,99 @@ export function reasonWords(reason: Reason, limits: Limits, resolution: number |
   const v = (n: number): string => print.value(n, resolution);
   const from = (source: string | null): string => (source ? ` (${source})` : '');
   switch (reason.rule) {
-    case 'not-measured': return 'Not measured yet.';
-    case 'overload': return reason.meansAbove === null
-      ? 'The meter shows overload: no path for its current.'
-      : `The meter shows overload: more than ${print.limit(reason.meansAbove)} counts as open.`;
-    case 'overload-wrong-range': return 'The meter shows overload: its range is too small for this reading. Change the range and read again.';
-    case 'overload-above-lower': return `The meter shows overload, more than it can read; at least ${print.limit(reason.limit)} is asked for.`;
-    case 'beyond-range': return `More than ${v(reason.moreThan)}: the meter says no closer.`;
-    case 'wanders': return reason.high === null
-      ? `The contact breaks: the display goes from ${v(reason.low)} to overload.`
-      : `The display wanders by ${print.limit(reason.span ?? 0)}, from ${v(reason.low)} to ${v(reason.high)}; ${print.limit(reason.allowed)} is allowed.`;
-    case 'steady': return `A wander of ${print.limit(reason.span)} counts as steady, up to ${print.limit(reason.allowed)}; its middle is judged.`;
-    case 'below-short': return `${v(reason.value)} is below ${print.limit(reason.limit)}: shorted.`;
-    case 'above-open': return `${v(reason.value)} is above ${print.limit(reason.limit)}: open.`;
-    case 'above-upper': return `${v(reason.value)} is above the limit of ${print.limit(reason.limit)}${from(reason.source)}.`;
-    case 'below-lower': return `${v(reason.value)} is below the limit of ${print.limit(reason.limit)}${from(reason.source)}.`;
-    case 'within-limits': return `${v(reason.value)} is inside ${rangeWords(reason, limits)}${from(reason.source)}.`;
-    case 'no-limits': return 'No limit is set; only the neighbours are compared.';
-    case 'not-liked-above': return `${v(reason.value)} is above ${print.limit(reason.limit)}: inside the limit, but not liked.`;
-    case 'not-liked-below': return `${v(reason.value)} is below ${print.limit(reason.limit)}: inside the limit, but not liked.`;
-    case 'recheck-margin': return `${v(reason.value)} is ${reason.beyondPercent.toFixed(0)} % beyond ${print.limit(reason.limit)}; up to ${reason.marginPercent.toFixed(0)} % beyond, the meter, leads, range and ground point are checked before the part.`;
-    case 'cannot-tell': return `${v(reason.value)} ± ${print.value(reason.expandedUncertainty, resolution)} lies on both sides of ${print.limit(reason.limit)}${probabilityWords(reason.probabilityWithin)}. ${REMEDIES[reason.remedy]}`;
-    case 'seen': return `${reason.good ? 'Passed' : 'Failed'} as seen${reason.note ? `: ${reason.note}` : '.'}`;
-    case 'never': return 'It did not come at all.';
-    case 'predicted': return `At ${Number(reason.at.toPrecision(6))} ${shownUnit(reason.atUnit)} the sensor should show ${print.limit(reason.expected)}; ${print.limit(reason.lower)} to ${print.limit(reason.upper)} is allowed.`;
-    case 'nothing-predicted': return `The transfer function says nothing at ${Number(reason.at.toPrecision(6))} ${shownUnit(reason.atUnit)}: outside its range.`;
-    case 'not-proven': return `Inside the limits with ${Math.round(100 * reason.probabilityWithin)} % only; this workshop accepts from ${Math.round(100 * reason.asked)} % on (guarded acceptance).`;
-    case 'falls-back': return `It ${reason.direction === 'rising' ? 'falls' : 'rises'} from ${v(reason.before)} at ${reason.after} to ${v(reason.value)}: it should only ${reason.direction === 'rising' ? 'rise' : 'fall'}.`;
-    case 'jumps': return `It jumps from ${v(reason.before)} at ${reason.after} to ${v(reason.value)}; ${print.limit(reason.allowed)} is allowed there.`;
-    case 'repeats-differ': return `Read again it showed ${joinAnd(reason.entries)}: a part does not change like that, a contact does.`;
-    case 'other-temperature': return `Read at ${reason.temperature_degC} °C, the others at ${reason.others_degC} °C: compare parts at the same temperature.`;
-    case 'clamp-zero-subtracted': return `The clamp's own ${Number(reason.clampZero_A.toPrecision(6))} A is subtracted.`;
-    case 'lead-zero-subtracted': return `The leads' own ${reason.leadZero_ohm} Ω is subtracted.`;
-    case 'leads-not-zeroed': return `The leads were not zeroed: up to ${print.limit(reason.mostLeads_ohm)} of the reading may be theirs.`;
-    case 'below-lead-zero': return `The reading is less than the leads alone showed (${reason.leadZero_ohm} Ω): zero the leads again.`;
-    case 'temperature-corrected': return `Brought from ${reason.from_degC} °C to ${reason.to_degC} °C with ${reason.coefficient_perK} per K.`;
-    case 'temperature-unknown': return `The limit is for ${reason.reference_degC} °C and the part's temperature is not known: not corrected.`;
-    case 'neighbours': return neighbourWords(reason, limits, resolution);
+    case 'not-measured':
+      return 'Not measured yet.';
+    case 'overload':
+      return reason.meansAbove === null
+        ? 'The meter shows overload: no path for its current.'
+        : `The meter shows overload: more than ${print.limit(reason.meansAbove)} counts as open.`;
+    case 'overload-wrong-range':
+      return 'The meter shows overload: its range is too small for this reading. Change the range and read again.';
+    case 'overload-above-lower':
+      return `The meter shows overload, more than it can read; at least ${print.limit(reason.limit)} is asked for.`;
+    case 'beyond-range':
+      return `More than ${v(reason.moreThan)}: the meter says no closer.`;
+    case 'wanders':
+      return reason.high === null
+        ? `The contact breaks: the display goes from ${v(reason.low)} to overload.`
+        : `The display wanders by ${print.limit(reason.span ?? 0)}, from ${v(reason.low)} to ${v(reason.high)}; ${print.limit(reason.allowed)} is allowed.`;
+    case 'steady':
+      return `A wander of ${print.limit(reason.span)} counts as steady, up to ${print.limit(reason.allowed)}; its middle is judged.`;
+    case 'below-short':
+      return `${v(reason.value)} is below ${print.limit(reason.limit)}: shorted.`;
+    case 'above-open':
+      return `${v(reason.value)} is above ${print.limit(reason.limit)}: open.`;
+    case 'above-upper':
+      return `${v(reason.value)} is above the limit of ${print.limit(reason.limit)}${from(reason.source)}.`;
+    case 'below-lower':
+      return `${v(reason.value)} is below the limit of ${print.limit(reason.limit)}${from(reason.source)}.`;
+    case 'within-limits':
+      return `${v(reason.value)} is inside ${rangeWords(reason, limits)}${from(reason.source)}.`;
+    case 'no-limits':
+      return 'No limit is set; only the neighbours are compared.';
+    case 'not-liked-above':
+      return `${v(reason.value)} is above ${print.limit(reason.limit)}: inside the limit, but not liked.`;
+    case 'not-liked-below':
+      return `${v(reason.value)} is below ${print.limit(reason.limit)}: inside the limit, but not liked.`;
+    case 'recheck-margin':
+      return `${v(reason.value)} is ${reason.beyondPercent.toFixed(0)} % beyond ${print.limit(reason.limit)}; up to ${reason.marginPercent.toFixed(0)} % beyond, the meter, leads, range and ground point are checked before the part.`;
+    case 'cannot-tell':
+      return `${v(reason.value)} ± ${print.value(reason.expandedUncertainty, resolution)} lies on both sides of ${print.limit(reason.limit)}${probabilityWords(reason.probabilityWithin)}. ${REMEDIES[reason.remedy]}`;
+    case 'seen':
+      return `${reason.good ? 'Passed' : 'Failed'} as seen${reason.note ? `: ${reason.note}` : '.'}`;
+    case 'never':
+      return 'It did not come at all.';
+    case 'predicted':
+      return `At ${Number(reason.at.toPrecision(6))} ${shownUnit(reason.atUnit)} the sensor should show ${print.limit(reason.expected)}; ${print.limit(reason.lower)} to ${print.limit(reason.upper)} is allowed.`;
+    case 'nothing-predicted':
+      return `The transfer function says nothing at ${Number(reason.at.toPrecision(6))} ${shownUnit(reason.atUnit)}: outside its range.`;
+    case 'not-proven':
+      return `Inside the limits with ${Math.round(100 * reason.probabilityWithin)} % only; this workshop accepts from ${Math.round(100 * reason.asked)} % on (guarded acceptance).`;
+    case 'falls-back':
+      return `It ${reason.direction === 'rising' ? 'falls' : 'rises'} from ${v(reason.before)} at ${reason.after} to ${v(reason.value)}: it should only ${reason.direction === 'rising' ? 'rise' : 'fall'}.`;
+    case 'jumps':
+      return `It jumps from ${v(reason.before)} at ${reason.after} to ${v(reason.value)}; ${print.limit(reason.allowed)} is allowed there.`;
+    case 'repeats-differ':
+      return `Read again it showed ${joinAnd(reason.entries)}: a part does not change like that, a contact does.`;
+    case 'other-temperature':
+      return `Read at ${reason.temperature_degC} °C, the others at ${reason.others_degC} °C: compare parts at the same temperature.`;
+    case 'clamp-zero-subtracted':
+      return `The clamp's own ${Number(reason.clampZero_A.toPrecision(6))} A is subtracted.`;
+    case 'lead-zero-subtracted':
+      return `The leads' own ${reason.leadZero_ohm} Ω is subtracted.`;
+    case 'leads-not-zeroed':
+      return `The leads were not zeroed: up to ${print.limit(reason.mostLeads_ohm)} of the reading may be theirs.`;
+    case 'below-lead-zero':
+      return `The reading is less than the leads alone showed (${reason.leadZero_ohm} Ω): zero the leads again.`;
+    case 'temperature-corrected':
+      return `Brought from ${reason.from_degC} °C to ${reason.to_degC} °C with ${reason.coefficient_perK} per K.`;
+    case 'temperature-unknown':
+      return `The limit is for ${reason.reference_degC} °C and the part's temperature is not known: not corrected.`;
+    case 'neighbours':
+      return neighbourWords(reason, limits, resolution);
   }
 }
 
-function neighbourWords(reason: Extract<Reason, { rule: 'neighbours' }>, limits: Limits, resolution: number | null): string {
+function neighbourWords(
+  reason: Extract<Reason, { rule: 'neighbours' }>,
+  limits: Limits,
+  resolution: number | null,
+): string {
   const print = printer(limits);
-  const far = reason.ratio !== null && reason.maxRatio !== null
-    ? `${reason.ratio.toFixed(1)} times apart; ${reason.maxRatio} times is allowed`
-    : `${print.value(reason.difference, resolution)} apart; ${print.limit(reason.maxDifference ?? 0)} is allowed`;
+  const far =
+    reason.ratio !== null && reason.maxRatio !== null
+      ? `${reason.ratio.toFixed(1)} times apart; ${reason.maxRatio} times is allowed`
+      : `${print.value(reason.difference, resolution)} apart; ${print.limit(reason.maxDifference ?? 0)} is allowed`;
   return `${print.value(reason.value, resolution)} against ${print.value(reason.median, resolution)}, the middle of ${joinAnd(reason.among)}: ${far}.`;
 }
 
 const probabilityWords = (p: number | null): string => (p === null ? '' : `, ${Math.round(100 * p)} % likely inside`);
 
 /** "0.4 to 1.0 Ω", "up to 1.0 Ω", "at least 45 V". */
-export function rangeWords({ lower, upper }: { lower?: number | null | undefined; upper?: number | null | undefined }, limits: Limits): string {
+export function rangeWords(
+  { lower, upper }: { lower?: number | null | undefined; upper?: number | null | undefined },
+  limits: Limits,
+): string {
   const print = printer(limits);
   if (lower != null && upper != null) {
     const [low, high] = [print.limit(lower), print.limit(upper)];

@@ -4,9 +4,14 @@ import type { Limits } from './types';
 
 /** The limits as they are at one position. The same object where nothing differs there. */
 export function limitsAt(limits: Limits, position: number | string): Limits {
-  const own = limits.byPosition && Object.hasOwn(limits.byPosition, String(position)) ? limits.byPosition[String(position)] : undefined;
+  const own =
+    limits.byPosition && Object.hasOwn(limits.byPosition, String(position))
+      ? limits.byPosition[String(position)]
+      : undefined;
   if (!own) return limits;
-  const merged = Object.entries({ ...limits, ...own }).filter(([field, value]) => value !== null && field !== 'byPosition');
+  const merged = Object.entries({ ...limits, ...own }).filter(
+    ([field, value]) => value !== null && field !== 'byPosition',
+  );
   return Object.fromEntries(merged) as unknown as Limits;
 }
 
@@ -30,6 +35,9 @@ export function predict(limits: Limits, stimulus: number): Predicted | null {
   const expected = expectedAt(transfer, stimulus, asked.value);
   if (expected === null) return null;
   const slope = slopeAt(transfer, stimulus, asked.value);
-  const allowed = (tolerance.absolute ?? 0) + (Math.abs(expected) * (tolerance.percentOfExpected ?? 0)) / 100 + Math.abs(slope) * (tolerance.stimulus ?? 0);
+  const allowed =
+    (tolerance.absolute ?? 0) +
+    (Math.abs(expected) * (tolerance.percentOfExpected ?? 0)) / 100 +
+    Math.abs(slope) * (tolerance.stimulus ?? 0);
   return { expected, slope, limits: { ...limits, lower: expected - allowed, upper: expected + allowed } };
 }

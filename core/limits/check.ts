@@ -5,8 +5,16 @@ import { checkTransfer } from './transfer';
 import type { Limits } from './types';
 
 const NUMBERS = [
-  'lower', 'upper', 'watchLower', 'watchUpper', 'recheckMargin', 'shortBelow', 'openAbove', 'steadyWithin',
-  'referenceTemperature_degC', 'temperatureCoefficient_perK',
+  'lower',
+  'upper',
+  'watchLower',
+  'watchUpper',
+  'recheckMargin',
+  'shortBelow',
+  'openAbove',
+  'steadyWithin',
+  'referenceTemperature_degC',
+  'temperatureCoefficient_perK',
 ] as const;
 
 /** Beyond what anybody measures in any unit with its prefix; arithmetic on it stays finite. */
@@ -14,9 +22,17 @@ const LARGEST = 1e15;
 
 /** Pairs that must not be out of order: the first may not be above the second. */
 const ORDER: readonly (readonly [keyof Limits, keyof Limits])[] = [
-  ['lower', 'upper'], ['watchLower', 'watchUpper'], ['lower', 'watchLower'], ['lower', 'watchUpper'],
-  ['watchLower', 'upper'], ['watchUpper', 'upper'], ['shortBelow', 'lower'], ['shortBelow', 'upper'], ['lower', 'openAbove'],
-  ['upper', 'openAbove'], ['shortBelow', 'openAbove'],
+  ['lower', 'upper'],
+  ['watchLower', 'watchUpper'],
+  ['lower', 'watchLower'],
+  ['lower', 'watchUpper'],
+  ['watchLower', 'upper'],
+  ['watchUpper', 'upper'],
+  ['shortBelow', 'lower'],
+  ['shortBelow', 'upper'],
+  ['lower', 'openAbove'],
+  ['upper', 'openAbove'],
+  ['shortBelow', 'openAbove'],
 ];
 
 /**
@@ -41,7 +57,8 @@ function checkPlain(limits: Limits, base: string): Problem[] {
   if (!unit.ok) say('unit', sentence(unit.error));
   for (const field of NUMBERS) {
     const value = limits[field];
-    if (value !== undefined && !(Math.abs(value) <= LARGEST)) say(field, `${field} must be a finite number up to ${LARGEST} or absent.`);
+    if (value !== undefined && !(Math.abs(value) <= LARGEST))
+      say(field, `${field} must be a finite number up to ${LARGEST} or absent.`);
   }
   for (const [small, large] of ORDER) {
     const [a, b] = [limits[small], limits[large]];
@@ -60,19 +77,30 @@ function checkPlain(limits: Limits, base: string): Problem[] {
 function checkPositions(limits: Limits, base: string): Problem[] {
   if (!limits.byPosition) return [];
   return Object.keys(limits.byPosition).flatMap((position) =>
-    checkPlain(limitsAt(limits, position), `${base}/byPosition/${position.replaceAll('~', '~0').replaceAll('/', '~1')}`));
+    checkPlain(
+      limitsAt(limits, position),
+      `${base}/byPosition/${position.replaceAll('~', '~0').replaceAll('/', '~1')}`,
+    ),
+  );
 }
 
 function checkPrediction(limits: Limits, base: string): Problem[] {
   const { transfer, tolerance, sequence } = limits;
   const problems = transfer ? checkTransfer(transfer, limits.quantity, `${base}/transfer`) : [];
-  if (transfer && !((tolerance?.absolute ?? 0) + (tolerance?.percentOfExpected ?? 0) + (tolerance?.stimulus ?? 0) > 0)) {
+  if (
+    transfer &&
+    !((tolerance?.absolute ?? 0) + (tolerance?.percentOfExpected ?? 0) + (tolerance?.stimulus ?? 0) > 0)
+  ) {
     problems.push({ path: `${base}/tolerance`, message: 'A transfer function needs a tolerance above 0.' });
   }
   if (transfer && (limits.lower !== undefined || limits.upper !== undefined)) {
-    problems.push({ path: `${base}/transfer`, message: 'The transfer function gives the limits: leave lower and upper out.' });
+    problems.push({
+      path: `${base}/transfer`,
+      message: 'The transfer function gives the limits: leave lower and upper out.',
+    });
   }
-  if (sequence && (sequence.maxStep ?? 1) <= 0) problems.push({ path: `${base}/sequence/maxStep`, message: 'maxStep must be above 0.' });
+  if (sequence && (sequence.maxStep ?? 1) <= 0)
+    problems.push({ path: `${base}/sequence/maxStep`, message: 'maxStep must be above 0.' });
   return problems;
 }
 

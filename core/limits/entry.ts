@@ -36,7 +36,8 @@ export function readEntry(text: string, limits: Limits, clamp_mVperA: number | n
     const { quantity, unit } = stimulusOf(transfer);
     return fail(`This test compares with a ${quantity}: type it behind @, such as ${text.trim()} @ 100 ${unit}.`);
   }
-  if (!transfer && limits.quantity !== 'resistance') return fail('Only what is compared with a gauge, or a resistance at a temperature, has something behind @.');
+  if (!transfer && limits.quantity !== 'resistance')
+    return fail('Only what is compared with a gauge, or a resistance at a temperature, has something behind @.');
   const at = readAt(text.slice(cut + 1), transfer ? stimulusOf(transfer) : TEMPERATURE);
   return at.ok ? ok({ entry: entry.value, at: at.value }) : at;
 }
@@ -46,12 +47,17 @@ function readAt(text: string, stimulus: Stimulus): Result<At, string> {
   if (!asked.ok) return asked;
   const typed = parseEntry(text, stimulus.quantity);
   if (!typed.ok) return typed;
-  if (typed.value.kind !== 'number') return fail(`Behind @ stands a ${stimulus.quantity}, such as 100 ${stimulus.unit}.`);
+  if (typed.value.kind !== 'number')
+    return fail(`Behind @ stands a ${stimulus.quantity}, such as 100 ${stimulus.unit}.`);
   // Without a unit the digits are in the unit of the stimulus.
   const { value, resolution } = typed.value;
   if (!typed.value.unit) return ok({ stimulus, value, resolution });
   const base = entryToBase(typed.value, asked.value);
-  return ok({ stimulus, value: fromBase(base.value, asked.value), resolution: spanFromBase(base.resolution, asked.value) });
+  return ok({
+    stimulus,
+    value: fromBase(base.value, asked.value),
+    resolution: spanFromBase(base.resolution, asked.value),
+  });
 }
 
 /** A clamp's volts are amperes by its ratio. */

@@ -22,7 +22,13 @@ export interface RatioPoint {
  * Citation from memory.
  */
 export type Transfer =
-  | { readonly kind: 'ratiometric'; readonly stimulus: Stimulus; readonly supply_V: number; readonly low: RatioPoint; readonly high: RatioPoint }
+  | {
+      readonly kind: 'ratiometric';
+      readonly stimulus: Stimulus;
+      readonly supply_V: number;
+      readonly low: RatioPoint;
+      readonly high: RatioPoint;
+    }
   | { readonly kind: 'table'; readonly stimulus: Stimulus; readonly points: readonly (readonly [number, number])[] }
   | { readonly kind: 'ntc-steinhart-hart'; readonly a: number; readonly b: number; readonly c: number }
   | { readonly kind: 'ntc-beta'; readonly resistance_ohm: number; readonly at_degC: number; readonly beta_K: number };
@@ -37,7 +43,10 @@ export const stimulusOf = (t: Transfer): Stimulus => ('stimulus' in t ? t.stimul
  * R = exp(∛(x - y/2) - ∛(x + y/2)), y = (a - 1/T)/c, x = √((b/3c)³ + y²/4). `c` = 0 leaves ln R = (1/T - a)/b.
  * NaN below absolute zero.
  */
-export function steinhartHartResistance_ohm({ a, b, c }: { a: number; b: number; c: number }, temperature_degC: number): number {
+export function steinhartHartResistance_ohm(
+  { a, b, c }: { a: number; b: number; c: number },
+  temperature_degC: number,
+): number {
   const kelvin = temperature_degC + KELVIN;
   if (!(kelvin > 0)) return NaN;
   if (c === 0) return Math.exp((1 / kelvin - a) / b);
@@ -53,7 +62,10 @@ export function steinhartHart_degC({ a, b, c }: { a: number; b: number; c: numbe
 }
 
 /** Resistance of a thermistor by its β, ohm. NaN below absolute zero. */
-export function betaResistance_ohm(t: { resistance_ohm: number; at_degC: number; beta_K: number }, temperature_degC: number): number {
+export function betaResistance_ohm(
+  t: { resistance_ohm: number; at_degC: number; beta_K: number },
+  temperature_degC: number,
+): number {
   const kelvin = temperature_degC + KELVIN;
   return kelvin > 0 ? t.resistance_ohm * Math.exp(t.beta_K * (1 / kelvin - 1 / (t.at_degC + KELVIN))) : NaN;
 }
@@ -67,9 +79,12 @@ export function expectedAt(t: Transfer, x: number, asked: ScaledUnit): number | 
       const ratio = t.low.ratio + slope * (x - t.low.at);
       return ratio >= 0 && ratio <= 1 ? fromBase(t.supply_V * ratio, asked) : null;
     }
-    case 'table': return interpolate(t.points, x);
-    case 'ntc-steinhart-hart': return finite(fromBase(steinhartHartResistance_ohm(t, x), asked));
-    case 'ntc-beta': return finite(fromBase(betaResistance_ohm(t, x), asked));
+    case 'table':
+      return interpolate(t.points, x);
+    case 'ntc-steinhart-hart':
+      return finite(fromBase(steinhartHartResistance_ohm(t, x), asked));
+    case 'ntc-beta':
+      return finite(fromBase(betaResistance_ohm(t, x), asked));
   }
 }
 
@@ -92,7 +107,10 @@ export function slopeAt(t: Transfer, x: number, asked: ScaledUnit): number {
 }
 
 const READS: Readonly<Record<Transfer['kind'], Quantity | null>> = {
-  ratiometric: 'voltage', table: null, 'ntc-steinhart-hart': 'resistance', 'ntc-beta': 'resistance',
+  ratiometric: 'voltage',
+  table: null,
+  'ntc-steinhart-hart': 'resistance',
+  'ntc-beta': 'resistance',
 };
 
 /** All that is wrong with a transfer function for limits of `quantity`, each with its path below `base`. */
@@ -100,18 +118,25 @@ export function checkTransfer(t: Transfer, quantity: Quantity, base: string): Pr
   const problems: Problem[] = [];
   const say = (field: string, message: string): void => void problems.push({ path: `${base}/${field}`, message });
   const reads = READS[t.kind];
-  if (reads !== null && reads !== quantity) say('kind', `This kind of function gives a ${reads}; the limits are of ${quantity}.`);
+  if (reads !== null && reads !== quantity)
+    say('kind', `This kind of function gives a ${reads}; the limits are of ${quantity}.`);
   const { quantity: of, unit } = stimulusOf(t);
   const known = requireUnit(unit, of);
   if (!known.ok) say('stimulus/unit', known.error);
   if (t.kind === 'ratiometric') {
     if (!(t.supply_V > 0)) say('supply_V', 'The reference voltage is above 0.');
     if (!(t.high.at > t.low.at)) say('high/at', 'The upper point lies above the lower one.');
-    for (const [name, p] of [['low', t.low], ['high', t.high]] as const) if (!(p.ratio >= 0 && p.ratio <= 1)) say(`${name}/ratio`, 'A share is between 0 and 1.');
+    for (const [name, p] of [
+      ['low', t.low],
+      ['high', t.high],
+    ] as const)
+      if (!(p.ratio >= 0 && p.ratio <= 1)) say(`${name}/ratio`, 'A share is between 0 and 1.');
   }
   if (t.kind === 'table') {
     if (t.points.length < 2) say('points', 'A table has two points at least.');
-    t.points.forEach(([x], i) => { if (i && !(x > (t.points[i - 1]?.[0] ?? NaN))) say(`points/${i}/0`, 'The stimulus rises from point to point.'); });
+    t.points.forEach(([x], i) => {
+      if (i && !(x > (t.points[i - 1]?.[0] ?? NaN))) say(`points/${i}/0`, 'The stimulus rises from point to point.');
+    });
   }
   if (t.kind === 'ntc-beta' && !(t.resistance_ohm > 0 && t.beta_K > 0)) say('beta_K', 'Resistance and β are above 0.');
   if (t.kind === 'ntc-steinhart-hart' && !(t.b > 0 && t.c >= 0)) say('b', 'b is above 0, c is 0 or more.');

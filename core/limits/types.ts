@@ -51,7 +51,8 @@ export interface Limits {
   /** A wander up to this span counts as steady. Default: one step of the digits. */
   readonly steadyWithin?: number | undefined;
   /** How far a reading may be from its good neighbours. Default: no comparison. */
-  readonly neighbours?: { readonly maxRatio?: number | undefined; readonly maxDifference?: number | undefined } | undefined;
+  readonly neighbours?:
+    { readonly maxRatio?: number | undefined; readonly maxDifference?: number | undefined } | undefined;
   readonly referenceTemperature_degC?: number | undefined;
   /** 0 or absent: no correction, unless `material` has one. Copper: 0.00393. */
   readonly temperatureCoefficient_perK?: number | undefined;

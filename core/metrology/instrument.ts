@@ -39,7 +39,10 @@ export const UNZEROED_LEADS_MOST_OHM = 0.5;
 /** The finest range of an instrument that holds the value; `null` where none does. */
 export function finestRangeFor(instrument: Instrument, quantity: Quantity, value: number): AccuracyRange | null {
   const holding = instrument.accuracy.filter((r) => r.quantity === quantity && r.upTo >= Math.abs(value));
-  return holding.reduce<AccuracyRange | null>((best, r) => (best === null || r.resolution < best.resolution ? r : best), null);
+  return holding.reduce<AccuracyRange | null>(
+    (best, r) => (best === null || r.resolution < best.resolution ? r : best),
+    null,
+  );
 }
 
 /** The range in which a value is read: the smallest that holds it, else the largest there is. `null` where none is stated. */
@@ -49,7 +52,8 @@ export function rangeFor(instrument: Instrument, quantity: Quantity, value: numb
     if (range.quantity !== quantity) continue;
     const fits = range.upTo >= Math.abs(value);
     const bestFits = best !== null && best.upTo >= Math.abs(value);
-    if (best === null || (fits ? !bestFits || range.upTo < best.upTo : !bestFits && range.upTo > best.upTo)) best = range;
+    if (best === null || (fits ? !bestFits || range.upTo < best.upTo : !bestFits && range.upTo > best.upTo))
+      best = range;
   }
   return best;
 }

@@ -34,8 +34,16 @@ describe('normal distribution against scipy', () => {
 
 describe('conformance probability, JCGM 106 sense', () => {
   test('two-sided, recomputed with scipy', () => {
-    const cases = [[0.4, 0.0409, 0.3, 1], [1, 0.05, 0.3, 1], [1.05, 0.05, 0.3, 1], [0.65, 0.5, 0.3, 1], [60.4, 0.2, 59.7, 60.2]];
-    const reference = scipy(`[float(norm.cdf((c[3]-c[0])/c[1])-norm.cdf((c[2]-c[0])/c[1])) for c in ${JSON.stringify(cases)}]`);
+    const cases = [
+      [0.4, 0.0409, 0.3, 1],
+      [1, 0.05, 0.3, 1],
+      [1.05, 0.05, 0.3, 1],
+      [0.65, 0.5, 0.3, 1],
+      [60.4, 0.2, 59.7, 60.2],
+    ];
+    const reference = scipy(
+      `[float(norm.cdf((c[3]-c[0])/c[1])-norm.cdf((c[2]-c[0])/c[1])) for c in ${JSON.stringify(cases)}]`,
+    );
     for (const [i, [y, u, low, high]] of (cases as [number, number, number, number][]).entries()) {
       expect(probabilityWithin(y, u, low, high)).toBeCloseTo(reference[i] as number, 12);
     }
@@ -53,12 +61,21 @@ describe('conformance probability, JCGM 106 sense', () => {
   });
   test('is a probability, and grows with the interval', () => {
     const x = fc.double({ min: -100, max: 100, noNaN: true });
-    fc.assert(fc.property(x, fc.double({ min: 1e-3, max: 10, noNaN: true }), x, fc.double({ min: 0, max: 50, noNaN: true }), fc.double({ min: 0, max: 5, noNaN: true }), (y, u, low, width, more) => {
-      const p = probabilityWithin(y, u, low, low + width);
-      expect(p).toBeGreaterThanOrEqual(0);
-      expect(p).toBeLessThanOrEqual(1);
-      expect(probabilityWithin(y, u, low - more, low + width + more)).toBeGreaterThanOrEqual(p - 1e-12);
-    }));
+    fc.assert(
+      fc.property(
+        x,
+        fc.double({ min: 1e-3, max: 10, noNaN: true }),
+        x,
+        fc.double({ min: 0, max: 50, noNaN: true }),
+        fc.double({ min: 0, max: 5, noNaN: true }),
+        (y, u, low, width, more) => {
+          const p = probabilityWithin(y, u, low, low + width);
+          expect(p).toBeGreaterThanOrEqual(0);
+          expect(p).toBeLessThanOrEqual(1);
+          expect(probabilityWithin(y, u, low - more, low + width + more)).toBeGreaterThanOrEqual(p - 1e-12);
+        },
+      ),
+    );
   });
 });
 
@@ -74,8 +91,21 @@ describe('temperature', () => {
 
 describe('uncertainty of a reading', () => {
   const range = { quantity: 'resistance' as const, upTo: 200, percentOfReading: 0.8, counts: 3, resolution: 0.1 };
-  const meter: Instrument = { kind: 'multimeter', leadZero_ohm: 0.2, leadZeroResolution_ohm: 0.1, accuracy: [range, { ...range, upTo: 2000, resolution: 1 }] };
-  const base = { quantity: 'resistance' as const, value: 0.6, net: 0.4, resolution: 0.1, halfWander: 0, zeroed: true, instrument: meter };
+  const meter: Instrument = {
+    kind: 'multimeter',
+    leadZero_ohm: 0.2,
+    leadZeroResolution_ohm: 0.1,
+    accuracy: [range, { ...range, upTo: 2000, resolution: 1 }],
+  };
+  const base = {
+    quantity: 'resistance' as const,
+    value: 0.6,
+    net: 0.4,
+    resolution: 0.1,
+    halfWander: 0,
+    zeroed: true,
+    instrument: meter,
+  };
 
   test('zeroed on the same range: two half steps and the gain, by hand', () => {
     const byHand = Math.hypot(0.05 / Math.sqrt(3), 0.05 / Math.sqrt(3), 0.0032 / Math.sqrt(3));
@@ -83,7 +113,10 @@ describe('uncertainty of a reading', () => {
   });
   test('not zeroed, or on another range, the counts stay', () => {
     expect(uncertaintyParts({ ...base, zeroed: false }).counts).toBeCloseTo(0.3 / Math.sqrt(3), 12);
-    expect(uncertaintyParts({ ...base, value: 900, net: 899.8, resolution: 1 }).counts).toBeCloseTo(3 / Math.sqrt(3), 12);
+    expect(uncertaintyParts({ ...base, value: 900, net: 899.8, resolution: 1 }).counts).toBeCloseTo(
+      3 / Math.sqrt(3),
+      12,
+    );
   });
   test('the smallest range that holds the value is used, else the largest', () => {
     expect(rangeFor(meter, 'resistance', 150)?.upTo).toBe(200);

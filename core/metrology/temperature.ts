@@ -24,7 +24,11 @@ export const TEMPERATURE_HALF_WIDTH_K = 2;
  * Relative change of the brought-back resistance per kelvin that the temperature is wrong: |α/(1 + α (t - t_ref))|, per K; the
  * derivative of the law above.
  */
-export function temperatureSensitivity_perK(temperature_degC: number, reference_degC: number, coefficient_perK: number): number {
+export function temperatureSensitivity_perK(
+  temperature_degC: number,
+  reference_degC: number,
+  coefficient_perK: number,
+): number {
   return Math.abs(coefficient_perK / (1 + coefficient_perK * (temperature_degC - reference_degC)));
 }
 
@@ -42,7 +46,11 @@ export function pt100_ohm(t_degC: number): number {
  * Factor that brings a resistance read at `temperature_degC` to `reference_degC`. Returns `null` where the linear law
  * has no meaning (it would give a resistance of nothing or less).
  */
-export function toReferenceFactor(temperature_degC: number, reference_degC: number, coefficient_perK: number): number | null {
+export function toReferenceFactor(
+  temperature_degC: number,
+  reference_degC: number,
+  coefficient_perK: number,
+): number | null {
   const growth = 1 + coefficient_perK * (temperature_degC - reference_degC);
   return growth > 0 ? 1 / growth : null;
 }

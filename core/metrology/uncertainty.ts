@@ -53,19 +53,34 @@ export function uncertaintyParts(input: UncertaintyInput): UncertaintyParts {
   const range = instrument && rangeFor(instrument, quantity, value);
   const stated = range && range.upTo >= Math.abs(value) ? range.resolution : 0;
   const step = Math.max(resolution, stated);
-  const cancels = zeroed && instrument?.leadZero_ohm != null && range === rangeFor(instrument, quantity, instrument.leadZero_ohm);
+  const cancels =
+    zeroed && instrument?.leadZero_ohm != null && range === rangeFor(instrument, quantity, instrument.leadZero_ohm);
   return {
     digits: rectangular(step / 2),
-    gain: range ? rectangular(Math.abs(net) * range.percentOfReading / 100) : 0,
+    gain: range ? rectangular((Math.abs(net) * range.percentOfReading) / 100) : 0,
     counts: range && !cancels ? rectangular(range.counts * Math.max(step, range.resolution)) : 0,
-    leadZero: zeroed && instrument ? rectangular(Math.max(instrument.leadZeroResolution_ohm, range ? range.resolution : 0) / 2) : 0,
+    leadZero:
+      zeroed && instrument
+        ? rectangular(Math.max(instrument.leadZeroResolution_ohm, range ? range.resolution : 0) / 2)
+        : 0,
     wander: rectangular(halfWander),
     contact: quantity === 'resistance' && zeroed ? rectangular(instrument?.leadRepeatability_ohm ?? 0) : 0,
-    temperature: input.temperature ? rectangular(Math.abs(net) * input.temperature.perK * input.temperature.halfWidth_K) : 0,
+    temperature: input.temperature
+      ? rectangular(Math.abs(net) * input.temperature.perK * input.temperature.halfWidth_K)
+      : 0,
     stimulus: rectangular(input.stimulusHalfWidth ?? 0),
   };
 }
 
 /** Root of the sum of squares. */
 export const combine = (parts: UncertaintyParts): number =>
-  Math.hypot(parts.digits, parts.gain, parts.counts, parts.leadZero, parts.wander, parts.contact, parts.temperature, parts.stimulus);
+  Math.hypot(
+    parts.digits,
+    parts.gain,
+    parts.counts,
+    parts.leadZero,
+    parts.wander,
+    parts.contact,
+    parts.temperature,
+    parts.stimulus,
+  );

@@ -13,8 +13,15 @@ import type { Plan, PlanChange, PlanInputs, PlanStep } from './types';
 export function makePlan(inputs: PlanInputs): Plan {
   const byId = new Map(inputs.tests.map((t) => [t.id, t]));
   const reasons = reasonsFor(inputs);
-  const ordered = order([...reasons.keys()].flatMap((id) => byId.get(id) ?? []), reasons, inputs);
-  const moved = applyMoves(ordered.map((t) => t.id), inputs.changes);
+  const ordered = order(
+    [...reasons.keys()].flatMap((id) => byId.get(id) ?? []),
+    reasons,
+    inputs,
+  );
+  const moved = applyMoves(
+    ordered.map((t) => t.id),
+    inputs.changes,
+  );
   const doneTests = new Set(inputs.done.filter((d) => d.pattern !== 'incomplete').map((d) => d.test));
   const skipped = skippedBy(inputs.changes);
   let previous: TestDefinition | null = null;
@@ -24,7 +31,19 @@ export function makePlan(inputs: PlanInputs): Plan {
     const state = doneTests.has(id) ? 'done' : skipped.has(id) ? 'skipped' : 'to do';
     const shares = state === 'to do' && previous ? sharedWith(previous, t) : null;
     if (state === 'to do') previous = t;
-    return [{ test: id, name: t.name, area: t.area, minutes: t.minutes, people: t.people, why: reasons.get(id)?.why ?? '', with: shares, state, because: skipped.get(id) ?? null }];
+    return [
+      {
+        test: id,
+        name: t.name,
+        area: t.area,
+        minutes: t.minutes,
+        people: t.people,
+        why: reasons.get(id)?.why ?? '',
+        with: shares,
+        state,
+        because: skipped.get(id) ?? null,
+      },
+    ];
   });
   const todo = steps.filter((s) => s.state === 'to do');
   return { steps, minutes: todo.reduce((sum, s) => sum + s.minutes, 0), next: todo[0]?.test ?? null };
@@ -41,19 +60,24 @@ const FIRST_OF_ENERGY = 'battery-at-rest';
 
 function reasonsFor(inputs: PlanInputs): Map<string, Reason> {
   const reasons = new Map<string, Reason>();
-  const give = (t: TestDefinition, rank: number, why: string): void => { if (!reasons.has(t.id)) reasons.set(t.id, { rank, why }); };
+  const give = (t: TestDefinition, rank: number, why: string): void => {
+    if (!reasons.has(t.id)) reasons.set(t.id, { rank, why });
+  };
   const convicted = inputs.known.statements.some((s) => s.stand === 'bad');
   for (const t of inputs.tests) {
-    if (inputs.done.some((d) => d.test === t.id)) give(t, -2, inputs.done.every((d) => d.test !== t.id || d.pattern === 'incomplete') ? 'Begun.' : 'Measured.');
+    if (inputs.done.some((d) => d.test === t.id))
+      give(t, -2, inputs.done.every((d) => d.test !== t.id || d.pattern === 'incomplete') ? 'Begun.' : 'Measured.');
     else if (inputs.changes.some((c) => c.kind === 'add' && c.test === t.id)) give(t, 0, 'Added by hand.');
     else if (t.id === FIRST_OF_ENERGY) give(t, -1, 'A weak battery makes every other reading doubtful.');
     else if (t.area === ENERGY && wantsEnergy(t, inputs)) give(t, -1, 'The complaint is about starting.');
   }
-  for (const [i, n] of (inputs.next ?? []).entries()) for (const t of inputs.tests) if (t.id === n.test) give(t, i / 100, n.why);
-  for (const [i, s] of inputs.known.statements.entries()) for (const t of inputs.tests) {
-    const why = followUp(s, t, inputs);
-    if (why) give(t, i === 0 ? 0 : 1, why);
-  }
+  for (const [i, n] of (inputs.next ?? []).entries())
+    for (const t of inputs.tests) if (t.id === n.test) give(t, i / 100, n.why);
+  for (const [i, s] of inputs.known.statements.entries())
+    for (const t of inputs.tests) {
+      const why = followUp(s, t, inputs);
+      if (why) give(t, i === 0 ? 0 : 1, why);
+    }
   const pointed = pointedAreas(inputs);
   for (const t of inputs.tests) {
     const at = pointed.findIndex((p) => p.area === t.area);
@@ -63,7 +87,8 @@ function reasonsFor(inputs: PlanInputs): Map<string, Reason> {
     if (convicted && !inputs.before.includes(t.id)) continue;
     give(t, 2 + at, found.why);
   }
-  for (const t of inputs.tests) if (inputs.before.includes(t.id) && !isProven(t, inputs)) give(t, 2, 'It found a fault on this unit before.');
+  for (const t of inputs.tests)
+    if (inputs.before.includes(t.id) && !isProven(t, inputs)) give(t, 2, 'It found a fault on this unit before.');
   return reasons;
 }
 
@@ -73,28 +98,64 @@ const wantsEnergy = (t: TestDefinition, { complaint, conditions }: PlanInputs): 
 /** What tells most for its time in an area; the others are offered when the evidence asks for them. A workshop says it of its own tests itself. */
 const isFirstLine = (t: TestDefinition): boolean => t.firstLine ?? FIRST_LINE.has(t.id);
 const FIRST_LINE: ReadonlySet<string> = new Set([
-  'glow-plug-resistance', 'glow-plug-through-harness', 'glow-plug-current', 'injector-self-test', 'injector-resistance', 'cut-out-fault-present', 'module-buzz', 'module-input', 'injector-module-supply',
-  'harness-visual', 'harness-wiggle', 'sensor-reference', 'sensor-ground', 'sensor-signal-rest', 'sensor-signal-moves', 'sensor-meter-scan', 'position-sensor-tip', 'position-sensor-primary', 'position-signal-noise',
-  'vane-actuator-coil', 'actuator-position', 'fuel-shut-off-click', 'controller-pins', 'supply-pressure', 'airflow-peak', 'rail-full-demand',
+  'glow-plug-resistance',
+  'glow-plug-through-harness',
+  'glow-plug-current',
+  'injector-self-test',
+  'injector-resistance',
+  'cut-out-fault-present',
+  'module-buzz',
+  'module-input',
+  'injector-module-supply',
+  'harness-visual',
+  'harness-wiggle',
+  'sensor-reference',
+  'sensor-ground',
+  'sensor-signal-rest',
+  'sensor-signal-moves',
+  'sensor-meter-scan',
+  'position-sensor-tip',
+  'position-sensor-primary',
+  'position-signal-noise',
+  'vane-actuator-coil',
+  'actuator-position',
+  'fuel-shut-off-click',
+  'controller-pins',
+  'supply-pressure',
+  'airflow-peak',
+  'rail-full-demand',
 ]);
 
 /** What a complaint says in plain words. Common practice, no source. */
 const WORDS: readonly (readonly [RegExp, readonly string[]])[] = [
-  [/\b(white smoke|cold start|glow|starts? on (two|three|four|five)|when cold|below freezing|slow to (start|fire)|hard (cold )?start|long crank)/i, ['Glow plugs']],
+  [
+    /\b(white smoke|cold start|glow|starts? on (two|three|four|five)|when cold|below freezing|slow to (start|fire)|hard (cold )?start|long crank)/i,
+    ['Glow plugs'],
+  ],
   [/\b(misfir|rough|runs? on|knock|miss(es|ing)?|uneven|hunt)/i, ['Injectors', 'Injector module', 'Harness']],
   [/\b(no power|low power|limp|boost|black smoke|surge|derat)/i, ['Sensors', 'Actuators', 'Air and fuel']],
-  [/\b(no start|does not start|will not start|stalls?|cuts? out|dies|stops? (at|when|while))/i, ['Position sensors', 'Controller', 'Air and fuel']],
+  [
+    /\b(no start|does not start|will not start|stalls?|cuts? out|dies|stops? (at|when|while))/i,
+    ['Position sensors', 'Controller', 'Air and fuel'],
+  ],
   [/\b(sensor|pressure|gauge|reading)/i, ['Sensors']],
   [/\b(fuel|air in|leak)/i, ['Air and fuel']],
 ];
 
 function pointedAreas({ areas, complaint, conditions }: PlanInputs): { area: string; why: string }[] {
   const out = areas.map((area) => ({ area, why: 'The codes point here.' }));
-  const say = (area: string, why: string): void => { if (!out.some((o) => o.area === area)) out.push({ area, why }); };
-  for (const [pattern, targets] of WORDS) if (pattern.test(complaint)) for (const area of targets) say(area, 'The complaint points here.');
+  const say = (area: string, why: string): void => {
+    if (!out.some((o) => o.area === area)) out.push({ area, why });
+  };
+  for (const [pattern, targets] of WORDS)
+    if (pattern.test(complaint)) for (const area of targets) say(area, 'The complaint points here.');
   if (conditions.includes('cold')) say('Glow plugs', 'It shows itself cold.');
   if (conditions.includes('hot')) say('Position sensors', 'It shows itself hot.');
-  if (conditions.includes('wet') || conditions.includes('intermittent')) say('Harness', `It is ${joinAnd(conditions.filter((c) => c === 'wet' || c === 'intermittent'))}: look at the loom.`);
+  if (conditions.includes('wet') || conditions.includes('intermittent'))
+    say(
+      'Harness',
+      `It is ${joinAnd(conditions.filter((c) => c === 'wet' || c === 'intermittent'))}: look at the loom.`,
+    );
   if (conditions.includes('load') || conditions.includes('towing')) say('Air and fuel', 'It shows itself under load.');
   return out;
 }
@@ -103,56 +164,124 @@ function pointedAreas({ areas, complaint, conditions }: PlanInputs): { area: str
 function followUp(s: Statement, t: TestDefinition, inputs: PlanInputs): string | null {
   if (isProven(t, inputs)) return null;
   const { kind, name, position } = s.target;
-  const isConvicted = inputs.known.statements.some((o) => o.stand === 'bad' && targetKey(o.target) === targetKey(s.target));
+  const isConvicted = inputs.known.statements.some(
+    (o) => o.stand === 'bad' && targetKey(o.target) === targetKey(s.target),
+  );
   if (s.stand === 'suspect' && isConvicted) return null;
   const has = (id: string): boolean => inputs.done.some((d) => d.test === id);
   if (kind === 'part' && s.stand === 'bad' && s.rule === 'bare-part') {
     // The part is convicted: what is left is whether its wire is good too, before a new one is fitted to a bad wire.
-    return partName(t) === name && t.connection === 'through-harness' ? `The ${name} is bad by itself: is its wire good?` : null;
+    return partName(t) === name && t.connection === 'through-harness'
+      ? `The ${name} is bad by itself: is its wire good?`
+      : null;
   }
-  if (kind === 'path' && s.stand === 'suspect' && partName(t) === name && t.connection === 'at-part' && t.quantity === 'resistance') return `Separates the ${name} from its wire.`;
-  if (kind === 'path' && (s.stand === 'bad' || s.stand === 'suspect') && t.area === 'Harness' && ['harness-wiggle', 'harness-visual', 'harness-ring-out'].includes(t.id) && position !== null && !placeIsSeen(inputs, position)) return 'The wire is under suspicion: find the place.';
-  if (kind === 'part' && s.stand === 'suspect' && partName(t) === name && (t.connection === 'at-part' || t.connection === 'through-harness') && t.quantity === 'resistance' && FIRST_LINE.has(t.id)) return `Separates the ${name} from its wire.`;
-  if (kind === 'part' && name === 'module' && s.stand !== 'cleared' && t.id === 'module-input') return 'Its input side first, or the module is blamed for the battery.';
-  if (kind === 'part' && name === 'sensor' && s.stand !== 'cleared' && ['sensor-meter-scan', 'sensor-bypass', 'sensor-reference', 'sensor-ground'].includes(t.id)) return 'Is it the sensor, its wires, or the input?';
-  if (kind === 'shared' && s.stand === 'suspect' && SHARED_TESTS.has(t.id) && sameSystem(s, t)) return 'All of them fail: look at what they share.';
-  if (kind === 'part' && name === 'injector' && s.rule === 'cut-out' && s.stand === 'suspect' && t.id === 'injector-resistance' && !has(t.id)) return 'The cylinder does no work: is the injector good?';
+  if (
+    kind === 'path' &&
+    s.stand === 'suspect' &&
+    partName(t) === name &&
+    t.connection === 'at-part' &&
+    t.quantity === 'resistance'
+  )
+    return `Separates the ${name} from its wire.`;
+  if (
+    kind === 'path' &&
+    (s.stand === 'bad' || s.stand === 'suspect') &&
+    t.area === 'Harness' &&
+    ['harness-wiggle', 'harness-visual', 'harness-ring-out'].includes(t.id) &&
+    position !== null &&
+    !placeIsSeen(inputs, position)
+  )
+    return 'The wire is under suspicion: find the place.';
+  if (
+    kind === 'part' &&
+    s.stand === 'suspect' &&
+    partName(t) === name &&
+    (t.connection === 'at-part' || t.connection === 'through-harness') &&
+    t.quantity === 'resistance' &&
+    FIRST_LINE.has(t.id)
+  )
+    return `Separates the ${name} from its wire.`;
+  if (kind === 'part' && name === 'module' && s.stand !== 'cleared' && t.id === 'module-input')
+    return 'Its input side first, or the module is blamed for the battery.';
+  if (
+    kind === 'part' &&
+    name === 'sensor' &&
+    s.stand !== 'cleared' &&
+    ['sensor-meter-scan', 'sensor-bypass', 'sensor-reference', 'sensor-ground'].includes(t.id)
+  )
+    return 'Is it the sensor, its wires, or the input?';
+  if (kind === 'shared' && s.stand === 'suspect' && SHARED_TESTS.has(t.id) && sameSystem(s, t))
+    return 'All of them fail: look at what they share.';
+  if (
+    kind === 'part' &&
+    name === 'injector' &&
+    s.rule === 'cut-out' &&
+    s.stand === 'suspect' &&
+    t.id === 'injector-resistance' &&
+    !has(t.id)
+  )
+    return 'The cylinder does no work: is the injector good?';
   return null;
 }
 /** Somebody has seen where the wire is broken. */
-const placeIsSeen = ({ known }: PlanInputs, position: Position): boolean => known.statements.some((s) => s.stand === 'bad' && (s.rule === 'visual' || s.rule === 'wiggle') && s.target.position === position);
+const placeIsSeen = ({ known }: PlanInputs, position: Position): boolean =>
+  known.statements.some(
+    (s) => s.stand === 'bad' && (s.rule === 'visual' || s.rule === 'wiggle') && s.target.position === position,
+  );
 const SHARED_TESTS: ReadonlySet<string> = new Set(['glow-supply', 'glow-feed-voltage', 'module-input', 'voltage-drop']);
-const sameSystem = (s: Statement, t: TestDefinition): boolean => t.id === 'voltage-drop' || s.from.some((r) => r.kind === 'run' && /glow|plug/i.test(r.label) === (t.area === 'Glow plugs'));
+const sameSystem = (s: Statement, t: TestDefinition): boolean =>
+  t.id === 'voltage-drop' ||
+  s.from.some((r) => r.kind === 'run' && /glow|plug/i.test(r.label) === (t.area === 'Glow plugs'));
 
 /** Measuring it again could only say what is known. */
 function isProven(t: TestDefinition, { known }: PlanInputs): boolean {
   const supply = t.id === 'glow-supply' || t.id === 'glow-feed-voltage';
-  return known.statements.some((s) => s.stand === 'cleared' && (
-    (supply && s.target.kind === 'shared' && /feed|relay|fuse/.test(s.target.name)) || (s.target.kind === 'input' && (t.id === 'sensor-unplugged' || t.id === 'sensor-bypass'))));
+  return known.statements.some(
+    (s) =>
+      s.stand === 'cleared' &&
+      ((supply && s.target.kind === 'shared' && /feed|relay|fuse/.test(s.target.name)) ||
+        (s.target.kind === 'input' && (t.id === 'sensor-unplugged' || t.id === 'sensor-bypass'))),
+  );
 }
 
 /** Needs an engine that has not run since it was cold, or at least stands. */
-export const isCold = (t: TestDefinition): boolean => t.states.some((s) => s.id === 'engine-cold') || (t.part.startsWith('plug') && t.quantity === 'resistance');
+export const isCold = (t: TestDefinition): boolean =>
+  t.states.some((s) => s.id === 'engine-cold') || (t.part.startsWith('plug') && t.quantity === 'resistance');
 
 /** What is open while the test is done: a cover, a breakout harness. Nothing where it is plugged in. */
-export const openedFor = (t: TestDefinition): string | null => (t.connection === 'plugged-in' ? null : `${t.area}|${t.connection === 'end-to-end' || t.connection === 'through-harness' ? 'at-part' : t.connection}`);
+export const openedFor = (t: TestDefinition): string | null =>
+  t.connection === 'plugged-in'
+    ? null
+    : `${t.area}|${t.connection === 'end-to-end' || t.connection === 'through-harness' ? 'at-part' : t.connection}`;
 
-function order(tests: readonly TestDefinition[], reasons: ReadonlyMap<string, Reason>, { done }: PlanInputs): TestDefinition[] {
+function order(
+  tests: readonly TestDefinition[],
+  reasons: ReadonlyMap<string, Reason>,
+  { done }: PlanInputs,
+): TestDefinition[] {
   const measuredAt = new Map(done.map((d, i) => [d.test, i]));
   const rankOf = (t: TestDefinition): number => reasons.get(t.id)?.rank ?? 99;
   const key = (t: TestDefinition): readonly number[] => [
-    Math.min(0, rankOf(t)), measuredAt.get(t.id) ?? 0,
+    Math.min(0, rankOf(t)),
+    measuredAt.get(t.id) ?? 0,
     // Running the engine warms it: what needs it cold goes before. What the evidence asks for goes before what an area offers.
-    t.condition.engine === 'running' ? 1 : 0, rankOf(t) < 2 ? 0 : 1, isCold(t) ? 0 : 1,
-    t.people > 1 ? 1 : 0, Math.max(0, rankOf(t)), cheapestOf(openedFor(t), t, tests), t.minutes,
+    t.condition.engine === 'running' ? 1 : 0,
+    rankOf(t) < 2 ? 0 : 1,
+    isCold(t) ? 0 : 1,
+    t.people > 1 ? 1 : 0,
+    Math.max(0, rankOf(t)),
+    cheapestOf(openedFor(t), t, tests),
+    t.minutes,
   ];
   const keys = new Map(tests.map((t) => [t, key(t)]));
-  return [...tests].sort((a, b) => compareKeys(keys.get(a) ?? [], keys.get(b) ?? []) || tests.indexOf(a) - tests.indexOf(b));
+  return [...tests].sort(
+    (a, b) => compareKeys(keys.get(a) ?? [], keys.get(b) ?? []) || tests.indexOf(a) - tests.indexOf(b),
+  );
 }
 
 /** Those behind the same cover stand together, where the cheapest of them would stand. */
 const cheapestOf = (group: string | null, t: TestDefinition, tests: readonly TestDefinition[]): number =>
-  (group === null ? t.minutes : Math.min(...tests.filter((o) => openedFor(o) === group).map((o) => o.minutes)));
+  group === null ? t.minutes : Math.min(...tests.filter((o) => openedFor(o) === group).map((o) => o.minutes));
 
 function compareKeys(a: readonly number[], b: readonly number[]): number {
   for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return (a[i] ?? 0) - (b[i] ?? 0);
@@ -178,7 +307,13 @@ function skippedBy(changes: readonly PlanChange[]): Map<string, string> {
 function applyMoves(ids: readonly string[], changes: readonly PlanChange[]): string[] {
   let out = [...ids];
   for (const c of changes) {
-    if (c.kind !== 'move' || !out.includes(c.test) || (c.before !== null && !out.includes(c.before)) || c.before === c.test) continue;
+    if (
+      c.kind !== 'move' ||
+      !out.includes(c.test) ||
+      (c.before !== null && !out.includes(c.before)) ||
+      c.before === c.test
+    )
+      continue;
     out = out.filter((id) => id !== c.test);
     out.splice(c.before === null ? out.length : out.indexOf(c.before), 0, c.test);
   }

@@ -38,7 +38,9 @@ export interface BeyondEntry {
   readonly unit: ScaledUnit | null;
 }
 export type Entry =
-  | NumberEntry | WanderEntry | BeyondEntry
+  | NumberEntry
+  | WanderEntry
+  | BeyondEntry
   | { readonly kind: 'seen'; readonly good: boolean; readonly note: string }
   | { readonly kind: 'overload' }
   | { readonly kind: 'nothing' };
@@ -57,7 +59,10 @@ export const ENTRY_HELP = 'Type a number such as 0.6, 4k5 or 97.8 k, a wander su
  * Never throws; every number in the result is finite, but for the high side of a wander into overload.
  */
 export function parseEntry(text: string, quantity: Quantity): Result<Entry, string> {
-  const typed = text.normalize('NFC').trim().replace(/\u2212/g, '-');
+  const typed = text
+    .normalize('NFC')
+    .trim()
+    .replace(/\u2212/g, '-');
   if (NOTHING.test(typed)) return ok({ kind: 'nothing' });
   if (quantity === 'observation') return parseSeen(typed);
   if (typed.length > MAX_LENGTH) return fail(`An entry has at most ${MAX_LENGTH} characters.`);
@@ -72,7 +77,10 @@ export function parseEntry(text: string, quantity: Quantity): Result<Entry, stri
 
 function parseSeen(typed: string): Result<Entry, string> {
   const found = SEEN.exec(typed);
-  if (!found) return fail(`"${typed.slice(0, MAX_LENGTH)}" cannot be read. This test has no number: type p for pass or f for fail, and a note after it if you like.`);
+  if (!found)
+    return fail(
+      `"${typed.slice(0, MAX_LENGTH)}" cannot be read. This test has no number: type p for pass or f for fail, and a note after it if you like.`,
+    );
   return ok({ kind: 'seen', good: found[1] !== undefined, note: (found[2] ?? '').trim() });
 }
 
@@ -100,7 +108,10 @@ function parseWander(typed: string, quantity: Quantity): Result<Entry, string> {
   const highBase = high ? baseOf(high.value) : Infinity;
   if (baseOf(lowScaled.value) > highBase) return fail(`"${typed}" wanders from high to low: type low~high.`);
   return ok({
-    kind: 'wander', low: lowScaled.value.value, high: high ? high.value.value : Infinity, unit,
+    kind: 'wander',
+    low: lowScaled.value.value,
+    high: high ? high.value.value : Infinity,
+    unit,
     resolution: Math.max(lowScaled.value.resolution, high ? high.value.resolution : 0),
   });
 }
@@ -149,10 +160,22 @@ function parseSuffix(suffix: string, quantity: Quantity): Result<Suffix, string>
 const baseScaled = (quantity: Quantity): ScaledUnit => ({ unit: baseUnit(quantity), scale: 1 });
 
 const RKM_LETTERS: Readonly<Record<string, number>> = { ...PREFIXES, R: 1, L: 1e-3, V: 1, A: 1 };
-const RKM_ONLY_FOR: Readonly<Record<string, Quantity>> = { R: 'resistance', L: 'resistance', V: 'voltage', A: 'current' };
+const RKM_ONLY_FOR: Readonly<Record<string, Quantity>> = {
+  R: 'resistance',
+  L: 'resistance',
+  V: 'voltage',
+  A: 'current',
+};
 
 function parseRkm(match: RegExpExecArray, quantity: Quantity): Result<NumberEntry, string> {
-  const [typed, sign, whole, letter, fraction, unitText] = match as unknown as [string, string, string, string, string, string?];
+  const [typed, sign, whole, letter, fraction, unitText] = match as unknown as [
+    string,
+    string,
+    string,
+    string,
+    string,
+    string?,
+  ];
   const only = RKM_ONLY_FOR[letter];
   if (only && only !== quantity) return fail(`This test reads ${quantity}; "${typed}" is written as ${only}.`);
   const base = baseScaled(quantity);
@@ -178,7 +201,8 @@ function build(sign: string, digits: string, suffix: Suffix): Result<NumberEntry
 
 /** An entry's value and resolution in the base unit of the quantity, where the bench asks in `asked`. */
 export function entryToBase(
-  entry: { value: number; resolution: number; unit: ScaledUnit | null }, asked: ScaledUnit,
+  entry: { value: number; resolution: number; unit: ScaledUnit | null },
+  asked: ScaledUnit,
 ): { value: number; resolution: number } {
   const unit = entry.unit ?? asked;
   return { value: toBase(entry.value, unit), resolution: spanToBase(entry.resolution, unit) };

@@ -1,6 +1,13 @@
 /** Printing numbers for people. Files and programs get full precision instead. */
 
-const STEPS: readonly (readonly [number, string])[] = [[1e9, 'G'], [1e6, 'M'], [1e3, 'k'], [1, ''], [1e-3, 'm'], [1e-6, 'µ']];
+const STEPS: readonly (readonly [number, string])[] = [
+  [1e9, 'G'],
+  [1e6, 'M'],
+  [1e3, 'k'],
+  [1, ''],
+  [1e-3, 'm'],
+  [1e-6, 'µ'],
+];
 
 /**
  * A number rounded to the place of `step` (a resolution or an uncertainty, same unit), with an SI prefix from kilo up:

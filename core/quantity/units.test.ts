@@ -21,12 +21,17 @@ test('prefixes only where they make sense', () => {
 });
 test('a wrong unit is refused with what would be right', () => {
   expect(requireUnit('V', 'resistance')).toMatchObject({ ok: false, error: expect.stringContaining('ohm') as string });
-  expect(requireUnit('florp', 'voltage')).toMatchObject({ ok: false, error: expect.stringContaining('unknown unit') as string });
+  expect(requireUnit('florp', 'voltage')).toMatchObject({
+    ok: false,
+    error: expect.stringContaining('unknown unit') as string,
+  });
 });
 test('every unit goes there and back', () => {
-  fc.assert(fc.property(fc.constantFrom(...UNITS), fc.double({ min: -1e6, max: 1e6, noNaN: true }), (unit, x) => {
-    expect(fromBase(toBase(x, { unit, scale: 1 }), { unit, scale: 1 })).toBeCloseTo(x, 6);
-  }));
+  fc.assert(
+    fc.property(fc.constantFrom(...UNITS), fc.double({ min: -1e6, max: 1e6, noNaN: true }), (unit, x) => {
+      expect(fromBase(toBase(x, { unit, scale: 1 }), { unit, scale: 1 })).toBeCloseTo(x, 6);
+    }),
+  );
 });
 test('printing keeps the digits that were typed', () => {
   expect(printValue(0.4, 0.1)).toBe('0.4');

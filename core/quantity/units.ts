@@ -8,7 +8,18 @@ import { fail, ok, type Result } from '../result';
  * appendix B.8; lbf ft = 1.355 817 948 N m, same table. Written from memory of those tables.
  */
 export const QUANTITIES = [
-  'resistance', 'voltage', 'current', 'time', 'frequency', 'temperature', 'pressure', 'ratio', 'torque', 'volume', 'length', 'observation',
+  'resistance',
+  'voltage',
+  'current',
+  'time',
+  'frequency',
+  'temperature',
+  'pressure',
+  'ratio',
+  'torque',
+  'volume',
+  'length',
+  'observation',
 ] as const;
 export type Quantity = (typeof QUANTITIES)[number];
 
@@ -27,7 +38,13 @@ export interface Unit {
 }
 
 const unit = (
-  symbol: string, quantity: Quantity, shown: string, spellings: string[], factor = 1, prefixable = true, offset = 0,
+  symbol: string,
+  quantity: Quantity,
+  shown: string,
+  spellings: string[],
+  factor = 1,
+  prefixable = true,
+  offset = 0,
 ): Unit => ({ symbol, quantity, factor, offset, prefixable, shown, spellings });
 
 export const UNITS: readonly Unit[] = [
@@ -56,7 +73,17 @@ export const UNITS: readonly Unit[] = [
 
 /** SI prefixes that occur at a bench. `K` for kilo is what people type; IEC 60062 writes it so. */
 export const PREFIXES: Readonly<Record<string, number>> = {
-  p: 1e-12, n: 1e-9, 'µ': 1e-6, 'μ': 1e-6, u: 1e-6, m: 1e-3, k: 1e3, K: 1e3, M: 1e6, G: 1e9, T: 1e12,
+  p: 1e-12,
+  n: 1e-9,
+  µ: 1e-6,
+  μ: 1e-6,
+  u: 1e-6,
+  m: 1e-3,
+  k: 1e3,
+  K: 1e3,
+  M: 1e6,
+  G: 1e9,
+  T: 1e12,
 };
 
 /** A unit with its prefix: `base = (value * scale) * unit.factor + unit.offset`. */
@@ -84,7 +111,9 @@ export function findUnit(text: string): ScaledUnit | undefined {
 export function requireUnit(text: string, quantity: Quantity): Result<ScaledUnit, string> {
   const found = findUnit(text);
   if (found?.unit.quantity === quantity) return ok(found);
-  const known = UNITS.filter((u) => u.quantity === quantity).map((u) => u.symbol).join(', ');
+  const known = UNITS.filter((u) => u.quantity === quantity)
+    .map((u) => u.symbol)
+    .join(', ');
   if (!found) return fail(`unknown unit "${text}"; ${quantity} is given in ${known}`);
   return fail(`"${text}" is a unit of ${found.unit.quantity}; ${quantity} is given in ${known}`);
 }
@@ -93,7 +122,8 @@ export function requireUnit(text: string, quantity: Quantity): Result<ScaledUnit
 export const toBase = (value: number, { unit: u, scale }: ScaledUnit): number => value * scale * u.factor + u.offset;
 
 /** Value in the base unit of its quantity to a (prefixed) unit. */
-export const fromBase = (base: number, { unit: u, scale }: ScaledUnit): number => (base - u.offset) / (u.factor * scale);
+export const fromBase = (base: number, { unit: u, scale }: ScaledUnit): number =>
+  (base - u.offset) / (u.factor * scale);
 
 /** A difference (uncertainty, resolution, span) to the base unit: no offset. */
 export const spanToBase = (span: number, { unit: u, scale }: ScaledUnit): number => span * scale * u.factor;

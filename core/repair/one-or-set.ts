@@ -57,7 +57,10 @@ export const ASSUMPTIONS: readonly string[] = [
 export function oneOrSet(i: OneOrSetInputs): OneOrSet {
   const [one, set] = [school(i, i.failed), school(i, i.positions)];
   return {
-    one, set, cheaper: Math.abs(one.total - set.total) < 0.5 ? 'even' : one.total < set.total ? 'one' : 'set', nextFailure: failureWithin(i.life, i.age_h, i.horizon_h),
+    one,
+    set,
+    cheaper: Math.abs(one.total - set.total) < 0.5 ? 'even' : one.total < set.total ? 'one' : 'set',
+    nextFailure: failureWithin(i.life, i.age_h, i.horizon_h),
     tips: TIPS.map(({ input, most }) => ({ input, at: tipOf(i, input, most) })),
   };
 }
@@ -67,23 +70,35 @@ function school(i: OneOrSetInputs, renewed: number): School {
   const perMinute = i.labour / 60;
   const each = i.part + i.each_min * perMinute + i.breakage * i.breakageCost;
   const now = i.access_min * perMinute + renewed * each;
-  const returns = (i.positions - renewed) * failureWithin(i.life, i.age_h, i.horizon_h) + renewed * failureWithin(i.life, 0, i.horizon_h);
+  const returns =
+    (i.positions - renewed) * failureWithin(i.life, i.age_h, i.horizon_h) +
+    renewed * failureWithin(i.life, 0, i.horizon_h);
   const later = returns * (i.access_min * perMinute + each + i.comeback);
   return { now, returns, later, total: now + later };
 }
 
 /** Inputs that a person would turn, and how far it is looked. */
-const TIPS: readonly { readonly input: Tip['input']; readonly most: number }[] = [{ input: 'comeback', most: 1e8 }, { input: 'part', most: 1e8 }, { input: 'access_min', most: 6000 }, { input: 'age_h', most: 1e5 }, { input: 'breakage', most: 1 }];
+const TIPS: readonly { readonly input: Tip['input']; readonly most: number }[] = [
+  { input: 'comeback', most: 1e8 },
+  { input: 'part', most: 1e8 },
+  { input: 'access_min', most: 6000 },
+  { input: 'age_h', most: 1e5 },
+  { input: 'breakage', most: 1 },
+];
 
 /** The value at which both schools cost the same, between 0 and the most; the difference is monotonic in each of these inputs. */
 function tipOf(i: OneOrSetInputs, input: Tip['input'], most: number): number | null {
-  const difference = (value: number): number => { const changed = { ...i, [input]: value }; return school(changed, i.failed).total - school(changed, i.positions).total; };
+  const difference = (value: number): number => {
+    const changed = { ...i, [input]: value };
+    return school(changed, i.failed).total - school(changed, i.positions).total;
+  };
   let [low, high] = [0, most];
   const rises = difference(high) > difference(low);
   if (difference(low) * difference(high) >= 0) return null;
   for (let k = 0; k < 80; k++) {
     const middle = (low + high) / 2;
-    if ((difference(middle) > 0) === rises) high = middle; else low = middle;
+    if (difference(middle) > 0 === rises) high = middle;
+    else low = middle;
   }
   return (low + high) / 2;
 }

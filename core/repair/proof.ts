@@ -10,7 +10,13 @@ export interface ProofInputs {
   readonly findings: readonly { readonly id: string; readonly body: FindingBody; readonly at: string }[];
   readonly records: readonly Recorded[];
   readonly evidence: readonly { readonly body: Evidence; readonly at: string }[];
-  readonly runs: readonly { readonly id: string; readonly test: string; readonly name: string; readonly at: string; readonly judgement: Judgement | null }[];
+  readonly runs: readonly {
+    readonly id: string;
+    readonly test: string;
+    readonly name: string;
+    readonly at: string;
+    readonly judgement: Judgement | null;
+  }[];
   /** Codes as they were read, `null` where somebody looked and there was none. */
   readonly codes: readonly { readonly code: string | null; readonly phase: Phase; readonly at: string }[];
   readonly cylinders: number;
@@ -19,11 +25,15 @@ export interface ProofInputs {
 }
 
 export type RecordOf<K extends RepairRecord['kind']> = Recorded & { readonly body: Extract<RepairRecord, { kind: K }> };
-export const recordsOf = <K extends RepairRecord['kind']>(records: readonly Recorded[], kind: K): RecordOf<K>[] => records.filter((r): r is RecordOf<K> => r.body.kind === kind);
+export const recordsOf = <K extends RepairRecord['kind']>(records: readonly Recorded[], kind: K): RecordOf<K>[] =>
+  records.filter((r): r is RecordOf<K> => r.body.kind === kind);
 
 /** When the repair was done last; `null` where none is recorded. */
 export function repairedAt(i: Pick<ProofInputs, 'records' | 'evidence'>): string | null {
-  const all = [...i.evidence.flatMap((e) => (e.body.kind === 'repair' || e.body.kind === 'new-part' ? [e.at] : [])), ...recordsOf(i.records, 'step').map((r) => r.at)];
+  const all = [
+    ...i.evidence.flatMap((e) => (e.body.kind === 'repair' || e.body.kind === 'new-part' ? [e.at] : [])),
+    ...recordsOf(i.records, 'step').map((r) => r.at),
+  ];
   return all.length ? all.reduce((a, b) => (a > b ? a : b)) : null;
 }
 
@@ -38,16 +48,27 @@ export interface BeforeAfter {
 /** Each test that had a suspect, with the newest run of it after the repair. */
 export function beforeAfter(i: ProofInputs): BeforeAfter[] {
   const at = firstRepair(i);
-  const faulty = i.runs.filter((r) => r.judgement && (r.judgement.suspects.length > 0) && (at === null || r.at < at));
+  const faulty = i.runs.filter((r) => r.judgement && r.judgement.suspects.length > 0 && (at === null || r.at < at));
   return [...new Map(faulty.map((r) => [r.test, r])).values()].map((r) => {
-    const after = at === null ? undefined : i.runs.findLast((o) => o.test === r.test && o.at > at && o.judgement !== null && o.id !== r.id);
-    return { test: r.test, name: r.name, before: { id: r.id, judgement: r.judgement as Judgement }, after: after?.judgement ? { id: after.id, judgement: after.judgement } : null };
+    const after =
+      at === null
+        ? undefined
+        : i.runs.findLast((o) => o.test === r.test && o.at > at && o.judgement !== null && o.id !== r.id);
+    return {
+      test: r.test,
+      name: r.name,
+      before: { id: r.id, judgement: r.judgement as Judgement },
+      after: after?.judgement ? { id: after.id, judgement: after.judgement } : null,
+    };
   });
 }
 
 /** What was measured before anything was mended is before; between two repairs it is both. */
 function firstRepair(i: Pick<ProofInputs, 'records' | 'evidence'>): string | null {
-  const all = [...i.evidence.flatMap((e) => (e.body.kind === 'repair' || e.body.kind === 'new-part' ? [e.at] : [])), ...recordsOf(i.records, 'step').map((r) => r.at)];
+  const all = [
+    ...i.evidence.flatMap((e) => (e.body.kind === 'repair' || e.body.kind === 'new-part' ? [e.at] : [])),
+    ...recordsOf(i.records, 'step').map((r) => r.at),
+  ];
   return all.length ? all.reduce((a, b) => (a < b ? a : b)) : null;
 }
 
@@ -56,15 +77,42 @@ export function proofOf(i: ProofInputs): ProofCheck[] {
   const found = i.findings.filter((f) => f.body.kind === 'found');
   const at = repairedAt(i);
   // A check without a complaint that held: nothing was found, nothing mended, nothing else to prove.
-  const allGood = i.runs.length > 0 && i.runs.every((r) => r.judgement && r.judgement.suspects.length === 0 && r.judgement.pattern !== 'incomplete');
-  if (found.length === 0 && at === null && allGood) return [check('finding', 'Nothing was out of its limits', 'done', 'Every test that was done is good; nothing was mended.'), vehicleScan(i, at)];
+  const allGood =
+    i.runs.length > 0 &&
+    i.runs.every((r) => r.judgement && r.judgement.suspects.length === 0 && r.judgement.pattern !== 'incomplete');
+  if (found.length === 0 && at === null && allGood)
+    return [
+      check(
+        'finding',
+        'Nothing was out of its limits',
+        'done',
+        'Every test that was done is good; nothing was mended.',
+      ),
+      vehicleScan(i, at),
+    ];
   return [
-    check('finding', 'A finding is signed', found.length ? 'done' : 'open', found.map((f) => f.body.text).join('; ') || 'Nobody has signed what was wrong.'),
-    agreed(i), repaired(i, at), measuredAgain(i), ...coded(i), codesCleared(i, at), roadTest(i, at), vehicleScan(i, at),
+    check(
+      'finding',
+      'A finding is signed',
+      found.length ? 'done' : 'open',
+      found.map((f) => f.body.text).join('; ') || 'Nobody has signed what was wrong.',
+    ),
+    agreed(i),
+    repaired(i, at),
+    measuredAgain(i),
+    ...coded(i),
+    codesCleared(i, at),
+    roadTest(i, at),
+    vehicleScan(i, at),
   ];
 }
 
-const check = (id: ProofCheck['id'], label: string, state: ProofCheck['state'], why: string): ProofCheck => ({ id, label, state, why });
+const check = (id: ProofCheck['id'], label: string, state: ProofCheck['state'], why: string): ProofCheck => ({
+  id,
+  label,
+  state,
+  why,
+});
 
 function agreed({ records }: ProofInputs): ProofCheck {
   const quotation = recordsOf(records, 'quotation').at(-1);
@@ -72,22 +120,40 @@ function agreed({ records }: ProofInputs): ProofCheck {
   const label = 'Agreed with the payer';
   if (!quotation) return check('agreed', label, 'open', 'No quotation was made.');
   if (!answer) return check('agreed', label, 'open', 'The quotation has no answer yet.');
-  return check('agreed', label, answer.body.answer === 'accepted' ? 'done' : 'failed', `${answer.body.answer}${answer.body.said ? `: ${answer.body.said}` : ''}`);
+  return check(
+    'agreed',
+    label,
+    answer.body.answer === 'accepted' ? 'done' : 'failed',
+    `${answer.body.answer}${answer.body.said ? `: ${answer.body.said}` : ''}`,
+  );
 }
 
 function repaired(i: ProofInputs, at: string | null): ProofCheck {
   const label = 'Repaired by its steps';
   if (at === null) return check('repaired', label, 'open', 'Nothing was mended yet.');
-  const missing = i.findings.flatMap((f) => (f.body.kind === 'found' ? stepsLeft(f.body, i.records, renewedPositions(f.id, f.body, i)) : []));
+  const missing = i.findings.flatMap((f) =>
+    f.body.kind === 'found' ? stepsLeft(f.body, i.records, renewedPositions(f.id, f.body, i)) : [],
+  );
   const hasSteps = recordsOf(i.records, 'step').length > 0;
   if (!hasSteps) return check('repaired', label, 'done', 'Recorded as done, without its steps.');
-  return check('repaired', label, missing.length ? 'open' : 'done', missing.length ? `Left: ${joinAnd(missing.slice(0, 3))}${missing.length > 3 ? ` and ${missing.length - 3} more` : ''}.` : 'Every step is ticked.');
+  return check(
+    'repaired',
+    label,
+    missing.length ? 'open' : 'done',
+    missing.length
+      ? `Left: ${joinAnd(missing.slice(0, 3))}${missing.length > 3 ? ` and ${missing.length - 3} more` : ''}.`
+      : 'Every step is ticked.',
+  );
 }
 
 type Found = Extract<FindingBody, { kind: 'found' }>;
 
 /** Where something is renewed: at every cylinder where the set was decided on, else where it was found bad. */
-export function renewedPositions(finding: string, f: Found, i: Pick<ProofInputs, 'records' | 'cylinders'>): readonly Position[] {
+export function renewedPositions(
+  finding: string,
+  f: Found,
+  i: Pick<ProofInputs, 'records' | 'cylinders'>,
+): readonly Position[] {
   const decided = recordsOf(i.records, 'decision').findLast((d) => d.body.finding === finding);
   return decided?.body.school === 'set' ? Array.from({ length: i.cylinders }, (_, n) => n + 1) : f.positions;
 }
@@ -95,40 +161,77 @@ export function renewedPositions(finding: string, f: Found, i: Pick<ProofInputs,
 /** Steps of the finding's sequence that are not ticked, by name and position. */
 export function stepsLeft(f: Found, records: readonly Recorded[], where: readonly Position[] = f.positions): string[] {
   const sequence = sequenceFor(f.what, f.name);
-  const done = new Set(recordsOf(records, 'step').filter((s) => s.body.sequence === sequence.id).map((s) => `${s.body.step}|${s.body.position ?? ''}`));
+  const done = new Set(
+    recordsOf(records, 'step')
+      .filter((s) => s.body.sequence === sequence.id)
+      .map((s) => `${s.body.step}|${s.body.position ?? ''}`),
+  );
   if (done.size === 0) return [];
   const positions: readonly Position[] = where.length ? where : [''];
-  return sequence.steps.flatMap((s) => (s.each ? positions : ['']).flatMap((p) => (done.has(`${s.id}|${p}`) ? [] : [`${s.id}${p === '' ? '' : ` ${p}`}`])));
+  return sequence.steps.flatMap((s) =>
+    (s.each ? positions : ['']).flatMap((p) => (done.has(`${s.id}|${p}`) ? [] : [`${s.id}${p === '' ? '' : ` ${p}`}`])),
+  );
 }
 
 function measuredAgain(i: ProofInputs): ProofCheck {
   const label = 'The same test again';
   const pairs = beforeAfter(i);
-  if (pairs.length === 0) return check('measured-again', label, i.runs.length ? 'done' : 'open', i.runs.length ? 'No test had a suspect before the repair.' : 'Nothing was measured.');
-  const bad = pairs.filter((p) => p.after && (p.after.judgement.suspects.length > 0 || p.after.judgement.pattern === 'incomplete'));
+  if (pairs.length === 0)
+    return check(
+      'measured-again',
+      label,
+      i.runs.length ? 'done' : 'open',
+      i.runs.length ? 'No test had a suspect before the repair.' : 'Nothing was measured.',
+    );
+  const bad = pairs.filter(
+    (p) => p.after && (p.after.judgement.suspects.length > 0 || p.after.judgement.pattern === 'incomplete'),
+  );
   const missing = pairs.filter((p) => !p.after);
-  if (bad.length) return check('measured-again', label, 'failed', bad.map((p) => p.after?.judgement.summary ?? '').join(' '));
-  if (missing.length) return check('measured-again', label, 'open', `Not measured again: ${joinAnd(missing.map((p) => p.name))}.`);
+  if (bad.length)
+    return check('measured-again', label, 'failed', bad.map((p) => p.after?.judgement.summary ?? '').join(' '));
+  if (missing.length)
+    return check('measured-again', label, 'open', `Not measured again: ${joinAnd(missing.map((p) => p.name))}.`);
   return check('measured-again', label, 'done', pairs.map((p) => p.after?.judgement.summary ?? '').join(' '));
 }
 
 /** Only where injectors were renewed. */
 function coded(i: ProofInputs): ProofCheck[] {
   const { findings, records } = i;
-  const wanted = findings.flatMap((f) => (f.body.kind === 'found' && f.body.what === 'part' && f.body.name === 'injector' ? renewedPositions(f.id, f.body, i) : []));
+  const wanted = findings.flatMap((f) =>
+    f.body.kind === 'found' && f.body.what === 'part' && f.body.name === 'injector'
+      ? renewedPositions(f.id, f.body, i)
+      : [],
+  );
   if (wanted.length === 0) return [];
   const has = new Set(recordsOf(records, 'coding').map((c) => c.body.position as Position));
   const missing = wanted.filter((p) => !has.has(p));
-  return [check('coded', 'New parts coded', missing.length ? 'open' : 'done', missing.length ? `No code for ${joinAnd(missing.map((p) => `cylinder ${p}`))}.` : 'Every new injector has its code.')];
+  return [
+    check(
+      'coded',
+      'New parts coded',
+      missing.length ? 'open' : 'done',
+      missing.length
+        ? `No code for ${joinAnd(missing.map((p) => `cylinder ${p}`))}.`
+        : 'Every new injector has its code.',
+    ),
+  ];
 }
 
 /** Codes of before the repair say nothing of it. */
 function codesCleared({ codes }: ProofInputs, at: string | null): ProofCheck {
   const label = 'Codes cleared and stayed away';
-  const since = codes.filter((c) => (at === null || c.at > at) && (c.phase === 'after-clearing' || c.phase === 'after-road-test'));
+  const since = codes.filter(
+    (c) => (at === null || c.at > at) && (c.phase === 'after-clearing' || c.phase === 'after-road-test'),
+  );
   const back = [...new Set(since.flatMap((c) => (c.code === null ? [] : [c.code])))];
-  if (since.length === 0 || at === null) return check('codes-cleared', label, 'open', 'Nobody has read the codes after clearing them since the repair.');
-  return check('codes-cleared', label, back.length ? 'failed' : 'done', back.length ? `There again: ${back.join(', ')}.` : 'Nothing came back.');
+  if (since.length === 0 || at === null)
+    return check('codes-cleared', label, 'open', 'Nobody has read the codes after clearing them since the repair.');
+  return check(
+    'codes-cleared',
+    label,
+    back.length ? 'failed' : 'done',
+    back.length ? `There again: ${back.join(', ')}.` : 'Nothing came back.',
+  );
 }
 
 function roadTest({ evidence, conditions }: ProofInputs, at: string | null): ProofCheck {
@@ -139,12 +242,22 @@ function roadTest({ evidence, conditions }: ProofInputs, at: string | null): Pro
   if (last.outcome === 'showed') return check('road-test', label, 'failed', `It showed again: ${last.seen}`);
   // An intermittent complaint is no condition that one can drive in.
   const missing = conditions.filter((c) => c !== 'intermittent' && !drives.some((d) => d.conditions.includes(c)));
-  return check('road-test', label, missing.length ? 'open' : 'done', missing.length ? `Not driven ${joinAnd(missing)}, where the complaint showed.` : last.seen);
+  return check(
+    'road-test',
+    label,
+    missing.length ? 'open' : 'done',
+    missing.length ? `Not driven ${joinAnd(missing)}, where the complaint showed.` : last.seen,
+  );
 }
 
 function vehicleScan({ records }: ProofInputs, at: string | null): ProofCheck {
   const label = 'Scan of the whole vehicle';
   const scan = recordsOf(records, 'scan').findLast((s) => at === null || s.at > at);
   if (!scan) return check('vehicle-scan', label, 'open', 'Not done since the repair.');
-  return check('vehicle-scan', label, scan.body.outcome === 'clean' ? 'done' : 'failed', scan.body.said || scan.body.outcome);
+  return check(
+    'vehicle-scan',
+    label,
+    scan.body.outcome === 'clean' ? 'done' : 'failed',
+    scan.body.said || scan.body.outcome,
+  );
 }

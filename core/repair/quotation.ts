@@ -15,7 +15,8 @@ export interface OpenQuotation {
 }
 
 /** Sum of a quotation in minor units; quantities may have fractions, each line is rounded. */
-export const totalOf = (lines: readonly QuotationLine[]): number => lines.reduce((s, l) => s + Math.round(l.quantity * l.price), 0);
+export const totalOf = (lines: readonly QuotationLine[]): number =>
+  lines.reduce((s, l) => s + Math.round(l.quantity * l.price), 0);
 
 /** The newest quotation of each finding, where it was not accepted. */
 export function openQuotations(records: readonly Recorded[]): OpenQuotation[] {
@@ -24,9 +25,22 @@ export function openQuotations(records: readonly Recorded[]): OpenQuotation[] {
   return [...newest.values()].flatMap((q): OpenQuotation[] => {
     const a = answers.findLast((x) => x.body.quotation === q.id)?.body;
     if (a?.answer === 'accepted') return [];
-    return [{ id: q.id, total: totalOf(q.body.lines), currency: q.body.currency, lines: q.body.lines, note: q.body.note, at: q.at, answer: a?.answer ?? 'unanswered', until: a?.until ?? null, said: a?.said ?? '' }];
+    return [
+      {
+        id: q.id,
+        total: totalOf(q.body.lines),
+        currency: q.body.currency,
+        lines: q.body.lines,
+        note: q.body.note,
+        at: q.at,
+        answer: a?.answer ?? 'unanswered',
+        until: a?.until ?? null,
+        said: a?.said ?? '',
+      },
+    ];
   });
 }
 
 /** "1,234.50 EUR": minor units with two places, as nearly all currencies have them. */
-export const moneyWords = (minor: number, currency: string): string => `${(minor / 100).toFixed(2).replace(/\B(?=(\d{3})+(?!\d))/g, ',')} ${currency}`;
+export const moneyWords = (minor: number, currency: string): string =>
+  `${(minor / 100).toFixed(2).replace(/\B(?=(\d{3})+(?!\d))/g, ',')} ${currency}`;

@@ -18,15 +18,37 @@ function python(script: string): unknown {
 
 describe('lives of parts', () => {
   test('probability of failing within a horizon as scipy’s weibull_min has it', () => {
-    const cases = [[2.2, 6000, 4000, 1500], [1, 5000, 0, 5000], [3.5, 8000, 7000, 500], [0.8, 3000, 100, 2000]] as const;
+    const cases = [
+      [2.2, 6000, 4000, 1500],
+      [1, 5000, 0, 5000],
+      [3.5, 8000, 7000, 500],
+      [0.8, 3000, 100, 2000],
+    ] as const;
     const expected = python(`
 import json
 from scipy.stats import weibull_min as w
 print(json.dumps([float((w.cdf(a+h, k, scale=s) - w.cdf(a, k, scale=s)) / w.sf(a, k, scale=s)) for k, s, a, h in ${JSON.stringify(cases)}]))`) as number[];
-    cases.forEach(([shape, scale_h, age, horizon], i) => { expect(failureWithin({ shape, scale_h }, age, horizon)).toBeCloseTo(expected[i] ?? NaN, 12); });
+    cases.forEach(([shape, scale_h, age, horizon], i) => {
+      expect(failureWithin({ shape, scale_h }, age, horizon)).toBeCloseTo(expected[i] ?? NaN, 12);
+    });
   });
   test('fitted to lives of which some have not ended, as scipy’s optimiser finds the largest likelihood', () => {
-    const lives: Life[] = [[900, 1], [1500, 1], [2100, 1], [2400, 0], [2600, 1], [3100, 1], [3300, 1], [3900, 0], [4100, 1], [4800, 1], [5200, 1], [5200, 0], [6000, 0], [7400, 1]].map(([age_h = 0, failed]) => ({ age_h, failed: failed === 1 }));
+    const lives: Life[] = [
+      [900, 1],
+      [1500, 1],
+      [2100, 1],
+      [2400, 0],
+      [2600, 1],
+      [3100, 1],
+      [3300, 1],
+      [3900, 0],
+      [4100, 1],
+      [4800, 1],
+      [5200, 1],
+      [5200, 0],
+      [6000, 0],
+      [7400, 1],
+    ].map(([age_h = 0, failed]) => ({ age_h, failed: failed === 1 }));
     const [shape, scale] = python(`
 import json, numpy as np
 from scipy.optimize import minimize
@@ -44,12 +66,29 @@ print(json.dumps(np.exp(r.x).tolist()))`) as [number, number];
   test('too little history says nothing', () => {
     expect(fitWeibull([])).toBeNull();
     expect(fitWeibull(Array.from({ length: 12 }, () => ({ age_h: 1000, failed: true })))).toBeNull();
-    expect(lifeFrom([{ age_h: 10, failed: true }], { shape: 2, scale_h: 5 })).toEqual({ life: { shape: 2, scale_h: 5 }, from: 'assumed', failures: 1 });
+    expect(lifeFrom([{ age_h: 10, failed: true }], { shape: 2, scale_h: 5 })).toEqual({
+      life: { shape: 2, scale_h: 5 },
+      from: 'assumed',
+      failures: 1,
+    });
   });
 });
 
 /** Four plugs, one failed; life without wear, so that the arithmetic can be done by hand. */
-const HAND: OneOrSetInputs = { positions: 4, failed: 1, part: 2000, access_min: 60, each_min: 15, labour: 6000, age_h: 3000, horizon_h: 1000, life: { shape: 1, scale_h: 1000 / Math.LN2 }, breakage: 0.1, breakageCost: 10000, comeback: 20000 };
+const HAND: OneOrSetInputs = {
+  positions: 4,
+  failed: 1,
+  part: 2000,
+  access_min: 60,
+  each_min: 15,
+  labour: 6000,
+  age_h: 3000,
+  horizon_h: 1000,
+  life: { shape: 1, scale_h: 1000 / Math.LN2 },
+  breakage: 0.1,
+  breakageCost: 10000,
+  comeback: 20000,
+};
 
 describe('one or the whole set', () => {
   test('worked by hand', () => {
@@ -57,12 +96,24 @@ describe('one or the whole set', () => {
     // One: now 6000 + 4500 = 10500; returns 4 × 0.5 = 2, each 6000 + 4500 + 20000 = 30500; later 61000; in all 71500.
     // Set: now 6000 + 4 × 4500 = 24000; the same two returns; in all 85000.
     const r = oneOrSet(HAND);
-    expect(r.one).toEqual({ now: 10500, returns: expect.closeTo(2, 9) as number, later: expect.closeTo(61000, 6) as number, total: expect.closeTo(71500, 6) as number });
+    expect(r.one).toEqual({
+      now: 10500,
+      returns: expect.closeTo(2, 9) as number,
+      later: expect.closeTo(61000, 6) as number,
+      total: expect.closeTo(71500, 6) as number,
+    });
     expect(r.set.total).toBeCloseTo(85000, 6);
     expect([r.cheaper, r.nextFailure.toFixed(6)]).toEqual(['one', '0.500000']);
   });
   test('by simulation: 200,000 lives of each position, drawn by numpy', () => {
-    const i: OneOrSetInputs = { ...HAND, life: { shape: 2.5, scale_h: 5000 }, age_h: 4000, horizon_h: 1500, positions: 6, failed: 2 };
+    const i: OneOrSetInputs = {
+      ...HAND,
+      life: { shape: 2.5, scale_h: 5000 },
+      age_h: 4000,
+      horizon_h: 1500,
+      positions: 6,
+      failed: 2,
+    };
     const simulated = python(`
 import json, numpy as np
 rng = np.random.default_rng(20261123)
@@ -79,36 +130,72 @@ def cost(new, old):
     later_breaks = rng.binomial(r, 0.1)
     return now + r*(6000 + 3500 + 20000) + later_breaks*10000
 one, whole = cost(2, 4), cost(6, 0)
-print(json.dumps([one.mean(), one.std()/np.sqrt(n), whole.mean(), whole.std()/np.sqrt(n)]))`) as [number, number, number, number];
+print(json.dumps([one.mean(), one.std()/np.sqrt(n), whole.mean(), whole.std()/np.sqrt(n)]))`) as [
+      number,
+      number,
+      number,
+      number,
+    ];
     const r = oneOrSet(i);
     expect(Math.abs(r.one.total - simulated[0])).toBeLessThan(4 * simulated[1]);
     expect(Math.abs(r.set.total - simulated[2])).toBeLessThan(4 * simulated[3]);
     expect(r.cheaper).toBe('set');
   });
   test('what would tip it: at that value both cost the same', () => {
-    fc.assert(fc.property(fc.integer({ min: 1, max: 3 }), fc.integer({ min: 500, max: 60000 }), fc.integer({ min: 100, max: 9000 }), fc.double({ min: 1.2, max: 4, noNaN: true }), fc.integer({ min: 0, max: 90000 }), (failed, part, age_h, shape, comeback) => {
-      const i = { ...HAND, failed, part, age_h, comeback, life: { shape, scale_h: 5000 } };
-      for (const { input, at } of oneOrSet(i).tips) {
-        if (at === null) continue;
-        const there = oneOrSet({ ...i, [input]: at });
-        expect(Math.abs(there.one.total - there.set.total)).toBeLessThan(1e-3 * Math.max(there.one.total, there.set.total));
-      }
-    }), { numRuns: 100 });
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 3 }),
+        fc.integer({ min: 500, max: 60000 }),
+        fc.integer({ min: 100, max: 9000 }),
+        fc.double({ min: 1.2, max: 4, noNaN: true }),
+        fc.integer({ min: 0, max: 90000 }),
+        (failed, part, age_h, shape, comeback) => {
+          const i = { ...HAND, failed, part, age_h, comeback, life: { shape, scale_h: 5000 } };
+          for (const { input, at } of oneOrSet(i).tips) {
+            if (at === null) continue;
+            const there = oneOrSet({ ...i, [input]: at });
+            expect(Math.abs(there.one.total - there.set.total)).toBeLessThan(
+              1e-3 * Math.max(there.one.total, there.set.total),
+            );
+          }
+        },
+      ),
+      { numRuns: 100 },
+    );
   });
-  test('with all failed there is nothing to decide', () => expect(oneOrSet({ ...HAND, failed: 4 }).cheaper).toBe('even'));
+  test('with all failed there is nothing to decide', () =>
+    expect(oneOrSet({ ...HAND, failed: 4 }).cheaper).toBe('even'));
   test('history comes from decisions: those that failed at that age, and those that held', () => {
-    const decision: RepairRecord = { kind: 'decision', finding: 'f', school: 'one', currency: 'EUR', why: '', inputs: HAND };
-    expect(livesOf([{ id: '1', by: 'x', at: '', body: decision }])).toEqual([{ age_h: 3000, failed: true }, ...Array.from({ length: 3 }, () => ({ age_h: 3000, failed: false }))]);
+    const decision: RepairRecord = {
+      kind: 'decision',
+      finding: 'f',
+      school: 'one',
+      currency: 'EUR',
+      why: '',
+      inputs: HAND,
+    };
+    expect(livesOf([{ id: '1', by: 'x', at: '', body: decision }])).toEqual([
+      { age_h: 3000, failed: true },
+      ...Array.from({ length: 3 }, () => ({ age_h: 3000, failed: false })),
+    ]);
     expect(inputsFrom(NO_COSTS, { shape: 1, scale_h: 1 }, 4, 9, 10).failed).toBe(4);
   });
 });
 
 describe('codes of parts', () => {
-  const rule = { alphabet: '0123456789ABCDEFGHJKLMNPQRSTUVWXYZ', lengths: [8], check: 'mod-alphabet' as const, groups: 4 };
+  const rule = {
+    alphabet: '0123456789ABCDEFGHJKLMNPQRSTUVWXYZ',
+    lengths: [8],
+    check: 'mod-alphabet' as const,
+    groups: 4,
+  };
   const good = `7AF29KD${checkCharacter('7AF29KD', rule.alphabet, 'mod-alphabet')}`;
-  test('a good code has no fault; spaces, hyphens and small letters do not count', () => expect(checkCode(` ${good.slice(0, 4).toLowerCase()}-${good.slice(4)} `, rule, 'pasted')).toEqual([]));
+  test('a good code has no fault; spaces, hyphens and small letters do not count', () =>
+    expect(checkCode(` ${good.slice(0, 4).toLowerCase()}-${good.slice(4)} `, rule, 'pasted')).toEqual([]));
   test('what does not occur is named at its character, with what it may be taken for', () => {
-    expect(checkCode(`7OF2${good.slice(4)}`, { ...rule, alphabet: rule.alphabet.replace('O', '') }, 'pasted')).toMatchObject([{ at: 2, doubt: false, text: expect.stringContaining('is it "0"?') as string }]);
+    expect(
+      checkCode(`7OF2${good.slice(4)}`, { ...rule, alphabet: rule.alphabet.replace('O', '') }, 'pasted'),
+    ).toMatchObject([{ at: 2, doubt: false, text: expect.stringContaining('is it "0"?') as string }]);
     expect(checkCode('7A*29KDX', rule, 'pasted')[0]).toMatchObject({ at: 3 });
   });
   test('look-alikes of a typed code are asked about, of a photo they are not', () => {
@@ -117,30 +204,56 @@ describe('codes of parts', () => {
     expect(checkCode('80', GENERAL_RULE, 'photo')).toEqual([]);
   });
   test('a wrong length says where', () => {
-    expect(checkCode(good.slice(0, 6), rule, 'pasted')[0]?.text).toContain('6 characters; these codes have 8: one is missing');
+    expect(checkCode(good.slice(0, 6), rule, 'pasted')[0]?.text).toContain(
+      '6 characters; these codes have 8: one is missing',
+    );
     expect(checkCode(`${good}7`, rule, 'pasted')[0]?.text).toContain('character 9 is one too many');
     expect(checkCode('  ', rule)[0]?.text).toContain('Type the code');
   });
   test('any one character read wrong is found by the check character, or does not occur', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 6 }), fc.integer({ min: 1, max: rule.alphabet.length - 1 }), (at, by) => {
-      const was = rule.alphabet.indexOf(good[at] ?? '');
-      const wrong = good.slice(0, at) + (rule.alphabet[(was + by) % rule.alphabet.length] ?? '') + good.slice(at + 1);
-      // A place weighs its number: a slip whose weight is a multiple of the alphabet's length passes. 34 = 2 × 17.
-      if (((at + 1) * by) % rule.alphabet.length !== 0) expect(checkCode(wrong, rule, 'pasted')).not.toEqual([]);
-    }));
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 6 }), fc.integer({ min: 1, max: rule.alphabet.length - 1 }), (at, by) => {
+        const was = rule.alphabet.indexOf(good[at] ?? '');
+        const wrong = good.slice(0, at) + (rule.alphabet[(was + by) % rule.alphabet.length] ?? '') + good.slice(at + 1);
+        // A place weighs its number: a slip whose weight is a multiple of the alphabet's length passes. 34 = 2 × 17.
+        if (((at + 1) * by) % rule.alphabet.length !== 0) expect(checkCode(wrong, rule, 'pasted')).not.toEqual([]);
+      }),
+    );
   });
-  test('mod-10 with weights 3 and 1, as article numbers are checked: 400638133393 ends in 1', () => expect(checkCharacter('400638133393', '0123456789', 'mod-10')).toBe('1'));
+  test('mod-10 with weights 3 and 1, as article numbers are checked: 400638133393 ends in 1', () =>
+    expect(checkCharacter('400638133393', '0123456789', 'mod-10')).toBe('1'));
   test('the same code at two cylinders', () => {
-    expect(doubledCodes([{ position: 1, code: 'AB 12' }, { position: 2, code: 'X' }, { position: 4, code: 'ab12' }])).toEqual([{ code: 'AB12', positions: [1, 4] }]);
-    expect([groupedCode('ABCDEFGHIJ', 4), groupedCode('ABCD', 4), plainCode(' a-b ')]).toEqual(['ABCD EFGH IJ', 'ABCD', 'AB']);
+    expect(
+      doubledCodes([
+        { position: 1, code: 'AB 12' },
+        { position: 2, code: 'X' },
+        { position: 4, code: 'ab12' },
+      ]),
+    ).toEqual([{ code: 'AB12', positions: [1, 4] }]);
+    expect([groupedCode('ABCDEFGHIJ', 4), groupedCode('ABCD', 4), plainCode(' a-b ')]).toEqual([
+      'ABCD EFGH IJ',
+      'ABCD',
+      'AB',
+    ]);
   });
 });
 
 test.each<[string, 'torque' | 'angle' | 'length' | 'voltage', number | null]>([
-  ['18 Nm', 'torque', 18], ['13 lbf ft', 'torque', 17.6256], ['18', 'torque', null], ['18 V', 'torque', null], ['90°', 'angle', 90], ['90', 'angle', 90], ['0,4', 'length', 0.0004], ['0.3 V', 'voltage', 0.3], ['', 'voltage', null], ['tight', 'torque', null],
+  ['18 Nm', 'torque', 18],
+  ['13 lbf ft', 'torque', 17.6256],
+  ['18', 'torque', null],
+  ['18 V', 'torque', null],
+  ['90°', 'angle', 90],
+  ['90', 'angle', 90],
+  ['0,4', 'length', 0.0004],
+  ['0.3 V', 'voltage', 0.3],
+  ['', 'voltage', null],
+  ['tight', 'torque', null],
 ])('the value %j as %s', (text, quantity, value) => {
   const read = readValue(text, quantity);
-  expect(read.ok ? Number(read.value.value.toPrecision(6)) : null).toBe(value === null ? null : Number(value.toPrecision(6)));
+  expect(read.ok ? Number(read.value.value.toPrecision(6)) : null).toBe(
+    value === null ? null : Number(value.toPrecision(6)),
+  );
 });
 test('what was reached against what was asked, in either unit', () => {
   expect(deviation('13.27613 lbf ft', '18 Nm', 'torque')).toBeCloseTo(0, 5);
@@ -150,48 +263,158 @@ test('what was reached against what was asked, in either unit', () => {
 
 describe('sequences', () => {
   test('the loom for what lies between, the part for a part', () => {
-    expect([['part', 'injector'], ['path', 'injector'], ['part', 'plug'], ['shared', 'fuse'], ['part', 'module'], ['shared', 'something else'], ['mechanics', 'valve']].map(([what = '', name = '']) => sequenceFor(what, name).id))
-      .toEqual(['injectors', 'harness', 'glow-plugs', 'supply', 'module', 'supply', 'harness']);
+    expect(
+      [
+        ['part', 'injector'],
+        ['path', 'injector'],
+        ['part', 'plug'],
+        ['shared', 'fuse'],
+        ['part', 'module'],
+        ['shared', 'something else'],
+        ['mechanics', 'valve'],
+      ].map(([what = '', name = '']) => sequenceFor(what, name).id),
+    ).toEqual(['injectors', 'harness', 'glow-plugs', 'supply', 'module', 'supply', 'harness']);
   });
-  test.each(SEQUENCES.map((s) => [s.id, s] as const))('%s defers to the maker, and holds no value of its own', (_, s) => {
-    expect(s.cautions.join()).toContain('maker’s service information');
-    expect(new Set(s.steps.map((x) => x.id)).size).toBe(s.steps.length);
-    for (const step of s.steps) expect(step.say).not.toMatch(/\d+ ?(Nm|°|mm|V)\b/);
-  });
+  test.each(SEQUENCES.map((s) => [s.id, s] as const))(
+    '%s defers to the maker, and holds no value of its own',
+    (_, s) => {
+      expect(s.cautions.join()).toContain('maker’s service information');
+      expect(new Set(s.steps.map((x) => x.id)).size).toBe(s.steps.length);
+      for (const step of s.steps) expect(step.say).not.toMatch(/\d+ ?(Nm|°|mm|V)\b/);
+    },
+  );
 });
 
 describe('proof of a repair', () => {
   const at = (minute: number): string => `2026-11-20T10:${String(minute).padStart(2, '0')}:00Z`;
-  const judged = (suspects: number[]) => ({ pattern: suspects.length ? 'one' : 'good', suspects, summary: suspects.length ? 'bad' : 'All good.' }) as unknown as NonNullable<ProofInputs['runs'][number]['judgement']>;
-  const finding = { id: 'f', at: at(5), body: { kind: 'found' as const, what: 'part' as const, name: 'injector', positions: [2], confidence: 'certain' as const, text: 'Injector 2', supports: [], against: [], ruledOut: [], advice: '' } };
-  const record = (minute: number, body: RepairRecord): Recorded => ({ id: `r${minute}`, by: 'x', at: at(minute), body });
-  const base: ProofInputs = { findings: [finding], records: [], evidence: [], runs: [{ id: 'a', test: 't', name: 'T', at: at(1), judgement: judged([2]) }], codes: [], cylinders: 4, conditions: ['load'] };
+  const judged = (suspects: number[]) =>
+    ({
+      pattern: suspects.length ? 'one' : 'good',
+      suspects,
+      summary: suspects.length ? 'bad' : 'All good.',
+    }) as unknown as NonNullable<ProofInputs['runs'][number]['judgement']>;
+  const finding = {
+    id: 'f',
+    at: at(5),
+    body: {
+      kind: 'found' as const,
+      what: 'part' as const,
+      name: 'injector',
+      positions: [2],
+      confidence: 'certain' as const,
+      text: 'Injector 2',
+      supports: [],
+      against: [],
+      ruledOut: [],
+      advice: '',
+    },
+  };
+  const record = (minute: number, body: RepairRecord): Recorded => ({
+    id: `r${minute}`,
+    by: 'x',
+    at: at(minute),
+    body,
+  });
+  const base: ProofInputs = {
+    findings: [finding],
+    records: [],
+    evidence: [],
+    runs: [{ id: 'a', test: 't', name: 'T', at: at(1), judgement: judged([2]) }],
+    codes: [],
+    cylinders: 4,
+    conditions: ['load'],
+  };
   const states = (i: ProofInputs) => Object.fromEntries(proofOf(i).map((c) => [c.id, c.state]));
-  test('nothing is proven before anything was done', () => expect(new Set(Object.values(states({ ...base, findings: [] })))).toEqual(new Set(['open'])));
+  test('nothing is proven before anything was done', () =>
+    expect(new Set(Object.values(states({ ...base, findings: [] })))).toEqual(new Set(['open'])));
   test('the whole way from finding to release', () => {
     const records = [
-      record(6, { kind: 'quotation', finding: 'f', currency: 'EUR', lines: [{ text: 'injector', quantity: 1, price: 100 }], note: '' }), record(7, { kind: 'answer', quotation: 'r6', answer: 'accepted', said: '' }),
-      ...sequenceFor('part', 'injector').steps.map((s, i) => record(10 + i, { kind: 'step', sequence: 'injectors', step: s.id, ...(s.each ? { position: 2 } : {}) })), record(30, { kind: 'coding', part: 'injector', position: 2, code: 'AB', how: 'typed' }), record(50, { kind: 'scan', outcome: 'clean', said: 'nothing' }),
+      record(6, {
+        kind: 'quotation',
+        finding: 'f',
+        currency: 'EUR',
+        lines: [{ text: 'injector', quantity: 1, price: 100 }],
+        note: '',
+      }),
+      record(7, { kind: 'answer', quotation: 'r6', answer: 'accepted', said: '' }),
+      ...sequenceFor('part', 'injector').steps.map((s, i) =>
+        record(10 + i, { kind: 'step', sequence: 'injectors', step: s.id, ...(s.each ? { position: 2 } : {}) }),
+      ),
+      record(30, { kind: 'coding', part: 'injector', position: 2, code: 'AB', how: 'typed' }),
+      record(50, { kind: 'scan', outcome: 'clean', said: 'nothing' }),
     ];
     const runs = [...base.runs, { id: 'b', test: 't', name: 'T', at: at(40), judgement: judged([]) }];
-    const evidence = [{ at: at(45), body: { kind: 'drive' as const, conditions: ['load' as const], outcome: 'did not show' as const, seen: 'uphill, loaded' } }];
-    const whole: ProofInputs = { ...base, records, runs, evidence, codes: [{ code: 'P0202', phase: 'after-clearing', at: at(2) }, { code: null, phase: 'after-clearing', at: at(48) }] };
+    const evidence = [
+      {
+        at: at(45),
+        body: {
+          kind: 'drive' as const,
+          conditions: ['load' as const],
+          outcome: 'did not show' as const,
+          seen: 'uphill, loaded',
+        },
+      },
+    ];
+    const whole: ProofInputs = {
+      ...base,
+      records,
+      runs,
+      evidence,
+      codes: [
+        { code: 'P0202', phase: 'after-clearing', at: at(2) },
+        { code: null, phase: 'after-clearing', at: at(48) },
+      ],
+    };
     expect(new Set(Object.values(states(whole)))).toEqual(new Set(['done']));
     expect(beforeAfter(whole)).toMatchObject([{ before: { id: 'a' }, after: { id: 'b' } }]);
-    expect(states({ ...whole, runs: [...base.runs, { id: 'b', test: 't', name: 'T', at: at(40), judgement: judged([2]) }] })['measured-again']).toBe('failed');
-    expect(states({ ...whole, evidence: [{ ...evidence[0]!, body: { ...evidence[0]!.body, conditions: ['cold'] } }] })['road-test']).toBe('open');
-    expect(states({ ...whole, codes: [{ code: 'P0202', phase: 'after-road-test', at: at(49) }] })['codes-cleared']).toBe('failed');
+    expect(
+      states({ ...whole, runs: [...base.runs, { id: 'b', test: 't', name: 'T', at: at(40), judgement: judged([2]) }] })[
+        'measured-again'
+      ],
+    ).toBe('failed');
+    expect(
+      states({ ...whole, evidence: [{ ...evidence[0]!, body: { ...evidence[0]!.body, conditions: ['cold'] } }] })[
+        'road-test'
+      ],
+    ).toBe('open');
+    expect(
+      states({ ...whole, codes: [{ code: 'P0202', phase: 'after-road-test', at: at(49) }] })['codes-cleared'],
+    ).toBe('failed');
     expect(states({ ...whole, codes: whole.codes.slice(0, 1) })['codes-cleared']).toBe('open');
     expect(states({ ...whole, records: records.slice(0, 8) }).repaired).toBe('open');
     expect(stepsLeft(finding.body, records.slice(0, 8)).length).toBeGreaterThan(0);
     expect(states({ ...whole, records: records.filter((r) => r.body.kind !== 'coding') }).coded).toBe('open');
   });
   test('a quotation that was not accepted is remembered; the newest answer counts', () => {
-    const quotation = record(6, { kind: 'quotation', finding: 'f', currency: 'EUR', lines: [{ text: 'plugs', quantity: 4, price: 2550 }, { text: 'labour', quantity: 0.75, price: 8000 }], note: '' });
+    const quotation = record(6, {
+      kind: 'quotation',
+      finding: 'f',
+      currency: 'EUR',
+      lines: [
+        { text: 'plugs', quantity: 4, price: 2550 },
+        { text: 'labour', quantity: 0.75, price: 8000 },
+      ],
+      note: '',
+    });
     expect(openQuotations([quotation])).toMatchObject([{ answer: 'unanswered', total: 16200 }]);
-    const deferred = record(8, { kind: 'answer', quotation: 'r6', answer: 'deferred', until: '2027-03-01', said: 'after the winter' });
+    const deferred = record(8, {
+      kind: 'answer',
+      quotation: 'r6',
+      answer: 'deferred',
+      until: '2027-03-01',
+      said: 'after the winter',
+    });
     expect(openQuotations([quotation, deferred])).toMatchObject([{ answer: 'deferred', until: '2027-03-01' }]);
-    expect(openQuotations([quotation, deferred, record(9, { kind: 'answer', quotation: 'r6', answer: 'accepted', said: '' })])).toEqual([]);
-    expect([totalOf([{ text: '', quantity: 1.5, price: 333 }]), moneyWords(123456789, 'EUR')]).toEqual([500, '1,234,567.89 EUR']);
+    expect(
+      openQuotations([
+        quotation,
+        deferred,
+        record(9, { kind: 'answer', quotation: 'r6', answer: 'accepted', said: '' }),
+      ]),
+    ).toEqual([]);
+    expect([totalOf([{ text: '', quantity: 1.5, price: 333 }]), moneyWords(123456789, 'EUR')]).toEqual([
+      500,
+      '1,234,567.89 EUR',
+    ]);
   });
 });

@@ -34,14 +34,19 @@ export function fitWeibull(lives: readonly Life[]): Weibull | null {
   const meanLog = failures.reduce((s, l) => s + Math.log(l.age_h / unit), 0) / failures.length;
   const excess = (k: number): number => {
     let [sum, weighted] = [0, 0];
-    for (const x of logs) { const p = Math.exp(k * x); sum += p; weighted += p * x; }
+    for (const x of logs) {
+      const p = Math.exp(k * x);
+      sum += p;
+      weighted += p * x;
+    }
     return weighted / sum - 1 / k - meanLog;
   };
   let [low, high] = [0.05, 50];
   if (excess(low) > 0 || excess(high) < 0) return null;
   for (let i = 0; i < 100; i++) {
     const middle = (low + high) / 2;
-    if (excess(middle) > 0) high = middle; else low = middle;
+    if (excess(middle) > 0) high = middle;
+    else low = middle;
   }
   const shape = (low + high) / 2;
   const sum = logs.reduce((s, x) => s + Math.exp(shape * x), 0);

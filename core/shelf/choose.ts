@@ -2,7 +2,17 @@ import { SCOPES, type Scope, type Situation, type Specification, type When } fro
 
 /** Why a specification was passed over. */
 export type PassedOver =
-  | 'withdrawn' | 'older revision' | 'other condition' | 'more general' | 'fewer conditions met' | 'other school' | 'not approved' | 'other part' | 'other family' | 'other depot' | 'came first';
+  | 'withdrawn'
+  | 'older revision'
+  | 'other condition'
+  | 'more general'
+  | 'fewer conditions met'
+  | 'other school'
+  | 'not approved'
+  | 'other part'
+  | 'other family'
+  | 'other depot'
+  | 'came first';
 
 export interface Choice {
   readonly chosen: Specification | null;
@@ -60,8 +70,14 @@ export function conditionsMet(when: When, s: Situation): number | null {
   return s.temperature_degC >= (from ?? -Infinity) && s.temperature_degC <= (to ?? Infinity) ? met + 1 : null;
 }
 
-const STATUS_RANK: Readonly<Record<Specification['status'], number>> = { approved: 0, draft: 1, 'rule-of-thumb': 2, withdrawn: 3 };
-const ofScope = (scope: Scope, s: Situation): string | null => ({ part: s.part, family: s.family, depot: s.depot, general: null })[scope];
+const STATUS_RANK: Readonly<Record<Specification['status'], number>> = {
+  approved: 0,
+  draft: 1,
+  'rule-of-thumb': 2,
+  withdrawn: 3,
+};
+const ofScope = (scope: Scope, s: Situation): string | null =>
+  ({ part: s.part, family: s.family, depot: s.depot, general: null })[scope];
 
 interface Candidate {
   readonly specification: Specification;
@@ -70,22 +86,30 @@ interface Candidate {
 }
 
 /** The depot's school first, then what belongs to none, then another school: that one only where nothing else is there. */
-const schoolRank = (school: string | null, picked: string | null): number => (school === null ? 1 : school === picked ? 0 : 2);
+const schoolRank = (school: string | null, picked: string | null): number =>
+  school === null ? 1 : school === picked ? 0 : 2;
 
 /** Below 0 where `a` goes before `b`. Within one scope. */
 function compare(a: Candidate, b: Candidate): number {
-  return a.schoolRank - b.schoolRank || b.met - a.met
-    || STATUS_RANK[a.specification.status] - STATUS_RANK[b.specification.status]
-    || Number(a.specification.series > b.specification.series) - Number(a.specification.series < b.specification.series);
+  return (
+    a.schoolRank - b.schoolRank ||
+    b.met - a.met ||
+    STATUS_RANK[a.specification.status] - STATUS_RANK[b.specification.status] ||
+    Number(a.specification.series > b.specification.series) - Number(a.specification.series < b.specification.series)
+  );
 }
 
 function candidates(shelf: TestShelf, scope: Scope, situation: Situation): Candidate[] {
   const of = ofScope(scope, situation);
   if (of === null && scope !== 'general') return [];
-  return (shelf.current.get(place(scope, of)) ?? []).flatMap((specification) => {
-    const met = conditionsMet(specification.when, situation);
-    return met === null ? [] : [{ specification, met, schoolRank: schoolRank(specification.school, situation.school) }];
-  }).toSorted(compare);
+  return (shelf.current.get(place(scope, of)) ?? [])
+    .flatMap((specification) => {
+      const met = conditionsMet(specification.when, situation);
+      return met === null
+        ? []
+        : [{ specification, met, schoolRank: schoolRank(specification.school, situation.school) }];
+    })
+    .toSorted(compare);
 }
 
 /** The specification that judges: exact part, then family, depot, general rule; in each the best match of condition. */
@@ -105,7 +129,9 @@ export function explainChoice(shelf: Shelf, situation: Situation): Choice {
   const ofTest = shelf.byTest.get(situation.test);
   if (!ofTest) return { chosen: null, because: '', passedOver: [] };
   const newest = new Set([...ofTest.current.values()].flat());
-  const passedOver = ofTest.all.filter((s) => s !== chosen).map((s) => ({ specification: s, why: whyNot(s, newest.has(s), chosen, situation) }));
+  const passedOver = ofTest.all
+    .filter((s) => s !== chosen)
+    .map((s) => ({ specification: s, why: whyNot(s, newest.has(s), chosen, situation) }));
   return { chosen, because: chosen ? because(chosen, situation) : '', passedOver };
 }
 
@@ -123,14 +149,22 @@ function whyNot(s: Specification, isNewest: boolean, chosen: Specification | nul
 }
 
 const SCOPE_WORDS: Readonly<Record<Scope, string>> = {
-  part: 'It is for exactly this part', family: 'It is for this engine family', depot: 'It is this depot’s own rule', general: 'It is a general rule: nothing more exact is on the shelf',
+  part: 'It is for exactly this part',
+  family: 'It is for this engine family',
+  depot: 'It is this depot’s own rule',
+  general: 'It is a general rule: nothing more exact is on the shelf',
 };
 
 function because(s: Specification, situation: Situation): string {
   const met = conditionsMet(s.when, situation) ?? 0;
   const parts = [
-    SCOPE_WORDS[s.scope], met > 0 ? `${met} of its conditions ${met === 1 ? 'is' : 'are'} met` : '',
-    s.school === null ? '' : s.school === situation.school ? `the depot has picked the school “${s.school}”` : `of the school “${s.school}”, and no other is there`,
+    SCOPE_WORDS[s.scope],
+    met > 0 ? `${met} of its conditions ${met === 1 ? 'is' : 'are'} met` : '',
+    s.school === null
+      ? ''
+      : s.school === situation.school
+        ? `the depot has picked the school “${s.school}”`
+        : `of the school “${s.school}”, and no other is there`,
   ];
   return `${parts.filter(Boolean).join('; ')}.`;
 }

@@ -22,7 +22,13 @@ export interface Difference {
  */
 export function findClashes(incoming: Specification, shelf: readonly Specification[]): readonly Clash[] {
   return shelf.flatMap((there): Clash[] => {
-    if (there.test !== incoming.test || there.scope !== incoming.scope || there.of !== incoming.of || there.status === 'withdrawn') return [];
+    if (
+      there.test !== incoming.test ||
+      there.scope !== incoming.scope ||
+      there.of !== incoming.of ||
+      there.status === 'withdrawn'
+    )
+      return [];
     const differs = differences(there, incoming);
     if (there.series === incoming.series) return [{ kind: differs.length ? 'revision' : 'same', with: there, differs }];
     if (there.school !== incoming.school) return [];
@@ -31,18 +37,31 @@ export function findClashes(incoming: Specification, shelf: readonly Specificati
   });
 }
 
-const FIELDS = ['systemVoltage_V', 'key', 'engine', 'connection', 'fromTemperature_degC', 'toTemperature_degC'] as const;
+const FIELDS = [
+  'systemVoltage_V',
+  'key',
+  'engine',
+  'connection',
+  'fromTemperature_degC',
+  'toTemperature_degC',
+] as const;
 const sameWhen = (a: When, b: When): boolean => FIELDS.every((f) => a[f] === b[f]);
 
 function canHoldTogether(a: When, b: When): boolean {
-  for (const f of ['systemVoltage_V', 'key', 'engine', 'connection'] as const) if (a[f] !== undefined && b[f] !== undefined && a[f] !== b[f]) return false;
+  for (const f of ['systemVoltage_V', 'key', 'engine', 'connection'] as const)
+    if (a[f] !== undefined && b[f] !== undefined && a[f] !== b[f]) return false;
   const from = Math.max(a.fromTemperature_degC ?? -Infinity, b.fromTemperature_degC ?? -Infinity);
   return from <= Math.min(a.toTemperature_degC ?? Infinity, b.toTemperature_degC ?? Infinity);
 }
 
 /** Where two specifications say something different of the limits or their source. Source and status inside the limits are not counted. */
-export function differences(there: Pick<Specification, 'limits' | 'source'>, here: Pick<Specification, 'limits' | 'source'>): Difference[] {
-  const fields = [...new Set([...Object.keys(there.limits), ...Object.keys(here.limits)])].filter((f) => f !== 'source' && f !== 'status') as (keyof Limits)[];
+export function differences(
+  there: Pick<Specification, 'limits' | 'source'>,
+  here: Pick<Specification, 'limits' | 'source'>,
+): Difference[] {
+  const fields = [...new Set([...Object.keys(there.limits), ...Object.keys(here.limits)])].filter(
+    (f) => f !== 'source' && f !== 'status',
+  ) as (keyof Limits)[];
   const found: Difference[] = fields
     .filter((f) => canonical(there.limits[f]) !== canonical(here.limits[f]))
     .map((f) => ({ field: f, there: there.limits[f] ?? null, here: here.limits[f] ?? null }));
@@ -54,6 +73,8 @@ export function canonical(value: unknown): string {
   if (Array.isArray(value)) return `[${value.map(canonical).join()}]`;
   if (value === undefined) return 'null';
   if (value === null || typeof value !== 'object') return JSON.stringify(value);
-  const entries = Object.entries(value).filter(([, v]) => v !== undefined).toSorted(([a], [b]) => (a < b ? -1 : 1));
+  const entries = Object.entries(value)
+    .filter(([, v]) => v !== undefined)
+    .toSorted(([a], [b]) => (a < b ? -1 : 1));
   return `{${entries.map(([k, v]) => `${JSON.stringify(k)}:${canonical(v)}`).join()}}`;
 }

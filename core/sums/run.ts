@@ -14,7 +14,9 @@ export function runSum(sum: Sum, typed: Readonly<Record<string, string>>): Resul
   if (problems.length) return fail(problems);
   const outcome = sum.compute(inputs);
   if (typeof outcome === 'string') return fail([{ path: '', message: outcome }]);
-  return outcome.every((o) => Number.isFinite(o.value)) ? ok(outcome) : fail([{ path: '', message: 'These numbers give no result.' }]);
+  return outcome.every((o) => Number.isFinite(o.value))
+    ? ok(outcome)
+    : fail([{ path: '', message: 'These numbers give no result.' }]);
 }
 
 function readSlot(slot: Slot, text: string): Result<number | readonly number[] | null, string> {

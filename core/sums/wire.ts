@@ -15,7 +15,10 @@ export const awgArea_mm2 = (size: number): number => (Math.PI / 4) * (awgDiamete
 
 /** Resistance of a copper conductor, ohm, by area, one-way length and temperature: R = ρ l / A × (1 + α (t - 20)). */
 export function wireResistance_ohm(area_mm2: number, length_m: number, temperature_degC: number): number {
-  return (COPPER_RESISTIVITY_OHM_M * length_m / (area_mm2 * 1e-6)) * (1 + COPPER_COEFFICIENT_PER_K * (temperature_degC - 20));
+  return (
+    ((COPPER_RESISTIVITY_OHM_M * length_m) / (area_mm2 * 1e-6)) *
+    (1 + COPPER_COEFFICIENT_PER_K * (temperature_degC - 20))
+  );
 }
 
 /**
@@ -23,5 +26,18 @@ export function wireResistance_ohm(area_mm2: number, length_m: number, temperatu
  * table 3. From memory of the table.
  */
 export const IEC_60228_CLASS_5: readonly (readonly [number, number])[] = [
-  [0.5, 39], [0.75, 26], [1, 19.5], [1.5, 13.3], [2.5, 7.98], [4, 4.95], [6, 3.3], [10, 1.91], [16, 1.21], [25, 0.78], [35, 0.554], [50, 0.386], [70, 0.272], [95, 0.206],
+  [0.5, 39],
+  [0.75, 26],
+  [1, 19.5],
+  [1.5, 13.3],
+  [2.5, 7.98],
+  [4, 4.95],
+  [6, 3.3],
+  [10, 1.91],
+  [16, 1.21],
+  [25, 0.78],
+  [35, 0.554],
+  [50, 0.386],
+  [70, 0.272],
+  [95, 0.206],
 ];

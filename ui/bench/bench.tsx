@@ -40,10 +40,17 @@ export function Bench({ view }: { view: RunView }) {
   const order = useMemo(() => rows.flatMap((r) => r.positions), [rows]);
   const readings = useMemo(() => new Map(run.judgement.readings.map((r) => [r.position, r])), [run.judgement]);
   const bare = limits.lower === undefined && limits.upper === undefined;
-  const scale = useMemo(() => scaleFor(limits, bare ? run.judgement.readings.flatMap((r) => (r.corrected === null ? [] : [r.corrected])) : []), [limits, bare, run.judgement]);
+  const scale = useMemo(
+    () =>
+      scaleFor(limits, bare ? run.judgement.readings.flatMap((r) => (r.corrected === null ? [] : [r.corrected])) : []),
+    [limits, bare, run.judgement],
+  );
   const meter = view.instruments.find((i) => i.id === run.circumstance.instrumentId);
-  const clamp = limits.quantity === 'current' ? meter?.clamp_mVperA ?? null : null;
-  const zeroWanted = useMemo(() => clamp !== null || leadZeroMatters(limits, ohmsPerUnit(limits.unit)), [clamp, limits]);
+  const clamp = limits.quantity === 'current' ? (meter?.clamp_mVperA ?? null) : null;
+  const zeroWanted = useMemo(
+    () => clamp !== null || leadZeroMatters(limits, ohmsPerUnit(limits.unit)),
+    [clamp, limits],
+  );
   const [picked, setPicked] = useState<Target | 'auto'>('auto');
   /** The reading that stood at the picked position when it was picked. */
   const [seen, setSeen] = useState<{ position: Position; id: string | null } | null>(null);
@@ -58,10 +65,21 @@ export function Bench({ view }: { view: RunView }) {
   const input = useRef<HTMLInputElement>(null);
 
   const firstFree = order.find((p) => !run.current.has(p));
-  const automatic: Target = zeroWanted && run.circumstance.leadZero === null && !zeroSkipped && run.current.size === 0
-    ? { kind: 'lead-zero' } : firstFree === undefined ? null : { kind: 'position', position: firstFree };
+  const automatic: Target =
+    zeroWanted && run.circumstance.leadZero === null && !zeroSkipped && run.current.size === 0
+      ? { kind: 'lead-zero' }
+      : firstFree === undefined
+        ? null
+        : { kind: 'position', position: firstFree };
   // Somebody else has read the position meanwhile: nothing typed yet, so go on to the next; something typed, so ask.
-  const taken = seen !== null && picked !== 'auto' && picked?.kind === 'position' && picked.position === seen.position && (run.current.get(seen.position)?.id ?? null) !== seen.id ? run.current.get(seen.position) : undefined;
+  const taken =
+    seen !== null &&
+    picked !== 'auto' &&
+    picked?.kind === 'position' &&
+    picked.position === seen.position &&
+    (run.current.get(seen.position)?.id ?? null) !== seen.id
+      ? run.current.get(seen.position)
+      : undefined;
   const target = picked === 'auto' || (taken && draft === '') ? automatic : picked;
   const active = target?.kind === 'position' ? target.position : null;
   const observing = limits.quantity === 'observation';
@@ -69,24 +87,37 @@ export function Bench({ view }: { view: RunView }) {
   useEffect(() => {
     input.current?.focus({ preventScroll: true });
     // On a phone the page scrolls and the entry bar covers its lower half.
-    if (active !== null) document.querySelector(`[data-position="${CSS.escape(String(active))}"]`)?.scrollIntoView({ block: 'nearest' });
+    if (active !== null)
+      document.querySelector(`[data-position="${CSS.escape(String(active))}"]`)?.scrollIntoView({ block: 'nearest' });
   }, [active, alive]);
 
   const shown = active === null ? undefined : run.current.get(active)?.entry;
   const { leadZero, condition } = run.circumstance;
   useEffect(() => {
-    const told = { reading: shown?.split('@')[0]?.trim(), 'lead-zero': leadZero ?? undefined, 'system-voltage': view.unit.engine.systemVoltage_V?.toString(), temperature: condition.partTemperature_degC?.toString() };
+    const told = {
+      reading: shown?.split('@')[0]?.trim(),
+      'lead-zero': leadZero ?? undefined,
+      'system-voltage': view.unit.engine.systemVoltage_V?.toString(),
+      temperature: condition.partTemperature_degC?.toString(),
+    };
     tellBenchFacts(Object.fromEntries(Object.entries(told).filter(([, v]) => v !== undefined)));
     return () => tellBenchFacts(null);
   }, [shown, leadZero, condition, view]);
 
-  const pick = useCallback((next: Target | 'auto'): void => {
-    setPicked(next);
-    setSeen(next !== 'auto' && next?.kind === 'position' ? { position: next.position, id: standing.get(next.position)?.id ?? null } : null);
-    setError(null);
-    setSlip(null);
-    input.current?.focus();
-  }, [standing]);
+  const pick = useCallback(
+    (next: Target | 'auto'): void => {
+      setPicked(next);
+      setSeen(
+        next !== 'auto' && next?.kind === 'position'
+          ? { position: next.position, id: standing.get(next.position)?.id ?? null }
+          : null,
+      );
+      setError(null);
+      setSlip(null);
+      input.current?.focus();
+    },
+    [standing],
+  );
   const pickPosition = useCallback((position: Position) => pick({ kind: 'position', position }), [pick]);
   const openOverride = useCallback(() => setSheet('override'), []);
   const pickZero = useCallback(() => pick({ kind: 'lead-zero' }), [pick]);
@@ -102,7 +133,9 @@ export function Bench({ view }: { view: RunView }) {
     if (target === null) return setError('All positions are read. Choose one with the arrow keys to correct it.');
     if (taken) {
       setSeen({ position: taken.position, id: taken.id });
-      return setError(`${taken.entry} was read here by somebody else meanwhile. Enter again sends yours as a correction of it; Esc leaves theirs.`);
+      return setError(
+        `${taken.entry} was read here by somebody else meanwhile. Enter again sends yours as a correction of it; Esc leaves theirs.`,
+      );
     }
     if (entry === '') return setError('Type what the display shows, OL where it shows overload.');
     const problem = target.kind === 'lead-zero' ? recordZero(entry) : recordReading(target.position, entry);
@@ -179,9 +212,14 @@ export function Bench({ view }: { view: RunView }) {
     const plain = !e.ctrlKey && !e.metaKey && !e.altKey;
     const empty = draft === '';
     const actions: Record<string, (() => void) | undefined> = {
-      ArrowDown: () => step(1), ArrowUp: () => step(-1),
-      ArrowRight: empty ? () => step(1) : undefined, ArrowLeft: empty ? () => step(-1) : undefined,
-      Escape: () => { setDraft(''); pick('auto'); },
+      ArrowDown: () => step(1),
+      ArrowUp: () => step(-1),
+      ArrowRight: empty ? () => step(1) : undefined,
+      ArrowLeft: empty ? () => step(-1) : undefined,
+      Escape: () => {
+        setDraft('');
+        pick('auto');
+      },
       '?': () => setSheet('shortcuts'),
       z: empty && (zeroWanted || limits.quantity === 'resistance') ? pickZero : undefined,
     };
@@ -196,29 +234,87 @@ export function Bench({ view }: { view: RunView }) {
     <main className="grid min-h-0 flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_19rem] xl:grid-cols-[13rem_minmax(0,1fr)_19rem]">
       <Trail view={view} judgement={run.judgement} className="order-3 lg:hidden xl:order-none xl:block" />
       <div className="flex min-h-0 min-w-0 flex-col gap-2 p-3">
-        <StatesBar states={test.states} circumstance={run.circumstance} instruments={view.instruments} leads={view.leads} quantity={limits.quantity} zeroWanted={zeroWanted}
-          onChange={run.change} onZero={pickZero} onOverride={isLead ? openOverride : null} />
+        <StatesBar
+          states={test.states}
+          circumstance={run.circumstance}
+          instruments={view.instruments}
+          leads={view.leads}
+          quantity={limits.quantity}
+          zeroWanted={zeroWanted}
+          onChange={run.change}
+          onZero={pickZero}
+          onOverride={isLead ? openOverride : null}
+        />
         <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-x-auto">
           {rows.map((r, i) => (
-            <PostRow key={r.title} title={r.title} note={noteOf(view.unit.engine, i, rows.length, test)}
-              positions={r.positions} readings={readings} limits={limits} scale={scale} active={active}
-              onPick={pickPosition} saved={(p) => run.current.get(p)?.state ?? null} />
+            <PostRow
+              key={r.title}
+              title={r.title}
+              note={noteOf(view.unit.engine, i, rows.length, test)}
+              positions={r.positions}
+              readings={readings}
+              limits={limits}
+              scale={scale}
+              active={active}
+              onPick={pickPosition}
+              saved={(p) => run.current.get(p)?.state ?? null}
+            />
           ))}
         </div>
-        <Refusals lines={run.lines} onDiscard={run.discard} onSend={(l) => { run.discard(l.id); run.record(l.position, l.entry, 'read again by a second person'); }} />
+        <Refusals
+          lines={run.lines}
+          onDiscard={run.discard}
+          onSend={(l) => {
+            run.discard(l.id);
+            run.record(l.position, l.entry, 'read again by a second person');
+          }}
+        />
         <div className="sticky bottom-0 z-10 -mx-3 flex flex-col gap-2 bg-ground px-3 py-1 lg:static">
           {slip && <SlipQuestion asked={slip} limits={limits} onMeant={takeMeant} />}
-          <EntryBar ref={input} target={target} draft={draft} error={error} unit={limits.unit} correcting={line} why={why} limits={limits}
-            onWhy={(reason) => { setWhy(reason); input.current?.focus(); }} onType={type} onKey={onKey} onSubmit={submit} onPress={press}
-            onSkipZero={() => { setZeroSkipped(true); setPicked('auto'); }} />
+          <EntryBar
+            ref={input}
+            target={target}
+            draft={draft}
+            error={error}
+            unit={limits.unit}
+            correcting={line}
+            why={why}
+            limits={limits}
+            onWhy={(reason) => {
+              setWhy(reason);
+              input.current?.focus();
+            }}
+            onType={type}
+            onKey={onKey}
+            onSubmit={submit}
+            onPress={press}
+            onSkipZero={() => {
+              setZeroSkipped(true);
+              setPicked('auto');
+            }}
+          />
           <Pad open={pad} seen={observing} onPress={press} />
         </div>
-        <Foot runId={view.id} waiting={run.waiting} unkept={run.unkept} loaded={run.loaded} reachable={run.reachable} padOpen={pad} onSheet={setSheet}
-          onPad={() => setPad(pad === null ? !matchMedia('(pointer: coarse)').matches : !pad)} />
+        <Foot
+          runId={view.id}
+          waiting={run.waiting}
+          unkept={run.unkept}
+          loaded={run.loaded}
+          reachable={run.reachable}
+          padOpen={pad}
+          onSheet={setSheet}
+          onPad={() => setPad(pad === null ? !matchMedia('(pointer: coarse)').matches : !pad)}
+        />
       </div>
       <Says view={view} judgement={run.judgement} inputs={run.inputs} active={active} target={target} />
       {sheet === 'shortcuts' && <Shortcuts onClose={() => setSheet(null)} />}
-      {sheet === 'override' && <Override runId={view.id} states={test.states.filter((s) => !run.circumstance.states.includes(s.id))} onClose={() => setSheet(null)} />}
+      {sheet === 'override' && (
+        <Override
+          runId={view.id}
+          states={test.states.filter((s) => !run.circumstance.states.includes(s.id))}
+          onClose={() => setSheet(null)}
+        />
+      )}
       {sheet === 'csv' && <ImportCsv runId={view.id} onClose={() => setSheet(null)} />}
     </main>
   );

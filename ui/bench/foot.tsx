@@ -13,19 +13,43 @@ export interface FootProps {
   readonly onSheet: (sheet: 'shortcuts' | 'csv') => void;
 }
 
-const link = 'inline-flex min-h-8 pointer-coarse:min-h-12 items-center gap-1.5 rounded-lg px-2 text-sm text-soft hover:text-ink';
+const link =
+  'inline-flex min-h-8 pointer-coarse:min-h-12 items-center gap-1.5 rounded-lg px-2 text-sm text-soft hover:text-ink';
 
 /** Under the entry bar: whether everything is saved, and what can be done with the result. */
 export function Foot({ runId, waiting, unkept, loaded, reachable, padOpen, onPad, onSheet }: FootProps) {
   return (
     <div className="no-print flex shrink-0 flex-wrap items-center gap-x-1">
-      <p role="status" data-testid="saved" className={`mr-auto text-sm ${waiting || unkept ? 'font-semibold text-ochre' : 'text-soft'}`}>{loaded ? savedWords(waiting, reachable, unkept) : 'Looking for entries that wait …'}</p>
-      <a className={link} href={`/api/runs/${runId}/pdf`}><FileText size={16} aria-hidden="true" />PDF</a>
-      <Link className={link} href={`/runs/${runId}/print`}><Printer size={16} aria-hidden="true" />Print</Link>
-      <a className={link} href={`/api/runs/${runId}/csv`} download><FileDown size={16} aria-hidden="true" />CSV out</a>
-      <button type="button" className={link} onClick={() => onSheet('csv')}><FileUp size={16} aria-hidden="true" />CSV in</button>
-      <button type="button" className={link} aria-expanded={padOpen ?? undefined} onClick={onPad}><Keyboard size={16} aria-hidden="true" />Large keys</button>
-      <button type="button" className={link} onClick={() => onSheet('shortcuts')} aria-label="Keyboard shortcuts"><kbd className="rounded border border-line px-1.5 font-mono">?</kbd></button>
+      <p
+        role="status"
+        data-testid="saved"
+        className={`mr-auto text-sm ${waiting || unkept ? 'font-semibold text-ochre' : 'text-soft'}`}
+      >
+        {loaded ? savedWords(waiting, reachable, unkept) : 'Looking for entries that wait …'}
+      </p>
+      <a className={link} href={`/api/runs/${runId}/pdf`}>
+        <FileText size={16} aria-hidden="true" />
+        PDF
+      </a>
+      <Link className={link} href={`/runs/${runId}/print`}>
+        <Printer size={16} aria-hidden="true" />
+        Print
+      </Link>
+      <a className={link} href={`/api/runs/${runId}/csv`} download>
+        <FileDown size={16} aria-hidden="true" />
+        CSV out
+      </a>
+      <button type="button" className={link} onClick={() => onSheet('csv')}>
+        <FileUp size={16} aria-hidden="true" />
+        CSV in
+      </button>
+      <button type="button" className={link} aria-expanded={padOpen ?? undefined} onClick={onPad}>
+        <Keyboard size={16} aria-hidden="true" />
+        Large keys
+      </button>
+      <button type="button" className={link} onClick={() => onSheet('shortcuts')} aria-label="Keyboard shortcuts">
+        <kbd className="rounded border border-line px-1.5 font-mono">?</kbd>
+      </button>
     </div>
   );
 }

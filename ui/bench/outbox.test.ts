@@ -12,22 +12,37 @@ class FakeServer {
     const answer = this.answers.length > 1 ? (this.answers.shift() as Answer) : (this.answers[0] as Answer);
     if (answer === 'nobody') return Promise.reject(new TypeError('failed to fetch'));
     this.bodies.push(JSON.parse(init.body) as { id: string });
-    return Promise.resolve({ ok: answer < 300, status: answer, json: () => Promise.resolve({ title: 'no', status: answer, errors: [] }) });
+    return Promise.resolve({
+      ok: answer < 300,
+      status: answer,
+      json: () => Promise.resolve({ title: 'no', status: answer, errors: [] }),
+    });
   };
 }
 
-const item = (id: string): OutboxItem => ({ runId: 'run', kind: 'reading', body: { id, position: 1, entry: '0.6', by: 'T', takenAt: '2026-11-20T10:00:00Z' } });
+const item = (id: string): OutboxItem => ({
+  runId: 'run',
+  kind: 'reading',
+  body: { id, position: 1, entry: '0.6', by: 'T', takenAt: '2026-11-20T10:00:00Z' },
+});
 
 /** A fresh outbox, as after loading the page; the database stays what it was. */
 async function open(server: FakeServer) {
   jest.resetModules();
-  Object.assign(globalThis, { fetch: server.fetch, structuredClone: (x: unknown) => JSON.parse(JSON.stringify(x)) as unknown });
+  Object.assign(globalThis, {
+    fetch: server.fetch,
+    structuredClone: (x: unknown) => JSON.parse(JSON.stringify(x)) as unknown,
+  });
   Object.assign(AbortSignal, { timeout: () => new AbortController().signal });
   let held = false;
   const request = async (_: string, __: unknown, work: (lock: object | null) => Promise<boolean>): Promise<boolean> => {
     if (held) return work(null);
     held = true;
-    try { return await work({}); } finally { held = false; }
+    try {
+      return await work({});
+    } finally {
+      held = false;
+    }
   };
   Object.defineProperty(navigator, 'locks', { value: { request }, configurable: true });
   const outbox = await import('./outbox');

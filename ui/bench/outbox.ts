@@ -10,7 +10,8 @@ import { send } from '../kit/send';
  */
 export type OutboxItem = { readonly seq?: number; readonly runId: string; readonly refused?: ProblemDetails } & (
   | { readonly kind: 'reading'; readonly body: RecordReading }
-  | { readonly kind: 'circumstance'; readonly body: RecordCircumstance });
+  | { readonly kind: 'circumstance'; readonly body: RecordCircumstance }
+);
 
 interface Store extends DBSchema {
   outbox: { key: number; value: OutboxItem };
@@ -26,9 +27,10 @@ const listeners = new Set<(event: OutboxEvent) => void>();
 const emit = (event: OutboxEvent): void => listeners.forEach((l) => l(event));
 
 let opening: Promise<IDBPDatabase<Store>> | null = null;
-const database = (): Promise<IDBPDatabase<Store>> => (opening ??= openDB<Store>('mudflat', 1, {
-  upgrade: (db) => void db.createObjectStore('outbox', { keyPath: 'seq', autoIncrement: true }),
-}));
+const database = (): Promise<IDBPDatabase<Store>> =>
+  (opening ??= openDB<Store>('mudflat', 1, {
+    upgrade: (db) => void db.createObjectStore('outbox', { keyPath: 'seq', autoIncrement: true }),
+  }));
 
 export function onOutbox(listener: (event: OutboxEvent) => void): () => void {
   listeners.add(listener);
@@ -50,7 +52,8 @@ export const kept = async (): Promise<OutboxItem[]> => (await database()).getAll
 /** Takes a refused item out: the person has decided. */
 export async function drop(id: string): Promise<void> {
   const db = await database();
-  for (const item of await db.getAll('outbox')) if (item.body.id === id && item.seq !== undefined) await db.delete('outbox', item.seq);
+  for (const item of await db.getAll('outbox'))
+    if (item.body.id === id && item.seq !== undefined) await db.delete('outbox', item.seq);
 }
 
 let timer: ReturnType<typeof setTimeout> | null = null;
@@ -60,7 +63,9 @@ let failures = 0;
 export async function flush(): Promise<void> {
   if (timer) clearTimeout(timer);
   timer = null;
-  const again = await navigator.locks.request('mudflat-outbox', { ifAvailable: true }, async (lock) => (lock ? sendAll() : true));
+  const again = await navigator.locks.request('mudflat-outbox', { ifAvailable: true }, async (lock) =>
+    lock ? sendAll() : true,
+  );
   if (!again) return;
   const delay = RETRY_MS[Math.min(failures, RETRY_MS.length - 1)];
   timer ??= setTimeout(() => void flush(), delay);
@@ -83,7 +88,10 @@ async function sendAll(): Promise<boolean> {
 }
 
 async function sendOne(db: IDBPDatabase<Store>, item: OutboxItem): Promise<boolean> {
-  const sent = await send(`/api/runs/${item.runId}/${item.kind === 'reading' ? 'readings' : 'circumstances'}`, item.body);
+  const sent = await send(
+    `/api/runs/${item.runId}/${item.kind === 'reading' ? 'readings' : 'circumstances'}`,
+    item.body,
+  );
   const { id } = item.body;
   if (sent.ok) {
     await db.delete('outbox', item.seq as number);

@@ -31,15 +31,24 @@ export const Says = memo(function Says(props: SaysProps) {
   const { view, judgement, inputs, active } = props;
   const { definition: test } = view;
   return (
-    <aside className="flex min-h-0 flex-col gap-2 overflow-y-auto border-line bg-panel p-3 text-[15px] leading-snug lg:border-l" aria-label="What the readings say">
+    <aside
+      className="flex min-h-0 flex-col gap-2 overflow-y-auto border-line bg-panel p-3 text-[15px] leading-snug lg:border-l"
+      aria-label="What the readings say"
+    >
       <section className={`${card} border-l-4 border-ochre text-[13px]`} aria-label="Caution">
         <TriangleAlert size={15} className="mr-1 inline text-ochre" aria-hidden="true" />
         {test.cautions.map((c, i) => (i ? <span key={c.id}> {c.text}</span> : <b key={c.id}>{c.text}</b>))}
       </section>
       <section className={card}>
         <h2 className="mb-1 text-sm font-semibold text-soft">What the readings say</h2>
-        <p aria-live="polite" className="font-semibold" data-testid="summary">{judgement.summary}</p>
-        {judgement.proven.map((p) => <p key={p} className="mt-1">{p}</p>)}
+        <p aria-live="polite" className="font-semibold" data-testid="summary">
+          {judgement.summary}
+        </p>
+        {judgement.proven.map((p) => (
+          <p key={p} className="mt-1">
+            {p}
+          </p>
+        ))}
       </section>
       <Suspects judgement={judgement} />
       <Next {...props} />
@@ -56,10 +65,13 @@ function Suspects({ judgement }: { judgement: Judgement }) {
   return (
     <section className={card} aria-label="Suspects">
       <h2 className="mb-1 text-sm font-semibold text-soft">{judgement.suspects.length ? 'Suspects' : 'Not decided'}</h2>
-      <ul className={`grid gap-1 ${those.every((r) => typeof r.position === 'number') ? 'grid-cols-2' : 'grid-cols-1'}`}>
+      <ul
+        className={`grid gap-1 ${those.every((r) => typeof r.position === 'number') ? 'grid-cols-2' : 'grid-cols-1'}`}
+      >
         {those.map((r) => (
           <li key={r.position} className="flex items-center gap-2">
-            <Mark verdict={r.verdict} severity={r.severity} size={24} /><b>{r.position}</b>
+            <Mark verdict={r.verdict} severity={r.severity} size={24} />
+            <b>{r.position}</b>
             <span style={{ color: `var(--${TONE[r.severity]})` }}>{verdictWord(r.verdict, judgement.limits)}</span>
           </li>
         ))}
@@ -71,20 +83,43 @@ function Suspects({ judgement }: { judgement: Judgement }) {
 function Next({ judgement, target, view }: SaysProps) {
   const { definition: test } = view;
   const sees = judgement.limits.quantity === 'observation';
-  const waiting = target?.kind === 'lead-zero'
-    ? (judgement.limits.quantity === 'current' ? 'Hold the clamp away from any wire and enter what it shows.' : 'Touch the leads together and enter what the meter shows.')
-    : target?.kind === 'position' && judgement.readings.find((r) => r.position === target.position)?.verdict === 'not-measured'
-      ? `${sees ? 'Look at' : 'Read'} ${positionWords(target.position)}. ${probeAt(test, target.position)}` : null;
-  const steps = target?.kind === 'lead-zero' ? [] : judgement.pattern === 'incomplete' ? judgement.advice.slice(0, 1) : judgement.advice;
+  const waiting =
+    target?.kind === 'lead-zero'
+      ? judgement.limits.quantity === 'current'
+        ? 'Hold the clamp away from any wire and enter what it shows.'
+        : 'Touch the leads together and enter what the meter shows.'
+      : target?.kind === 'position' &&
+          judgement.readings.find((r) => r.position === target.position)?.verdict === 'not-measured'
+        ? `${sees ? 'Look at' : 'Read'} ${positionWords(target.position)}. ${probeAt(test, target.position)}`
+        : null;
+  const steps =
+    target?.kind === 'lead-zero'
+      ? []
+      : judgement.pattern === 'incomplete'
+        ? judgement.advice.slice(0, 1)
+        : judgement.advice;
   if (!waiting && steps.length === 0) return null;
   return (
     <section className={`${card} border-2 border-estuary`} aria-label="Next">
       <h2 className="mb-1 text-sm font-semibold text-soft">Next</h2>
       {waiting && <p className="font-semibold">{waiting}</p>}
-      {steps.map((s) => <p key={s} className="mt-1">{s}</p>)}
-      <details className="mt-1"><summary className="min-h-6 cursor-pointer text-sm text-soft">All steps, about {test.minutes} min{test.people > 1 ? `, ${test.people} people` : ''}</summary>
-        <ol className="list-decimal pl-5 text-sm">{test.steps.map((s) => <li key={s}>{s}</li>)}</ol>
-        <p className="mt-1 text-sm"><b>Proves</b> {lower(test.proves)} <b>Cannot prove</b> {lower(test.cannotProve)}</p>
+      {steps.map((s) => (
+        <p key={s} className="mt-1">
+          {s}
+        </p>
+      ))}
+      <details className="mt-1">
+        <summary className="min-h-6 cursor-pointer text-sm text-soft">
+          All steps, about {test.minutes} min{test.people > 1 ? `, ${test.people} people` : ''}
+        </summary>
+        <ol className="list-decimal pl-5 text-sm">
+          {test.steps.map((s) => (
+            <li key={s}>{s}</li>
+          ))}
+        </ol>
+        <p className="mt-1 text-sm">
+          <b>Proves</b> {lower(test.proves)} <b>Cannot prove</b> {lower(test.cannotProve)}
+        </p>
       </details>
     </section>
   );
@@ -99,8 +134,14 @@ function Why({ judgement, inputs, position }: { judgement: Judgement; inputs: Ru
   return (
     <section className={card} aria-label={title}>
       <h2 className="mb-1 text-sm font-semibold text-soft">{title}</h2>
-      <ul className="list-disc pl-4">{r.reasons.map((x) => <li key={x.rule}>{reasonWords(x, judgement.limits, r.resolution)}</li>)}</ul>
-      {r.probabilityWithin !== null && <p className="mt-1 text-soft">Inside the limits with {Math.round(100 * r.probabilityWithin)} % probability.</p>}
+      <ul className="list-disc pl-4">
+        {r.reasons.map((x) => (
+          <li key={x.rule}>{reasonWords(x, judgement.limits, r.resolution)}</li>
+        ))}
+      </ul>
+      {r.probabilityWithin !== null && (
+        <p className="mt-1 text-soft">Inside the limits with {Math.round(100 * r.probabilityWithin)} % probability.</p>
+      )}
       <Budget inputs={inputs} position={r.position} unit={shownUnit(judgement.limits.unit)} />
     </section>
   );
@@ -114,9 +155,21 @@ function Budget({ inputs, position, unit }: { inputs: RunInputs; position: Posit
   const total = Math.hypot(...lines.map((l) => l.standardUncertainty));
   return (
     <details className="mt-1">
-      <summary className="min-h-6 cursor-pointer text-sm text-soft">Uncertainty ± {shown(2 * total)} {unit} (k = 2), and what it is made of</summary>
+      <summary className="min-h-6 cursor-pointer text-sm text-soft">
+        Uncertainty ± {shown(2 * total)} {unit} (k = 2), and what it is made of
+      </summary>
       <table className="w-full text-left text-[13px]" aria-label="Where it comes from, standard uncertainty, share">
-        <tbody>{lines.map((l) => <tr key={l.from}><td>{l.words}</td><td className="px-1 text-right font-mono whitespace-nowrap">{shown(l.standardUncertainty)} {unit}</td><td className="text-right font-mono whitespace-nowrap">{Math.round(100 * l.share)} %</td></tr>)}</tbody>
+        <tbody>
+          {lines.map((l) => (
+            <tr key={l.from}>
+              <td>{l.words}</td>
+              <td className="px-1 text-right font-mono whitespace-nowrap">
+                {shown(l.standardUncertainty)} {unit}
+              </td>
+              <td className="text-right font-mono whitespace-nowrap">{Math.round(100 * l.share)} %</td>
+            </tr>
+          ))}
+        </tbody>
       </table>
     </details>
   );
@@ -124,7 +177,12 @@ function Budget({ inputs, position, unit }: { inputs: RunInputs; position: Posit
 
 const shown = (u: number): string => String(Number(u.toPrecision(2)));
 
-const STATUS = { approved: 'approved', draft: 'a draft that nobody has approved yet', 'rule-of-thumb': 'a general rule of thumb; enter the maker’s own', withdrawn: 'since taken off the shelf' } as const;
+const STATUS = {
+  approved: 'approved',
+  draft: 'a draft that nobody has approved yet',
+  'rule-of-thumb': 'a general rule of thumb; enter the maker’s own',
+  withdrawn: 'since taken off the shelf',
+} as const;
 const FOR = { part: 'for the part', family: 'for', depot: 'for the depot', general: 'for any engine' } as const;
 
 function LimitCard({ view }: { view: RunView }) {
@@ -132,9 +190,30 @@ function LimitCard({ view }: { view: RunView }) {
   const seen = s.limits.quantity === 'observation';
   return (
     <section className={`${card} text-[13px]`} aria-label="Limit">
-      <p><b>{seen ? 'Pass or fail, as seen' : s.limits.transfer ? 'Limit by transfer function' : s.limits.byPosition ? 'Limits by position' : `Limit ${rangeWords(s.limits, s.limits)}`}</b>, {[FOR[s.scope], s.of].filter(Boolean).join(' ')}{s.school && `, school “${s.school}”`}</p>
-      {!seen && <p className={s.status === 'approved' ? 'text-soft' : 'font-semibold text-ochre'}>{s.source}; {STATUS[s.status]}.</p>}
-      <p className="text-soft">{view.because} <Link className="underline" href={`/shelf?test=${view.test}&run=${view.id}`}>Why not another</Link></p>
+      <p>
+        <b>
+          {seen
+            ? 'Pass or fail, as seen'
+            : s.limits.transfer
+              ? 'Limit by transfer function'
+              : s.limits.byPosition
+                ? 'Limits by position'
+                : `Limit ${rangeWords(s.limits, s.limits)}`}
+        </b>
+        , {[FOR[s.scope], s.of].filter(Boolean).join(' ')}
+        {s.school && `, school “${s.school}”`}
+      </p>
+      {!seen && (
+        <p className={s.status === 'approved' ? 'text-soft' : 'font-semibold text-ochre'}>
+          {s.source}; {STATUS[s.status]}.
+        </p>
+      )}
+      <p className="text-soft">
+        {view.because}{' '}
+        <Link className="underline" href={`/shelf?test=${view.test}&run=${view.id}`}>
+          Why not another
+        </Link>
+      </p>
     </section>
   );
 }

@@ -16,13 +16,29 @@ export function SlipQuestion({ asked, limits, onMeant }: { asked: SlipAsked; lim
   const { slip, entry, position } = asked;
   const unit = shownUnit(limits.unit);
   return (
-    <p role="alert" className="mb-1 flex flex-wrap items-center gap-x-3 gap-y-1 rounded-lg border-2 border-ochre bg-card px-3 py-1 text-ochre">
-      <span><b>{printLimit(slip.typed, unit)} at {positionWords(position)}?</b> {slip.because === 'neighbours' ? 'Its neighbours' : 'The channel'} would fit {printLimit(slip.meant, unit)}: look at the prefix on the display.</span>
-      <button type="button" className="min-h-10 rounded-lg border border-line bg-card px-3 font-semibold text-ink" onClick={onMeant}>It shows {printLimit(slip.meant, unit)}</button>
+    <p
+      role="alert"
+      className="mb-1 flex flex-wrap items-center gap-x-3 gap-y-1 rounded-lg border-2 border-ochre bg-card px-3 py-1 text-ochre"
+    >
+      <span>
+        <b>
+          {printLimit(slip.typed, unit)} at {positionWords(position)}?
+        </b>{' '}
+        {slip.because === 'neighbours' ? 'Its neighbours' : 'The channel'} would fit {printLimit(slip.meant, unit)}:
+        look at the prefix on the display.
+      </span>
+      <button
+        type="button"
+        className="min-h-10 rounded-lg border border-line bg-card px-3 font-semibold text-ink"
+        onClick={onMeant}
+      >
+        It shows {printLimit(slip.meant, unit)}
+      </button>
       <span className="text-sm">Enter again keeps {entry}.</span>
     </p>
   );
 }
 
 /** The entry as it was probably meant, in the unit of the limits, with the digits that were typed. */
-export const meantEntry = ({ slip }: SlipAsked, limits: Limits): string => `${Number(slip.meant.toPrecision(12))} ${limits.unit}`;
+export const meantEntry = ({ slip }: SlipAsked, limits: Limits): string =>
+  `${Number(slip.meant.toPrecision(12))} ${limits.unit}`;

@@ -24,44 +24,110 @@ const chip = (set: boolean): string =>
   `inline-flex shrink-0 whitespace-nowrap ${set ? '' : '-order-1'} min-h-9 pointer-coarse:min-h-12 items-center gap-1.5 rounded-lg border px-2.5 text-sm ${set ? 'border-line bg-card' : 'border-ochre bg-card font-bold text-ochre'}`;
 
 /** What must be true now. Confirmed once; what is not confirmed stays visible and is printed with the result. */
-export const StatesBar = memo(function StatesBar({ states, circumstance: c, instruments, leads, quantity, zeroWanted, onChange, onZero, onOverride }: StatesBarProps) {
+export const StatesBar = memo(function StatesBar({
+  states,
+  circumstance: c,
+  instruments,
+  leads,
+  quantity,
+  zeroWanted,
+  onChange,
+  onZero,
+  onOverride,
+}: StatesBarProps) {
   const meter = instruments.find((i) => i.id === c.instrumentId);
   const today = useToday();
   const overdue = meter?.calibrationDue != null && today !== null && meter.calibrationDue < today;
-  const reads = instruments.filter((i) => i.accuracy.length === 0 || i.accuracy.some((a) => a.quantity === quantity) || i.id === c.instrumentId);
+  const reads = instruments.filter(
+    (i) => i.accuracy.length === 0 || i.accuracy.some((a) => a.quantity === quantity) || i.id === c.instrumentId,
+  );
   const usable = reads.length ? reads : instruments;
   const zeroed = quantity === 'current' ? 'clamp’s zero' : 'leads zeroed';
-  const toggle = (id: string): void => onChange({ states: c.states.includes(id) ? c.states.filter((s) => s !== id) : [...c.states, id] });
+  const toggle = (id: string): void =>
+    onChange({ states: c.states.includes(id) ? c.states.filter((s) => s !== id) : [...c.states, id] });
   return (
-    <div className="no-print flex shrink-0 gap-2 overflow-x-auto py-1 md:flex-wrap" role="group" aria-label="What must be true now">
+    <div
+      className="no-print flex shrink-0 gap-2 overflow-x-auto py-1 md:flex-wrap"
+      role="group"
+      aria-label="What must be true now"
+    >
       {states.map((s) => {
         const set = c.states.includes(s.id);
         return (
-          <button key={s.id} type="button" aria-pressed={set} title={s.why} className={chip(set)} onClick={() => toggle(s.id)}>
-            {set ? <Check size={15} aria-hidden="true" /> : null}{s.label}{set ? '' : '?'}
+          <button
+            key={s.id}
+            type="button"
+            aria-pressed={set}
+            title={s.why}
+            className={chip(set)}
+            onClick={() => toggle(s.id)}
+          >
+            {set ? <Check size={15} aria-hidden="true" /> : null}
+            {s.label}
+            {set ? '' : '?'}
           </button>
         );
       })}
-      {onOverride && states.some((s) => !c.states.includes(s.id)) && <button type="button" className={chip(true)} onClick={onOverride}>sign off…</button>}
+      {onOverride && states.some((s) => !c.states.includes(s.id)) && (
+        <button type="button" className={chip(true)} onClick={onOverride}>
+          sign off…
+        </button>
+      )}
       {(zeroWanted || c.leadZero !== null) && (
         <button type="button" className={chip(c.leadZero !== null)} onClick={onZero}>
-          {c.leadZero === null ? `${zeroed}?` : <><Check size={15} aria-hidden="true" />{zeroed} <b className="font-mono">{c.leadZero}{/[A-ZΩ]/i.test(c.leadZero) ? '' : quantity === 'current' ? ' A' : ' Ω'}</b></>}
+          {c.leadZero === null ? (
+            `${zeroed}?`
+          ) : (
+            <>
+              <Check size={15} aria-hidden="true" />
+              {zeroed}{' '}
+              <b className="font-mono">
+                {c.leadZero}
+                {/[A-ZΩ]/i.test(c.leadZero) ? '' : quantity === 'current' ? ' A' : ' Ω'}
+              </b>
+            </>
+          )}
         </button>
       )}
       {quantity === 'resistance' && zeroWanted && c.leadZero === null && leads.length > 0 && (
-        <select aria-label="Leads measured before" className={chip(false)} value="" onChange={(e) => onChange({ leadZero: e.target.value || null })}>
+        <select
+          aria-label="Leads measured before"
+          className={chip(false)}
+          value=""
+          onChange={(e) => onChange({ leadZero: e.target.value || null })}
+        >
           <option value="">leads on the list?</option>
-          {leads.map((l) => <option key={l.name} value={l.zero}>{l.name}, {l.zero} Ω</option>)}
+          {leads.map((l) => (
+            <option key={l.name} value={l.zero}>
+              {l.name}, {l.zero} Ω
+            </option>
+          ))}
         </select>
       )}
       {quantity !== 'observation' && (
-        <select aria-label="Meter" className={chip(c.instrumentId !== null)} value={c.instrumentId ?? ''} onChange={(e) => onChange({ instrumentId: e.target.value || null })}>
+        <select
+          aria-label="Meter"
+          className={chip(c.instrumentId !== null)}
+          value={c.instrumentId ?? ''}
+          onChange={(e) => onChange({ instrumentId: e.target.value || null })}
+        >
           <option value="">which meter?</option>
-          {usable.map((i) => <option key={i.id} value={i.id}>{i.name}</option>)}
+          {usable.map((i) => (
+            <option key={i.id} value={i.id}>
+              {i.name}
+            </option>
+          ))}
         </select>
       )}
-      {overdue && <span className="inline-flex min-h-9 items-center px-1 text-sm font-bold text-ochre">calibration was due {meter.calibrationDue}</span>}
-      <Temperature value={c.condition.partTemperature_degC} onChange={(t) => onChange({ condition: without(c.condition, t) })} />
+      {overdue && (
+        <span className="inline-flex min-h-9 items-center px-1 text-sm font-bold text-ochre">
+          calibration was due {meter.calibrationDue}
+        </span>
+      )}
+      <Temperature
+        value={c.condition.partTemperature_degC}
+        onChange={(t) => onChange({ condition: without(c.condition, t) })}
+      />
     </div>
   );
 });
@@ -76,14 +142,22 @@ function Temperature({ value, onChange }: { value: number | undefined; onChange:
   return (
     <label className={chip(value !== undefined)}>
       engine at
-      <input key={value} defaultValue={value} inputMode="decimal" aria-label="Engine temperature in degrees Celsius" className="w-10 border-b border-soft bg-transparent text-center font-mono font-bold"
+      <input
+        key={value}
+        defaultValue={value}
+        inputMode="decimal"
+        aria-label="Engine temperature in degrees Celsius"
+        className="w-10 border-b border-soft bg-transparent text-center font-mono font-bold"
         onBlur={(e) => {
           const text = e.target.value.trim().replace(',', '.');
           const t = text === '' ? undefined : Number(text);
           if (t !== undefined && !(t >= -60 && t <= 400)) e.target.value = value === undefined ? '' : String(value);
           else if (t !== value) onChange(t);
         }}
-        onKeyDown={(e) => { if (e.key === 'Enter') e.currentTarget.blur(); }} />
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') e.currentTarget.blur();
+        }}
+      />
       °C
     </label>
   );

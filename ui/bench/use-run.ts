@@ -5,7 +5,13 @@ import { v7 } from 'uuid';
 import type { Judgement, Position } from '../../core/judge/types';
 import { judgeRun, type RunInputs } from '../../formats/run-set';
 import type { ProblemDetails } from '../../formats/problem';
-import { type CircumstanceView, countingReadings, currentReadings, type ReadingView, type RunView } from '../../formats/views';
+import {
+  type CircumstanceView,
+  countingReadings,
+  currentReadings,
+  type ReadingView,
+  type RunView,
+} from '../../formats/views';
 import { useLive } from '../kit/live';
 import { drop, flush, keep, kept, onOutbox, type OutboxEvent, type OutboxItem } from './outbox';
 
@@ -49,12 +55,24 @@ type Action =
 
 function reduce(state: State, action: Action): State {
   switch (action.type) {
-    case 'fact': return addFact(state, action.fact, { state: 'keeping' });
-    case 'circumstance': return { ...state, circumstance: action.circumstance };
-    case 'drop': return { ...state, facts: state.facts.filter((f) => f.id !== action.id) };
-    case 'state': return { ...state, saves: new Map(state.saves).set(action.id, { state: action.state, ...(action.problem ? { problem: action.problem } : {}) }) };
-    case 'outbox': return { ...action.items.reduce(mergeItem, state), loaded: true };
-    case 'colleagues': return mergeColleagues(state, action.view);
+    case 'fact':
+      return addFact(state, action.fact, { state: 'keeping' });
+    case 'circumstance':
+      return { ...state, circumstance: action.circumstance };
+    case 'drop':
+      return { ...state, facts: state.facts.filter((f) => f.id !== action.id) };
+    case 'state':
+      return {
+        ...state,
+        saves: new Map(state.saves).set(action.id, {
+          state: action.state,
+          ...(action.problem ? { problem: action.problem } : {}),
+        }),
+      };
+    case 'outbox':
+      return { ...action.items.reduce(mergeItem, state), loaded: true };
+    case 'colleagues':
+      return mergeColleagues(state, action.view);
   }
 }
 
@@ -63,7 +81,11 @@ function mergeColleagues(state: State, view: RunView): State {
   const stored = new Set(view.readings.map((r) => r.id));
   const here = new Map(state.facts.map((f) => [f.id, f]));
   const ours = [...state.saves.values()].some((s) => s.state === 'keeping' || s.state === 'queued');
-  return { ...state, facts: [...view.readings.map((r) => here.get(r.id) ?? factOf(r)), ...state.facts.filter((f) => !stored.has(f.id))], circumstance: ours ? state.circumstance : view.circumstance };
+  return {
+    ...state,
+    facts: [...view.readings.map((r) => here.get(r.id) ?? factOf(r)), ...state.facts.filter((f) => !stored.has(f.id))],
+    circumstance: ours ? state.circumstance : view.circumstance,
+  };
 }
 
 /** What waited in this browser when the page was opened. */
@@ -71,11 +93,19 @@ function mergeItem(state: State, item: OutboxItem): State {
   if (item.kind === 'circumstance') {
     const { instrumentId = null, leadZero = null, states, condition } = item.body;
     if (item.refused) return state;
-    return { ...state, circumstance: withZero(state.circumstance, { instrumentId, leadZero, states, condition }), saves: new Map(state.saves).set(item.body.id, { state: 'queued' }) };
+    return {
+      ...state,
+      circumstance: withZero(state.circumstance, { instrumentId, leadZero, states, condition }),
+      saves: new Map(state.saves).set(item.body.id, { state: 'queued' }),
+    };
   }
   const { id, position, entry, supersedes = null, why = null } = item.body;
   if (state.facts.some((f) => f.id === id)) return state;
-  return addFact(state, { id, position, entry, supersedes, why, instrumentId: state.circumstance.instrumentId }, item.refused ? { state: 'refused', problem: item.refused } : { state: 'queued' });
+  return addFact(
+    state,
+    { id, position, entry, supersedes, why, instrumentId: state.circumstance.instrumentId },
+    item.refused ? { state: 'refused', problem: item.refused } : { state: 'queued' },
+  );
 }
 
 /** A circumstance, with its zero kept for its meter: what was read with it goes on using the newest. */
@@ -85,7 +115,9 @@ export function withZero(before: CircumstanceView, next: Omit<CircumstanceView, 
 }
 
 const addFact = (state: State, fact: Fact, saved: Saved): State => ({
-  ...state, facts: [...state.facts, fact], saves: new Map(state.saves).set(fact.id, saved),
+  ...state,
+  facts: [...state.facts, fact],
+  saves: new Map(state.saves).set(fact.id, saved),
 });
 
 /** A reading without a note of its own came from the server. */
@@ -116,27 +148,44 @@ export function useRun(view: RunView, by: string): Run {
 
   const router = useRouter();
   const warmed = useRef(new Set<string>());
-  useEffect(() => onOutbox((event) => {
-    follow(event, dispatch, setReachable);
-    // Other limits may hold at another temperature: the server knows the shelf.
-    if (event.type === 'stored' && warmed.current.delete(event.id)) router.refresh();
-    // A refusal means that somebody else was here: their readings are needed to decide.
-    if (event.type === 'refused') void colleagues(view.id).then((now) => { if (now) dispatch({ type: 'colleagues', view: now }); });
-  }), [view.id, router]);
+  useEffect(
+    () =>
+      onOutbox((event) => {
+        follow(event, dispatch, setReachable);
+        // Other limits may hold at another temperature: the server knows the shelf.
+        if (event.type === 'stored' && warmed.current.delete(event.id)) router.refresh();
+        // A refusal means that somebody else was here: their readings are needed to decide.
+        if (event.type === 'refused')
+          void colleagues(view.id).then((now) => {
+            if (now) dispatch({ type: 'colleagues', view: now });
+          });
+      }),
+    [view.id, router],
+  );
   // What others write here appears as they write it; what stands here already is not fetched again.
   const known = useRef(state);
-  useEffect(() => { known.current = state; });
+  useEffect(() => {
+    known.current = state;
+  });
   useLive(view.job.id, (heard) => {
     const { facts: here, saves: sent } = known.current;
-    const foreign = heard.filter((h) => h.kind === 'reconnected' || (h.run === view.id && !sent.has(h.row) && !here.some((f) => f.id === h.row)));
+    const foreign = heard.filter(
+      (h) => h.kind === 'reconnected' || (h.run === view.id && !sent.has(h.row) && !here.some((f) => f.id === h.row)),
+    );
     if (heard.some((h) => h.kind === 'test_run')) router.refresh();
-    if (foreign.length) void colleagues(view.id).then((now) => { if (now) dispatch({ type: 'colleagues', view: now }); });
+    if (foreign.length)
+      void colleagues(view.id).then((now) => {
+        if (now) dispatch({ type: 'colleagues', view: now });
+      });
   });
   useEffect(() => {
-    void kept().then((items) => {
-      dispatch({ type: 'outbox', items: items.filter((i) => i.runId === view.id) });
-      return flush();
-    }, () => dispatch({ type: 'outbox', items: [] }));
+    void kept().then(
+      (items) => {
+        dispatch({ type: 'outbox', items: items.filter((i) => i.runId === view.id) });
+        return flush();
+      },
+      () => dispatch({ type: 'outbox', items: [] }),
+    );
     const online = () => void flush();
     window.addEventListener('online', online);
     return () => window.removeEventListener('online', online);
@@ -144,14 +193,26 @@ export function useRun(view: RunView, by: string): Run {
 
   const { facts, saves } = state;
   const lines = useMemo(() => facts.map((f): Line => ({ ...f, ...(saves.get(f.id) ?? SAVED) })), [facts, saves]);
-  const current = useMemo(() => new Map(currentReadings(lines.filter((l) => l.state !== 'refused')).map((l) => [l.position, l])), [lines]);
+  const current = useMemo(
+    () => new Map(currentReadings(lines.filter((l) => l.state !== 'refused')).map((l) => [l.position, l])),
+    [lines],
+  );
   // Judged again only when a reading has changed, not when one is saved.
   const counting = [...current.values()].map((l) => l.id).join();
   // eslint-disable-next-line react-hooks/exhaustive-deps -- `counting` names exactly what `current` holds
   const stored = useMemo(() => countingReadings(facts.filter((f) => saves.get(f.id)?.state !== 'refused')), [counting]);
-  const inputs = useMemo((): RunInputs => ({
-    definition: view.definition, engine: view.unit.engine, limits: view.specification.limits, decision: view.decision, circumstance: state.circumstance, instruments: view.instruments, readings: stored,
-  }), [view, state.circumstance, stored]);
+  const inputs = useMemo(
+    (): RunInputs => ({
+      definition: view.definition,
+      engine: view.unit.engine,
+      limits: view.specification.limits,
+      decision: view.decision,
+      circumstance: state.circumstance,
+      instruments: view.instruments,
+      readings: stored,
+    }),
+    [view, state.circumstance, stored],
+  );
   const judgement = useMemo(() => {
     const judged = judgeRun(inputs);
     if (!judged.ok) throw new Error(JSON.stringify(judged.error));
@@ -159,31 +220,55 @@ export function useRun(view: RunView, by: string): Run {
   }, [inputs]);
 
   const { instrumentId } = state.circumstance;
-  const record = useCallback((position: Position, entry: string, why: string | null) => {
-    const supersedes = current.get(position)?.id ?? null;
-    const body = { id: v7(), position, entry, supersedes, why, by, takenAt: new Date().toISOString() };
-    dispatch({ type: 'fact', fact: { id: body.id, position, entry, supersedes, why, instrumentId } });
-    keep({ runId: view.id, kind: 'reading', body }).catch(() => dispatch({ type: 'state', id: body.id, state: 'not kept' }));
-  }, [by, current, instrumentId, view.id]);
+  const record = useCallback(
+    (position: Position, entry: string, why: string | null) => {
+      const supersedes = current.get(position)?.id ?? null;
+      const body = { id: v7(), position, entry, supersedes, why, by, takenAt: new Date().toISOString() };
+      dispatch({ type: 'fact', fact: { id: body.id, position, entry, supersedes, why, instrumentId } });
+      keep({ runId: view.id, kind: 'reading', body }).catch(() =>
+        dispatch({ type: 'state', id: body.id, state: 'not kept' }),
+      );
+    },
+    [by, current, instrumentId, view.id],
+  );
 
-  const change = useCallback((part: Partial<CircumstanceView>) => {
-    // Another meter has a zero of its own: the newest that was read with it here, or none.
-    const changed = part.instrumentId !== undefined && part.instrumentId !== state.circumstance.instrumentId;
-    const own = changed && part.instrumentId ? state.circumstance.zeros[part.instrumentId] ?? null : null;
-    const keepsZero = state.circumstance.instrumentId === null;
-    const next = withZero(state.circumstance, { ...state.circumstance, ...(changed && !keepsZero ? { leadZero: own } : {}), ...part });
-    dispatch({ type: 'circumstance', circumstance: next });
-    const { partTemperature_degC, note } = next.condition;
-    const condition = { ...(partTemperature_degC === undefined ? {} : { partTemperature_degC }), ...(note === undefined ? {} : { note }) };
-    const id = v7();
-    if (partTemperature_degC !== state.circumstance.condition.partTemperature_degC) warmed.current.add(id);
-    dispatch({ type: 'state', id, state: 'keeping' });
-    const keeping = keep({
-      runId: view.id, kind: 'circumstance',
-      body: { id, by, recordedAt: new Date().toISOString(), instrumentId: next.instrumentId, leadZero: next.leadZero, states: [...next.states], condition },
-    });
-    keeping.catch(() => dispatch({ type: 'state', id, state: 'not kept' }));
-  }, [by, state.circumstance, view.id]);
+  const change = useCallback(
+    (part: Partial<CircumstanceView>) => {
+      // Another meter has a zero of its own: the newest that was read with it here, or none.
+      const changed = part.instrumentId !== undefined && part.instrumentId !== state.circumstance.instrumentId;
+      const own = changed && part.instrumentId ? (state.circumstance.zeros[part.instrumentId] ?? null) : null;
+      const keepsZero = state.circumstance.instrumentId === null;
+      const next = withZero(state.circumstance, {
+        ...state.circumstance,
+        ...(changed && !keepsZero ? { leadZero: own } : {}),
+        ...part,
+      });
+      dispatch({ type: 'circumstance', circumstance: next });
+      const { partTemperature_degC, note } = next.condition;
+      const condition = {
+        ...(partTemperature_degC === undefined ? {} : { partTemperature_degC }),
+        ...(note === undefined ? {} : { note }),
+      };
+      const id = v7();
+      if (partTemperature_degC !== state.circumstance.condition.partTemperature_degC) warmed.current.add(id);
+      dispatch({ type: 'state', id, state: 'keeping' });
+      const keeping = keep({
+        runId: view.id,
+        kind: 'circumstance',
+        body: {
+          id,
+          by,
+          recordedAt: new Date().toISOString(),
+          instrumentId: next.instrumentId,
+          leadZero: next.leadZero,
+          states: [...next.states],
+          condition,
+        },
+      });
+      keeping.catch(() => dispatch({ type: 'state', id, state: 'not kept' }));
+    },
+    [by, state.circumstance, view.id],
+  );
 
   const discard = useCallback((id: string) => {
     dispatch({ type: 'drop', id });
@@ -192,21 +277,43 @@ export function useRun(view: RunView, by: string): Run {
 
   const states = [...saves.values()].map((s) => s.state);
   const waiting = states.filter((s) => s === 'keeping' || s === 'queued').length;
-  return { lines, circumstance: state.circumstance, judgement, inputs, reachable, waiting, loaded: state.loaded, unkept: states.includes('not kept'), current, record, change, discard };
+  return {
+    lines,
+    circumstance: state.circumstance,
+    judgement,
+    inputs,
+    reachable,
+    waiting,
+    loaded: state.loaded,
+    unkept: states.includes('not kept'),
+    current,
+    record,
+    change,
+    discard,
+  };
 }
 
 const initial = (view: RunView): State => ({
   circumstance: view.circumstance,
-  loaded: false, saves: new Map(), facts: view.readings.map(factOf),
+  loaded: false,
+  saves: new Map(),
+  facts: view.readings.map(factOf),
 });
 
-const factOf = (r: ReadingView): Fact => ({ id: r.id, position: r.position, entry: r.entry, supersedes: r.supersedes, why: r.why, instrumentId: r.instrumentId });
+const factOf = (r: ReadingView): Fact => ({
+  id: r.id,
+  position: r.position,
+  entry: r.entry,
+  supersedes: r.supersedes,
+  why: r.why,
+  instrumentId: r.instrumentId,
+});
 
 /** The run as the server has it now; `null` where it does not answer. */
 async function colleagues(runId: string): Promise<RunView | null> {
   try {
     const response = await fetch(`/api/runs/${runId}`);
-    return response.ok ? (await response.json()) as RunView : null;
+    return response.ok ? ((await response.json()) as RunView) : null;
   } catch {
     return null;
   }
@@ -214,10 +321,15 @@ async function colleagues(runId: string): Promise<RunView | null> {
 
 function follow(event: OutboxEvent, dispatch: (a: Action) => void, setReachable: (r: boolean) => void): void {
   switch (event.type) {
-    case 'kept': return dispatch({ type: 'state', id: event.id, state: 'queued' });
-    case 'stored': return dispatch({ type: 'state', id: event.id, state: 'saved' });
-    case 'refused': return dispatch({ type: 'state', id: event.id, state: 'refused', problem: event.problem });
-    case 'reached': return setReachable(true);
-    case 'unreachable': return setReachable(false);
+    case 'kept':
+      return dispatch({ type: 'state', id: event.id, state: 'queued' });
+    case 'stored':
+      return dispatch({ type: 'state', id: event.id, state: 'saved' });
+    case 'refused':
+      return dispatch({ type: 'state', id: event.id, state: 'refused', problem: event.problem });
+    case 'reached':
+      return setReachable(true);
+    case 'unreachable':
+      return setReachable(false);
   }
 }

@@ -22,41 +22,118 @@ export function Catalogue({ entries }: { entries: readonly CatalogueEntry[] }) {
   const [picked, setPicked] = useState(entries[0]?.test.id ?? '');
   const [editing, setEditing] = useState<{ test: TestDefinition; isNew: boolean } | null>(null);
   const [importing, setImporting] = useState(false);
-  const find = useMemo(() => indexFindable(entries.map((e) => ({ ...e, name: e.test.name, words: searchWords(e.test) }))), [entries]);
+  const find = useMemo(
+    () => indexFindable(entries.map((e) => ({ ...e, name: e.test.name, words: searchWords(e.test) }))),
+    [entries],
+  );
   const found = useMemo(() => find(search), [find, search]);
   const entry = entries.find((e) => e.test.id === picked) ?? found[0];
-  const done = (): void => { setEditing(null); setImporting(false); router.refresh(); };
+  const done = (): void => {
+    setEditing(null);
+    setImporting(false);
+    router.refresh();
+  };
   return (
     <main className="mx-auto grid w-full max-w-7xl flex-1 content-start gap-4 p-4 lg:grid-cols-[22rem_minmax(0,1fr)]">
       <div>
         <label className="mb-2 flex min-h-12 items-center gap-2 rounded-lg border-2 border-line bg-card px-3">
-          <Search size={18} aria-hidden="true" /><span className="sr-only">Find a test</span>
-          <input value={search} onChange={(e) => setSearch(e.target.value)} placeholder="Find a test" className="min-w-0 flex-1 bg-transparent focus-visible:outline-none" />
+          <Search size={18} aria-hidden="true" />
+          <span className="sr-only">Find a test</span>
+          <input
+            value={search}
+            onChange={(e) => setSearch(e.target.value)}
+            placeholder="Find a test"
+            className="min-w-0 flex-1 bg-transparent focus-visible:outline-none"
+          />
         </label>
-        <p className="mb-2 text-sm text-soft" role="status">{found.length === entries.length ? `${entries.length} tests` : `${found.length} of ${entries.length} tests`}</p>
+        <p className="mb-2 text-sm text-soft" role="status">
+          {found.length === entries.length ? `${entries.length} tests` : `${found.length} of ${entries.length} tests`}
+        </p>
         <div className="lg:max-h-[calc(100dvh-15rem)] lg:overflow-y-auto lg:pr-1">
           {[...groupBy(found, (e) => e.test.area)].map(([area, those]) => (
             <section key={area} className="mb-3" aria-label={area}>
               <h2 className="text-sm font-semibold text-soft">{area}</h2>
-              <ul>{those.map(({ test, own }) => (
-                <li key={test.id}><button type="button" aria-pressed={test.id === entry?.test.id} onClick={() => setPicked(test.id)} className={`block min-h-10 w-full rounded-lg border px-3 py-1 text-left ${test.id === entry?.test.id ? 'border-estuary bg-card font-semibold' : 'border-transparent hover:border-line'}`}>{test.name}{own && <span className="ml-2 text-sm font-normal text-estuary">our own</span>}</button></li>
-              ))}</ul>
+              <ul>
+                {those.map(({ test, own }) => (
+                  <li key={test.id}>
+                    <button
+                      type="button"
+                      aria-pressed={test.id === entry?.test.id}
+                      onClick={() => setPicked(test.id)}
+                      className={`block min-h-10 w-full rounded-lg border px-3 py-1 text-left ${test.id === entry?.test.id ? 'border-estuary bg-card font-semibold' : 'border-transparent hover:border-line'}`}
+                    >
+                      {test.name}
+                      {own && <span className="ml-2 text-sm font-normal text-estuary">our own</span>}
+                    </button>
+                  </li>
+                ))}
+              </ul>
             </section>
           ))}
         </div>
         <div className="mt-2 flex flex-wrap gap-2">
-          <Button onClick={() => setEditing({ test: BLANK, isNew: true })}><Plus size={18} aria-hidden="true" />Test</Button>
-          <Button onClick={() => setImporting(true)}><FileUp size={18} aria-hidden="true" />In</Button>
-          <a className={buttonLook()} href="/api/catalogue" download><FileDown size={18} aria-hidden="true" />All</a>
-          <a className={buttonLook()} href="/api/catalogue?own=1" download><FileDown size={18} aria-hidden="true" />Our own</a>
+          <Button onClick={() => setEditing({ test: BLANK, isNew: true })}>
+            <Plus size={18} aria-hidden="true" />
+            Test
+          </Button>
+          <Button onClick={() => setImporting(true)}>
+            <FileUp size={18} aria-hidden="true" />
+            In
+          </Button>
+          <a className={buttonLook()} href="/api/catalogue" download>
+            <FileDown size={18} aria-hidden="true" />
+            All
+          </a>
+          <a className={buttonLook()} href="/api/catalogue?own=1" download>
+            <FileDown size={18} aria-hidden="true" />
+            Our own
+          </a>
         </div>
       </div>
-      {entry ? <TestDetail key={entry.test.id} entry={entry} by={by} onCopy={() => setEditing({ test: copyOf(entry.test), isNew: true })} onEdit={() => setEditing({ test: entry.test, isNew: false })} onDone={() => router.refresh()} /> : <p className="text-soft">No test has “{search}” in it.</p>}
-      {editing && <EditTest test={editing.test} isNew={editing.isNew} areas={[...new Set(entries.map((e) => e.test.area))]} by={by} onClose={() => setEditing(null)} onDone={(id) => { setPicked(id); done(); }} />}
+      {entry ? (
+        <TestDetail
+          key={entry.test.id}
+          entry={entry}
+          by={by}
+          onCopy={() => setEditing({ test: copyOf(entry.test), isNew: true })}
+          onEdit={() => setEditing({ test: entry.test, isNew: false })}
+          onDone={() => router.refresh()}
+        />
+      ) : (
+        <p className="text-soft">No test has “{search}” in it.</p>
+      )}
+      {editing && (
+        <EditTest
+          test={editing.test}
+          isNew={editing.isNew}
+          areas={[...new Set(entries.map((e) => e.test.area))]}
+          by={by}
+          onClose={() => setEditing(null)}
+          onDone={(id) => {
+            setPicked(id);
+            done();
+          }}
+        />
+      )}
       {importing && (
-        <ImportFile<CataloguePlan> title="Tests from a file" description="JSON, as “All” and “Our own” write it. Nothing is taken before you have seen what it changes." url="/api/catalogue/import" types={[['.json', 'application/json']]}
-          changes={(p) => p.rows.filter((r) => r.action !== 'unchanged').length} onClose={() => setImporting(false)} onDone={done}
-          show={(p) => <ul>{p.rows.map((r) => <li key={r.id} className="border-t border-line py-1"><b>{r.name}</b> <span className="font-mono text-sm text-soft">{r.id}</span> {r.action}</li>)}</ul>} />
+        <ImportFile<CataloguePlan>
+          title="Tests from a file"
+          description="JSON, as “All” and “Our own” write it. Nothing is taken before you have seen what it changes."
+          url="/api/catalogue/import"
+          types={[['.json', 'application/json']]}
+          changes={(p) => p.rows.filter((r) => r.action !== 'unchanged').length}
+          onClose={() => setImporting(false)}
+          onDone={done}
+          show={(p) => (
+            <ul>
+              {p.rows.map((r) => (
+                <li key={r.id} className="border-t border-line py-1">
+                  <b>{r.name}</b> <span className="font-mono text-sm text-soft">{r.id}</span> {r.action}
+                </li>
+              ))}
+            </ul>
+          )}
+        />
       )}
     </main>
   );

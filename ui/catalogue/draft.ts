@@ -5,21 +5,47 @@ import { type Draft, DraftReader, pruned } from '../kit/draft';
 
 /** What has no field of its own stands as JSON. */
 const MORE = ['advice', 'rules', 'probes', 'groups'] as const;
-const TEXTS = ['id', 'name', 'purpose', 'part', 'area', 'quantity', 'unit', 'layout', 'connection', 'probe', 'proves', 'cannotProve'] as const;
+const TEXTS = [
+  'id',
+  'name',
+  'purpose',
+  'part',
+  'area',
+  'quantity',
+  'unit',
+  'layout',
+  'connection',
+  'probe',
+  'proves',
+  'cannotProve',
+] as const;
 
 /** States and cautions that can be named by their id alone. */
 const KNOWN_STATES: ReadonlyMap<string, RequiredState> = new Map(Object.values(STATES).map((s) => [s.id, s]));
 const KNOWN_CAUTIONS: ReadonlyMap<string, Caution> = new Map(Object.values(CAUTIONS).map((c) => [c.id, c]));
 
-const stateLine = (s: RequiredState): string => (KNOWN_STATES.get(s.id)?.why === s.why && KNOWN_STATES.get(s.id)?.label === s.label ? s.id : `${s.id}: ${s.label}: ${s.why}`);
+const stateLine = (s: RequiredState): string =>
+  KNOWN_STATES.get(s.id)?.why === s.why && KNOWN_STATES.get(s.id)?.label === s.label
+    ? s.id
+    : `${s.id}: ${s.label}: ${s.why}`;
 const cautionLine = (c: Caution): string => (KNOWN_CAUTIONS.get(c.id)?.text === c.text ? c.id : `${c.id}: ${c.text}`);
 
 export function draftOfTest(t: TestDefinition): Draft {
   const more = Object.fromEntries(MORE.filter((f) => t[f] !== undefined).map((f) => [f, t[f]]));
   return {
-    ...Object.fromEntries(TEXTS.map((f) => [f, t[f]])), shared: t.shared ?? '', positions: t.positions === 'cylinders' ? '' : t.positions.join('\n'), steps: t.steps.join('\n'),
-    toolKind: t.tool.kind, toolMode: t.tool.mode, key: t.condition.key, engine: t.condition.engine, minutes: String(t.minutes), people: String(t.people),
-    states: t.states.map(stateLine).join('\n'), cautions: t.cautions.map(cautionLine).join('\n'), more: JSON.stringify(more, null, 1),
+    ...Object.fromEntries(TEXTS.map((f) => [f, t[f]])),
+    shared: t.shared ?? '',
+    positions: t.positions === 'cylinders' ? '' : t.positions.join('\n'),
+    steps: t.steps.join('\n'),
+    toolKind: t.tool.kind,
+    toolMode: t.tool.mode,
+    key: t.condition.key,
+    engine: t.condition.engine,
+    minutes: String(t.minutes),
+    people: String(t.people),
+    states: t.states.map(stateLine).join('\n'),
+    cautions: t.cautions.map(cautionLine).join('\n'),
+    more: JSON.stringify(more, null, 1),
   };
 }
 
@@ -35,39 +61,72 @@ function readCaution(line: string): Caution | null {
   const known = KNOWN_CAUTIONS.get(line);
   if (known) return known;
   const cut = line.indexOf(':');
-  return cut > 0 && line.slice(cut + 1).trim() ? { id: line.slice(0, cut).trim(), text: line.slice(cut + 1).trim() } : null;
+  return cut > 0 && line.slice(cut + 1).trim()
+    ? { id: line.slice(0, cut).trim(), text: line.slice(cut + 1).trim() }
+    : null;
 }
 
 /** The test of a draft, or what cannot be read, by the server's paths. What the server checks beyond this it says by the same paths. */
 export function testOfDraft(draft: Draft): Result<TestDefinition> {
   const read = new DraftReader(draft);
   const problems: Problem[] = [];
-  const texts = Object.fromEntries(TEXTS.map((f) => {
-    const text = read.text(f);
-    if (text === undefined) problems.push({ path: `/test/${f}`, message: 'This must be said.' });
-    return [f, text ?? ''];
-  }));
-  const listed = <T,>(field: string, readLine: (line: string) => T | null, help: string): T[] => read.lines(field).flatMap((line) => {
-    const item = readLine(line);
-    if (item === null) problems.push({ path: `/test/${field}`, message: `"${line}" is not known here; ${help}` });
-    return item === null ? [] : [item];
-  });
+  const texts = Object.fromEntries(
+    TEXTS.map((f) => {
+      const text = read.text(f);
+      if (text === undefined) problems.push({ path: `/test/${f}`, message: 'This must be said.' });
+      return [f, text ?? ''];
+    }),
+  );
+  const listed = <T>(field: string, readLine: (line: string) => T | null, help: string): T[] =>
+    read.lines(field).flatMap((line) => {
+      const item = readLine(line);
+      if (item === null) problems.push({ path: `/test/${field}`, message: `"${line}" is not known here; ${help}` });
+      return item === null ? [] : [item];
+    });
   const positions = read.lines('positions');
   const test = {
-    ...texts, positions: draft.layout === 'cylinders' ? 'cylinders' : positions, steps: read.lines('steps'), shared: read.text('shared'),
-    tool: { kind: draft.toolKind, mode: read.text('toolMode') ?? '' }, condition: { key: read.text('key') ?? '', engine: read.text('engine') ?? '' },
-    minutes: read.number('minutes', '/test/minutes') ?? 0, people: read.number('people', '/test/people') ?? 1,
-    states: listed('states', readState, 'write “id: label: why”.'), cautions: listed('cautions', readCaution, 'write “id: text”.'), ...read.json('more', '/test/more'),
+    ...texts,
+    positions: draft.layout === 'cylinders' ? 'cylinders' : positions,
+    steps: read.lines('steps'),
+    shared: read.text('shared'),
+    tool: { kind: draft.toolKind, mode: read.text('toolMode') ?? '' },
+    condition: { key: read.text('key') ?? '', engine: read.text('engine') ?? '' },
+    minutes: read.number('minutes', '/test/minutes') ?? 0,
+    people: read.number('people', '/test/people') ?? 1,
+    states: listed('states', readState, 'write “id: label: why”.'),
+    cautions: listed('cautions', readCaution, 'write “id: text”.'),
+    ...read.json('more', '/test/more'),
   };
-  if (draft.layout !== 'cylinders' && positions.length === 0) problems.push({ path: '/test/positions', message: 'Name the positions, one per line.' });
+  if (draft.layout !== 'cylinders' && positions.length === 0)
+    problems.push({ path: '/test/positions', message: 'Name the positions, one per line.' });
   const all = [...problems, ...read.problems];
   return all.length ? fail(all) : ok(pruned(test) as unknown as TestDefinition);
 }
 
 /** A beginning for a test that is like no other: an ohms test, because that one must ask for most. */
 export const BLANK: TestDefinition = {
-  id: '', name: '', purpose: '', part: '', area: 'Harness', quantity: 'resistance', unit: 'ohm', layout: 'pins', positions: ['pin 1', 'pin 2'], tool: { kind: 'multimeter', mode: 'ohms, not the beeper' }, minutes: 5, people: 1,
-  connection: 'at-part', condition: { key: 'off', engine: 'stopped' }, states: [STATES.keyOff, STATES.unplugged], probe: '', steps: [], cautions: [CAUTIONS.deadCircuit, CAUTIONS.defer], proves: '', cannotProve: '', advice: [], rules: [],
+  id: '',
+  name: '',
+  purpose: '',
+  part: '',
+  area: 'Harness',
+  quantity: 'resistance',
+  unit: 'ohm',
+  layout: 'pins',
+  positions: ['pin 1', 'pin 2'],
+  tool: { kind: 'multimeter', mode: 'ohms, not the beeper' },
+  minutes: 5,
+  people: 1,
+  connection: 'at-part',
+  condition: { key: 'off', engine: 'stopped' },
+  states: [STATES.keyOff, STATES.unplugged],
+  probe: '',
+  steps: [],
+  cautions: [CAUTIONS.deadCircuit, CAUTIONS.defer],
+  proves: '',
+  cannotProve: '',
+  advice: [],
+  rules: [],
 };
 
 /** A copy to be changed: its id and name say that it is one. */

@@ -10,18 +10,75 @@ import { DraftField, OtherProblems, Row } from '../kit/form';
 import { useSend } from '../kit/use-send';
 import { draftOfTest, testOfDraft } from './draft';
 
-const TOOLS = ['multimeter', 'clamp', 'scan tool', 'gauge', 'stopwatch', 'measuring glass', 'feeler gauge', 'eye and hand'] as const;
+const TOOLS = [
+  'multimeter',
+  'clamp',
+  'scan tool',
+  'gauge',
+  'stopwatch',
+  'measuring glass',
+  'feeler gauge',
+  'eye and hand',
+] as const;
 const LAYOUT_WORDS: Readonly<Record<(typeof LAYOUTS)[number], string>> = {
-  cylinders: 'every cylinder', pins: 'pins', pairs: 'pairs of conductors', states: 'engine states', change: 'before and after', sweep: 'a sweep, in order', places: 'places', single: 'one place',
+  cylinders: 'every cylinder',
+  pins: 'pins',
+  pairs: 'pairs of conductors',
+  states: 'engine states',
+  change: 'before and after',
+  sweep: 'a sweep, in order',
+  places: 'places',
+  single: 'one place',
 };
-const SHOWN = ['id', 'name', 'purpose', 'part', 'area', 'quantity', 'unit', 'layout', 'positions', 'probe', 'steps', 'states', 'cautions', 'minutes', 'people', 'tool/mode', 'connection', 'condition/key', 'condition/engine', 'proves', 'cannotProve', 'shared'].map((f) => `/test/${f}`);
+const SHOWN = [
+  'id',
+  'name',
+  'purpose',
+  'part',
+  'area',
+  'quantity',
+  'unit',
+  'layout',
+  'positions',
+  'probe',
+  'steps',
+  'states',
+  'cautions',
+  'minutes',
+  'people',
+  'tool/mode',
+  'connection',
+  'condition/key',
+  'condition/engine',
+  'proves',
+  'cannotProve',
+  'shared',
+].map((f) => `/test/${f}`);
 
 /** A test as a form. It is kept as the workshop's own; runs that have begun keep the test as it was. */
-export function EditTest({ test, isNew, areas, by, onClose, onDone }: { test: TestDefinition; isNew: boolean; areas: readonly string[]; by: string; onClose: () => void; onDone: (id: string) => void }) {
+export function EditTest({
+  test,
+  isNew,
+  areas,
+  by,
+  onClose,
+  onDone,
+}: {
+  test: TestDefinition;
+  isNew: boolean;
+  areas: readonly string[];
+  by: string;
+  onClose: () => void;
+  onDone: (id: string) => void;
+}) {
   const [draft, setDraft] = useState<Draft>(() => draftOfTest(test));
   const [id] = useState(() => v7());
   const { busy, problems, setProblems, post } = useSend();
-  const fields = { draft, problems, onChange: (field: string, value: string) => setDraft((d) => ({ ...d, [field]: value })) };
+  const fields = {
+    draft,
+    problems,
+    onChange: (field: string, value: string) => setDraft((d) => ({ ...d, [field]: value })),
+  };
   const at = (field: string, path = field) => ({ ...fields, field, path: `/test/${path}` });
   async function save(): Promise<void> {
     const read = testOfDraft(draft);
@@ -29,8 +86,21 @@ export function EditTest({ test, isNew, areas, by, onClose, onDone }: { test: Te
     else if (await post('/api/catalogue', { id, by, testId: read.value.id, test: read.value })) onDone(read.value.id);
   }
   return (
-    <Dialog open wide onOpenChange={(open) => { if (!open) onClose(); }} title={isNew ? 'A test of our own' : 'Change our test'} description="Runs that have begun keep the test as it was.">
-      <form onSubmit={(e) => { e.preventDefault(); void save(); }}>
+    <Dialog
+      open
+      wide
+      onOpenChange={(open) => {
+        if (!open) onClose();
+      }}
+      title={isNew ? 'A test of our own' : 'Change our test'}
+      description="Runs that have begun keep the test as it was."
+    >
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          void save();
+        }}
+      >
         <Row>
           <DraftField {...at('name')} label="Name" />
           <DraftField {...at('id')} label="Id" hint="lower case, hyphens" disabled={!isNew} mono />
@@ -38,7 +108,11 @@ export function EditTest({ test, isNew, areas, by, onClose, onDone }: { test: Te
         </Row>
         <DraftField {...at('purpose')} label="Purpose, in a sentence" />
         <Row>
-          <DraftField {...at('quantity')} label="Reads" options={QUANTITIES.map((q) => [q, q === 'observation' ? 'pass or fail' : q])} />
+          <DraftField
+            {...at('quantity')}
+            label="Reads"
+            options={QUANTITIES.map((q) => [q, q === 'observation' ? 'pass or fail' : q])}
+          />
           <DraftField {...at('unit')} label="Unit" hint="seen for pass or fail" />
           <DraftField {...at('part')} label="What is measured" hint="plug, driver …" />
           <DraftField {...at('layout')} label="Positions are" options={LAYOUTS.map((l) => [l, LAYOUT_WORDS[l]])} />
@@ -52,16 +126,32 @@ export function EditTest({ test, isNew, areas, by, onClose, onDone }: { test: Te
           <DraftField {...at('shared')} label="What they share" hint="if all do" />
         </Row>
         <div className="grid gap-x-3 md:grid-cols-2">
-          <DraftField {...at('positions')} label="Positions, one per line" hint={draft.layout === 'cylinders' ? 'of the engine' : 'in order'} rows={6} disabled={draft.layout === 'cylinders'} />
+          <DraftField
+            {...at('positions')}
+            label="Positions, one per line"
+            hint={draft.layout === 'cylinders' ? 'of the engine' : 'in order'}
+            rows={6}
+            disabled={draft.layout === 'cylinders'}
+          />
           <DraftField {...at('steps')} label="Steps, one per line" rows={6} />
           <DraftField {...at('states')} label="What must be true" hint="id, or id: label: why" rows={4} mono />
           <DraftField {...at('cautions')} label="Cautions" hint="id, or id: text" rows={4} mono />
         </div>
         <DraftField {...at('probe')} label="Where the probes go" rows={2} />
-        <div className="grid gap-x-3 md:grid-cols-2"><DraftField {...at('proves')} label="Proves" /><DraftField {...at('cannotProve')} label="Cannot prove" /></div>
-        <details className="mb-4"><summary className="min-h-8 cursor-pointer font-semibold">Advice, default rules, probes by position, groups</summary><DraftField {...at('more')} label="As JSON" rows={10} mono /></details>
+        <div className="grid gap-x-3 md:grid-cols-2">
+          <DraftField {...at('proves')} label="Proves" />
+          <DraftField {...at('cannotProve')} label="Cannot prove" />
+        </div>
+        <details className="mb-4">
+          <summary className="min-h-8 cursor-pointer font-semibold">
+            Advice, default rules, probes by position, groups
+          </summary>
+          <DraftField {...at('more')} label="As JSON" rows={10} mono />
+        </details>
         <OtherProblems problems={problems} paths={SHOWN} />
-        <Button type="submit" tone="strong" disabled={busy}>Keep</Button>
+        <Button type="submit" tone="strong" disabled={busy}>
+          Keep
+        </Button>
       </form>
     </Dialog>
   );

@@ -42,32 +42,100 @@ export function Circuits({ circuits, families, tests }: CircuitsProps) {
   const wiring = useMemo(() => (engine ? wiringOf(engine) : FOUR), [engine]);
   if (!entry) return null;
   const { circuit, own } = entry;
-  const pick = (id: string): void => { setPicked(id); setEditing(null); sender.setProblems([]); };
+  const pick = (id: string): void => {
+    setPicked(id);
+    setEditing(null);
+    sender.setProblems([]);
+  };
   async function takeAway(): Promise<void> {
     if (await sender.post('/api/circuits', { id: v7(), by, circuitId: circuit.id, circuit: null })) router.refresh();
   }
   return (
     <main className="mx-auto grid w-full max-w-7xl flex-1 content-start gap-4 p-4 lg:grid-cols-[19rem_minmax(0,1fr)]">
       <div>
-        <p className="mb-2 text-sm text-soft" role="status">{circuits.length} circuits</p>
+        <p className="mb-2 text-sm text-soft" role="status">
+          {circuits.length} circuits
+        </p>
         {[...groupBy(circuits, (c) => c.circuit.area)].map(([area, those]) => (
           <section key={area} className="mb-3" aria-label={area}>
             <h2 className="text-sm font-semibold text-soft">{area}</h2>
-            <ul>{those.map((c) => <li key={c.circuit.id}><button type="button" aria-pressed={c.circuit.id === circuit.id} onClick={() => pick(c.circuit.id)} className={`block min-h-10 w-full rounded-lg border px-3 py-1 text-left ${c.circuit.id === circuit.id ? 'border-estuary bg-card font-semibold' : 'border-transparent hover:border-line'}`}>{c.circuit.name}{c.own && <span className="ml-2 text-sm font-normal text-estuary">our own</span>}</button></li>)}</ul>
+            <ul>
+              {those.map((c) => (
+                <li key={c.circuit.id}>
+                  <button
+                    type="button"
+                    aria-pressed={c.circuit.id === circuit.id}
+                    onClick={() => pick(c.circuit.id)}
+                    className={`block min-h-10 w-full rounded-lg border px-3 py-1 text-left ${c.circuit.id === circuit.id ? 'border-estuary bg-card font-semibold' : 'border-transparent hover:border-line'}`}
+                  >
+                    {c.circuit.name}
+                    {c.own && <span className="ml-2 text-sm font-normal text-estuary">our own</span>}
+                  </button>
+                </li>
+              ))}
+            </ul>
           </section>
         ))}
-        <a className={buttonLook()} href="/api/circuits" download><FileDown size={18} aria-hidden="true" />JSON</a>
+        <a className={buttonLook()} href="/api/circuits" download>
+          <FileDown size={18} aria-hidden="true" />
+          JSON
+        </a>
       </div>
       <article className="rounded-xl bg-card p-5" aria-label={circuit.name}>
-        <div className="flex flex-wrap items-start gap-2"><h2 className="mr-auto text-2xl font-bold">{circuit.name}</h2>
-          <label className="flex items-center gap-2">Drawn for<select value={family} onChange={(e) => setFamily(e.target.value)} className="min-h-12 rounded-lg border-2 border-line bg-card px-2"><option value="">four cylinders</option>{families.map((f) => <option key={f.code} value={f.code}>{f.code}</option>)}</select></label>
-          {isLead && <Button onClick={() => setEditing({ circuit, isCopy: true })}>Copy and change</Button>}{isLead && own && <Button onClick={() => setEditing({ circuit, isCopy: false })}>Change</Button>}{isLead && own && <Button disabled={sender.busy} onClick={() => void takeAway()}>Take away</Button>}</div>
+        <div className="flex flex-wrap items-start gap-2">
+          <h2 className="mr-auto text-2xl font-bold">{circuit.name}</h2>
+          <label className="flex items-center gap-2">
+            Drawn for
+            <select
+              value={family}
+              onChange={(e) => setFamily(e.target.value)}
+              className="min-h-12 rounded-lg border-2 border-line bg-card px-2"
+            >
+              <option value="">four cylinders</option>
+              {families.map((f) => (
+                <option key={f.code} value={f.code}>
+                  {f.code}
+                </option>
+              ))}
+            </select>
+          </label>
+          {isLead && <Button onClick={() => setEditing({ circuit, isCopy: true })}>Copy and change</Button>}
+          {isLead && own && <Button onClick={() => setEditing({ circuit, isCopy: false })}>Change</Button>}
+          {isLead && own && (
+            <Button disabled={sender.busy} onClick={() => void takeAway()}>
+              Take away
+            </Button>
+          )}
+        </div>
         <OtherProblems problems={sender.problems} paths={[]} />
         <p className="text-lg">{circuit.purpose}</p>
-        <p className="text-sm text-soft">Revision {circuit.revision}{circuit.families?.length ? `; for ${circuit.families.join(', ')}` : '; for any engine'}. {circuit.probes.length} test points, {circuit.suspects.length} kinds of fault.{!isLead && ' A lead technician can copy and change it.'}</p>
-        {editing ? <EditCircuit key={`${editing.circuit.id} ${editing.isCopy}`} circuit={editing.circuit} isCopy={editing.isCopy} wiring={wiring} tests={tests} families={families.map((f) => f.code)} by={by} onClose={() => setEditing(null)} onDone={(id) => { setEditing(null); setPicked(id); router.refresh(); }} /> : (
+        <p className="text-sm text-soft">
+          Revision {circuit.revision}
+          {circuit.families?.length ? `; for ${circuit.families.join(', ')}` : '; for any engine'}.{' '}
+          {circuit.probes.length} test points, {circuit.suspects.length} kinds of fault.
+          {!isLead && ' A lead technician can copy and change it.'}
+        </p>
+        {editing ? (
+          <EditCircuit
+            key={`${editing.circuit.id} ${editing.isCopy}`}
+            circuit={editing.circuit}
+            isCopy={editing.isCopy}
+            wiring={wiring}
+            tests={tests}
+            families={families.map((f) => f.code)}
+            by={by}
+            onClose={() => setEditing(null)}
+            onDone={(id) => {
+              setEditing(null);
+              setPicked(id);
+              router.refresh();
+            }}
+          />
+        ) : (
           <>
-            <div className="mt-2 max-w-4xl"><Schematic circuit={circuit} wiring={wiring} shares={NOTHING} probe={null} named /></div>
+            <div className="mt-2 max-w-4xl">
+              <Schematic circuit={circuit} wiring={wiring} shares={NOTHING} probe={null} named />
+            </div>
             <Values circuit={circuit} />
             <WhatIf circuit={circuit} wiring={wiring} />
           </>
@@ -79,8 +147,35 @@ export function Circuits({ circuits, families, tests }: CircuitsProps) {
 
 function Values({ circuit }: { circuit: LibraryCircuit }) {
   return (
-    <table className="mt-2 w-full max-w-2xl text-left text-sm"><caption className="text-left font-semibold">Good parts <span className="font-normal text-soft">(common practice, no source, where the shelf has nothing for the engine)</span></caption>
-      <thead className="text-soft"><tr><th>What</th><th>Value</th><th>Spread</th><th>Better known from</th></tr></thead>
-      <tbody>{Object.entries(circuit.values).filter(([, v]) => v.value < 1e9).map(([key, v]) => <tr key={key} className="border-t border-line"><td className="py-1">{v.what}</td><td className="font-mono">{printValue(v.value, v.value < 1 ? 0.0001 : 0.01)} {v.unit === 'V' ? 'V' : 'Ω'}</td><td className="font-mono">{Math.round(100 * v.spread)} %</td><td className="text-soft">{v.shelf ? 'the limits of its test' : ''}</td></tr>)}</tbody></table>
+    <table className="mt-2 w-full max-w-2xl text-left text-sm">
+      <caption className="text-left font-semibold">
+        Good parts{' '}
+        <span className="font-normal text-soft">
+          (common practice, no source, where the shelf has nothing for the engine)
+        </span>
+      </caption>
+      <thead className="text-soft">
+        <tr>
+          <th>What</th>
+          <th>Value</th>
+          <th>Spread</th>
+          <th>Better known from</th>
+        </tr>
+      </thead>
+      <tbody>
+        {Object.entries(circuit.values)
+          .filter(([, v]) => v.value < 1e9)
+          .map(([key, v]) => (
+            <tr key={key} className="border-t border-line">
+              <td className="py-1">{v.what}</td>
+              <td className="font-mono">
+                {printValue(v.value, v.value < 1 ? 0.0001 : 0.01)} {v.unit === 'V' ? 'V' : 'Ω'}
+              </td>
+              <td className="font-mono">{Math.round(100 * v.spread)} %</td>
+              <td className="text-soft">{v.shelf ? 'the limits of its test' : ''}</td>
+            </tr>
+          ))}
+      </tbody>
+    </table>
   );
 }

@@ -12,28 +12,63 @@ const MORE = ['elements', 'perCylinder', 'suspects', 'probes', 'drawing'] as con
 /** A copy under another name, or the circuit itself to be changed. */
 export function draftOf(c: LibraryCircuit, isCopy: boolean): Draft {
   return {
-    id: isCopy ? `${c.id}-own` : c.id, name: isCopy ? `${c.name}, our own` : c.name, purpose: c.purpose, area: c.area, families: (c.families ?? []).join(', '), reference: c.reference, follows: c.follows ?? '',
-    ...Object.fromEntries(Object.entries(c.values).flatMap(([key, v]) => [[`value ${key}`, String(v.value)], [`spread ${key}`, String(Number((100 * v.spread).toPrecision(4)))]])),
-    values: JSON.stringify(c.values), more: JSON.stringify(Object.fromEntries(MORE.map((f) => [f, c[f]])), null, 1),
+    id: isCopy ? `${c.id}-own` : c.id,
+    name: isCopy ? `${c.name}, our own` : c.name,
+    purpose: c.purpose,
+    area: c.area,
+    families: (c.families ?? []).join(', '),
+    reference: c.reference,
+    follows: c.follows ?? '',
+    ...Object.fromEntries(
+      Object.entries(c.values).flatMap(([key, v]) => [
+        [`value ${key}`, String(v.value)],
+        [`spread ${key}`, String(Number((100 * v.spread).toPrecision(4)))],
+      ]),
+    ),
+    values: JSON.stringify(c.values),
+    more: JSON.stringify(Object.fromEntries(MORE.map((f) => [f, c[f]])), null, 1),
   };
 }
 
 /** Keys of the values that stand in fields. */
-export const valueKeys = (draft: Draft): string[] => Object.keys(draft).filter((f) => f.startsWith('value ')).map((f) => f.slice(6));
+export const valueKeys = (draft: Draft): string[] =>
+  Object.keys(draft)
+    .filter((f) => f.startsWith('value '))
+    .map((f) => f.slice(6));
 
 /** The circuit of a draft, or everything that is wrong with it by the server's paths. */
 export function circuitOf(draft: Draft, revision: number, tests: readonly TestDefinition[]): Result<LibraryCircuit> {
   const read = new DraftReader(draft);
   const base = JSON.parse(draft.values ?? '{}') as LibraryCircuit['values'];
   const problems: Problem[] = [];
-  const values = Object.fromEntries(Object.entries(base).map(([key, v]) => {
-    const [value, percent] = [read.number(`value ${key}`, `/circuit/values/${key}/value`), read.number(`spread ${key}`, `/circuit/values/${key}/spread`)];
-    if (value === undefined && !read.problems.some((p) => p.path.startsWith(`/circuit/values/${key}/`))) problems.push({ path: `/circuit/values/${key}/value`, message: 'A number is needed.' });
-    return [key, { ...v, value: value ?? v.value, spread: (percent ?? 0) / 100 }];
-  }));
+  const values = Object.fromEntries(
+    Object.entries(base).map(([key, v]) => {
+      const [value, percent] = [
+        read.number(`value ${key}`, `/circuit/values/${key}/value`),
+        read.number(`spread ${key}`, `/circuit/values/${key}/spread`),
+      ];
+      if (value === undefined && !read.problems.some((p) => p.path.startsWith(`/circuit/values/${key}/`)))
+        problems.push({ path: `/circuit/values/${key}/value`, message: 'A number is needed.' });
+      return [key, { ...v, value: value ?? v.value, spread: (percent ?? 0) / 100 }];
+    }),
+  );
   const more = read.json('more', '/circuit/more');
-  const families = (read.text('families') ?? '').split(',').map((f) => f.trim()).filter(Boolean);
-  const made = pruned({ ...more, id: read.text('id') ?? '', name: read.text('name') ?? '', purpose: read.text('purpose') ?? '', area: read.text('area') ?? '', reference: read.text('reference') ?? '', follows: read.text('follows'), families: families.length ? families : undefined, revision, values });
+  const families = (read.text('families') ?? '')
+    .split(',')
+    .map((f) => f.trim())
+    .filter(Boolean);
+  const made = pruned({
+    ...more,
+    id: read.text('id') ?? '',
+    name: read.text('name') ?? '',
+    purpose: read.text('purpose') ?? '',
+    area: read.text('area') ?? '',
+    reference: read.text('reference') ?? '',
+    follows: read.text('follows'),
+    families: families.length ? families : undefined,
+    revision,
+    values,
+  });
   if (read.problems.length + problems.length) return fail([...read.problems, ...problems]);
   const valid = validate(check, made);
   if (!valid.ok) return fail(valid.error.map((p) => ({ ...p, path: `/circuit${p.path}` })));

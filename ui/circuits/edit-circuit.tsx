@@ -13,34 +13,120 @@ import { circuitOf, draftOf, valueKeys } from './draft';
 const NOTHING: ReadonlyMap<string, number> = new Map();
 
 /** Changes a circuit, or a copy of one; the drawing follows as long as what is typed can be drawn. */
-export function EditCircuit({ circuit, isCopy, wiring, tests, families, by, onClose, onDone }: { circuit: LibraryCircuit; isCopy: boolean; wiring: Wiring; tests: readonly TestDefinition[]; families: readonly string[]; by: string; onClose: () => void; onDone: (id: string) => void }) {
+export function EditCircuit({
+  circuit,
+  isCopy,
+  wiring,
+  tests,
+  families,
+  by,
+  onClose,
+  onDone,
+}: {
+  circuit: LibraryCircuit;
+  isCopy: boolean;
+  wiring: Wiring;
+  tests: readonly TestDefinition[];
+  families: readonly string[];
+  by: string;
+  onClose: () => void;
+  onDone: (id: string) => void;
+}) {
   const [draft, setDraft] = useState(() => draftOf(circuit, isCopy));
   const { busy, problems, setProblems, post } = useSend();
   const read = useMemo(() => circuitOf(draft, circuit.revision, tests), [draft, circuit.revision, tests]);
   const [drawn, setDrawn] = useState(circuit);
   if (read.ok && read.value !== drawn) setDrawn(read.value);
-  const change = (field: string, value: string): void => { setDraft((d) => ({ ...d, [field]: value })); setProblems([]); };
+  const change = (field: string, value: string): void => {
+    setDraft((d) => ({ ...d, [field]: value }));
+    setProblems([]);
+  };
   const shown = read.ok ? problems : read.error;
   const f = { draft, problems: shown, onChange: change };
   const keys = valueKeys(draft).filter((k) => (circuit.values[k]?.value ?? 0) < 1e9);
   async function save(): Promise<void> {
     if (!read.ok) return;
-    if (await post('/api/circuits', { id: v7(), by, circuitId: read.value.id, circuit: read.value })) onDone(read.value.id);
+    if (await post('/api/circuits', { id: v7(), by, circuitId: read.value.id, circuit: read.value }))
+      onDone(read.value.id);
   }
   return (
-    <form className="mt-3" aria-label={isCopy ? 'Copy of a circuit' : 'Change a circuit'} onSubmit={(e) => { e.preventDefault(); void save(); }}>
-      <div className="max-w-4xl" data-testid="drawn"><Schematic circuit={drawn} wiring={wiring} shares={NOTHING} probe={null} named /></div>
-      {!read.ok && <p role="status" className="mb-2 text-ochre">The drawing shows the last state without errors.</p>}
-      <OtherProblems problems={shown} paths={['/circuit/id', '/circuit/name', '/circuit/purpose', '/circuit/families', '/circuit/values', '/circuit/more', '/circuitId']} />
-      <Row><DraftField {...f} field="name" path="/circuit/name" label="Name" /><DraftField {...f} field="id" path="/circuit/id" label="Short name" hint="small letters and hyphens" disabled={!isCopy} mono /><DraftField {...f} field="families" path="/circuit/families" label="Engine families" hint={`empty: any; ${families.join(', ')}`} /></Row>
+    <form
+      className="mt-3"
+      aria-label={isCopy ? 'Copy of a circuit' : 'Change a circuit'}
+      onSubmit={(e) => {
+        e.preventDefault();
+        void save();
+      }}
+    >
+      <div className="max-w-4xl" data-testid="drawn">
+        <Schematic circuit={drawn} wiring={wiring} shares={NOTHING} probe={null} named />
+      </div>
+      {!read.ok && (
+        <p role="status" className="mb-2 text-ochre">
+          The drawing shows the last state without errors.
+        </p>
+      )}
+      <OtherProblems
+        problems={shown}
+        paths={[
+          '/circuit/id',
+          '/circuit/name',
+          '/circuit/purpose',
+          '/circuit/families',
+          '/circuit/values',
+          '/circuit/more',
+          '/circuitId',
+        ]}
+      />
+      <Row>
+        <DraftField {...f} field="name" path="/circuit/name" label="Name" />
+        <DraftField
+          {...f}
+          field="id"
+          path="/circuit/id"
+          label="Short name"
+          hint="small letters and hyphens"
+          disabled={!isCopy}
+          mono
+        />
+        <DraftField
+          {...f}
+          field="families"
+          path="/circuit/families"
+          label="Engine families"
+          hint={`empty: any; ${families.join(', ')}`}
+        />
+      </Row>
       <DraftField {...f} field="purpose" path="/circuit/purpose" label="Purpose" />
-      <fieldset><legend className="font-semibold">Good parts: value and spread in percent</legend>
-        <div className="grid gap-x-4 sm:grid-cols-2 xl:grid-cols-3">{keys.map((k) => (
-          <div key={k} className="grid grid-cols-[minmax(0,1fr)_6rem] gap-2"><DraftField {...f} field={`value ${k}`} path={`/circuit/values/${k}/value`} label={`${circuit.values[k]?.what ?? k}, ${circuit.values[k]?.unit === 'V' ? 'V' : 'Ω'}`} mono /><DraftField {...f} field={`spread ${k}`} path={`/circuit/values/${k}/spread`} label={'± %'} mono /></div>
-        ))}</div>
+      <fieldset>
+        <legend className="font-semibold">Good parts: value and spread in percent</legend>
+        <div className="grid gap-x-4 sm:grid-cols-2 xl:grid-cols-3">
+          {keys.map((k) => (
+            <div key={k} className="grid grid-cols-[minmax(0,1fr)_6rem] gap-2">
+              <DraftField
+                {...f}
+                field={`value ${k}`}
+                path={`/circuit/values/${k}/value`}
+                label={`${circuit.values[k]?.what ?? k}, ${circuit.values[k]?.unit === 'V' ? 'V' : 'Ω'}`}
+                mono
+              />
+              <DraftField {...f} field={`spread ${k}`} path={`/circuit/values/${k}/spread`} label={'± %'} mono />
+            </div>
+          ))}
+        </div>
       </fieldset>
-      <details><summary className="min-h-8 cursor-pointer font-semibold">Elements, faults, test points and drawing, as JSON</summary><DraftField {...f} field="more" path="/circuit/more" label="By the schema of docs/formats" rows={18} mono /></details>
-      <div className="mt-3 flex gap-2"><Button type="submit" tone="strong" disabled={busy || !read.ok}>Keep</Button><Button onClick={onClose}>Leave it</Button></div>
+      <details>
+        <summary className="min-h-8 cursor-pointer font-semibold">
+          Elements, faults, test points and drawing, as JSON
+        </summary>
+        <DraftField {...f} field="more" path="/circuit/more" label="By the schema of docs/formats" rows={18} mono />
+      </details>
+      <div className="mt-3 flex gap-2">
+        <Button type="submit" tone="strong" disabled={busy || !read.ok}>
+          Keep
+        </Button>
+        <Button onClick={onClose}>Leave it</Button>
+      </div>
     </form>
   );
 }

@@ -10,7 +10,8 @@ import { type Draft, DraftReader, pruned } from '../kit/draft';
 export const KINDS = ['multimeter', 'clamp', 'gauge', 'scan tool', 'four-wire meter', 'oscilloscope'] as const;
 
 /** A range as a line of text: `resistance 200 0.8% 3 0.1` (quantity, top, percent of reading, counts, one count). */
-export const rangeLine = (r: AccuracyRange): string => `${r.quantity} ${r.upTo} ${r.percentOfReading}% ${r.counts} ${r.resolution}`;
+export const rangeLine = (r: AccuracyRange): string =>
+  `${r.quantity} ${r.upTo} ${r.percentOfReading}% ${r.counts} ${r.resolution}`;
 
 /** "to 200 Ω: 0.8 % + 3 counts of 0.1 Ω" */
 export function rangeWordsOf(r: AccuracyRange): string {
@@ -20,19 +21,37 @@ export function rangeWordsOf(r: AccuracyRange): string {
 
 function readRange(line: string): Result<AccuracyRange, string> {
   const [quantity = '', top = '', percent = '', counts = '', step = '', ...more] = line.split(/\s+/);
-  if (!(QUANTITIES as readonly string[]).includes(quantity)) return fail(`"${quantity}" is no quantity; a line is: resistance 200 0.8% 3 0.1`);
-  if (step === '' || more.length) return fail(`"${line}": a line has five parts: quantity, top of range, percent, counts, one count.`);
+  if (!(QUANTITIES as readonly string[]).includes(quantity))
+    return fail(`"${quantity}" is no quantity; a line is: resistance 200 0.8% 3 0.1`);
+  if (step === '' || more.length)
+    return fail(`"${line}": a line has five parts: quantity, top of range, percent, counts, one count.`);
   const read = (text: string): number => {
     const parsed = parseEntry(text, quantity as Quantity);
-    return parsed.ok && parsed.value.kind === 'number' ? entryToBase(parsed.value, { unit: baseUnit(quantity as Quantity), scale: 1 }).value : NaN;
+    return parsed.ok && parsed.value.kind === 'number'
+      ? entryToBase(parsed.value, { unit: baseUnit(quantity as Quantity), scale: 1 }).value
+      : NaN;
   };
-  const range = { quantity: quantity as Quantity, upTo: read(top), percentOfReading: Number(percent.replace('%', '').replace(',', '.')), counts: Number(counts), resolution: read(step) };
-  const wrong = Object.entries(range).find(([f, v]) => f !== 'quantity' && !(typeof v === 'number' && Number.isFinite(v) && v >= 0));
-  return wrong || range.upTo === 0 || range.resolution === 0 ? fail(`"${line}": ${wrong ? wrong[0] : 'top and count'} cannot be read.`) : ok(range);
+  const range = {
+    quantity: quantity as Quantity,
+    upTo: read(top),
+    percentOfReading: Number(percent.replace('%', '').replace(',', '.')),
+    counts: Number(counts),
+    resolution: read(step),
+  };
+  const wrong = Object.entries(range).find(
+    ([f, v]) => f !== 'quantity' && !(typeof v === 'number' && Number.isFinite(v) && v >= 0),
+  );
+  return wrong || range.upTo === 0 || range.resolution === 0
+    ? fail(`"${line}": ${wrong ? wrong[0] : 'top and count'} cannot be read.`)
+    : ok(range);
 }
 
 export const draftOfInstrument = (i: InstrumentView | null): Draft => ({
-  name: i?.name ?? '', kind: i?.kind ?? 'multimeter', calibrationDue: i?.calibrationDue ?? '', clamp_mVperA: i?.clamp_mVperA?.toString() ?? '', leadRepeatability_ohm: i?.leadRepeatability_ohm?.toString() ?? '',
+  name: i?.name ?? '',
+  kind: i?.kind ?? 'multimeter',
+  calibrationDue: i?.calibrationDue ?? '',
+  clamp_mVperA: i?.clamp_mVperA?.toString() ?? '',
+  leadRepeatability_ohm: i?.leadRepeatability_ohm?.toString() ?? '',
   accuracy: (i?.accuracy ?? []).map(rangeLine).join('\n'),
 });
 
@@ -55,9 +74,13 @@ export function instrumentOfDraft(draft: Draft): Result<InstrumentDraft> {
   const name = read.text('name');
   if (!name) problems.push({ path: '/name', message: 'How is it called in the workshop?' });
   const due = read.text('calibrationDue') ?? null;
-  if (due !== null && !/^\d{4}-\d\d-\d\d$/.test(due)) problems.push({ path: '/calibrationDue', message: 'A date is written 2026-11-23.' });
+  if (due !== null && !/^\d{4}-\d\d-\d\d$/.test(due))
+    problems.push({ path: '/calibrationDue', message: 'A date is written 2026-11-23.' });
   const instrument = pruned({
-    kind: read.text('kind') ?? 'multimeter', accuracy, clamp_mVperA: read.number('clamp_mVperA', '/instrument/clamp_mVperA'), leadRepeatability_ohm: read.number('leadRepeatability_ohm', '/instrument/leadRepeatability_ohm'),
+    kind: read.text('kind') ?? 'multimeter',
+    accuracy,
+    clamp_mVperA: read.number('clamp_mVperA', '/instrument/clamp_mVperA'),
+    leadRepeatability_ohm: read.number('leadRepeatability_ohm', '/instrument/leadRepeatability_ohm'),
   });
   const all = [...problems, ...read.problems];
   return all.length ? fail(all) : ok({ name: name ?? '', instrument, calibrationDue: due });

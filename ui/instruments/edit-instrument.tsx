@@ -9,32 +9,104 @@ import { DraftField, OtherProblems } from '../kit/form';
 import { useSend } from '../kit/use-send';
 import { draftOfInstrument, instrumentOfDraft, KINDS } from './draft';
 
-const PATHS = ['/name', '/instrument/kind', '/calibrationDue', '/instrument/clamp_mVperA', '/instrument/leadRepeatability_ohm', '/instrument/accuracy'];
+const PATHS = [
+  '/name',
+  '/instrument/kind',
+  '/calibrationDue',
+  '/instrument/clamp_mVperA',
+  '/instrument/leadRepeatability_ohm',
+  '/instrument/accuracy',
+];
 
 /** An instrument as a form. A change makes a new row: what was read with the old one keeps it. */
-export function EditInstrument({ depotId, instrument, by, onClose, onDone }: { depotId: string; instrument: InstrumentView | null; by: string; onClose: () => void; onDone: () => void }) {
+export function EditInstrument({
+  depotId,
+  instrument,
+  by,
+  onClose,
+  onDone,
+}: {
+  depotId: string;
+  instrument: InstrumentView | null;
+  by: string;
+  onClose: () => void;
+  onDone: () => void;
+}) {
   const [draft, setDraft] = useState<Draft>(() => draftOfInstrument(instrument));
   const [id] = useState(() => v7());
   const { busy, problems, setProblems, post } = useSend();
-  const fields = { draft, problems, onChange: (field: string, value: string) => setDraft((d) => ({ ...d, [field]: value })) };
+  const fields = {
+    draft,
+    problems,
+    onChange: (field: string, value: string) => setDraft((d) => ({ ...d, [field]: value })),
+  };
   async function save(): Promise<void> {
     const read = instrumentOfDraft(draft);
     if (!read.ok) setProblems(read.error);
-    else if (await post('/api/instruments', { id, depotId, by, ...read.value, replaces: instrument?.id ?? null })) onDone();
+    else if (await post('/api/instruments', { id, depotId, by, ...read.value, replaces: instrument?.id ?? null }))
+      onDone();
   }
   return (
-    <Dialog open onOpenChange={(open) => { if (!open) onClose(); }} title={instrument ? `Change ${instrument.name}` : 'An instrument'} description="Accuracy as its manual states it. Without it only the typed digits limit what can be said.">
-      <form onSubmit={(e) => { e.preventDefault(); void save(); }}>
+    <Dialog
+      open
+      onOpenChange={(open) => {
+        if (!open) onClose();
+      }}
+      title={instrument ? `Change ${instrument.name}` : 'An instrument'}
+      description="Accuracy as its manual states it. Without it only the typed digits limit what can be said."
+    >
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          void save();
+        }}
+      >
         <div className="grid gap-x-3 sm:grid-cols-2">
           <DraftField {...fields} field="name" path="/name" label="Name" />
-          <DraftField {...fields} field="kind" path="/instrument/kind" label="Kind" options={KINDS.map((k) => [k, k])} />
-          <DraftField {...fields} field="calibrationDue" path="/calibrationDue" label="Calibration due" hint="2027-03-31" />
-          <DraftField {...fields} field="clamp_mVperA" path="/instrument/clamp_mVperA" label="Clamp, mV per A" hint="1, 10, 100" mono />
-          <DraftField {...fields} field="leadRepeatability_ohm" path="/instrument/leadRepeatability_ohm" label="Leads repeat within" hint="Ω, contact included" mono />
+          <DraftField
+            {...fields}
+            field="kind"
+            path="/instrument/kind"
+            label="Kind"
+            options={KINDS.map((k) => [k, k])}
+          />
+          <DraftField
+            {...fields}
+            field="calibrationDue"
+            path="/calibrationDue"
+            label="Calibration due"
+            hint="2027-03-31"
+          />
+          <DraftField
+            {...fields}
+            field="clamp_mVperA"
+            path="/instrument/clamp_mVperA"
+            label="Clamp, mV per A"
+            hint="1, 10, 100"
+            mono
+          />
+          <DraftField
+            {...fields}
+            field="leadRepeatability_ohm"
+            path="/instrument/leadRepeatability_ohm"
+            label="Leads repeat within"
+            hint="Ω, contact included"
+            mono
+          />
         </div>
-        <DraftField {...fields} field="accuracy" path="/instrument/accuracy" label="Ranges, one per line" hint="resistance 200 0.8% 3 0.1: up to 200 Ω, 0.8 % of reading, 3 counts of 0.1 Ω" rows={7} mono />
+        <DraftField
+          {...fields}
+          field="accuracy"
+          path="/instrument/accuracy"
+          label="Ranges, one per line"
+          hint="resistance 200 0.8% 3 0.1: up to 200 Ω, 0.8 % of reading, 3 counts of 0.1 Ω"
+          rows={7}
+          mono
+        />
         <OtherProblems problems={problems} paths={PATHS} />
-        <Button type="submit" tone="strong" disabled={busy}>Keep</Button>
+        <Button type="submit" tone="strong" disabled={busy}>
+          Keep
+        </Button>
       </form>
     </Dialog>
   );

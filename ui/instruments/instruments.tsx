@@ -24,32 +24,106 @@ export function Instruments({ depots }: { depots: readonly DepotInstrumentsView[
       {depots.length === 0 && <p className="py-8 text-soft">No depots yet.</p>}
       {depots.map((d) => (
         <section key={d.id} className="mb-6" aria-label={d.name}>
-          <div className="mb-2 flex flex-wrap items-center gap-3"><h2 className="mr-auto text-lg font-bold">{d.name}</h2><Button onClick={() => setEditing({ depotId: d.id, instrument: null })}><Plus size={18} aria-hidden="true" />Instrument</Button></div>
+          <div className="mb-2 flex flex-wrap items-center gap-3">
+            <h2 className="mr-auto text-lg font-bold">{d.name}</h2>
+            <Button onClick={() => setEditing({ depotId: d.id, instrument: null })}>
+              <Plus size={18} aria-hidden="true" />
+              Instrument
+            </Button>
+          </div>
           <ul className="grid gap-3 md:grid-cols-2 xl:grid-cols-3">
-            {d.instruments.map((i) => <li key={i.id}><Card instrument={i} by={by} onEdit={() => setEditing({ depotId: d.id, instrument: i })} onDone={() => router.refresh()} /></li>)}
-            <li><Leads depot={d} by={by} onDone={() => router.refresh()} /></li>
+            {d.instruments.map((i) => (
+              <li key={i.id}>
+                <Card
+                  instrument={i}
+                  by={by}
+                  onEdit={() => setEditing({ depotId: d.id, instrument: i })}
+                  onDone={() => router.refresh()}
+                />
+              </li>
+            ))}
+            <li>
+              <Leads depot={d} by={by} onDone={() => router.refresh()} />
+            </li>
           </ul>
         </section>
       ))}
-      {editing && <EditInstrument {...editing} by={by} onClose={() => setEditing(null)} onDone={() => { setEditing(null); router.refresh(); }} />}
+      {editing && (
+        <EditInstrument
+          {...editing}
+          by={by}
+          onClose={() => setEditing(null)}
+          onDone={() => {
+            setEditing(null);
+            router.refresh();
+          }}
+        />
+      )}
     </main>
   );
 }
 
-function Card({ instrument: i, by, onEdit, onDone }: { instrument: InstrumentView; by: string; onEdit: () => void; onDone: () => void }) {
+function Card({
+  instrument: i,
+  by,
+  onEdit,
+  onDone,
+}: {
+  instrument: InstrumentView;
+  by: string;
+  onEdit: () => void;
+  onDone: () => void;
+}) {
   const today = useToday();
   const overdue = i.calibrationDue !== null && today !== null && i.calibrationDue < today;
   const { busy, problems, post } = useSend();
-  const facts = [i.clamp_mVperA && `${i.clamp_mVperA} mV per A`, i.leadRepeatability_ohm && `leads repeat within ${i.leadRepeatability_ohm} Ω`].filter(Boolean);
+  const facts = [
+    i.clamp_mVperA && `${i.clamp_mVperA} mV per A`,
+    i.leadRepeatability_ohm && `leads repeat within ${i.leadRepeatability_ohm} Ω`,
+  ].filter(Boolean);
   return (
     <article className="flex h-full flex-col rounded-xl border border-line bg-card p-4">
-      <h3 className="font-bold">{i.name} <span className="font-normal text-soft">{i.kind}</span></h3>
-      <p className={`text-sm ${overdue ? 'font-bold text-ochre' : 'text-soft'}`}>{i.calibrationDue === null ? 'no calibration noted' : overdue ? `calibration was due ${i.calibrationDue}` : `calibration due ${i.calibrationDue}`}</p>
+      <h3 className="font-bold">
+        {i.name} <span className="font-normal text-soft">{i.kind}</span>
+      </h3>
+      <p className={`text-sm ${overdue ? 'font-bold text-ochre' : 'text-soft'}`}>
+        {i.calibrationDue === null
+          ? 'no calibration noted'
+          : overdue
+            ? `calibration was due ${i.calibrationDue}`
+            : `calibration due ${i.calibrationDue}`}
+      </p>
       {facts.length > 0 && <p className="text-sm">{facts.join(', ')}</p>}
-      {i.accuracy.length === 0 && <p className="mt-1 text-sm text-soft">No accuracy stated: only the typed digits limit what can be said.</p>}
-      {[...groupBy(i.accuracy, (a) => a.quantity)].map(([quantity, ranges]) => <div key={quantity} className="mt-2 text-sm"><b>{quantity}</b><ul className="font-mono text-[13px]">{ranges.map((r) => <li key={r.upTo}>{rangeWordsOf(r)}</li>)}</ul></div>)}
+      {i.accuracy.length === 0 && (
+        <p className="mt-1 text-sm text-soft">No accuracy stated: only the typed digits limit what can be said.</p>
+      )}
+      {[...groupBy(i.accuracy, (a) => a.quantity)].map(([quantity, ranges]) => (
+        <div key={quantity} className="mt-2 text-sm">
+          <b>{quantity}</b>
+          <ul className="font-mono text-[13px]">
+            {ranges.map((r) => (
+              <li key={r.upTo}>{rangeWordsOf(r)}</li>
+            ))}
+          </ul>
+        </div>
+      ))}
       <OtherProblems problems={problems} paths={[]} />
-      <div className="mt-auto flex gap-2 pt-3"><Button aria-label={`Change ${i.name}`} onClick={onEdit}>Change</Button><Button aria-label={`Take ${i.name} out of use`} disabled={busy} onClick={() => void post(`/api/instruments/${i.id}/retire`, { by }).then((done) => { if (done) onDone(); })}>Out of use</Button></div>
+      <div className="mt-auto flex gap-2 pt-3">
+        <Button aria-label={`Change ${i.name}`} onClick={onEdit}>
+          Change
+        </Button>
+        <Button
+          aria-label={`Take ${i.name} out of use`}
+          disabled={busy}
+          onClick={() =>
+            void post(`/api/instruments/${i.id}/retire`, { by }).then((done) => {
+              if (done) onDone();
+            })
+          }
+        >
+          Out of use
+        </Button>
+      </div>
     </article>
   );
 }
@@ -59,7 +133,7 @@ function Leads({ depot, by, onDone }: { depot: DepotInstrumentsView; by: string;
   const [zero, setZero] = useState('');
   const { busy, problems, post } = useSend();
   async function measure(lead: string, value: string | null): Promise<void> {
-    if (!await post('/api/leads', { id: v7(), depotId: depot.id, name: lead, zero: value, by })) return;
+    if (!(await post('/api/leads', { id: v7(), depotId: depot.id, name: lead, zero: value, by }))) return;
     setName('');
     setZero('');
     onDone();
@@ -67,11 +141,47 @@ function Leads({ depot, by, onDone }: { depot: DepotInstrumentsView; by: string;
   return (
     <article className="flex h-full flex-col rounded-xl border border-line bg-card p-4">
       <h3 className="font-bold">Leads and extensions</h3>
-      <ul className="my-1">{depot.leads.map((l) => <li key={l.name} className="flex items-center gap-2"><span className="flex-1">{l.name} <b className="font-mono">{l.zero} Ω</b> <span className="text-sm text-soft">{l.measuredAt.slice(0, 10)}</span></span><button type="button" className="min-h-10 px-2 text-sm underline" aria-label={`Remove ${l.name}`} onClick={() => void measure(l.name, null)}>remove</button></li>)}</ul>
-      <form className="mt-auto flex items-end gap-2" onSubmit={(e) => { e.preventDefault(); if (name.trim() && zero.trim()) void measure(name.trim(), zero.trim()); }}>
-        <label className="min-w-0 flex-1 text-sm">Which leads<input className={inputLook} value={name} maxLength={60} onChange={(e) => setName(e.target.value)} /></label>
-        <label className="w-24 text-sm">Together, Ω<input className={`${inputLook} font-mono`} inputMode="decimal" value={zero} onChange={(e) => setZero(e.target.value)} /></label>
-        <Button type="submit" disabled={busy || !name.trim() || !zero.trim()}>Measured</Button>
+      <ul className="my-1">
+        {depot.leads.map((l) => (
+          <li key={l.name} className="flex items-center gap-2">
+            <span className="flex-1">
+              {l.name} <b className="font-mono">{l.zero} Ω</b>{' '}
+              <span className="text-sm text-soft">{l.measuredAt.slice(0, 10)}</span>
+            </span>
+            <button
+              type="button"
+              className="min-h-10 px-2 text-sm underline"
+              aria-label={`Remove ${l.name}`}
+              onClick={() => void measure(l.name, null)}
+            >
+              remove
+            </button>
+          </li>
+        ))}
+      </ul>
+      <form
+        className="mt-auto flex items-end gap-2"
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (name.trim() && zero.trim()) void measure(name.trim(), zero.trim());
+        }}
+      >
+        <label className="min-w-0 flex-1 text-sm">
+          Which leads
+          <input className={inputLook} value={name} maxLength={60} onChange={(e) => setName(e.target.value)} />
+        </label>
+        <label className="w-24 text-sm">
+          Together, Ω
+          <input
+            className={`${inputLook} font-mono`}
+            inputMode="decimal"
+            value={zero}
+            onChange={(e) => setZero(e.target.value)}
+          />
+        </label>
+        <Button type="submit" disabled={busy || !name.trim() || !zero.trim()}>
+          Measured
+        </Button>
       </form>
       <OtherProblems problems={problems} paths={[]} />
     </article>

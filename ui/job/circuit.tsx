@@ -18,39 +18,125 @@ export function CircuitCard({ view }: { view: CircuitView }) {
   const [next] = d.next;
   return (
     <section aria-label={`Circuit: ${circuit.name}`} className="rounded-xl bg-card p-4">
-      <div className="flex flex-wrap items-center justify-between gap-2"><h2 className="font-semibold text-soft">The circuit behind it: {circuit.name}</h2><Button onClick={() => setAsking(!asking)} aria-expanded={asking}>What if</Button></div>
+      <div className="flex flex-wrap items-center justify-between gap-2">
+        <h2 className="font-semibold text-soft">The circuit behind it: {circuit.name}</h2>
+        <Button onClick={() => setAsking(!asking)} aria-expanded={asking}>
+          What if
+        </Button>
+      </div>
       <Schematic circuit={circuit} wiring={wiring} shares={shares} probe={!d.decided && next ? next : null} />
-      <ol className="flex flex-col gap-1">{d.suspects.slice(0, 4).map((s) => <li key={s.key}><SuspectLine s={s} /></li>)}</ol>
-      {d.unexplained >= 0.05 && <p className="mt-1 px-2"><b>{percent(d.unexplained)}</b> a cause outside this circuit{d.unexplained >= 0.5 ? ': mechanics, fuel, air, or a test not done yet' : ''}.</p>}
-      {view.before.length > 0 && <details className="mt-1 px-2 text-sm"><summary className="cursor-pointer text-soft">Taken into account before anything was measured</summary><ul className="list-disc pl-5">{view.before.map((b) => <li key={b}>{b}</li>)}</ul></details>}
-      {d.notes.map((n) => <p key={n} className="mt-1 px-2 text-ochre">{n}</p>)}
-      {d.decided ? <p className="mt-2 px-2 font-semibold text-eelgrass">Decided as far as this circuit goes: further tests would hardly change what to do.</p> : expected.length > 0 && (
-        <div className="mt-2 rounded-lg border-2 border-estuary p-3">
-          <p><b className="text-estuary">Tells most for its time: </b><b>{expected[0]?.name}, {positionWords(expected[0]?.position ?? '')}.</b> {next?.why}</p>
-          <table className="mt-1 w-full text-left text-sm"><thead className="text-soft"><tr><th>What the meter would show</th>{expected.map((e) => <th key={`${e.test} ${e.position}`}>{e.name}, {positionWords(e.position)}</th>)}</tr></thead>
-            <tbody>{expected[0]?.readings.map((r, i) => <tr key={r.when} className="border-t border-line"><td className="py-1 pr-2">{r.when}</td>{expected.map((e) => <td key={`${e.test} ${e.position}`} className="pr-2 font-mono">{e.readings[i]?.shown}</td>)}</tr>)}</tbody></table>
-        </div>
+      <ol className="flex flex-col gap-1">
+        {d.suspects.slice(0, 4).map((s) => (
+          <li key={s.key}>
+            <SuspectLine s={s} />
+          </li>
+        ))}
+      </ol>
+      {d.unexplained >= 0.05 && (
+        <p className="mt-1 px-2">
+          <b>{percent(d.unexplained)}</b> a cause outside this circuit
+          {d.unexplained >= 0.5 ? ': mechanics, fuel, air, or a test not done yet' : ''}.
+        </p>
+      )}
+      {view.before.length > 0 && (
+        <details className="mt-1 px-2 text-sm">
+          <summary className="cursor-pointer text-soft">Taken into account before anything was measured</summary>
+          <ul className="list-disc pl-5">
+            {view.before.map((b) => (
+              <li key={b}>{b}</li>
+            ))}
+          </ul>
+        </details>
+      )}
+      {d.notes.map((n) => (
+        <p key={n} className="mt-1 px-2 text-ochre">
+          {n}
+        </p>
+      ))}
+      {d.decided ? (
+        <p className="mt-2 px-2 font-semibold text-eelgrass">
+          Decided as far as this circuit goes: further tests would hardly change what to do.
+        </p>
+      ) : (
+        expected.length > 0 && (
+          <div className="mt-2 rounded-lg border-2 border-estuary p-3">
+            <p>
+              <b className="text-estuary">Tells most for its time: </b>
+              <b>
+                {expected[0]?.name}, {positionWords(expected[0]?.position ?? '')}.
+              </b>{' '}
+              {next?.why}
+            </p>
+            <table className="mt-1 w-full text-left text-sm">
+              <thead className="text-soft">
+                <tr>
+                  <th>What the meter would show</th>
+                  {expected.map((e) => (
+                    <th key={`${e.test} ${e.position}`}>
+                      {e.name}, {positionWords(e.position)}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {expected[0]?.readings.map((r, i) => (
+                  <tr key={r.when} className="border-t border-line">
+                    <td className="py-1 pr-2">{r.when}</td>
+                    {expected.map((e) => (
+                      <td key={`${e.test} ${e.position}`} className="pr-2 font-mono">
+                        {e.readings[i]?.shown}
+                      </td>
+                    ))}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+        )
       )}
       {asking && <WhatIf circuit={circuit} wiring={wiring} />}
-      <p className="mt-2 px-2 text-sm text-soft">Values of good parts and how often what fails: common practice, no source. The maker’s service information goes first.</p>
+      <p className="mt-2 px-2 text-sm text-soft">
+        Values of good parts and how often what fails: common practice, no source. The maker’s service information goes
+        first.
+      </p>
     </section>
   );
 }
 
-const percent = (share: number): string => (share >= 0.995 ? 'nearly certain' : share < 0.01 ? 'under 1 %' : `${Math.round(share * 100)} %`);
+const percent = (share: number): string =>
+  share >= 0.995 ? 'nearly certain' : share < 0.01 ? 'under 1 %' : `${Math.round(share * 100)} %`;
 
 function SuspectLine({ s }: { s: Suspect }) {
   const toneOf = s.probability >= 0.5 ? 'text-rust' : 'text-ochre';
   return (
     <details className="rounded-lg px-2 py-1 open:bg-panel">
-      <summary className="cursor-pointer"><b className={toneOf}>{percent(s.probability)}</b> {s.words}</summary>
-      <Weighed title="For" all={s.supports} /><Weighed title="Against" all={s.contradicts} />
-      {s.supports.length + s.contradicts.length === 0 && <p className="text-sm text-soft">Nothing measured speaks for it or against it: only how often it happens.</p>}
+      <summary className="cursor-pointer">
+        <b className={toneOf}>{percent(s.probability)}</b> {s.words}
+      </summary>
+      <Weighed title="For" all={s.supports} />
+      <Weighed title="Against" all={s.contradicts} />
+      {s.supports.length + s.contradicts.length === 0 && (
+        <p className="text-sm text-soft">Nothing measured speaks for it or against it: only how often it happens.</p>
+      )}
     </details>
   );
 }
 
 function Weighed({ title, all }: { title: string; all: readonly WeighedEvidence[] }) {
   if (all.length === 0) return null;
-  return <div className="text-sm"><b>{title}:</b><ul>{[...all].sort((a, b) => Math.abs(b.nats) - Math.abs(a.nats)).slice(0, 6).map((w) => <li key={w.label}>{w.strength}: {w.label} <span className="text-soft">({Math.abs(w.nats).toFixed(1)} nats)</span></li>)}</ul></div>;
+  return (
+    <div className="text-sm">
+      <b>{title}:</b>
+      <ul>
+        {[...all]
+          .sort((a, b) => Math.abs(b.nats) - Math.abs(a.nats))
+          .slice(0, 6)
+          .map((w) => (
+            <li key={w.label}>
+              {w.strength}: {w.label} <span className="text-soft">({Math.abs(w.nats).toFixed(1)} nats)</span>
+            </li>
+          ))}
+      </ul>
+    </div>
+  );
 }

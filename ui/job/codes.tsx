@@ -15,7 +15,13 @@ import { OtherProblems } from '../kit/form';
 import { usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
 
-const TONES: Readonly<Record<Fate, string>> = { 'as found': 'text-ink', 'came back': 'text-rust', gone: 'text-eelgrass', new: 'text-rust', 'caused by testing': 'text-soft' };
+const TONES: Readonly<Record<Fate, string>> = {
+  'as found': 'text-ink',
+  'came back': 'text-rust',
+  gone: 'text-eelgrass',
+  new: 'text-rust',
+  'caused by testing': 'text-soft',
+};
 
 /** Codes: typed or pasted, decoded at once, kept with the phase in which they were read. */
 export function Codes({ view }: { view: JobView }) {
@@ -32,14 +38,25 @@ export function Codes({ view }: { view: JobView }) {
   const lookedAt = [...new Set(codes.filter((c) => c.code === null).map((c) => c.phase))];
 
   async function keep(): Promise<void> {
-    if (!await post(`/api/jobs/${job.id}/codes`, { id: v7(), by, phase, status, codes: read.codes, ...(frame.trim() ? { freezeFrame: readFreezeFrame(frame) } : {}) })) return;
+    if (
+      !(await post(`/api/jobs/${job.id}/codes`, {
+        id: v7(),
+        by,
+        phase,
+        status,
+        codes: read.codes,
+        ...(frame.trim() ? { freezeFrame: readFreezeFrame(frame) } : {}),
+      }))
+    )
+      return;
     setText('');
     setFrame('');
     router.refresh();
   }
   async function takeBack(code: string): Promise<void> {
     const last = codes.findLast((c) => c.code === code);
-    if (last && await post(`/api/jobs/${job.id}/codes/take-back`, { id: v7(), by, observation: last.id })) router.refresh();
+    if (last && (await post(`/api/jobs/${job.id}/codes/take-back`, { id: v7(), by, observation: last.id })))
+      router.refresh();
   }
 
   return (
@@ -47,27 +64,125 @@ export function Codes({ view }: { view: JobView }) {
       <h2 className="font-semibold text-soft">Codes</h2>
       {known.length > 0 && (
         <table className="mt-1 w-full text-left">
-          <thead className="text-sm text-soft"><tr><th>Code</th><th>What it says</th><th>Read</th><th>What became of it</th><th><span className="sr-only">Take back</span></th></tr></thead>
-          <tbody>{known.map((c) => (
-            <tr key={c.code} className="border-t border-line align-top">
-              <td className="py-1 pr-3 font-mono font-semibold whitespace-nowrap">{c.code}</td><td className="pr-3">{meaningWords(c)}{c.confidence === 'maker-defined' && <Describe depotId={view.depotId} code={c.code} text={view.descriptions[c.code] ?? ''} />}<FreezeFrames codes={codes} code={c.code} /></td><td className="pr-3 text-sm">{c.phases.map((p) => PHASE_WORDS[p]).join(', ')}</td>
-              <td className={`pr-3 font-semibold ${TONES[c.fate]}`}>{c.fate}</td><td><button type="button" className="min-h-9 px-2 text-sm underline pointer-coarse:min-h-12" aria-label={`take back ${c.code}`} disabled={busy} onClick={() => void takeBack(c.code)}>take back</button></td>
+          <thead className="text-sm text-soft">
+            <tr>
+              <th>Code</th>
+              <th>What it says</th>
+              <th>Read</th>
+              <th>What became of it</th>
+              <th>
+                <span className="sr-only">Take back</span>
+              </th>
             </tr>
-          ))}</tbody>
+          </thead>
+          <tbody>
+            {known.map((c) => (
+              <tr key={c.code} className="border-t border-line align-top">
+                <td className="py-1 pr-3 font-mono font-semibold whitespace-nowrap">{c.code}</td>
+                <td className="pr-3">
+                  {meaningWords(c)}
+                  {c.confidence === 'maker-defined' && (
+                    <Describe depotId={view.depotId} code={c.code} text={view.descriptions[c.code] ?? ''} />
+                  )}
+                  <FreezeFrames codes={codes} code={c.code} />
+                </td>
+                <td className="pr-3 text-sm">{c.phases.map((p) => PHASE_WORDS[p]).join(', ')}</td>
+                <td className={`pr-3 font-semibold ${TONES[c.fate]}`}>{c.fate}</td>
+                <td>
+                  <button
+                    type="button"
+                    className="min-h-9 px-2 text-sm underline pointer-coarse:min-h-12"
+                    aria-label={`take back ${c.code}`}
+                    disabled={busy}
+                    onClick={() => void takeBack(c.code)}
+                  >
+                    take back
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
         </table>
       )}
-      {lookedAt.map((p) => <p key={p} className="mt-1 text-sm">No codes {PHASE_WORDS[p]}.</p>)}
-      <form className="mt-2 grid items-end gap-2 md:grid-cols-[minmax(0,1fr)_11rem_9rem_auto]" onSubmit={(e) => { e.preventDefault(); void keep(); }}>
-        <label className="text-sm">Typed or pasted<input className={`${inputLook} font-mono`} value={text} onChange={(e) => setText(e.target.value)} placeholder="P0672, SPN 653 FMI 5" autoComplete="off" spellCheck={false} /></label>
-        <label className="text-sm">Read<select className={inputLook} value={phase} onChange={(e) => setPhase(e.target.value as Phase)}>{PHASES.map((p) => <option key={p} value={p}>{PHASE_WORDS[p]}</option>)}</select></label>
-        <label className="text-sm">Status<select className={inputLook} value={status} onChange={(e) => setStatus(e.target.value as CodeView['status'])}>{(['unknown', 'active', 'stored', 'intermittent'] as const).map((s) => <option key={s} value={s}>{s === 'unknown' ? 'not noted' : s}</option>)}</select></label>
-        <Button type="submit" disabled={busy || (text.trim() !== '' && read.codes.length === 0)}>{text.trim() === '' ? 'No codes there' : read.codes.length === 1 ? 'Keep 1 code' : `Keep ${read.codes.length} codes`}</Button>
+      {lookedAt.map((p) => (
+        <p key={p} className="mt-1 text-sm">
+          No codes {PHASE_WORDS[p]}.
+        </p>
+      ))}
+      <form
+        className="mt-2 grid items-end gap-2 md:grid-cols-[minmax(0,1fr)_11rem_9rem_auto]"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void keep();
+        }}
+      >
+        <label className="text-sm">
+          Typed or pasted
+          <input
+            className={`${inputLook} font-mono`}
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+            placeholder="P0672, SPN 653 FMI 5"
+            autoComplete="off"
+            spellCheck={false}
+          />
+        </label>
+        <label className="text-sm">
+          Read
+          <select className={inputLook} value={phase} onChange={(e) => setPhase(e.target.value as Phase)}>
+            {PHASES.map((p) => (
+              <option key={p} value={p}>
+                {PHASE_WORDS[p]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="text-sm">
+          Status
+          <select
+            className={inputLook}
+            value={status}
+            onChange={(e) => setStatus(e.target.value as CodeView['status'])}
+          >
+            {(['unknown', 'active', 'stored', 'intermittent'] as const).map((s) => (
+              <option key={s} value={s}>
+                {s === 'unknown' ? 'not noted' : s}
+              </option>
+            ))}
+          </select>
+        </label>
+        <Button type="submit" disabled={busy || (text.trim() !== '' && read.codes.length === 0)}>
+          {text.trim() === ''
+            ? 'No codes there'
+            : read.codes.length === 1
+              ? 'Keep 1 code'
+              : `Keep ${read.codes.length} codes`}
+        </Button>
       </form>
-      {read.codes.length > 0 && <label className="mt-2 block text-sm">Freeze frame, if there is one <span className="text-soft">one value a line: engine speed: 812 rpm</span><textarea className={`${inputLook} py-2 font-mono`} rows={2} value={frame} onChange={(e) => setFrame(e.target.value)} /></label>}
+      {read.codes.length > 0 && (
+        <label className="mt-2 block text-sm">
+          Freeze frame, if there is one <span className="text-soft">one value a line: engine speed: 812 rpm</span>
+          <textarea
+            className={`${inputLook} py-2 font-mono`}
+            rows={2}
+            value={frame}
+            onChange={(e) => setFrame(e.target.value)}
+          />
+        </label>
+      )}
       <OtherProblems problems={problems} paths={[]} />
       <Preview read={read} />
       {phase === 'as-found' && read.codes.length > 0 && unplugged.length > 0 && (
-        <p role="status" className="mt-2 text-ochre">Something was unplugged with the key on ({unplugged.join(', ')}): that sets codes of its own. <button type="button" className="min-h-8 font-semibold underline" onClick={() => setPhase('caused-by-testing')}>These were caused by testing</button></p>
+        <p role="status" className="mt-2 text-ochre">
+          Something was unplugged with the key on ({unplugged.join(', ')}): that sets codes of its own.{' '}
+          <button
+            type="button"
+            className="min-h-8 font-semibold underline"
+            onClick={() => setPhase('caused-by-testing')}
+          >
+            These were caused by testing
+          </button>
+        </p>
       )}
     </section>
   );
@@ -78,10 +193,17 @@ function Preview({ read }: { read: ReturnType<typeof findCodes> }) {
   if (read.codes.length === 0 && read.unknown.length === 0) return null;
   return (
     <div className="mt-2 text-sm" aria-live="polite">
-      <ul>{read.codes.map((code, i) => {
-        const meaning = decodeCode(code);
-        return <li key={i}><span className="font-mono font-semibold">{code}</span> {meaning.ok ? meaningWords(meaning.value) : <span className="text-rust">{meaning.error}</span>}</li>;
-      })}</ul>
+      <ul>
+        {read.codes.map((code, i) => {
+          const meaning = decodeCode(code);
+          return (
+            <li key={i}>
+              <span className="font-mono font-semibold">{code}</span>{' '}
+              {meaning.ok ? meaningWords(meaning.value) : <span className="text-rust">{meaning.error}</span>}
+            </li>
+          );
+        })}
+      </ul>
       {read.unknown.length > 0 && <p className="text-ochre">Left out, no code: {read.unknown.join(' ')}</p>}
     </div>
   );

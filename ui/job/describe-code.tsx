@@ -16,15 +16,47 @@ export function Describe({ depotId, code, text }: { depotId: string; code: strin
   const [typed, setTyped] = useState<string | null>(null);
   const { busy, problems, post } = useSend();
   async function save(): Promise<void> {
-    if (!await post(`/api/depots/${depotId}/codes`, { id: v7(), by, code, text: typed ?? '' })) return;
+    if (!(await post(`/api/depots/${depotId}/codes`, { id: v7(), by, code, text: typed ?? '' }))) return;
     setTyped(null);
     router.refresh();
   }
-  if (typed === null) return <p className="text-sm">{text && <b>{text} </b>}{may && <button type="button" className="min-h-9 text-soft underline" aria-label={`describe ${code}`} onClick={() => setTyped(text)}>{text ? 'change' : 'describe it for this depot'}</button>}</p>;
+  if (typed === null)
+    return (
+      <p className="text-sm">
+        {text && <b>{text} </b>}
+        {may && (
+          <button
+            type="button"
+            className="min-h-9 text-soft underline"
+            aria-label={`describe ${code}`}
+            onClick={() => setTyped(text)}
+          >
+            {text ? 'change' : 'describe it for this depot'}
+          </button>
+        )}
+      </p>
+    );
   return (
-    <form className="flex items-end gap-2" onSubmit={(e) => { e.preventDefault(); void save(); }}>
-      <label className="min-w-0 flex-1 text-sm">{code} at this depot<input autoFocus className={inputLook} value={typed} maxLength={500} onChange={(e) => setTyped(e.target.value)} /></label>
-      <Button type="submit" disabled={busy}>Keep</Button>
+    <form
+      className="flex items-end gap-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void save();
+      }}
+    >
+      <label className="min-w-0 flex-1 text-sm">
+        {code} at this depot
+        <input
+          autoFocus
+          className={inputLook}
+          value={typed}
+          maxLength={500}
+          onChange={(e) => setTyped(e.target.value)}
+        />
+      </label>
+      <Button type="submit" disabled={busy}>
+        Keep
+      </Button>
       <OtherProblems problems={problems} paths={[]} />
     </form>
   );

@@ -25,7 +25,13 @@ export function RecordEvidence({ view }: { view: JobView }) {
   return (
     <section aria-label="Other evidence">
       <h2 className="mb-2 font-semibold text-soft">Other evidence</h2>
-      <div className="grid grid-cols-3 gap-2">{EVIDENCE_FORMS.map((f) => <Button key={f.kind} title={f.purpose} className="px-2" onClick={() => setForm(f)}>{f.name}</Button>)}</div>
+      <div className="grid grid-cols-3 gap-2">
+        {EVIDENCE_FORMS.map((f) => (
+          <Button key={f.kind} title={f.purpose} className="px-2" onClick={() => setForm(f)}>
+            {f.name}
+          </Button>
+        ))}
+      </div>
       {form && <EvidenceDialog key={form.kind} view={view} form={form} onClose={() => setForm(null)} />}
     </section>
   );
@@ -42,37 +48,103 @@ function EvidenceDialog({ view, form, onClose }: { view: JobView; form: Evidence
 
   async function save(): Promise<void> {
     const read = evidenceOf(form, draft, conditions, photos);
-    if ('problems' in read) { setProblems(read.problems); return; }
-    if (!await post(`/api/jobs/${view.job.id}/evidence`, { id, by, evidence: read.body })) return;
+    if ('problems' in read) {
+      setProblems(read.problems);
+      return;
+    }
+    if (!(await post(`/api/jobs/${view.job.id}/evidence`, { id, by, evidence: read.body }))) return;
     onClose();
     router.refresh();
   }
   return (
-    <Dialog open onOpenChange={(open) => { if (!open) onClose(); }} title={form.name} description={form.purpose}>
-      <form noValidate onSubmit={(e) => { e.preventDefault(); void save(); }}>
+    <Dialog
+      open
+      onOpenChange={(open) => {
+        if (!open) onClose();
+      }}
+      title={form.name}
+      description={form.purpose}
+    >
+      <form
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          void save();
+        }}
+      >
         {form.caution && <p className="mb-3 rounded-lg border-l-4 border-ochre bg-panel p-3">{form.caution}</p>}
-        {form.fields.map((f) => f.kind === 'conditions'
-          ? <div key={f.field} className="mb-3"><p className="font-semibold">{f.label}</p><Chips label={f.label} all={CONDITIONS} chosen={conditions} onChange={setConditions} /></div>
-          : <Asked key={f.field} field={f} draft={draft} problems={problems} onChange={(value) => setDraft({ ...draft, [f.field]: value })} />)}
+        {form.fields.map((f) =>
+          f.kind === 'conditions' ? (
+            <div key={f.field} className="mb-3">
+              <p className="font-semibold">{f.label}</p>
+              <Chips label={f.label} all={CONDITIONS} chosen={conditions} onChange={setConditions} />
+            </div>
+          ) : (
+            <Asked
+              key={f.field}
+              field={f}
+              draft={draft}
+              problems={problems}
+              onChange={(value) => setDraft({ ...draft, [f.field]: value })}
+            />
+          ),
+        )}
         <PhotoField jobId={view.job.id} chosen={photos} onChange={setPhotos} />
         <OtherProblems problems={problems} paths={form.fields.map((f) => `/evidence/${f.field}`)} />
-        <Button type="submit" tone="strong" disabled={busy}>Keep</Button>
+        <Button type="submit" tone="strong" disabled={busy}>
+          Keep
+        </Button>
       </form>
-      <datalist id="parts">{PARTS.map((p) => <option key={p} value={p} />)}</datalist>
+      <datalist id="parts">
+        {PARTS.map((p) => (
+          <option key={p} value={p} />
+        ))}
+      </datalist>
     </Dialog>
   );
 }
 
-function Asked({ field: f, draft, problems, onChange }: { field: EvidenceField; draft: Draft; problems: readonly Problem[]; onChange: (value: string) => void }) {
+function Asked({
+  field: f,
+  draft,
+  problems,
+  onChange,
+}: {
+  field: EvidenceField;
+  draft: Draft;
+  problems: readonly Problem[];
+  onChange: (value: string) => void;
+}) {
   const error = errorAt(problems, `/evidence/${f.field}`);
   const id = `e-${f.field}`;
-  if (f.kind === 'choice') return <><Choice label={f.label} options={f.options ?? []} value={draft[f.field] ?? null} onChange={onChange} />{error && <p role="alert" className="-mt-2 mb-3 font-semibold text-rust">{error}</p>}</>;
+  if (f.kind === 'choice')
+    return (
+      <>
+        <Choice label={f.label} options={f.options ?? []} value={draft[f.field] ?? null} onChange={onChange} />
+        {error && (
+          <p role="alert" className="-mt-2 mb-3 font-semibold text-rust">
+            {error}
+          </p>
+        )}
+      </>
+    );
   const shared = { ...tie(id, error), className: inputLook, value: draft[f.field] ?? '' };
-  const hint = f.hint ?? (f.optional ? 'if it is one' : f.kind === 'position' ? 'cylinder number, or a name' : undefined);
+  const hint =
+    f.hint ?? (f.optional ? 'if it is one' : f.kind === 'position' ? 'cylinder number, or a name' : undefined);
   return (
     <Field id={id} label={f.label} error={error} {...(hint ? { hint } : {})}>
-      {f.kind === 'long' ? <textarea {...shared} rows={2} maxLength={2000} onChange={(e) => onChange(e.target.value)} />
-        : <input {...shared} maxLength={200} autoComplete="off" {...(f.kind === 'part' ? { list: 'parts' } : {})} {...(f.kind === 'position' ? { inputMode: 'numeric' as const } : {})} onChange={(e) => onChange(e.target.value)} />}
+      {f.kind === 'long' ? (
+        <textarea {...shared} rows={2} maxLength={2000} onChange={(e) => onChange(e.target.value)} />
+      ) : (
+        <input
+          {...shared}
+          maxLength={200}
+          autoComplete="off"
+          {...(f.kind === 'part' ? { list: 'parts' } : {})}
+          {...(f.kind === 'position' ? { inputMode: 'numeric' as const } : {})}
+          onChange={(e) => onChange(e.target.value)}
+        />
+      )}
     </Field>
   );
 }

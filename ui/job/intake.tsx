@@ -26,15 +26,49 @@ export function Intake({ view }: { view: JobView }) {
   const [editing, setEditing] = useState(false);
   const may = useMayRecord();
   return (
-    <section aria-label="Complaint" className="grid gap-4 rounded-xl bg-card p-4 lg:col-span-2 lg:grid-cols-[minmax(0,2fr)_minmax(0,1fr)]">
+    <section
+      aria-label="Complaint"
+      className="grid gap-4 rounded-xl bg-card p-4 lg:col-span-2 lg:grid-cols-[minmax(0,2fr)_minmax(0,1fr)]"
+    >
       <div>
-        <h2 className="text-sm font-semibold text-soft">Job {job.number}, opened {shownTime(job.openedAt, unit.timeZone)} by {job.openedBy}</h2>
+        <h2 className="text-sm font-semibold text-soft">
+          Job {job.number}, opened {shownTime(job.openedAt, unit.timeZone)} by {job.openedBy}
+        </h2>
         <p className="mt-1 text-xl">{job.complaint}</p>
-        {(intake.conditions.length > 0 || intake.when) && <p className="mt-1 flex flex-wrap items-center gap-2">{intake.conditions.map((c) => <span key={c} className="rounded-full border border-line px-3 py-0.5 text-sm">{c}</span>)}{intake.when}</p>}
-        {intake.replaced.length > 0 && <p className="mt-2"><b>Replaced before:</b> {intake.replaced.map((r) => `${r.what}${r.by ? ` (${r.by})` : ''}${r.helped && r.helped !== 'not known' ? `, helped: ${r.helped}` : ''}`).join('; ')}</p>}
-        {intake.signs.length > 0 && <p className="mt-1"><b>Signs of earlier hands:</b> {intake.signs.join('; ')}</p>}
+        {(intake.conditions.length > 0 || intake.when) && (
+          <p className="mt-1 flex flex-wrap items-center gap-2">
+            {intake.conditions.map((c) => (
+              <span key={c} className="rounded-full border border-line px-3 py-0.5 text-sm">
+                {c}
+              </span>
+            ))}
+            {intake.when}
+          </p>
+        )}
+        {intake.replaced.length > 0 && (
+          <p className="mt-2">
+            <b>Replaced before:</b>{' '}
+            {intake.replaced
+              .map(
+                (r) =>
+                  `${r.what}${r.by ? ` (${r.by})` : ''}${r.helped && r.helped !== 'not known' ? `, helped: ${r.helped}` : ''}`,
+              )
+              .join('; ')}
+          </p>
+        )}
+        {intake.signs.length > 0 && (
+          <p className="mt-1">
+            <b>Signs of earlier hands:</b> {intake.signs.join('; ')}
+          </p>
+        )}
         <Thumbs ids={intake.photos} photos={view.photos} />
-        {may && <Button className="mt-3" onClick={() => setEditing(true)}>{intake.conditions.length || intake.replaced.length || intake.signs.length ? 'Change the intake' : 'When, and what was done before?'}</Button>}
+        {may && (
+          <Button className="mt-3" onClick={() => setEditing(true)}>
+            {intake.conditions.length || intake.replaced.length || intake.signs.length
+              ? 'Change the intake'
+              : 'When, and what was done before?'}
+          </Button>
+        )}
       </div>
       <Before view={view} timeZone={unit.timeZone} may={may} />
       {editing && <EditIntake view={view} onClose={() => setEditing(false)} />}
@@ -49,14 +83,52 @@ function Before({ view, timeZone, may }: { view: JobView; timeZone: string; may:
   return (
     <div className="border-ochre lg:border-l-4 lg:pl-4">
       <h3 className="font-semibold text-ochre">This unit was here before</h3>
-      <ul>{before.map((b) => (
-        <li key={b.id} className="mt-1">
-          <Link href={`/jobs/${b.id}`} className="underline">Job {b.number}</Link>, {shownTime(b.openedAt, timeZone)}{b.comeback && <b className="text-rust"> {b.comeback}</b>}
-          {b.findings.map((f, i) => <p key={i}>{findingWords(f)}.{f.kind === 'found' && f.advice && <><b> Advised, open:</b> {f.advice}</>}{f.kind === 'not-found' && <><b> If it returns:</b> {f.ifReturns}</>}</p>)}
-          {b.quotations.map((q) => <p key={q.id}><b className="text-ochre">{QUOTED[q.answer]}{q.until && ` until ${q.until}`}:</b> {q.lines.map((l) => l.text).join(', ')}, {moneyWords(q.total, q.currency)}{q.said && ` (${q.said})`}</p>)}
-          {may && !repair.comebackOf && b.findings.length > 0 && <button type="button" disabled={busy} className="min-h-10 underline" onClick={() => void write({ kind: 'comeback', of: b.id })}>This is a comeback of job {b.number}</button>}
-        </li>
-      ))}</ul>
+      <ul>
+        {before.map((b) => (
+          <li key={b.id} className="mt-1">
+            <Link href={`/jobs/${b.id}`} className="underline">
+              Job {b.number}
+            </Link>
+            , {shownTime(b.openedAt, timeZone)}
+            {b.comeback && <b className="text-rust"> {b.comeback}</b>}
+            {b.findings.map((f, i) => (
+              <p key={i}>
+                {findingWords(f)}.
+                {f.kind === 'found' && f.advice && (
+                  <>
+                    <b> Advised, open:</b> {f.advice}
+                  </>
+                )}
+                {f.kind === 'not-found' && (
+                  <>
+                    <b> If it returns:</b> {f.ifReturns}
+                  </>
+                )}
+              </p>
+            ))}
+            {b.quotations.map((q) => (
+              <p key={q.id}>
+                <b className="text-ochre">
+                  {QUOTED[q.answer]}
+                  {q.until && ` until ${q.until}`}:
+                </b>{' '}
+                {q.lines.map((l) => l.text).join(', ')}, {moneyWords(q.total, q.currency)}
+                {q.said && ` (${q.said})`}
+              </p>
+            ))}
+            {may && !repair.comebackOf && b.findings.length > 0 && (
+              <button
+                type="button"
+                disabled={busy}
+                className="min-h-10 underline"
+                onClick={() => void write({ kind: 'comeback', of: b.id })}
+              >
+                This is a comeback of job {b.number}
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
       <OtherProblems problems={problems} paths={[]} />
     </div>
   );
@@ -75,34 +147,115 @@ function EditIntake({ view, onClose }: { view: JobView; onClose: () => void }) {
   const { busy, problems, post } = useSend();
   const replaced = [...body.replaced, { what: '', by: '' }];
   const setReplaced = (i: number, change: Partial<IntakeBody['replaced'][number]>): void =>
-    setBody({ ...body, replaced: replaced.map((r, n) => (n === i ? { ...r, ...change } : r)).filter((r) => r.what.trim() || r.by.trim()) });
+    setBody({
+      ...body,
+      replaced: replaced.map((r, n) => (n === i ? { ...r, ...change } : r)).filter((r) => r.what.trim() || r.by.trim()),
+    });
 
   async function save(): Promise<void> {
-    const intake = { ...body, replaced: body.replaced.filter((r) => r.what.trim()), signs: signs.split('\n').map((s) => s.trim()).filter(Boolean) };
-    if (!await post(`/api/jobs/${view.job.id}/intake`, { id, by, intake })) return;
+    const intake = {
+      ...body,
+      replaced: body.replaced.filter((r) => r.what.trim()),
+      signs: signs
+        .split('\n')
+        .map((s) => s.trim())
+        .filter(Boolean),
+    };
+    if (!(await post(`/api/jobs/${view.job.id}/intake`, { id, by, intake }))) return;
     onClose();
     router.refresh();
   }
   const whenError = errorAt(problems, '/intake/when');
   return (
-    <Dialog open wide onOpenChange={(open) => { if (!open) onClose(); }} title="When, and what was done before">
-      <form noValidate onSubmit={(e) => { e.preventDefault(); void save(); }}>
+    <Dialog
+      open
+      wide
+      onOpenChange={(open) => {
+        if (!open) onClose();
+      }}
+      title="When, and what was done before"
+    >
+      <form
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          void save();
+        }}
+      >
         <p className="font-semibold">It shows itself</p>
-        <Chips<DriveCondition> label="It shows itself" all={CONDITIONS} chosen={body.conditions} onChange={(conditions) => setBody({ ...body, conditions: [...conditions] })} />
-        <Field id="intake-when" label="In their words" error={whenError}><input className={inputLook} value={body.when ?? ''} maxLength={2000} onChange={(e) => setBody({ ...body, when: e.target.value })} {...tie('intake-when', whenError)} /></Field>
-        <fieldset className="mb-4"><legend className="font-semibold">Replaced before</legend>
+        <Chips<DriveCondition>
+          label="It shows itself"
+          all={CONDITIONS}
+          chosen={body.conditions}
+          onChange={(conditions) => setBody({ ...body, conditions: [...conditions] })}
+        />
+        <Field id="intake-when" label="In their words" error={whenError}>
+          <input
+            className={inputLook}
+            value={body.when ?? ''}
+            maxLength={2000}
+            onChange={(e) => setBody({ ...body, when: e.target.value })}
+            {...tie('intake-when', whenError)}
+          />
+        </Field>
+        <fieldset className="mb-4">
+          <legend className="font-semibold">Replaced before</legend>
           {replaced.map((r, i) => (
             <div key={i} className="grid gap-2 sm:grid-cols-[1fr_1fr_9rem]">
-              <input aria-label={`What was replaced, ${i + 1}`} placeholder="what" className={inputLook} value={r.what} maxLength={200} onChange={(e) => setReplaced(i, { what: e.target.value })} />
-              <input aria-label={`By whom, ${i + 1}`} placeholder="by whom, when" className={inputLook} value={r.by} maxLength={200} onChange={(e) => setReplaced(i, { by: e.target.value })} />
-              <select aria-label={`Did it help, ${i + 1}`} className={inputLook} value={r.helped ?? 'not known'} onChange={(e) => setReplaced(i, { helped: e.target.value as typeof HELPED[number] })}>{HELPED.map((h) => <option key={h} value={h}>{h === 'not known' ? 'helped?' : `helped: ${h}`}</option>)}</select>
+              <input
+                aria-label={`What was replaced, ${i + 1}`}
+                placeholder="what"
+                className={inputLook}
+                value={r.what}
+                maxLength={200}
+                onChange={(e) => setReplaced(i, { what: e.target.value })}
+              />
+              <input
+                aria-label={`By whom, ${i + 1}`}
+                placeholder="by whom, when"
+                className={inputLook}
+                value={r.by}
+                maxLength={200}
+                onChange={(e) => setReplaced(i, { by: e.target.value })}
+              />
+              <select
+                aria-label={`Did it help, ${i + 1}`}
+                className={inputLook}
+                value={r.helped ?? 'not known'}
+                onChange={(e) => setReplaced(i, { helped: e.target.value as (typeof HELPED)[number] })}
+              >
+                {HELPED.map((h) => (
+                  <option key={h} value={h}>
+                    {h === 'not known' ? 'helped?' : `helped: ${h}`}
+                  </option>
+                ))}
+              </select>
             </div>
           ))}
         </fieldset>
-        <Field id="intake-signs" label="Signs of earlier hands" hint="one a line: wrong sealant, clips down, a trapped wire" error={errorAt(problems, '/intake/signs')}><textarea id="intake-signs" rows={2} className={`${inputLook} py-2`} value={signs} onChange={(e) => setSigns(e.target.value)} /></Field>
-        <PhotoField jobId={view.job.id} chosen={body.photos} onChange={(photos) => setBody((b) => ({ ...b, photos: [...photos] }))} />
+        <Field
+          id="intake-signs"
+          label="Signs of earlier hands"
+          hint="one a line: wrong sealant, clips down, a trapped wire"
+          error={errorAt(problems, '/intake/signs')}
+        >
+          <textarea
+            id="intake-signs"
+            rows={2}
+            className={`${inputLook} py-2`}
+            value={signs}
+            onChange={(e) => setSigns(e.target.value)}
+          />
+        </Field>
+        <PhotoField
+          jobId={view.job.id}
+          chosen={body.photos}
+          onChange={(photos) => setBody((b) => ({ ...b, photos: [...photos] }))}
+        />
         <OtherProblems problems={problems} paths={['/intake/when', '/intake/signs']} />
-        <Button type="submit" tone="strong" disabled={busy}>Save</Button>
+        <Button type="submit" tone="strong" disabled={busy}>
+          Save
+        </Button>
       </form>
     </Dialog>
   );

@@ -32,7 +32,9 @@ export function JobScreen({ view }: { view: JobView }) {
       <div className="flex min-w-0 flex-col gap-4">
         <Known view={view} />
         <Repair view={view} />
-        {view.circuits.map((c) => <CircuitCard key={c.circuit.id} view={c} />)}
+        {view.circuits.map((c) => (
+          <CircuitCard key={c.circuit.id} view={c} />
+        ))}
         <Evidence view={view} />
         <Codes view={view} />
       </div>
@@ -51,12 +53,31 @@ export function JobScreen({ view }: { view: JobView }) {
 /** What was measured and seen, in the order in which it happened. */
 function Evidence({ view }: { view: JobView }) {
   const { job, unit } = view;
-  const all = [...job.runs.map((run) => ({ at: run.startedAt, run })), ...view.evidence.map((seen) => ({ at: seen.at, seen }))].sort((a, b) => (a.at < b.at ? -1 : 1));
+  const all = [
+    ...job.runs.map((run) => ({ at: run.startedAt, run })),
+    ...view.evidence.map((seen) => ({ at: seen.at, seen })),
+  ].sort((a, b) => (a.at < b.at ? -1 : 1));
   return (
     <section aria-label="Evidence">
       <h2 className="mb-2 font-semibold text-soft">Evidence</h2>
-      {all.length === 0 && <p className="rounded-xl border border-dashed border-line p-4">Nothing yet. The plan says what to measure first.</p>}
-      <ol className="flex flex-col gap-3">{all.map((e) => ('run' in e ? <li key={e.run.id}><RunCard run={e.run} timeZone={unit.timeZone} /></li> : <li key={e.seen.id}><SeenCard view={view} seen={e.seen} /></li>))}</ol>
+      {all.length === 0 && (
+        <p className="rounded-xl border border-dashed border-line p-4">
+          Nothing yet. The plan says what to measure first.
+        </p>
+      )}
+      <ol className="flex flex-col gap-3">
+        {all.map((e) =>
+          'run' in e ? (
+            <li key={e.run.id}>
+              <RunCard run={e.run} timeZone={unit.timeZone} />
+            </li>
+          ) : (
+            <li key={e.seen.id}>
+              <SeenCard view={view} seen={e.seen} />
+            </li>
+          ),
+        )}
+      </ol>
     </section>
   );
 }
@@ -67,14 +88,28 @@ function SeenCard({ view, seen }: { view: JobView; seen: EvidenceView }) {
   const may = useMayRecord();
   const { busy, post } = useSend();
   async function takeBack(): Promise<void> {
-    if (await post(`/api/jobs/${view.job.id}/evidence/take-back`, { id: v7(), by, evidence: seen.id })) router.refresh();
+    if (await post(`/api/jobs/${view.job.id}/evidence/take-back`, { id: v7(), by, evidence: seen.id }))
+      router.refresh();
   }
   return (
     <article className="rounded-xl border border-line bg-card p-4">
       <p className="font-semibold">{evidenceWords(seen.body)}</p>
       {seen.body.note && <p>{seen.body.note}</p>}
       <Thumbs ids={seen.body.photos} photos={view.photos} />
-      <p className="flex items-center gap-3 text-sm text-soft">{shownTime(seen.at, view.unit.timeZone)}, {seen.by}{may && <button type="button" disabled={busy} className="min-h-10 underline" aria-label={`Take back: ${evidenceWords(seen.body)}`} onClick={() => void takeBack()}>take back</button>}</p>
+      <p className="flex items-center gap-3 text-sm text-soft">
+        {shownTime(seen.at, view.unit.timeZone)}, {seen.by}
+        {may && (
+          <button
+            type="button"
+            disabled={busy}
+            className="min-h-10 underline"
+            aria-label={`Take back: ${evidenceWords(seen.body)}`}
+            onClick={() => void takeBack()}
+          >
+            take back
+          </button>
+        )}
+      </p>
     </article>
   );
 }
@@ -86,10 +121,23 @@ function RunCard({ run, timeZone }: { run: RunBrief; timeZone: string }) {
         <span className="text-lg font-bold underline decoration-line underline-offset-4">{run.name}</span>
         <JudgementWord judgement={run.judgement} />
       </Link>
-      {run.judgement && <div className="my-2"><MiniPosts judgement={run.judgement} /></div>}
+      {run.judgement && (
+        <div className="my-2">
+          <MiniPosts judgement={run.judgement} />
+        </div>
+      )}
       {run.judgement && <p className="font-semibold">{run.judgement.summary}</p>}
-      {run.judgement?.advice.slice(0, 2).map((a) => <p key={a} className="mt-1">{a}</p>)}
-      <p className="mt-2 text-sm text-soft">{shownTime(run.startedAt, timeZone)}, {run.startedBy}. <a className="underline" href={`/api/runs/${run.id}/pdf`}>Result as PDF</a></p>
+      {run.judgement?.advice.slice(0, 2).map((a) => (
+        <p key={a} className="mt-1">
+          {a}
+        </p>
+      ))}
+      <p className="mt-2 text-sm text-soft">
+        {shownTime(run.startedAt, timeZone)}, {run.startedBy}.{' '}
+        <a className="underline" href={`/api/runs/${run.id}/pdf`}>
+          Result as PDF
+        </a>
+      </p>
     </article>
   );
 }
@@ -102,7 +150,17 @@ function Notes({ notes, timeZone }: { notes: readonly NoteView[]; timeZone: stri
       <h2 className="mb-2 font-semibold text-soft">Noted</h2>
       <ol className="flex flex-col gap-2">
         {notes.map((n) => (
-          <li key={n.id} className="rounded-xl bg-card p-3"><b>{n.title}</b>{n.lines.map((l, i) => <p key={i} className={i === n.lines.length - 1 && n.kind === 'sum' ? 'text-sm text-soft' : ''}>{l}</p>)}<p className="text-sm text-soft">{shownTime(n.at, timeZone)}, {n.by}</p></li>
+          <li key={n.id} className="rounded-xl bg-card p-3">
+            <b>{n.title}</b>
+            {n.lines.map((l, i) => (
+              <p key={i} className={i === n.lines.length - 1 && n.kind === 'sum' ? 'text-sm text-soft' : ''}>
+                {l}
+              </p>
+            ))}
+            <p className="text-sm text-soft">
+              {shownTime(n.at, timeZone)}, {n.by}
+            </p>
+          </li>
         ))}
       </ol>
     </section>
@@ -116,7 +174,12 @@ function Earlier({ jobs, timeZone }: { jobs: readonly JobBrief[]; timeZone: stri
       <h2 className="mb-2 font-semibold text-soft">Earlier jobs of this unit</h2>
       <ul className="flex flex-col gap-2">
         {jobs.map((j) => (
-          <li key={j.id}><Link href={`/jobs/${j.id}`} className="block min-h-12 rounded-xl bg-card p-3"><b>Job {j.number}</b> {j.complaint}<span className="block text-sm text-soft">{shownTime(j.openedAt, timeZone)}</span></Link></li>
+          <li key={j.id}>
+            <Link href={`/jobs/${j.id}`} className="block min-h-12 rounded-xl bg-card p-3">
+              <b>Job {j.number}</b> {j.complaint}
+              <span className="block text-sm text-soft">{shownTime(j.openedAt, timeZone)}</span>
+            </Link>
+          </li>
         ))}
       </ul>
     </section>

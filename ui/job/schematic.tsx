@@ -1,4 +1,12 @@
-import { expandElements, expandProbes, named, type Place, type PlacedElement, type PlacedProbe, type Wiring } from '../../core/circuit/library/expand';
+import {
+  expandElements,
+  expandProbes,
+  named,
+  type Place,
+  type PlacedElement,
+  type PlacedProbe,
+  type Wiring,
+} from '../../core/circuit/library/expand';
 import type { LibraryCircuit, LibraryElement } from '../../core/circuit/library/types';
 import type { Position } from '../../core/judge/types';
 
@@ -13,29 +21,59 @@ export interface SchematicProps {
   readonly named?: boolean;
 }
 
-interface Point { readonly x: number; readonly y: number }
-interface Drawn { readonly id: string; readonly label: string; readonly symbol: LibraryElement['symbol']; readonly path: readonly Point[]; readonly rail: readonly Point[]; readonly at: Point; /** Its cylinder: its label stands beneath the column. */ readonly column: number | null }
+interface Point {
+  readonly x: number;
+  readonly y: number;
+}
+interface Drawn {
+  readonly id: string;
+  readonly label: string;
+  readonly symbol: LibraryElement['symbol'];
+  readonly path: readonly Point[];
+  readonly rail: readonly Point[];
+  readonly at: Point;
+  /** Its cylinder: its label stands beneath the column. */ readonly column: number | null;
+}
 
 const STEP = 62;
 const MARGIN = 44;
 /** What names at the right side take. */
 const NAMES = 50;
 
-interface Drawing { readonly elements: readonly Drawn[]; readonly at: (node: string) => Point; readonly width: number; readonly top: number; readonly height: number }
+interface Drawing {
+  readonly elements: readonly Drawn[];
+  readonly at: (node: string) => Point;
+  readonly width: number;
+  readonly top: number;
+  readonly height: number;
+}
 
 /** Which copy of a node that is: a cylinder's, a bank's, a pair's. */
-const copyOf = (node: string, place: Place | null): number => (place === null ? 1 : node.includes('{}') ? place.cylinder ?? 1 : node.includes('{bank}') ? place.bank : node.includes('{pair}') ? place.pair : 1);
+const copyOf = (node: string, place: Place | null): number =>
+  place === null
+    ? 1
+    : node.includes('{}')
+      ? (place.cylinder ?? 1)
+      : node.includes('{bank}')
+        ? place.bank
+        : node.includes('{pair}')
+          ? place.pair
+          : 1;
 
 /** Where everything stands: along the way of the current, upper line the feed, lower line the return, one column a cylinder. */
 function drawing(circuit: LibraryCircuit, wiring: Wiring): Drawing {
   const places = new Map<string, Point>();
   const isColumn = (node: string): boolean => circuit.drawing[node]?.dx !== undefined;
   const placed = expandElements(circuit, wiring).filter((e) => e.symbol !== 'hidden');
-  for (const e of placed) for (const node of [e.of.from, e.of.to]) {
-    const { x = 0, y = 0, dx = 0, dy = 0 } = circuit.drawing[node] ?? {};
-    const step = copyOf(node, e.place) - 1;
-    places.set(named(node, e.place), { x: MARGIN + STEP * (x + dx * step), y: MARGIN / 2 + STEP * 0.82 * (y + dy * step) });
-  }
+  for (const e of placed)
+    for (const node of [e.of.from, e.of.to]) {
+      const { x = 0, y = 0, dx = 0, dy = 0 } = circuit.drawing[node] ?? {};
+      const step = copyOf(node, e.place) - 1;
+      places.set(named(node, e.place), {
+        x: MARGIN + STEP * (x + dx * step),
+        y: MARGIN / 2 + STEP * 0.82 * (y + dy * step),
+      });
+    }
   const at = (node: string): Point => places.get(node) ?? { x: 0, y: 0 };
   const draw = (e: PlacedElement): Drawn => {
     const [a, b] = [at(e.from), at(e.to)];
@@ -44,24 +82,49 @@ function drawing(circuit: LibraryCircuit, wiring: Wiring): Drawing {
     const plain = { id: e.id, label: e.label, symbol: e.symbol };
     // What runs along the feed or the return belongs to all of them: drawn apart from the element.
     if (own && !other) {
-      const [top, bottom] = [{ x: a.x + aside, y: a.y }, { x: a.x + aside, y: b.y }];
-      return { ...plain, path: aside ? [a, top, bottom] : [a, bottom], rail: [bottom, b], at: { x: a.x + aside, y: (a.y + b.y) / 2 }, column: e.position };
+      const [top, bottom] = [
+        { x: a.x + aside, y: a.y },
+        { x: a.x + aside, y: b.y },
+      ];
+      return {
+        ...plain,
+        path: aside ? [a, top, bottom] : [a, bottom],
+        rail: [bottom, b],
+        at: { x: a.x + aside, y: (a.y + b.y) / 2 },
+        column: e.position,
+      };
     }
     if (e.aside !== undefined) {
       const x = a.x + STEP * e.aside;
-      return { ...plain, path: [a, { x, y: a.y }, { x, y: b.y }, b], rail: [], at: { x, y: 0.3 * a.y + 0.7 * b.y }, column: e.position };
+      return {
+        ...plain,
+        path: [a, { x, y: a.y }, { x, y: b.y }, b],
+        rail: [],
+        at: { x, y: 0.3 * a.y + 0.7 * b.y },
+        column: e.position,
+      };
     }
     const bend = { x: b.x, y: a.y };
-    if (other && !own) return { ...plain, path: [bend, b], rail: [a, bend], at: { x: b.x, y: (a.y + b.y) / 2 }, column: e.position };
+    if (other && !own)
+      return { ...plain, path: [bend, b], rail: [a, bend], at: { x: b.x, y: (a.y + b.y) / 2 }, column: e.position };
     // Rails one above the other leave the feed downwards first; the sign stands on the longer stretch.
-    const corner = circuit.drawing[e.of.to]?.dy !== undefined && circuit.drawing[e.of.from]?.dy === undefined ? { x: a.x, y: b.y } : bend;
+    const corner =
+      circuit.drawing[e.of.to]?.dy !== undefined && circuit.drawing[e.of.from]?.dy === undefined
+        ? { x: a.x, y: b.y }
+        : bend;
     const path = a.x === b.x || a.y === b.y ? [a, b] : [a, corner, b];
     return { ...plain, path, rail: [], at: middleOf(path), column: e.position };
   };
   const elements = placed.map(draw);
   const xs = elements.flatMap((e) => [...e.path, ...e.rail].map((p) => p.x));
   const ys = elements.flatMap((e) => e.path.map((p) => p.y));
-  return { elements, at, width: Math.max(...xs) + MARGIN * 1.2, top: Math.min(...ys) - 26, height: Math.max(...ys) + (circuit.perCylinder.length ? 56 : 30) };
+  return {
+    elements,
+    at,
+    width: Math.max(...xs) + MARGIN * 1.2,
+    top: Math.min(...ys) - 26,
+    height: Math.max(...ys) + (circuit.perCylinder.length ? 56 : 30),
+  };
 }
 
 /** The middle of the longest stretch. */
@@ -73,20 +136,47 @@ function middleOf(path: readonly Point[]): Point {
 }
 
 const SEEN = 0.03;
-const tone = (share: number): string => (share >= 0.5 ? 'var(--color-rust)' : share >= SEEN ? 'var(--color-ochre)' : 'var(--color-post)');
+const tone = (share: number): string =>
+  share >= 0.5 ? 'var(--color-rust)' : share >= SEEN ? 'var(--color-ochre)' : 'var(--color-post)';
 
 /** The circuit as it is wired, each element tinted by its share of suspicion, with that share in words beside it. */
 export function Schematic({ circuit, wiring, shares, probe, named: isNamed = false }: SchematicProps) {
   const { elements, at, width, top, height } = drawing(circuit, wiring);
   const shown = elements.filter((e) => e.symbol !== 'leak' || (shares.get(e.id) ?? 0) >= SEEN);
-  const asked = probe && expandProbes(circuit, wiring).find((p) => p.test === probe.test && p.position === probe.position);
-  const worst = [...shares].filter(([, s]) => s >= SEEN).sort((a, b) => b[1] - a[1]).map(([id, s]) => `${id} ${percent(s)}`);
+  const asked =
+    probe && expandProbes(circuit, wiring).find((p) => p.test === probe.test && p.position === probe.position);
+  const worst = [...shares]
+    .filter(([, s]) => s >= SEEN)
+    .sort((a, b) => b[1] - a[1])
+    .map(([id, s]) => `${id} ${percent(s)}`);
   const columns = circuit.perCylinder.length ? Array.from({ length: wiring.cylinders }, (_, i) => i + 1) : [];
   return (
-    <svg viewBox={`0 ${top} ${width + (isNamed ? NAMES : 0)} ${height - top}`} className="w-full" role="img" aria-label={`${circuit.name}. ${worst.length ? `Under suspicion: ${worst.join(', ')}` : 'Nothing under suspicion'}`}>
-      {shown.map((e) => e.rail.length > 0 && e.symbol !== 'leak' && <polyline key={e.id} points={line(e.rail)} stroke="var(--color-post)" strokeWidth={2} fill="none" />)}
-      {shown.map((e) => <Part key={e.id} e={e} share={shares.get(e.id) ?? 0} />)}
-      {columns.map((n) => <ColumnLabel key={n} n={n} elements={shown.filter((e) => (shares.get(e.id) ?? 0) >= SEEN && e.column === n)} shares={shares} x={shown.find((e) => e.column === n)?.at.x ?? 0} y={height - 36} />)}
+    <svg
+      viewBox={`0 ${top} ${width + (isNamed ? NAMES : 0)} ${height - top}`}
+      className="w-full"
+      role="img"
+      aria-label={`${circuit.name}. ${worst.length ? `Under suspicion: ${worst.join(', ')}` : 'Nothing under suspicion'}`}
+    >
+      {shown.map(
+        (e) =>
+          e.rail.length > 0 &&
+          e.symbol !== 'leak' && (
+            <polyline key={e.id} points={line(e.rail)} stroke="var(--color-post)" strokeWidth={2} fill="none" />
+          ),
+      )}
+      {shown.map((e) => (
+        <Part key={e.id} e={e} share={shares.get(e.id) ?? 0} />
+      ))}
+      {columns.map((n) => (
+        <ColumnLabel
+          key={n}
+          n={n}
+          elements={shown.filter((e) => (shares.get(e.id) ?? 0) >= SEEN && e.column === n)}
+          shares={shares}
+          x={shown.find((e) => e.column === n)?.at.x ?? 0}
+          y={height - 36}
+        />
+      ))}
       {isNamed && <Names circuit={circuit} wiring={wiring} elements={shown} at={at} />}
       {asked && <Probes probe={asked} at={at} elements={elements} />}
     </svg>
@@ -94,15 +184,53 @@ export function Schematic({ circuit, wiring, shares, probe, named: isNamed = fal
 }
 
 /** Every sign with its name, those of cylinders at the first one, and a ring at every point where something is read. */
-function Names({ circuit, wiring, elements, at }: { circuit: LibraryCircuit; wiring: Wiring; elements: readonly Drawn[]; at: (node: string) => Point }) {
-  const points = new Set(expandProbes(circuit, wiring).flatMap((p) => [p.red, p.black].flatMap((n) => (n === undefined ? [] : [n]))));
+function Names({
+  circuit,
+  wiring,
+  elements,
+  at,
+}: {
+  circuit: LibraryCircuit;
+  wiring: Wiring;
+  elements: readonly Drawn[];
+  at: (node: string) => Point;
+}) {
+  const points = new Set(
+    expandProbes(circuit, wiring).flatMap((p) => [p.red, p.black].flatMap((n) => (n === undefined ? [] : [n]))),
+  );
   return (
     <>
-      {[...points].map((n) => { const { x, y } = at(n); return x || y ? <circle key={n} cx={x} cy={y} r={4.5} fill="var(--color-card)" stroke="var(--color-estuary)" strokeWidth={2.5} /> : null; })}
-      {elements.filter((e) => (e.column === null && !/ ([2-9]|\d\d)$/.test(e.id)) || e.column === 1).map((e) => {
-        const upright = e.column !== null || isUpright(e);
-        return <text key={e.id} x={upright ? e.at.x + 18 : e.at.x} y={upright ? e.at.y + 4 : e.at.y - 15} textAnchor={upright ? 'start' : 'middle'} fill="var(--color-soft)" className="text-[11px]">{e.label.replace(/ 1$/, '')}</text>;
+      {[...points].map((n) => {
+        const { x, y } = at(n);
+        return x || y ? (
+          <circle
+            key={n}
+            cx={x}
+            cy={y}
+            r={4.5}
+            fill="var(--color-card)"
+            stroke="var(--color-estuary)"
+            strokeWidth={2.5}
+          />
+        ) : null;
       })}
+      {elements
+        .filter((e) => (e.column === null && !/ ([2-9]|\d\d)$/.test(e.id)) || e.column === 1)
+        .map((e) => {
+          const upright = e.column !== null || isUpright(e);
+          return (
+            <text
+              key={e.id}
+              x={upright ? e.at.x + 18 : e.at.x}
+              y={upright ? e.at.y + 4 : e.at.y - 15}
+              textAnchor={upright ? 'start' : 'middle'}
+              fill="var(--color-soft)"
+              className="text-[11px]"
+            >
+              {e.label.replace(/ 1$/, '')}
+            </text>
+          );
+        })}
     </>
   );
 }
@@ -114,19 +242,54 @@ const percent = (share: number): string => (share >= 0.995 ? 'nearly certain' : 
 const line = (points: readonly Point[]): string => points.map((p) => `${p.x},${p.y}`).join(' ');
 
 /** The cylinder's number, and what of it is suspected most. */
-function ColumnLabel({ n, elements, shares, x, y }: { n: number; elements: readonly Drawn[]; shares: ReadonlyMap<string, number>; x: number; y: number }) {
+function ColumnLabel({
+  n,
+  elements,
+  shares,
+  x,
+  y,
+}: {
+  n: number;
+  elements: readonly Drawn[];
+  shares: ReadonlyMap<string, number>;
+  x: number;
+  y: number;
+}) {
   const [worst] = [...elements].sort((a, b) => (shares.get(b.id) ?? 0) - (shares.get(a.id) ?? 0));
-  const share = worst ? shares.get(worst.id) ?? 0 : 0;
-  return <text textAnchor="middle" x={x} y={y} fill={worst ? tone(share) : 'var(--color-post)'} className="text-[13px] font-semibold"><tspan x={x}>{worst ? worst.label : n}</tspan>{worst && <tspan x={x} dy={16}>{share >= 0.995 ? 'certain' : `${Math.round(share * 100)} %`}</tspan>}</text>;
+  const share = worst ? (shares.get(worst.id) ?? 0) : 0;
+  return (
+    <text
+      textAnchor="middle"
+      x={x}
+      y={y}
+      fill={worst ? tone(share) : 'var(--color-post)'}
+      className="text-[13px] font-semibold"
+    >
+      <tspan x={x}>{worst ? worst.label : n}</tspan>
+      {worst && (
+        <tspan x={x} dy={16}>
+          {share >= 0.995 ? 'certain' : `${Math.round(share * 100)} %`}
+        </tspan>
+      )}
+    </text>
+  );
 }
 
 function Part({ e, share }: { e: Drawn; share: number }) {
   const stroke = tone(share);
   return (
     <g stroke={stroke} strokeWidth={share >= SEEN ? 3.5 : 2} fill="none">
-      <polyline points={line(e.path)} strokeDasharray={e.symbol === 'leak' ? '5 5' : undefined} strokeLinejoin="round" />
+      <polyline
+        points={line(e.path)}
+        strokeDasharray={e.symbol === 'leak' ? '5 5' : undefined}
+        strokeLinejoin="round"
+      />
       <Symbol symbol={e.symbol} at={e.at} stroke={stroke} />
-      {share >= SEEN && e.column === null && <text x={e.at.x + 16} y={e.at.y - 14} fill={stroke} stroke="none" className="text-[13px] font-semibold">{e.label} {percent(share)}</text>}
+      {share >= SEEN && e.column === null && (
+        <text x={e.at.x + 16} y={e.at.y - 14} fill={stroke} stroke="none" className="text-[13px] font-semibold">
+          {e.label} {percent(share)}
+        </text>
+      )}
     </g>
   );
 }
@@ -135,27 +298,83 @@ function Part({ e, share }: { e: Drawn; share: number }) {
 function Symbol({ symbol, at: { x, y }, stroke }: { symbol: Drawn['symbol']; at: Point; stroke: string }) {
   const box = { fill: 'var(--color-card)', stroke };
   switch (symbol) {
-    case 'plug': return <rect x={x - 6} y={y - 15} width={12} height={30} rx={6} {...box} />;
-    case 'coil': return <g><rect x={x - 9} y={y - 15} width={18} height={30} rx={3} {...box} /><path d={`M${x - 9} ${y + 5} L${x + 9} ${y - 5}`} /></g>;
-    case 'module': case 'input': return <rect x={x - 13} y={y - 11} width={26} height={22} rx={3} {...box} />;
-    case 'battery': return <g><rect x={x - 16} y={y - 12} width={32} height={24} rx={3} {...box} /><path d={`M${x - 8} ${y} h6 m-3 -3 v6 M${x + 3} ${y} h6`} strokeWidth={2} /></g>;
-    case 'fuse': return <rect x={x - 13} y={y - 6} width={26} height={12} rx={6} {...box} />;
-    case 'relay': return <g><rect x={x - 14} y={y - 11} width={28} height={22} rx={3} {...box} /><path d={`M${x - 8} ${y + 4} L${x + 7} ${y - 5}`} strokeWidth={2} /></g>;
-    case 'ground': return <path d={`M${x - 11} ${y + 6} h22 M${x - 6} ${y + 11} h12`} strokeWidth={2.5} />;
-    case 'leak': return <path d={`M${x - 6} ${y - 8} l10 6 l-8 4 l10 6`} strokeWidth={2.5} />;
-    default: return null;
+    case 'plug':
+      return <rect x={x - 6} y={y - 15} width={12} height={30} rx={6} {...box} />;
+    case 'coil':
+      return (
+        <g>
+          <rect x={x - 9} y={y - 15} width={18} height={30} rx={3} {...box} />
+          <path d={`M${x - 9} ${y + 5} L${x + 9} ${y - 5}`} />
+        </g>
+      );
+    case 'module':
+    case 'input':
+      return <rect x={x - 13} y={y - 11} width={26} height={22} rx={3} {...box} />;
+    case 'battery':
+      return (
+        <g>
+          <rect x={x - 16} y={y - 12} width={32} height={24} rx={3} {...box} />
+          <path d={`M${x - 8} ${y} h6 m-3 -3 v6 M${x + 3} ${y} h6`} strokeWidth={2} />
+        </g>
+      );
+    case 'fuse':
+      return <rect x={x - 13} y={y - 6} width={26} height={12} rx={6} {...box} />;
+    case 'relay':
+      return (
+        <g>
+          <rect x={x - 14} y={y - 11} width={28} height={22} rx={3} {...box} />
+          <path d={`M${x - 8} ${y + 4} L${x + 7} ${y - 5}`} strokeWidth={2} />
+        </g>
+      );
+    case 'ground':
+      return <path d={`M${x - 11} ${y + 6} h22 M${x - 6} ${y + 11} h12`} strokeWidth={2.5} />;
+    case 'leak':
+      return <path d={`M${x - 6} ${y - 8} l10 6 l-8 4 l10 6`} strokeWidth={2.5} />;
+    default:
+      return null;
   }
 }
 
-function Probes({ probe, at, elements }: { probe: PlacedProbe; at: (node: string) => Point; elements: readonly Drawn[] }) {
+function Probes({
+  probe,
+  at,
+  elements,
+}: {
+  probe: PlacedProbe;
+  at: (node: string) => Point;
+  elements: readonly Drawn[];
+}) {
   if (probe.element !== undefined) {
     const own = elements.find((e) => e.id === probe.element);
-    return own ? <g><circle cx={own.at.x} cy={own.at.y} r={15} fill="none" stroke="var(--color-estuary)" strokeWidth={4} /><text x={own.at.x - 22} y={own.at.y - 18} fill="var(--color-estuary)" className="text-[13px] font-bold">clamp here</text></g> : null;
+    return own ? (
+      <g>
+        <circle cx={own.at.x} cy={own.at.y} r={15} fill="none" stroke="var(--color-estuary)" strokeWidth={4} />
+        <text x={own.at.x - 22} y={own.at.y - 18} fill="var(--color-estuary)" className="text-[13px] font-bold">
+          clamp here
+        </text>
+      </g>
+    ) : null;
   }
-  return <>{([['red', 'R'], ['black', 'B']] as const).map(([which, letter]) => {
-    const node = probe[which];
-    if (node === undefined) return null;
-    const { x, y } = at(node);
-    return <g key={which}><circle cx={x} cy={y} r={11} fill="var(--color-estuary)" /><text x={x} y={y + 5} textAnchor="middle" fill="var(--color-on-estuary)" className="text-[13px] font-bold">{letter}</text></g>;
-  })}</>;
+  return (
+    <>
+      {(
+        [
+          ['red', 'R'],
+          ['black', 'B'],
+        ] as const
+      ).map(([which, letter]) => {
+        const node = probe[which];
+        if (node === undefined) return null;
+        const { x, y } = at(node);
+        return (
+          <g key={which}>
+            <circle cx={x} cy={y} r={11} fill="var(--color-estuary)" />
+            <text x={x} y={y + 5} textAnchor="middle" fill="var(--color-on-estuary)" className="text-[13px] font-bold">
+              {letter}
+            </text>
+          </g>
+        );
+      })}
+    </>
+  );
 }

@@ -18,18 +18,54 @@ export function WhatIf({ circuit, wiring }: { circuit: LibraryCircuit; wiring: W
   const [rows, setRows] = useState<readonly ShownFault[] | null>(null);
   useEffect(() => {
     let gone = false;
-    void weigher().whatIf(circuit, wiring, fault ?? null).then((found) => { if (!gone) setRows(found); }, () => undefined);
-    return () => { gone = true; };
+    void weigher()
+      .whatIf(circuit, wiring, fault ?? null)
+      .then(
+        (found) => {
+          if (!gone) setRows(found);
+        },
+        () => undefined,
+      );
+    return () => {
+      gone = true;
+    };
   }, [circuit, wiring, fault]);
   const changed = rows?.filter((r) => r.changed) ?? [];
   return (
     <div className="mt-3 rounded-lg border-2 border-dashed border-soft p-3">
-      <p className="font-semibold">What if <span className="font-normal text-soft">(a thought, not evidence: nothing of it is kept)</span></p>
-      <label className="block">There were this fault<select className={inputLook} value={picked} onChange={(e) => setPicked(Number(e.target.value))}>
-        {all.map((h, i) => <option key={i} value={i}>{faultWords(h)}</option>)}
-      </select></label>
-      <table className="mt-2 w-full text-left text-sm"><thead className="text-soft"><tr><th>Test</th><th>All well</th><th>With it</th></tr></thead>
-        <tbody>{changed.map((r) => <tr key={`${r.test} ${r.position}`} className="border-t border-line"><td className="py-1 pr-2">{findTest(r.test)?.name ?? r.test}, {positionWords(r.position)}</td><td className="pr-2 font-mono">{r.healthy}</td><td className="font-mono font-semibold text-ochre">{r.now}</td></tr>)}</tbody></table>
+      <p className="font-semibold">
+        What if <span className="font-normal text-soft">(a thought, not evidence: nothing of it is kept)</span>
+      </p>
+      <label className="block">
+        There were this fault
+        <select className={inputLook} value={picked} onChange={(e) => setPicked(Number(e.target.value))}>
+          {all.map((h, i) => (
+            <option key={i} value={i}>
+              {faultWords(h)}
+            </option>
+          ))}
+        </select>
+      </label>
+      <table className="mt-2 w-full text-left text-sm">
+        <thead className="text-soft">
+          <tr>
+            <th>Test</th>
+            <th>All well</th>
+            <th>With it</th>
+          </tr>
+        </thead>
+        <tbody>
+          {changed.map((r) => (
+            <tr key={`${r.test} ${r.position}`} className="border-t border-line">
+              <td className="py-1 pr-2">
+                {findTest(r.test)?.name ?? r.test}, {positionWords(r.position)}
+              </td>
+              <td className="pr-2 font-mono">{r.healthy}</td>
+              <td className="font-mono font-semibold text-ochre">{r.now}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
       {rows && changed.length === 0 && <p className="mt-2">No test of this circuit would show it.</p>}
     </div>
   );

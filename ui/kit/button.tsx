@@ -9,6 +9,10 @@ export function buttonLook(tone: keyof typeof TONES = 'plain'): string {
   return `inline-flex min-h-12 items-center justify-center gap-2 rounded-lg border-2 px-4 font-semibold disabled:opacity-50 ${TONES[tone]}`;
 }
 
-export function Button({ tone = 'plain', className = '', ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { tone?: keyof typeof TONES }) {
+export function Button({
+  tone = 'plain',
+  className = '',
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { tone?: keyof typeof TONES }) {
   return <button type="button" {...rest} className={`${buttonLook(tone)} ${className}`} />;
 }

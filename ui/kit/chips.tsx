@@ -1,26 +1,61 @@
 'use client';
 
 /** Several of a few words, each a switch. */
-export function Chips<T extends string>({ label, all, chosen, onChange }: { label: string; all: readonly T[]; chosen: readonly T[]; onChange: (chosen: readonly T[]) => void }) {
+export function Chips<T extends string>({
+  label,
+  all,
+  chosen,
+  onChange,
+}: {
+  label: string;
+  all: readonly T[];
+  chosen: readonly T[];
+  onChange: (chosen: readonly T[]) => void;
+}) {
   return (
     <div role="group" aria-label={label} className="my-1 flex flex-wrap gap-2">
       {all.map((c) => (
-        <button key={c} type="button" aria-pressed={chosen.includes(c)} onClick={() => onChange(chosen.includes(c) ? chosen.filter((x) => x !== c) : [...chosen, c])}
-          className="min-h-11 rounded-full border-2 border-line bg-card px-4 aria-pressed:border-estuary aria-pressed:bg-estuary aria-pressed:font-semibold aria-pressed:text-on-estuary">{c}</button>
+        <button
+          key={c}
+          type="button"
+          aria-pressed={chosen.includes(c)}
+          onClick={() => onChange(chosen.includes(c) ? chosen.filter((x) => x !== c) : [...chosen, c])}
+          className="min-h-11 rounded-full border-2 border-line bg-card px-4 aria-pressed:border-estuary aria-pressed:bg-estuary aria-pressed:font-semibold aria-pressed:text-on-estuary"
+        >
+          {c}
+        </button>
       ))}
     </div>
   );
 }
 
 /** One of a few words, as large as a glove wants it. */
-export function Choice<T extends string>({ label, options, value, onChange }: { label: string; options: readonly (readonly [T, string])[]; value: T | null; onChange: (value: T) => void }) {
+export function Choice<T extends string>({
+  label,
+  options,
+  value,
+  onChange,
+}: {
+  label: string;
+  options: readonly (readonly [T, string])[];
+  value: T | null;
+  onChange: (value: T) => void;
+}) {
   return (
     <fieldset className="mb-3">
       <legend className="font-semibold">{label}</legend>
       <div className="mt-1 flex flex-wrap gap-2">
         {options.map(([id, text]) => (
-          <button key={id} type="button" role="radio" aria-checked={value === id} onClick={() => onChange(id)}
-            className="min-h-12 rounded-lg border-2 border-line bg-card px-4 aria-checked:border-estuary aria-checked:bg-estuary aria-checked:font-semibold aria-checked:text-on-estuary">{text}</button>
+          <button
+            key={id}
+            type="button"
+            role="radio"
+            aria-checked={value === id}
+            onClick={() => onChange(id)}
+            className="min-h-12 rounded-lg border-2 border-line bg-card px-4 aria-checked:border-estuary aria-checked:bg-estuary aria-checked:font-semibold aria-checked:text-on-estuary"
+          >
+            {text}
+          </button>
         ))}
       </div>
     </fieldset>

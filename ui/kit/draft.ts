@@ -23,7 +23,10 @@ export class DraftReader {
 
   /** One item per line. */
   lines(field: string): string[] {
-    return (this.draft[field] ?? '').split('\n').map((l) => l.trim()).filter(Boolean);
+    return (this.draft[field] ?? '')
+      .split('\n')
+      .map((l) => l.trim())
+      .filter(Boolean);
   }
 
   /** An object typed as JSON; empty for nothing. */
@@ -33,14 +36,17 @@ export class DraftReader {
     try {
       const read = JSON.parse(typed) as unknown;
       if (read !== null && typeof read === 'object' && !Array.isArray(read)) return read as Record<string, unknown>;
-    } catch { /* said below */ }
+    } catch {
+      /* said below */
+    }
     this.problems.push({ path, message: 'This is not JSON: an object in braces.' });
     return {};
   }
 }
 
 /** Without what is undefined. */
-export const pruned = <T extends object>(o: T): T => Object.fromEntries(Object.entries(o).filter(([, v]) => v !== undefined)) as T;
+export const pruned = <T extends object>(o: T): T =>
+  Object.fromEntries(Object.entries(o).filter(([, v]) => v !== undefined)) as T;
 
 /** The message for a field: of the problem whose path is it, or lies below it. */
 export const errorAt = (problems: readonly Problem[], path: string): string | undefined =>

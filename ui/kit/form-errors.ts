@@ -4,7 +4,11 @@ import type { Sent } from './send';
 type Failure = Extract<Sent<never>, { ok: false }>['error'];
 
 /** Shows the server's problem details at their fields; what belongs to no field stands above the button. */
-export function showRefusal<T extends FieldValues>(failure: Failure, setError: UseFormSetError<T>, fields: readonly Path<T>[]): void {
+export function showRefusal<T extends FieldValues>(
+  failure: Failure,
+  setError: UseFormSetError<T>,
+  fields: readonly Path<T>[],
+): void {
   if (failure.kind === 'unreachable') {
     setError('root', { message: 'No server. What you typed is still here; try again.' });
     return;

@@ -22,17 +22,42 @@ interface OneProps extends FormFieldsProps {
 }
 
 /** A field of a draft: a line, several lines, or a choice. Its error stands beneath it. */
-export function DraftField({ draft, problems, onChange, field, path, label, hint, options, rows, disabled, mono }: OneProps) {
+export function DraftField({
+  draft,
+  problems,
+  onChange,
+  field,
+  path,
+  label,
+  hint,
+  options,
+  rows,
+  disabled,
+  mono,
+}: OneProps) {
   const error = errorAt(problems, path);
   const id = `f-${field}`;
-  const shared = { ...tie(id, error), disabled, value: draft[field] ?? '', className: `${inputLook} ${mono ? 'font-mono text-sm' : ''} disabled:opacity-60` };
+  const shared = {
+    ...tie(id, error),
+    disabled,
+    value: draft[field] ?? '',
+    className: `${inputLook} ${mono ? 'font-mono text-sm' : ''} disabled:opacity-60`,
+  };
   return (
     <Field id={id} label={label} {...(hint === undefined ? {} : { hint })} error={error}>
       {options ? (
-        <select {...shared} onChange={(e) => onChange(field, e.target.value)}>{options.map(([value, text]) => <option key={value} value={value}>{text}</option>)}</select>
+        <select {...shared} onChange={(e) => onChange(field, e.target.value)}>
+          {options.map(([value, text]) => (
+            <option key={value} value={value}>
+              {text}
+            </option>
+          ))}
+        </select>
       ) : rows ? (
         <textarea {...shared} rows={rows} spellCheck={false} onChange={(e) => onChange(field, e.target.value)} />
-      ) : <input {...shared} autoComplete="off" onChange={(e) => onChange(field, e.target.value)} />}
+      ) : (
+        <input {...shared} autoComplete="off" onChange={(e) => onChange(field, e.target.value)} />
+      )}
     </Field>
   );
 }
@@ -41,7 +66,18 @@ export function DraftField({ draft, problems, onChange, field, path, label, hint
 export function OtherProblems({ problems, paths }: { problems: readonly Problem[]; paths: readonly string[] }) {
   const others = problems.filter((p) => !paths.some((path) => p.path === path || p.path.startsWith(`${path}/`)));
   if (others.length === 0) return null;
-  return <ul role="alert" className="mb-3 font-semibold text-rust">{others.map((p) => <li key={p.path + p.message}>{p.message}{p.path && <span className="ml-2 font-mono text-sm font-normal">{p.path}</span>}</li>)}</ul>;
+  return (
+    <ul role="alert" className="mb-3 font-semibold text-rust">
+      {others.map((p) => (
+        <li key={p.path + p.message}>
+          {p.message}
+          {p.path && <span className="ml-2 font-mono text-sm font-normal">{p.path}</span>}
+        </li>
+      ))}
+    </ul>
+  );
 }
 
-export const Row = ({ children }: { children: ReactNode }) => <div className="grid gap-x-3 sm:grid-cols-2 md:grid-cols-3">{children}</div>;
+export const Row = ({ children }: { children: ReactNode }) => (
+  <div className="grid gap-x-3 sm:grid-cols-2 md:grid-cols-3">{children}</div>
+);

@@ -6,7 +6,9 @@ import type { ProblemDetails } from '../../formats/problem';
 import { Button } from './button';
 import { Dialog } from './dialog';
 
-interface Planned { readonly stored: number }
+interface Planned {
+  readonly stored: number;
+}
 
 export interface ImportFileProps<P extends Planned> {
   readonly title: string;
@@ -27,7 +29,19 @@ export interface ImportFileProps<P extends Planned> {
 
 /** A file in two steps: first what it would do; then, if the person agrees, the server takes it in one piece. */
 export function ImportFile<P extends Planned>(props: ImportFileProps<P>) {
-  const { title, description, url, label = 'File', verb = 'Take', things: [one, several] = ['entry', 'entries'], types, changes, show, onClose, onDone } = props;
+  const {
+    title,
+    description,
+    url,
+    label = 'File',
+    verb = 'Take',
+    things: [one, several] = ['entry', 'entries'],
+    types,
+    changes,
+    show,
+    onClose,
+    onDone,
+  } = props;
   const [file, setFile] = useState<{ text: string; type: string; batch: string } | null>(null);
   const [plan, setPlan] = useState<P | null>(null);
   const [problems, setProblems] = useState<readonly Problem[]>([]);
@@ -37,7 +51,10 @@ export function ImportFile<P extends Planned>(props: ImportFileProps<P>) {
     setBusy(true);
     try {
       const response = await fetch(`${url}${query}`, { method: 'POST', headers: { 'content-type': type }, body: text });
-      if (response.ok) { setProblems([]); return (await response.json()) as P; }
+      if (response.ok) {
+        setProblems([]);
+        return (await response.json()) as P;
+      }
       setProblems(((await response.json()) as ProblemDetails).errors);
     } catch {
       setProblems([{ path: '', message: 'No server. Nothing was stored; try again when it is back.' }]);
@@ -50,28 +67,50 @@ export function ImportFile<P extends Planned>(props: ImportFileProps<P>) {
   async function choose(chosen: File | undefined): Promise<void> {
     if (!chosen) return;
     const text = await chosen.text();
-    const type = (types.find(([ending]) => chosen.name.toLowerCase().endsWith(ending)) ?? types[0])?.[1] ?? 'application/json';
+    const type =
+      (types.find(([ending]) => chosen.name.toLowerCase().endsWith(ending)) ?? types[0])?.[1] ?? 'application/json';
     setFile({ text, type, batch: v7() });
     setPlan(await ask(text, type, ''));
   }
 
   async function store(): Promise<void> {
-    if (file && await ask(file.text, file.type, `?batch=${file.batch}`)) onDone();
+    if (file && (await ask(file.text, file.type, `?batch=${file.batch}`))) onDone();
   }
 
   const count = plan ? changes(plan) : 0;
   return (
-    <Dialog open wide onOpenChange={(open) => { if (!open) onClose(); }} title={title} description={description}>
-      <input type="file" accept={types.flat().join()} aria-label={label} className="block w-full rounded-lg border border-line p-3" onChange={(e) => void choose(e.target.files?.[0])} />
+    <Dialog
+      open
+      wide
+      onOpenChange={(open) => {
+        if (!open) onClose();
+      }}
+      title={title}
+      description={description}
+    >
+      <input
+        type="file"
+        accept={types.flat().join()}
+        aria-label={label}
+        className="block w-full rounded-lg border border-line p-3"
+        onChange={(e) => void choose(e.target.files?.[0])}
+      />
       {problems.length > 0 && (
         <ul role="alert" className="mt-3 max-h-60 overflow-y-auto font-semibold text-rust">
-          {problems.slice(0, 200).map((p) => <li key={p.path + p.message}>{p.message}{p.path && <span className="ml-2 font-mono text-sm font-normal">{p.path}</span>}</li>)}
+          {problems.slice(0, 200).map((p) => (
+            <li key={p.path + p.message}>
+              {p.message}
+              {p.path && <span className="ml-2 font-mono text-sm font-normal">{p.path}</span>}
+            </li>
+          ))}
         </ul>
       )}
       {plan && <div className="mt-4 max-h-80 overflow-y-auto">{show(plan)}</div>}
       {plan && (
         <div className="mt-4 flex items-center gap-3">
-          <Button tone="strong" disabled={busy || count === 0} onClick={() => void store()}>{verb} {count === 1 ? `1 ${one}` : `${count} ${several}`}</Button>
+          <Button tone="strong" disabled={busy || count === 0} onClick={() => void store()}>
+            {verb} {count === 1 ? `1 ${one}` : `${count} ${several}`}
+          </Button>
           {count === 0 && <span className="text-sm text-soft">The file says what is here already.</span>}
         </div>
       )}

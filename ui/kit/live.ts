@@ -19,7 +19,9 @@ const MISSED: Heard = { kind: 'reconnected', run: null, row: '' };
  */
 export function useLive(jobId: string, onHeard: (heard: readonly Heard[]) => void): void {
   const latest = useRef(onHeard);
-  useEffect(() => { latest.current = onHeard; });
+  useEffect(() => {
+    latest.current = onHeard;
+  });
   useEffect(() => {
     if (typeof EventSource === 'undefined') return undefined;
     let source: EventSource | null = null;

@@ -13,15 +13,37 @@ export function PersonMenu() {
   if (name === null) return null;
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger disabled={!onClient} aria-label={`At the bench: ${name}. Switch person`} className="flex min-h-11 max-w-44 items-center gap-1.5 rounded-lg border border-line bg-card px-2 text-ink">
-        <User size={18} aria-hidden="true" className="shrink-0" /><span className="truncate">{name}</span>
+      <DropdownMenu.Trigger
+        disabled={!onClient}
+        aria-label={`At the bench: ${name}. Switch person`}
+        className="flex min-h-11 max-w-44 items-center gap-1.5 rounded-lg border border-line bg-card px-2 text-ink"
+      >
+        <User size={18} aria-hidden="true" className="shrink-0" />
+        <span className="truncate">{name}</span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" sideOffset={4} className="z-50 min-w-56 rounded-xl border border-line bg-card p-1 text-ink shadow-lg">
-          {onDevice.filter((n) => n !== name).map((n) => <DropdownMenu.Item key={n} className={item} onSelect={() => void switchTo(n)}><User size={18} aria-hidden="true" />{n}</DropdownMenu.Item>)}
-          <DropdownMenu.Item className={item} onSelect={askToSignIn}><UserPlus size={18} aria-hidden="true" />Another person signs in</DropdownMenu.Item>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={4}
+          className="z-50 min-w-56 rounded-xl border border-line bg-card p-1 text-ink shadow-lg"
+        >
+          {onDevice
+            .filter((n) => n !== name)
+            .map((n) => (
+              <DropdownMenu.Item key={n} className={item} onSelect={() => void switchTo(n)}>
+                <User size={18} aria-hidden="true" />
+                {n}
+              </DropdownMenu.Item>
+            ))}
+          <DropdownMenu.Item className={item} onSelect={askToSignIn}>
+            <UserPlus size={18} aria-hidden="true" />
+            Another person signs in
+          </DropdownMenu.Item>
           <DropdownMenu.Separator className="my-1 h-px bg-line" />
-          <DropdownMenu.Item className={item} onSelect={() => void signOut()}><LogOut size={18} aria-hidden="true" />Sign {name} out</DropdownMenu.Item>
+          <DropdownMenu.Item className={item} onSelect={() => void signOut()}>
+            <LogOut size={18} aria-hidden="true" />
+            Sign {name} out
+          </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

@@ -3,7 +3,11 @@ import { useTheme } from 'next-themes';
 import { useOnClient } from './on-client';
 import { PersonMenu } from './person-menu';
 
-const THEMES = [['shed', 'Shed'], ['night', 'Night shift'], ['sun', 'Sun']] as const;
+const THEMES = [
+  ['shed', 'Shed'],
+  ['night', 'Night shift'],
+  ['sun', 'Sun'],
+] as const;
 const look = 'min-h-11 rounded-lg border border-line bg-card px-2 text-ink';
 
 export function Selects() {
@@ -11,8 +15,18 @@ export function Selects() {
   const onClient = useOnClient();
   return (
     <div className="no-print flex items-center gap-2">
-      <select aria-label="Light" disabled={!onClient} className={look} value={onClient ? theme ?? 'shed' : 'shed'} onChange={(e) => setTheme(e.target.value)}>
-        {THEMES.map(([id, name]) => <option key={id} value={id}>{name}</option>)}
+      <select
+        aria-label="Light"
+        disabled={!onClient}
+        className={look}
+        value={onClient ? (theme ?? 'shed') : 'shed'}
+        onChange={(e) => setTheme(e.target.value)}
+      >
+        {THEMES.map(([id, name]) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
       </select>
       <PersonMenu />
     </div>

@@ -2,7 +2,12 @@ import type { ProblemDetails } from '../../formats/problem';
 import { fail, ok, type Result } from '../../core/result';
 
 /** What comes of a request: an answer, a refusal with its fields, nobody there, or nobody signed in. */
-export type Sent<T> = Result<T, { readonly kind: 'refused'; readonly problem: ProblemDetails } | { readonly kind: 'unreachable' } | { readonly kind: 'signed-out'; readonly message: string }>;
+export type Sent<T> = Result<
+  T,
+  | { readonly kind: 'refused'; readonly problem: ProblemDetails }
+  | { readonly kind: 'unreachable' }
+  | { readonly kind: 'signed-out'; readonly message: string }
+>;
 
 const TIMEOUT_MS = 10_000;
 
@@ -14,12 +19,23 @@ export function onSignedOut(listener: (message: string) => void): () => void {
 }
 
 /** Posts JSON. Server errors count as unreachable: the same request may succeed later. */
-export const send = <T>(url: string, body: unknown): Promise<Sent<T>> => sendBody<T>(url, JSON.stringify(body), 'application/json');
+export const send = <T>(url: string, body: unknown): Promise<Sent<T>> =>
+  sendBody<T>(url, JSON.stringify(body), 'application/json');
 
 /** Posts a body as it is. */
-export async function sendBody<T>(url: string, body: BodyInit, type: string, timeout_ms = TIMEOUT_MS): Promise<Sent<T>> {
+export async function sendBody<T>(
+  url: string,
+  body: BodyInit,
+  type: string,
+  timeout_ms = TIMEOUT_MS,
+): Promise<Sent<T>> {
   try {
-    const response = await fetch(url, { method: 'POST', headers: { 'content-type': type }, body, signal: AbortSignal.timeout(timeout_ms) });
+    const response = await fetch(url, {
+      method: 'POST',
+      headers: { 'content-type': type },
+      body,
+      signal: AbortSignal.timeout(timeout_ms),
+    });
     if (response.ok) return ok((await response.json()) as T);
     if (response.status >= 500) return fail({ kind: 'unreachable' });
     const problem = (await response.json()) as ProblemDetails;

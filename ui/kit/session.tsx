@@ -16,7 +16,12 @@ interface Session extends SignedIn {
 }
 
 const NOBODY: SignedIn = { name: null, role: null, depotId: null, onDevice: [] };
-const Context = createContext<Session>({ ...NOBODY, switchTo: () => Promise.resolve(), signOut: () => Promise.resolve(), askToSignIn: () => undefined });
+const Context = createContext<Session>({
+  ...NOBODY,
+  switchTo: () => Promise.resolve(),
+  signOut: () => Promise.resolve(),
+  askToSignIn: () => undefined,
+});
 
 /** Who is at the bench, for every screen. */
 export function SessionProvider({ initial, children }: { initial: SignedIn; children: ReactNode }) {
@@ -37,21 +42,37 @@ export function SessionProvider({ initial, children }: { initial: SignedIn; chil
 
   useEffect(() => onSignedOut((message) => setAsking((before) => before ?? message)), []);
 
-  const switchTo = useCallback(async (name: string): Promise<void> => {
-    const sent = await send('/api/session/switch', { name });
-    if (sent.ok) await learn();
-  }, [learn]);
+  const switchTo = useCallback(
+    async (name: string): Promise<void> => {
+      const sent = await send('/api/session/switch', { name });
+      if (sent.ok) await learn();
+    },
+    [learn],
+  );
   const signOut = useCallback(async (): Promise<void> => {
     const sent = await send<{ name: string | null }>('/api/session/sign-out', {});
     if (sent.ok && sent.value.name === null) window.location.assign('/sign-in');
     else await learn();
   }, [learn]);
   const askToSignIn = useCallback(() => setAsking(''), []);
-  const value = useMemo(() => ({ ...current, switchTo, signOut, askToSignIn }), [current, switchTo, signOut, askToSignIn]);
+  const value = useMemo(
+    () => ({ ...current, switchTo, signOut, askToSignIn }),
+    [current, switchTo, signOut, askToSignIn],
+  );
   return (
     <Context value={value}>
       {children}
-      {asking !== null && <SignInDialog because={asking} name={asking ? current.name ?? '' : ''} onClose={() => setAsking(null)} onDone={() => { setAsking(null); void learn(); }} />}
+      {asking !== null && (
+        <SignInDialog
+          because={asking}
+          name={asking ? (current.name ?? '') : ''}
+          onClose={() => setAsking(null)}
+          onDone={() => {
+            setAsking(null);
+            void learn();
+          }}
+        />
+      )}
     </Context>
   );
 }
@@ -62,5 +83,8 @@ export const useSession = (): Session => useContext(Context);
 export const usePerson = (): string => useSession().name ?? '';
 
 /** May this person record? A viewer may only look. */
-export const useMayRecord = (): boolean => { const { role } = useSession(); return role === 'technician' || role === 'lead'; };
+export const useMayRecord = (): boolean => {
+  const { role } = useSession();
+  return role === 'technician' || role === 'lead';
+};
 export const useIsLead = (): boolean => useSession().role === 'lead';

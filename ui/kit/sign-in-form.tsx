@@ -14,8 +14,14 @@ export function SignInForm({ name: given, onDone }: { name: string; onDone: (nam
   const { busy, problems, setProblems, post } = useSend();
 
   async function submit(): Promise<void> {
-    const missing: Problem[] = [...(name.trim() ? [] : [{ path: '/name', message: 'Type your name.' }]), ...(pin ? [] : [{ path: '/pin', message: 'Type your PIN.' }])];
-    if (missing.length) { setProblems(missing); return; }
+    const missing: Problem[] = [
+      ...(name.trim() ? [] : [{ path: '/name', message: 'Type your name.' }]),
+      ...(pin ? [] : [{ path: '/pin', message: 'Type your PIN.' }]),
+    ];
+    if (missing.length) {
+      setProblems(missing);
+      return;
+    }
     const done = await post<{ name: string }>('/api/session/sign-in', { name: name.trim(), pin });
     if (done) onDone(done.name);
     else setPin('');
@@ -23,11 +29,41 @@ export function SignInForm({ name: given, onDone }: { name: string; onDone: (nam
 
   const [nameError, pinError] = [errorAt(problems, '/name'), errorAt(problems, '/pin')];
   return (
-    <form noValidate onSubmit={(e) => { e.preventDefault(); void submit(); }}>
-      <Field id="sign-in-name" label="Name" error={nameError}><input className={inputLook} autoComplete="username" autoFocus={!given} value={name} onChange={(e) => setName(e.target.value)} maxLength={80} {...tie('sign-in-name', nameError)} /></Field>
-      <Field id="sign-in-pin" label="PIN or password" error={pinError}><input className={`${inputLook} font-mono text-xl`} type="password" inputMode="numeric" autoComplete="current-password" autoFocus={Boolean(given)} value={pin} onChange={(e) => setPin(e.target.value)} maxLength={100} {...tie('sign-in-pin', pinError)} /></Field>
+    <form
+      noValidate
+      onSubmit={(e) => {
+        e.preventDefault();
+        void submit();
+      }}
+    >
+      <Field id="sign-in-name" label="Name" error={nameError}>
+        <input
+          className={inputLook}
+          autoComplete="username"
+          autoFocus={!given}
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+          maxLength={80}
+          {...tie('sign-in-name', nameError)}
+        />
+      </Field>
+      <Field id="sign-in-pin" label="PIN or password" error={pinError}>
+        <input
+          className={`${inputLook} font-mono text-xl`}
+          type="password"
+          inputMode="numeric"
+          autoComplete="current-password"
+          autoFocus={Boolean(given)}
+          value={pin}
+          onChange={(e) => setPin(e.target.value)}
+          maxLength={100}
+          {...tie('sign-in-pin', pinError)}
+        />
+      </Field>
       <OtherProblems problems={problems} paths={['/name', '/pin']} />
-      <Button type="submit" tone="strong" disabled={busy}>Sign in</Button>
+      <Button type="submit" tone="strong" disabled={busy}>
+        Sign in
+      </Button>
     </form>
   );
 }

@@ -3,5 +3,9 @@ import { ThemeProvider } from 'next-themes';
 import type { ReactNode } from 'react';
 
 export function Themes({ children }: { children: ReactNode }) {
-  return <ThemeProvider attribute="data-theme" defaultTheme="shed" themes={['shed', 'night', 'sun']} enableSystem={false}>{children}</ThemeProvider>;
+  return (
+    <ThemeProvider attribute="data-theme" defaultTheme="shed" themes={['shed', 'night', 'sun']} enableSystem={false}>
+      {children}
+    </ThemeProvider>
+  );
 }

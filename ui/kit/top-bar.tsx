@@ -5,7 +5,14 @@ import { SumsButton } from '../sums/sums-button';
 import { Logo } from './logo';
 import { Selects } from './selects';
 
-const ROOMS = [['/', 'Yard', Warehouse], ['/shelf', 'Shelf', Ruler], ['/catalogue', 'Catalogue', BookOpen], ['/circuits', 'Circuits', CircuitBoard], ['/instruments', 'Instruments', Gauge], ['/people', 'People', Users]] as const;
+const ROOMS = [
+  ['/', 'Yard', Warehouse],
+  ['/shelf', 'Shelf', Ruler],
+  ['/catalogue', 'Catalogue', BookOpen],
+  ['/circuits', 'Circuits', CircuitBoard],
+  ['/instruments', 'Instruments', Gauge],
+  ['/people', 'People', Users],
+] as const;
 
 export interface TopBarProps {
   readonly children?: ReactNode;
@@ -19,12 +26,24 @@ export interface TopBarProps {
 export function TopBar({ children, here, jobId }: TopBarProps) {
   return (
     <header className="flex min-h-13 shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line bg-panel px-4 py-1">
-      <Link href="/" className="flex min-h-11 items-center gap-2 text-xl font-bold"><Logo /><span className="sr-only sm:not-sr-only">Mudflat</span></Link>
-      <div className="order-last flex min-w-0 flex-1 basis-full flex-wrap items-baseline gap-x-4 text-soft lg:order-none lg:basis-0">{children}</div>
+      <Link href="/" className="flex min-h-11 items-center gap-2 text-xl font-bold">
+        <Logo />
+        <span className="sr-only sm:not-sr-only">Mudflat</span>
+      </Link>
+      <div className="order-last flex min-w-0 flex-1 basis-full flex-wrap items-baseline gap-x-4 text-soft lg:order-none lg:basis-0">
+        {children}
+      </div>
       <nav aria-label="Rooms" className="no-print ml-auto flex items-center">
         {ROOMS.map(([path, name, Icon]) => (
-          <Link key={path} href={path} title={name} aria-current={here === path ? 'page' : undefined} className={`inline-flex min-h-11 min-w-11 items-center justify-center gap-1.5 rounded-lg px-2 text-sm ${here === path ? 'bg-card font-bold text-ink' : 'text-soft hover:text-ink'}`}>
-            <Icon size={18} aria-hidden="true" /><span className={jobId ? 'sr-only' : 'sr-only md:not-sr-only'}>{name}</span>
+          <Link
+            key={path}
+            href={path}
+            title={name}
+            aria-current={here === path ? 'page' : undefined}
+            className={`inline-flex min-h-11 min-w-11 items-center justify-center gap-1.5 rounded-lg px-2 text-sm ${here === path ? 'bg-card font-bold text-ink' : 'text-soft hover:text-ink'}`}
+          >
+            <Icon size={18} aria-hidden="true" />
+            <span className={jobId ? 'sr-only' : 'sr-only md:not-sr-only'}>{name}</span>
           </Link>
         ))}
         <SumsButton jobId={jobId ?? null} wordy={!jobId} />

@@ -6,12 +6,22 @@ const number = new Intl.NumberFormat('en-GB');
 /** Unit, engine and job on one line of the top bar. */
 export function UnitHeading({ unit, job, complaint = false }: { unit: UnitView; job: JobBrief; complaint?: boolean }) {
   const voltage = unit.engine.systemVoltage_V;
-  const facts = [unit.kind, unit.family, voltage ? `${voltage} V` : '', job.hours === null ? '' : `${number.format(job.hours)} h`, job.odometer_km === null ? '' : `${number.format(job.odometer_km)} km`];
+  const facts = [
+    unit.kind,
+    unit.family,
+    voltage ? `${voltage} V` : '',
+    job.hours === null ? '' : `${number.format(job.hours)} h`,
+    job.odometer_km === null ? '' : `${number.format(job.odometer_km)} km`,
+  ];
   return (
     <>
       <h1 className="text-lg font-bold text-ink">{unit.fleetNumber}</h1>
       <span>{facts.filter(Boolean).join(' · ')}</span>
-      {complaint && <Link href={`/jobs/${job.id}`} className="min-w-0 flex-1 truncate underline decoration-line underline-offset-4">Job {job.number}, {job.complaint}</Link>}
+      {complaint && (
+        <Link href={`/jobs/${job.id}`} className="min-w-0 flex-1 truncate underline decoration-line underline-offset-4">
+          Job {job.number}, {job.complaint}
+        </Link>
+      )}
     </>
   );
 }

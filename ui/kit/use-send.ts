@@ -15,7 +15,11 @@ const UNREACHABLE: readonly Problem[] = [{ path: '', message: 'No server. What y
 
 /** What a failed sending says at the form. */
 const problemsIn = (error: Extract<Sent<never>, { ok: false }>['error']): readonly Problem[] =>
-  (error.kind === 'refused' ? error.problem.errors : error.kind === 'unreachable' ? UNREACHABLE : [{ path: '', message: error.message }]);
+  error.kind === 'refused'
+    ? error.problem.errors
+    : error.kind === 'unreachable'
+      ? UNREACHABLE
+      : [{ path: '', message: error.message }];
 
 /** Sends a form and keeps what the server said of its fields. */
 export function useSend(): Sender {

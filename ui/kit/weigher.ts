@@ -6,7 +6,9 @@ let worker: Remote<DiagnosisWorker> | null = null;
 
 /** The worker that weighs circuits, made when it is first wanted. */
 export function weigher(): Remote<DiagnosisWorker> {
-  worker ??= wrap<DiagnosisWorker>(new Worker(new URL('../../workers/diagnosis.worker.ts', import.meta.url), { type: 'module' }));
+  worker ??= wrap<DiagnosisWorker>(
+    new Worker(new URL('../../workers/diagnosis.worker.ts', import.meta.url), { type: 'module' }),
+  );
   return worker;
 }
 

@@ -11,10 +11,15 @@ import { DraftField, OtherProblems, Row } from '../kit/form';
 import { useIsLead, usePerson, useSession } from '../kit/session';
 import { useSend } from '../kit/use-send';
 
-interface Depot { readonly id: string; readonly name: string }
+interface Depot {
+  readonly id: string;
+  readonly name: string;
+}
 
 const MAY: Readonly<Record<PersonView['role'], string>> = {
-  viewer: 'looks at everything', technician: 'records, puts drafts on the shelf', lead: 'approves limits, changes people, signs off safety overrides',
+  viewer: 'looks at everything',
+  technician: 'records, puts drafts on the shelf',
+  lead: 'approves limits, changes people, signs off safety overrides',
 };
 
 /** Who works here and what they may do. Leads change it. */
@@ -25,56 +30,143 @@ export function People({ persons, depots }: { persons: readonly PersonView[]; de
   return (
     <main className="mx-auto w-full max-w-5xl flex-1 p-4">
       <div className="mb-4 flex flex-wrap items-center justify-between gap-3">
-        <p className="text-soft">{isLead ? 'A role says what a person may do, a depot where.' : `Leads change people: ${leads.join(', ')}.`}</p>
+        <p className="text-soft">
+          {isLead ? 'A role says what a person may do, a depot where.' : `Leads change people: ${leads.join(', ')}.`}
+        </p>
         {isLead && <Button onClick={() => setEditing('new')}>Add a person</Button>}
       </div>
       <ul className="grid gap-3 md:grid-cols-2">
         {persons.map((p) => (
-          <li key={p.id} className={`flex items-center justify-between gap-3 rounded-xl bg-card p-4 ${p.retired ? 'border border-dashed border-line' : ''}`}>
-            <div><b className="text-lg">{p.name}</b><p>{p.role}, {p.depot ?? 'all depots'}{p.retired && ', not signing in any more'}</p><p className="text-sm text-soft">{MAY[p.role]}</p></div>
-            {isLead && <Button aria-label={`Change ${p.name}`} onClick={() => setEditing(p)}>Change</Button>}
+          <li
+            key={p.id}
+            className={`flex items-center justify-between gap-3 rounded-xl bg-card p-4 ${p.retired ? 'border border-dashed border-line' : ''}`}
+          >
+            <div>
+              <b className="text-lg">{p.name}</b>
+              <p>
+                {p.role}, {p.depot ?? 'all depots'}
+                {p.retired && ', not signing in any more'}
+              </p>
+              <p className="text-sm text-soft">{MAY[p.role]}</p>
+            </div>
+            {isLead && (
+              <Button aria-label={`Change ${p.name}`} onClick={() => setEditing(p)}>
+                Change
+              </Button>
+            )}
           </li>
         ))}
       </ul>
-      {editing && <EditPerson person={editing === 'new' ? null : editing} depots={depots} onClose={() => setEditing(null)} />}
+      {editing && (
+        <EditPerson person={editing === 'new' ? null : editing} depots={depots} onClose={() => setEditing(null)} />
+      )}
     </main>
   );
 }
 
-function EditPerson({ person, depots, onClose }: { person: PersonView | null; depots: readonly Depot[]; onClose: () => void }) {
+function EditPerson({
+  person,
+  depots,
+  onClose,
+}: {
+  person: PersonView | null;
+  depots: readonly Depot[];
+  onClose: () => void;
+}) {
   const router = useRouter();
   const by = usePerson();
   const { depotId: own } = useSession();
   const [id] = useState(() => v7());
-  const [draft, setDraft] = useState<Draft>({ name: person?.name ?? '', role: person?.role ?? 'technician', depot: person ? person.depotId ?? '' : own ?? '', pin: '', retired: person?.retired ? 'yes' : 'no' });
+  const [draft, setDraft] = useState<Draft>({
+    name: person?.name ?? '',
+    role: person?.role ?? 'technician',
+    depot: person ? (person.depotId ?? '') : (own ?? ''),
+    pin: '',
+    retired: person?.retired ? 'yes' : 'no',
+  });
   const { busy, problems, post } = useSend();
-  const shared = { draft, problems, onChange: (field: string, value: string) => setDraft({ ...draft, [field]: value }) };
+  const shared = {
+    draft,
+    problems,
+    onChange: (field: string, value: string) => setDraft({ ...draft, [field]: value }),
+  };
 
   async function save(): Promise<void> {
     const depotId = draft.depot === '' ? null : draft.depot;
-    const done = person === null
-      ? await post('/api/people', { id, name: draft.name?.trim(), role: draft.role, depotId, pin: draft.pin })
-      : await post(`/api/people/${person.id}`, {
-        by, ...(draft.role === person.role ? {} : { role: draft.role }), ...(depotId === person.depotId ? {} : { depotId }), ...(draft.pin ? { pin: draft.pin } : {}),
-        retired: draft.retired === 'yes',
-      });
+    const done =
+      person === null
+        ? await post('/api/people', { id, name: draft.name?.trim(), role: draft.role, depotId, pin: draft.pin })
+        : await post(`/api/people/${person.id}`, {
+            by,
+            ...(draft.role === person.role ? {} : { role: draft.role }),
+            ...(depotId === person.depotId ? {} : { depotId }),
+            ...(draft.pin ? { pin: draft.pin } : {}),
+            retired: draft.retired === 'yes',
+          });
     if (!done) return;
     onClose();
     router.refresh();
   }
 
   return (
-    <Dialog open onOpenChange={(open) => { if (!open) onClose(); }} title={person ? `Change ${person.name}` : 'Add a person'}>
-      <form noValidate onSubmit={(e) => { e.preventDefault(); void save(); }}>
-        <DraftField {...shared} field="name" path="/name" label="Name" disabled={person !== null} {...(person ? { hint: 'stays: the record keeps it' } : {})} />
+    <Dialog
+      open
+      onOpenChange={(open) => {
+        if (!open) onClose();
+      }}
+      title={person ? `Change ${person.name}` : 'Add a person'}
+    >
+      <form
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          void save();
+        }}
+      >
+        <DraftField
+          {...shared}
+          field="name"
+          path="/name"
+          label="Name"
+          disabled={person !== null}
+          {...(person ? { hint: 'stays: the record keeps it' } : {})}
+        />
         <Row>
           <DraftField {...shared} field="role" path="/role" label="Role" options={ROLES.map((r) => [r, r] as const)} />
-          <DraftField {...shared} field="depot" path="/depotId" label="Depot" options={[...(own === null ? [['', 'all depots'] as const] : []), ...depots.filter((d) => own === null || d.id === own).map((d) => [d.id, d.name] as const)]} />
-          {person && <DraftField {...shared} field="retired" path="/retired" label="Signs in" options={[['no', 'yes'], ['yes', 'not any more']]} />}
+          <DraftField
+            {...shared}
+            field="depot"
+            path="/depotId"
+            label="Depot"
+            options={[
+              ...(own === null ? [['', 'all depots'] as const] : []),
+              ...depots.filter((d) => own === null || d.id === own).map((d) => [d.id, d.name] as const),
+            ]}
+          />
+          {person && (
+            <DraftField
+              {...shared}
+              field="retired"
+              path="/retired"
+              label="Signs in"
+              options={[
+                ['no', 'yes'],
+                ['yes', 'not any more'],
+              ]}
+            />
+          )}
         </Row>
-        <DraftField {...shared} field="pin" path="/pin" label={person ? 'New PIN or password' : 'PIN or password'} hint={person ? 'empty: stays. A new one ends a lockout' : 'six characters at least'} />
+        <DraftField
+          {...shared}
+          field="pin"
+          path="/pin"
+          label={person ? 'New PIN or password' : 'PIN or password'}
+          hint={person ? 'empty: stays. A new one ends a lockout' : 'six characters at least'}
+        />
         <OtherProblems problems={problems} paths={['/name', '/role', '/depotId', '/retired', '/pin']} />
-        <Button type="submit" tone="strong" disabled={busy}>{person ? 'Save' : 'Add'}</Button>
+        <Button type="submit" tone="strong" disabled={busy}>
+          {person ? 'Save' : 'Add'}
+        </Button>
       </form>
     </Dialog>
   );

@@ -7,8 +7,12 @@ import { TONE } from './shapes';
 export function JudgementWord({ judgement }: { judgement: Judgement | null }) {
   const { verdict, severity, words } = outcome(judgement);
   return (
-    <span className="flex items-center gap-2 text-sm" style={{ color: severity === 'none' ? 'var(--soft)' : `var(--${TONE[severity]})` }}>
-      <Mark verdict={verdict} severity={severity} size={20} />{words}
+    <span
+      className="flex items-center gap-2 text-sm"
+      style={{ color: severity === 'none' ? 'var(--soft)' : `var(--${TONE[severity]})` }}
+    >
+      <Mark verdict={verdict} severity={severity} size={20} />
+      {words}
     </span>
   );
 }
@@ -20,9 +24,16 @@ export function outcome(judgement: Judgement | null): { verdict: Verdict; severi
   const { suspects } = judgement;
   const progress = judgement.pattern === 'incomplete' ? `${measured} of ${readings.length}` : '';
   if (suspects.length) {
-    const worst = readings.find((r) => r.severity === 'fail' && suspects.includes(r.position)) ?? readings.find((r) => suspects.includes(r.position));
-    return { verdict: worst?.verdict ?? 'high', severity: worst?.severity ?? 'fail', words: [progress, `${suspects.length} suspect`].filter(Boolean).join(', ') };
+    const worst =
+      readings.find((r) => r.severity === 'fail' && suspects.includes(r.position)) ??
+      readings.find((r) => suspects.includes(r.position));
+    return {
+      verdict: worst?.verdict ?? 'high',
+      severity: worst?.severity ?? 'fail',
+      words: [progress, `${suspects.length} suspect`].filter(Boolean).join(', '),
+    };
   }
-  if (readings.some((r) => r.verdict === 'undecided')) return { verdict: 'undecided', severity: 'undecided', words: [progress, 'cannot tell'].filter(Boolean).join(', ') };
+  if (readings.some((r) => r.verdict === 'undecided'))
+    return { verdict: 'undecided', severity: 'undecided', words: [progress, 'cannot tell'].filter(Boolean).join(', ') };
   return { verdict: 'within', severity: 'pass', words: progress ? `${progress}, in so far` : 'all in' };
 }

@@ -6,14 +6,32 @@ import { scaleFor } from './scale';
 
 const limits: Limits = { quantity: 'resistance', unit: 'ohm', lower: 0.3, upper: 1 };
 const judged = judgeSet({
-  test: 'x', engine: { layout: 'inline', cylinders: 4 }, condition: {}, limits, readings: [{ position: 1, entry: '0.6' }, { position: 2, entry: 'OL' }, { position: 3, entry: '201' }],
+  test: 'x',
+  engine: { layout: 'inline', cylinders: 4 },
+  condition: {},
+  limits,
+  readings: [
+    { position: 1, entry: '0.6' },
+    { position: 2, entry: 'OL' },
+    { position: 3, entry: '201' },
+  ],
   instrument: { kind: 'm', leadZero_ohm: 0.1, leadZeroResolution_ohm: 0.1, accuracy: [] },
 });
 if (!judged.ok) throw new Error('not judged');
 const readings = new Map(judged.value.readings.map((r) => [r.position, r]));
-const draw = (onPick?: () => void) => renderToStaticMarkup(
-  <PostRow title="In line" positions={[1, 2, 3, 4]} readings={readings} limits={limits} scale={scaleFor(limits)} active={4} {...(onPick ? { onPick } : {})} saved={(p) => (p === 3 ? 'queued' : 'saved')} />,
-);
+const draw = (onPick?: () => void) =>
+  renderToStaticMarkup(
+    <PostRow
+      title="In line"
+      positions={[1, 2, 3, 4]}
+      readings={readings}
+      limits={limits}
+      scale={scaleFor(limits)}
+      active={4}
+      {...(onPick ? { onPick } : {})}
+      saved={(p) => (p === 3 ? 'queued' : 'saved')}
+    />,
+  );
 
 test('names for people who cannot see the posts', () => {
   expect(postName(3, readings.get(3), limits, 'queued')).toBe('cylinder 3, 201 ohm, too high, limit 1, queued');

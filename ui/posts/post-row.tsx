@@ -35,13 +35,28 @@ export function PostRow(props: PostRowProps) {
       <div className="post-row relative mt-1 flex min-h-32 flex-1">
         <div className="relative my-3 w-12 shrink-0" aria-hidden="true">
           {scale.ticks.map((t) => (
-            <span key={t.label} className="absolute right-2 translate-y-1/2 font-mono text-xs text-soft" style={{ bottom: percent(t.height) }}>{t.label}</span>
+            <span
+              key={t.label}
+              className="absolute right-2 translate-y-1/2 font-mono text-xs text-soft"
+              style={{ bottom: percent(t.height) }}
+            >
+              {t.label}
+            </span>
           ))}
         </div>
         <div className="relative flex min-w-0 flex-1">
           <Channel scale={scale} limits={limits} bare={differsByPost(limits)} />
           {positions.map((p) => (
-            <Post key={p} position={p} reading={readings.get(p)} limits={limits} scale={scale} isActive={active === p} state={saved?.(p) ?? null} onPick={onPick} />
+            <Post
+              key={p}
+              position={p}
+              reading={readings.get(p)}
+              limits={limits}
+              scale={scale}
+              isActive={active === p}
+              state={saved?.(p) ?? null}
+              onPick={onPick}
+            />
           ))}
         </div>
       </div>
@@ -53,28 +68,68 @@ export function PostRow(props: PostRowProps) {
 const differsByPost = (limits: Limits): boolean => limits.byPosition !== undefined || limits.transfer !== undefined;
 
 /** Of one post: from its position, or from what its gauge showed. */
-function OwnChannel({ position, reading, limits, scale }: { position: Position; reading: JudgedReading | undefined; limits: Limits; scale: Scale }) {
+function OwnChannel({
+  position,
+  reading,
+  limits,
+  scale,
+}: {
+  position: Position;
+  reading: JudgedReading | undefined;
+  limits: Limits;
+  scale: Scale;
+}) {
   const own = limits.transfer ? reading?.limits : limitsAt(limits, position);
   if (!own || (own.lower == null && own.upper == null)) return null;
-  const [low, high] = [own.lower == null ? 0 : scale.height(own.lower), own.upper == null ? 1 : scale.height(own.upper)];
+  const [low, high] = [
+    own.lower == null ? 0 : scale.height(own.lower),
+    own.upper == null ? 1 : scale.height(own.upper),
+  ];
   return (
     <div className="pointer-events-none absolute inset-x-1 inset-y-3" aria-hidden="true">
-      <div className="absolute inset-x-0 border-edge bg-channel" style={{ bottom: percent(low), height: `max(6px, ${percent(high - low)})`, borderTopWidth: own.upper == null ? 0 : 2, borderBottomWidth: own.lower == null ? 0 : 2, borderBottomStyle: 'dashed' }} />
+      <div
+        className="absolute inset-x-0 border-edge bg-channel"
+        style={{
+          bottom: percent(low),
+          height: `max(6px, ${percent(high - low)})`,
+          borderTopWidth: own.upper == null ? 0 : 2,
+          borderBottomWidth: own.lower == null ? 0 : 2,
+          borderBottomStyle: 'dashed',
+        }}
+      />
     </div>
   );
 }
 
-const Channel = memo(function Channel({ scale, limits, bare }: Pick<PostRowProps, 'scale' | 'limits'> & { bare: boolean }) {
+const Channel = memo(function Channel({
+  scale,
+  limits,
+  bare,
+}: Pick<PostRowProps, 'scale' | 'limits'> & { bare: boolean }) {
   if (limits.quantity === 'observation') return null;
   const low = limits.lower === undefined ? 0 : scale.height(limits.lower);
   const high = limits.upper === undefined ? 1 : scale.height(limits.upper);
   return (
     <div className="absolute inset-x-0 inset-y-3" aria-hidden="true">
-      {scale.ticks.map((t) => <div key={t.label} className="absolute inset-x-0 h-px bg-line opacity-60" style={{ bottom: percent(t.height) }} />)}
-      {!bare && <div className="absolute inset-x-0 border-edge bg-channel" style={{
-        bottom: percent(low), height: percent(high - low),
-        borderTopWidth: limits.upper === undefined ? 0 : 2, borderBottomWidth: limits.lower === undefined ? 0 : 2, borderBottomStyle: 'dashed',
-      }} />}
+      {scale.ticks.map((t) => (
+        <div
+          key={t.label}
+          className="absolute inset-x-0 h-px bg-line opacity-60"
+          style={{ bottom: percent(t.height) }}
+        />
+      ))}
+      {!bare && (
+        <div
+          className="absolute inset-x-0 border-edge bg-channel"
+          style={{
+            bottom: percent(low),
+            height: percent(high - low),
+            borderTopWidth: limits.upper === undefined ? 0 : 2,
+            borderBottomWidth: limits.lower === undefined ? 0 : 2,
+            borderBottomStyle: 'dashed',
+          }}
+        />
+      )}
     </div>
   );
 });
@@ -101,26 +156,46 @@ const Post = memo(function Post({ position, reading: r, limits, scale, isActive,
   const frame = `post relative flex min-w-0 flex-1 rounded-xl py-3 text-left ${isActive ? 'ring-3 ring-estuary ring-inset' : ''}`;
   if (!onPick) return <div className={frame}>{content}</div>;
   return (
-    <button type="button" className={frame} aria-current={isActive ? 'step' : undefined} data-position={position}
-      onClick={() => onPick(position)}>
+    <button
+      type="button"
+      className={frame}
+      aria-current={isActive ? 'step' : undefined}
+      data-position={position}
+      onClick={() => onPick(position)}
+    >
       <span className="sr-only">{postName(position, r, limits, state)}</span>
-      <span aria-hidden="true" className="contents">{content}</span>
+      <span aria-hidden="true" className="contents">
+        {content}
+      </span>
     </button>
   );
 });
 
 /** "cylinder 3, 201 ohm, too high, limit 1.0" */
-export function postName(position: Position, r: JudgedReading | undefined, limits: Limits, state: string | null): string {
+export function postName(
+  position: Position,
+  r: JudgedReading | undefined,
+  limits: Limits,
+  state: string | null,
+): string {
   const unit = limits.unit;
   const measured = r && r.verdict !== 'not-measured';
   const own = r?.limits ?? limitsAt(limits, position);
-  const limit = r?.verdict === 'high' && own.upper != null ? `, limit ${Number(own.upper.toPrecision(4))}` : r?.verdict === 'low' && own.lower != null ? `, limit ${Number(own.lower.toPrecision(4))}` : '';
-  const words = measured ? `${entryShown(r)}${/[A-Za-zΩ]/.test(r.entry) ? '' : ` ${unit}`}, ${verdictWord(r.verdict, limits)}${limit}` : 'not measured';
+  const limit =
+    r?.verdict === 'high' && own.upper != null
+      ? `, limit ${Number(own.upper.toPrecision(4))}`
+      : r?.verdict === 'low' && own.lower != null
+        ? `, limit ${Number(own.lower.toPrecision(4))}`
+        : '';
+  const words = measured
+    ? `${entryShown(r)}${/[A-Za-zΩ]/.test(r.entry) ? '' : ` ${unit}`}, ${verdictWord(r.verdict, limits)}${limit}`
+    : 'not measured';
   return `${positionWords(position)}, ${words}${state ? `, ${state}` : ''}`;
 }
 
 /** What was typed; an overload says what it means. */
-export const entryShown = (r: JudgedReading): string => (r.verdict === 'open' && r.corrected === null ? 'OL (open)' : r.entry);
+export const entryShown = (r: JudgedReading): string =>
+  r.verdict === 'open' && r.corrected === null ? 'OL (open)' : r.entry;
 
 function PostBody({ reading: r, scale }: { reading: JudgedReading | undefined; scale: Scale }) {
   const placed = r ? placeMark(r, scale) : { height: 0.2, band: null };
@@ -129,19 +204,41 @@ function PostBody({ reading: r, scale }: { reading: JudgedReading | undefined; s
   const broken = r?.verdict === 'open';
   return (
     <div className="relative w-[30%] min-w-7 max-w-14 shrink-0">
-      <div className="absolute left-1/2 -ml-1 w-2 rounded-t bg-post" style={{ top: broken ? '11%' : 0, bottom: 0, opacity: measured ? 1 : 0.35 }} />
-      <div className="absolute bottom-0 left-1/2 -ml-4 h-1 w-8 rounded bg-post" style={{ opacity: measured ? 1 : 0.35 }} />
+      <div
+        className="absolute left-1/2 -ml-1 w-2 rounded-t bg-post"
+        style={{ top: broken ? '11%' : 0, bottom: 0, opacity: measured ? 1 : 0.35 }}
+      />
+      <div
+        className="absolute bottom-0 left-1/2 -ml-4 h-1 w-8 rounded bg-post"
+        style={{ opacity: measured ? 1 : 0.35 }}
+      />
       {placed.band && measured && (
-        <div className="absolute left-1/2 -ml-5 w-10 opacity-30" style={{ bottom: percent(placed.band.from), height: percent(placed.band.to - placed.band.from), background: tone }} />
+        <div
+          className="absolute left-1/2 -ml-5 w-10 opacity-30"
+          style={{
+            bottom: percent(placed.band.from),
+            height: percent(placed.band.to - placed.band.from),
+            background: tone,
+          }}
+        />
       )}
-      <div className="absolute left-1/2 flex h-0 w-0 items-center justify-center" style={{ bottom: percent(placed.height) }}>
+      <div
+        className="absolute left-1/2 flex h-0 w-0 items-center justify-center"
+        style={{ bottom: percent(placed.height) }}
+      >
         <Mark verdict={r?.verdict ?? 'not-measured'} severity={r?.severity ?? 'none'} />
       </div>
     </div>
   );
 }
 
-interface TextProps { position: Position; reading: JudgedReading | undefined; limits: Limits; active: boolean; state: string | null }
+interface TextProps {
+  position: Position;
+  reading: JudgedReading | undefined;
+  limits: Limits;
+  active: boolean;
+  state: string | null;
+}
 
 function PostText({ position, reading: r, limits, active, state }: TextProps) {
   const measured = r !== undefined && r.verdict !== 'not-measured';
@@ -149,14 +246,38 @@ function PostText({ position, reading: r, limits, active, state }: TextProps) {
   // A clamp is read in volts: what it comes to is said below.
   const ownUnit = measured && limits.quantity === 'current' && /v\s*$/i.test(r.entry);
   const tone = measured ? `var(--${TONE[r.severity]})` : 'var(--estuary)';
-  const word = measured ? verdictWord(r.verdict, limits) : active ? (limits.quantity === 'observation' ? 'look here' : 'probe here') : '';
+  const word = measured
+    ? verdictWord(r.verdict, limits)
+    : active
+      ? limits.quantity === 'observation'
+        ? 'look here'
+        : 'probe here'
+      : '';
   return (
     <div className="min-w-0 flex-1 pl-1 leading-tight">
-      <div className={`flex items-center gap-1.5 font-bold ${typeof position === 'number' ? 'text-xl' : 'text-sm'}`}>{position}<Saved state={state} /></div>
-      <div className="mt-1 font-mono leading-none font-medium whitespace-nowrap" style={{ fontSize: entrySize(entry) }}>{entry}</div>
-      <div className="post-detail text-sm text-soft">{measured ? (r.corrected === null && r.verdict === 'open' ? '(open)' : at ?? (ownUnit ? '\u00a0' : shownUnit(limits.unit))) : '\u00a0'}</div>
-      <div className="mt-1 text-[min(16px,16cqw)] leading-tight font-bold" style={{ color: tone }}>{word}</div>
-      {measured && r.verdict !== 'unsteady' && <div className="post-detail font-mono text-xs whitespace-nowrap text-soft">{correctedWords(r)}{ownUnit && ` ${shownUnit(limits.unit)}`}</div>}
+      <div className={`flex items-center gap-1.5 font-bold ${typeof position === 'number' ? 'text-xl' : 'text-sm'}`}>
+        {position}
+        <Saved state={state} />
+      </div>
+      <div className="mt-1 font-mono leading-none font-medium whitespace-nowrap" style={{ fontSize: entrySize(entry) }}>
+        {entry}
+      </div>
+      <div className="post-detail text-sm text-soft">
+        {measured
+          ? r.corrected === null && r.verdict === 'open'
+            ? '(open)'
+            : (at ?? (ownUnit ? '\u00a0' : shownUnit(limits.unit)))
+          : '\u00a0'}
+      </div>
+      <div className="mt-1 text-[min(16px,16cqw)] leading-tight font-bold" style={{ color: tone }}>
+        {word}
+      </div>
+      {measured && r.verdict !== 'unsteady' && (
+        <div className="post-detail font-mono text-xs whitespace-nowrap text-soft">
+          {correctedWords(r)}
+          {ownUnit && ` ${shownUnit(limits.unit)}`}
+        </div>
+      )}
     </div>
   );
 }
@@ -172,10 +293,16 @@ function entryParts(entry: string, limits: Limits): [string, string?] {
 }
 
 /** 30 px where it fits, less where the entry is long or the post narrow. A sign of the face is 0.62 em wide. */
-const entrySize = (entry: string): string => `min(30px, calc((72cqw - 12px) / ${(Math.max(3, entry.length) * 0.62).toFixed(2)}))`;
+const entrySize = (entry: string): string =>
+  `min(30px, calc((72cqw - 12px) / ${(Math.max(3, entry.length) * 0.62).toFixed(2)}))`;
 
 function Saved({ state }: { state: string | null }) {
   if (state === null || state === 'saved') return null;
   const colour = state === 'refused' ? 'bg-rust' : 'bg-ochre';
-  return <span title={state} className={`inline-block size-2.5 rounded-full ${colour} ${state === 'refused' ? '' : 'animate-pulse'}`} />;
+  return (
+    <span
+      title={state}
+      className={`inline-block size-2.5 rounded-full ${colour} ${state === 'refused' ? '' : 'animate-pulse'}`}
+    />
+  );
 }

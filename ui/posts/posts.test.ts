@@ -12,7 +12,14 @@ const OHM: Limits = { quantity: 'resistance', unit: 'ohm', lower: 0.3, upper: 1,
 const METER = { kind: 'm', leadZero_ohm: 0.2, leadZeroResolution_ohm: 0.1, accuracy: [] };
 
 function judgement(entries: string[], limits = OHM, cylinders = entries.length) {
-  const judged = judgeSet({ test: 'x', engine: { layout: 'inline', cylinders }, condition: {}, instrument: METER, limits, readings: entries.map((entry, i) => ({ position: i + 1, entry })) });
+  const judged = judgeSet({
+    test: 'x',
+    engine: { layout: 'inline', cylinders },
+    condition: {},
+    instrument: METER,
+    limits,
+    readings: entries.map((entry, i) => ({ position: i + 1, entry })),
+  });
   if (!judged.ok) throw new Error('not judged');
   return judged.value;
 }
@@ -37,13 +44,24 @@ describe('scale', () => {
     expect(scale.ticks.every((t) => t.height >= 0 && t.height <= 1)).toBe(true);
   });
   test('never leaves the post, and higher is never lower', () => {
-    const limits = fc.constantFrom(OHM, { quantity: 'voltage', unit: 'V', lower: 45 } as Limits, { quantity: 'current', unit: 'A' } as Limits);
-    fc.assert(fc.property(limits, fc.double({ min: -1e9, max: 1e9, noNaN: true }), fc.double({ min: 0, max: 1e9, noNaN: true }), (l, x, more) => {
-      const { height } = scaleFor(l);
-      expect(height(x)).toBeGreaterThanOrEqual(0);
-      expect(height(x + more)).toBeLessThanOrEqual(1);
-      expect(height(x + more)).toBeGreaterThanOrEqual(height(x));
-    }));
+    const limits = fc.constantFrom(
+      OHM,
+      { quantity: 'voltage', unit: 'V', lower: 45 } as Limits,
+      { quantity: 'current', unit: 'A' } as Limits,
+    );
+    fc.assert(
+      fc.property(
+        limits,
+        fc.double({ min: -1e9, max: 1e9, noNaN: true }),
+        fc.double({ min: 0, max: 1e9, noNaN: true }),
+        (l, x, more) => {
+          const { height } = scaleFor(l);
+          expect(height(x)).toBeGreaterThanOrEqual(0);
+          expect(height(x + more)).toBeLessThanOrEqual(1);
+          expect(height(x + more)).toBeGreaterThanOrEqual(height(x));
+        },
+      ),
+    );
   });
 });
 
@@ -68,7 +86,10 @@ describe('marks', () => {
 describe('rows', () => {
   test('an engine of up to eight is one row, a longer one two', () => {
     expect(rowsOf({ layout: 'inline', cylinders: 8 })).toHaveLength(1);
-    expect(rowsOf({ layout: 'inline', cylinders: 12 }).map((r) => r.positions)).toEqual([[1, 2, 3, 4, 5, 6], [7, 8, 9, 10, 11, 12]]);
+    expect(rowsOf({ layout: 'inline', cylinders: 12 }).map((r) => r.positions)).toEqual([
+      [1, 2, 3, 4, 5, 6],
+      [7, 8, 9, 10, 11, 12],
+    ]);
     expect(rowsOf({ layout: 'vee', cylinders: 16 }).map((r) => r.title)).toEqual(['Left bank', 'Right bank']);
   });
   test('numbering over the first, firing order over the last', () => {
@@ -79,8 +100,11 @@ describe('rows', () => {
 });
 
 test.each<[string[], number, string, string]>([
-  [[], 2, 'not-measured', 'not begun'], [['0.8'], 2, 'within', '1 of 2, in so far'], [['0.8', '0.8'], 2, 'within', 'all in'],
-  [['0.8', 'OL'], 2, 'open', '1 suspect'], [['201'], 3, 'high', '1 of 3, 1 suspect'],
+  [[], 2, 'not-measured', 'not begun'],
+  [['0.8'], 2, 'within', '1 of 2, in so far'],
+  [['0.8', '0.8'], 2, 'within', 'all in'],
+  [['0.8', 'OL'], 2, 'open', '1 suspect'],
+  [['201'], 3, 'high', '1 of 3, 1 suspect'],
 ])('the outcome of %j of %i', (entries, cylinders, verdict, words) => {
   expect(outcome(judgement(entries, OHM, cylinders))).toMatchObject({ verdict, words });
 });

@@ -9,13 +9,22 @@ export interface Row {
 
 const NAMES: Readonly<Record<BankRow['bank'], string>> = { inline: 'In line', left: 'Left bank', right: 'Right bank' };
 const MOST_IN_A_ROW = 8;
-const TITLES: Readonly<Partial<Record<Layout, string>>> = { pins: 'Pins', pairs: 'Pairs', states: 'States', change: 'Before and after', sweep: 'From stop to stop' };
+const TITLES: Readonly<Partial<Record<Layout, string>>> = {
+  pins: 'Pins',
+  pairs: 'Pairs',
+  states: 'States',
+  change: 'Before and after',
+  sweep: 'From stop to stop',
+};
 
 /** Named positions in rows of nearly equal length. */
 function namedRows(positions: readonly Position[], title: string): Row[] {
   const rows = Math.ceil(positions.length / MOST_IN_A_ROW);
   const each = Math.ceil(positions.length / rows);
-  return Array.from({ length: rows }, (_, i) => ({ title: rows === 1 ? title : `${title}, ${i + 1} of ${rows}`, positions: positions.slice(i * each, (i + 1) * each) }));
+  return Array.from({ length: rows }, (_, i) => ({
+    title: rows === 1 ? title : `${title}, ${i + 1} of ${rows}`,
+    positions: positions.slice(i * each, (i + 1) * each),
+  }));
 }
 
 /** The engine's rows as they are drawn; a long inline row is split so that posts stay wide enough to tap. */
@@ -25,7 +34,10 @@ export function rowsOf(engine: Engine, test?: TestDefinition): Row[] {
     const name = NAMES[bank];
     if (cylinders.length <= MOST_IN_A_ROW) return [{ title: name, positions: cylinders }];
     const half = Math.ceil(cylinders.length / 2);
-    return [{ title: `${name}, front half`, positions: cylinders.slice(0, half) }, { title: `${name}, rear half`, positions: cylinders.slice(half) }];
+    return [
+      { title: `${name}, front half`, positions: cylinders.slice(0, half) },
+      { title: `${name}, rear half`, positions: cylinders.slice(half) },
+    ];
   });
 }
 

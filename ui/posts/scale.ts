@@ -26,7 +26,10 @@ export function scaleFor(limits: Limits, values: readonly number[] = []): Scale 
 const LEVEL_CHANNEL = { below: 1, above: 1 };
 const WIDE_CHANNELS = { below: 0.12, above: 0.5 };
 
-interface Bounds { readonly lower?: number | undefined; readonly upper?: number | undefined }
+interface Bounds {
+  readonly lower?: number | undefined;
+  readonly upper?: number | undefined;
+}
 
 /** The lowest and the highest limit of any position; where there is none, what was read. */
 function boundsOf(limits: Limits, values: readonly number[]): Bounds {
@@ -63,7 +66,12 @@ function ohmScale(limits: Limits): Scale {
 function linearScale({ lower, upper }: Bounds, room: { below: number; above: number }): Scale {
   const [low, high] = [lower ?? upper ?? 0, upper ?? lower ?? 1];
   // Beside a single limit a fifth of its value.
-  const span = Math.max(high - low, lower === undefined || upper === undefined ? Math.abs(high) * 0.2 : 0, Math.abs(high) * 0.1, 1e-9);
+  const span = Math.max(
+    high - low,
+    lower === undefined || upper === undefined ? Math.abs(high) * 0.2 : 0,
+    Math.abs(high) * 0.1,
+    1e-9,
+  );
   const [foot, top] = [low - room.below * span, high + room.above * span];
   const at = (v: number): number => clamp((v - foot) / (top - foot));
   const step = niceStep((top - foot) / 9);

@@ -24,10 +24,16 @@ export const MARKS: Readonly<Record<Verdict, readonly Stroke[]>> = {
   // The post is broken: drawn at its top.
   open: [thick('M-14 6L-5 -4L4 6L14 -5')],
   // The post has a foot: drawn at its bottom.
-  short: [{ d: 'M-20 2H20V12H-20Z', fill: true }, { d: 'M-5 -10H5V4H-5Z', fill: true }],
+  short: [
+    { d: 'M-20 2H20V12H-20Z', fill: true },
+    { d: 'M-5 -10H5V4H-5Z', fill: true },
+  ],
   unsteady: [thick('M-14 -12H-21V12H-14'), thick('M14 -12H21V12H14'), { d: 'M-10 -3H10V3H-10Z', fill: true }],
   odd: [{ d: 'M-6 -5H34V5H-6Z', fill: true }],
-  undecided: [{ d: BAR, width: 2 }, { d: 'M-18 5L-10 -5M-10 5L-2 -5M-2 5L6 -5M6 5L14 -5M14 5L21 -4', width: 2 }],
+  undecided: [
+    { d: BAR, width: 2 },
+    { d: 'M-18 5L-10 -5M-10 5L-2 -5M-2 5L6 -5M6 5L14 -5M14 5L21 -4', width: 2 },
+  ],
   // A bar struck through: seen, and not good.
   failed: [{ d: BAR, fill: true }, thick('M-13 12L13 -12')],
   recheck: [{ d: 'M-22 0H22', width: 9, dash: '8 5' }],
@@ -36,5 +42,9 @@ export const MARKS: Readonly<Record<Verdict, readonly Stroke[]>> = {
 
 /** CSS colour names of a severity; a verdict is never told by colour alone. */
 export const TONE: Readonly<Record<Severity, 'eelgrass' | 'ochre' | 'rust' | 'estuary' | 'socket'>> = {
-  pass: 'eelgrass', attention: 'ochre', fail: 'rust', undecided: 'ochre', none: 'socket',
+  pass: 'eelgrass',
+  attention: 'ochre',
+  fail: 'rust',
+  undecided: 'ochre',
+  none: 'socket',
 };

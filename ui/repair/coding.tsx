@@ -18,22 +18,65 @@ const PART = 'injector';
 export function Coding({ view }: { view: JobView }) {
   const codings = recordsOf(view.repair.records, 'coding').filter((c) => c.body.part === PART);
   const newest = new Map(codings.map((c) => [c.body.position, c]));
-  const rule = (view.repair.service.find((s) => s.kind === 'coding' && s.key === PART)?.body as CodingRule | undefined) ?? GENERAL_RULE;
+  const rule =
+    (view.repair.service.find((s) => s.kind === 'coding' && s.key === PART)?.body as CodingRule | undefined) ??
+    GENERAL_RULE;
   const may = useMayRecord() && !view.job.closed;
   const positions = Array.from({ length: view.unit.engine.cylinders }, (_, i) => i + 1);
   const isLead = useIsLead();
   const [editing, setEditing] = useState(false);
   return (
     <div>
-      <p className="text-sm text-soft">{rule === GENERAL_RULE ? 'How these codes look is not entered for this engine: only letters and digits are checked.' : `${rule.lengths.join(' or ')} characters${rule.check === 'none' ? '' : ', the last one checks the others'}.`} Each code belongs to its cylinder, exactly.{isLead && <button type="button" className="ml-2 min-h-8 underline" onClick={() => setEditing(!editing)}>how they look</button>}</p>
+      <p className="text-sm text-soft">
+        {rule === GENERAL_RULE
+          ? 'How these codes look is not entered for this engine: only letters and digits are checked.'
+          : `${rule.lengths.join(' or ')} characters${rule.check === 'none' ? '' : ', the last one checks the others'}.`}{' '}
+        Each code belongs to its cylinder, exactly.
+        {isLead && (
+          <button type="button" className="ml-2 min-h-8 underline" onClick={() => setEditing(!editing)}>
+            how they look
+          </button>
+        )}
+      </p>
       {editing && <CodingRuleForm family={view.unit.family} part={PART} rule={rule} onDone={() => setEditing(false)} />}
-      <ul className="mt-1 flex flex-col gap-2">{positions.map((p) => <li key={p}><OneCode view={view} position={p} rule={rule} now={newest.get(p)?.body.code ?? null} before={newest.get(p)?.body.old ?? view.repair.oldCodes[String(p)] ?? null} may={may} /></li>)}</ul>
-      {newest.size > 0 && <Link className={`${buttonLook()} mt-2`} href={`/jobs/${view.job.id}/codes`}>Print, large and to be scanned</Link>}
+      <ul className="mt-1 flex flex-col gap-2">
+        {positions.map((p) => (
+          <li key={p}>
+            <OneCode
+              view={view}
+              position={p}
+              rule={rule}
+              now={newest.get(p)?.body.code ?? null}
+              before={newest.get(p)?.body.old ?? view.repair.oldCodes[String(p)] ?? null}
+              may={may}
+            />
+          </li>
+        ))}
+      </ul>
+      {newest.size > 0 && (
+        <Link className={`${buttonLook()} mt-2`} href={`/jobs/${view.job.id}/codes`}>
+          Print, large and to be scanned
+        </Link>
+      )}
     </div>
   );
 }
 
-function OneCode({ view, position, rule, now, before, may }: { view: JobView; position: number; rule: CodingRule; now: string | null; before: string | null; may: boolean }) {
+function OneCode({
+  view,
+  position,
+  rule,
+  now,
+  before,
+  may,
+}: {
+  view: JobView;
+  position: number;
+  rule: CodingRule;
+  now: string | null;
+  before: string | null;
+  may: boolean;
+}) {
   const [text, setText] = useState('');
   const [how, setHow] = useState<'typed' | 'pasted' | 'photo'>('typed');
   const [said, setSaid] = useState<string | null>(null);
@@ -50,7 +93,13 @@ function OneCode({ view, position, rule, now, before, may }: { view: JobView; po
     const { readPhoto } = await import('./read-photo');
     const found = await readPhoto(file).catch(() => [] as string[]);
     const [code] = found;
-    setSaid(code === undefined ? 'No code was found on the photo. Closer, straight above, light from the side; or type it.' : found.length > 1 ? `${found.length} codes are on the photo; this is the first one.` : null);
+    setSaid(
+      code === undefined
+        ? 'No code was found on the photo. Closer, straight above, light from the side; or type it.'
+        : found.length > 1
+          ? `${found.length} codes are on the photo; this is the first one.`
+          : null,
+    );
     if (code === undefined) return;
     setText(code);
     setHow('photo');
@@ -58,26 +107,92 @@ function OneCode({ view, position, rule, now, before, may }: { view: JobView; po
   async function save(): Promise<void> {
     const code = plainCode(text);
     // Doubtful characters are looked at once more before the code counts.
-    if (doubts.length && sure !== code) { setSure(code); setSaid(`Look once more, then keep it: ${doubts.map((d) => d.text).join(' ')}`); return; }
-    if (await write({ kind: 'coding', part: PART, position, code, how, ...(now ?? before ? { old: now ?? before ?? '' } : {}) })) { setText(''); setSaid(null); setHow('typed'); }
+    if (doubts.length && sure !== code) {
+      setSure(code);
+      setSaid(`Look once more, then keep it: ${doubts.map((d) => d.text).join(' ')}`);
+      return;
+    }
+    if (
+      await write({
+        kind: 'coding',
+        part: PART,
+        position,
+        code,
+        how,
+        ...((now ?? before) ? { old: now ?? before ?? '' } : {}),
+      })
+    ) {
+      setText('');
+      setSaid(null);
+      setHow('typed');
+    }
   }
   return (
     <div className="grid gap-2 sm:grid-cols-[5rem_minmax(0,1fr)]">
-      <label htmlFor={id} className="pt-3 font-semibold">Cylinder {position}</label>
+      <label htmlFor={id} className="pt-3 font-semibold">
+        Cylinder {position}
+      </label>
       <div>
         {now && <p className="font-mono text-xl break-all">{groupedCode(now, rule.groups)}</p>}
-        {before && before !== now && <p className="text-sm text-soft">before: <span className="font-mono break-all">{groupedCode(before, rule.groups)}</span></p>}
+        {before && before !== now && (
+          <p className="text-sm text-soft">
+            before: <span className="font-mono break-all">{groupedCode(before, rule.groups)}</span>
+          </p>
+        )}
         {may && (
-          <form noValidate className="flex flex-wrap items-start gap-2" onSubmit={(e) => { e.preventDefault(); void save(); }}>
-            <input id={id} className={`${inputLook} mt-0 max-w-96 flex-1 font-mono uppercase`} autoComplete="off" spellCheck={false} value={text} maxLength={120} placeholder={now ? 'another code' : 'code'} aria-invalid={wrong.length > 0 || error !== null} aria-describedby={`${id}-said`}
-              onChange={(e) => { setText(e.target.value); setSaid(null); if (how === 'photo' || e.target.value === '') setHow('typed'); }} onPaste={() => setHow('pasted')} />
-            <label className={`${buttonLook()} cursor-pointer focus-within:outline-2`}><Camera size={18} aria-hidden="true" /><span className="sr-only">Photo of the code of cylinder {position}</span><input type="file" accept="image/*" capture="environment" className="sr-only" onChange={(e) => { void read(e.target.files?.[0]); e.target.value = ''; }} /></label>
-            <Button type="submit" disabled={busy || text.trim() === '' || wrong.length > 0}>Keep</Button>
+          <form
+            noValidate
+            className="flex flex-wrap items-start gap-2"
+            onSubmit={(e) => {
+              e.preventDefault();
+              void save();
+            }}
+          >
+            <input
+              id={id}
+              className={`${inputLook} mt-0 max-w-96 flex-1 font-mono uppercase`}
+              autoComplete="off"
+              spellCheck={false}
+              value={text}
+              maxLength={120}
+              placeholder={now ? 'another code' : 'code'}
+              aria-invalid={wrong.length > 0 || error !== null}
+              aria-describedby={`${id}-said`}
+              onChange={(e) => {
+                setText(e.target.value);
+                setSaid(null);
+                if (how === 'photo' || e.target.value === '') setHow('typed');
+              }}
+              onPaste={() => setHow('pasted')}
+            />
+            <label className={`${buttonLook()} cursor-pointer focus-within:outline-2`}>
+              <Camera size={18} aria-hidden="true" />
+              <span className="sr-only">Photo of the code of cylinder {position}</span>
+              <input
+                type="file"
+                accept="image/*"
+                capture="environment"
+                className="sr-only"
+                onChange={(e) => {
+                  void read(e.target.files?.[0]);
+                  e.target.value = '';
+                }}
+              />
+            </label>
+            <Button type="submit" disabled={busy || text.trim() === '' || wrong.length > 0}>
+              Keep
+            </Button>
           </form>
         )}
         <div id={`${id}-said`} role="status">
-          {wrong.map((f) => <p key={f.text} className="font-semibold text-rust">{f.text}</p>)}
-          {wrong.length === 0 && doubts.length > 0 && sure !== plainCode(text) && <p className="text-ochre">{doubts.map((d) => d.text).join(' ')}</p>}
+          {wrong.map((f) => (
+            <p key={f.text} className="font-semibold text-rust">
+              {f.text}
+            </p>
+          ))}
+          {wrong.length === 0 && doubts.length > 0 && sure !== plainCode(text) && (
+            <p className="text-ochre">{doubts.map((d) => d.text).join(' ')}</p>
+          )}
           {error && <p className="font-semibold text-rust">{error}</p>}
         </div>
       </div>

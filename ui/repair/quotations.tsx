@@ -16,7 +16,11 @@ import { shownTime } from '../kit/time';
 import type { FoundFinding } from './found';
 import { useRecord } from './use-record';
 
-interface LineDraft { readonly text: string; readonly quantity: string; readonly price: string }
+interface LineDraft {
+  readonly text: string;
+  readonly quantity: string;
+  readonly price: string;
+}
 const EMPTY: LineDraft = { text: '', quantity: '1', price: '' };
 
 /** What a decision comes to, line by line. */
@@ -27,7 +31,10 @@ function linesFrom(view: JobView, finding: FoundFinding): LineDraft[] {
   if (!inputs) return [EMPTY];
   const count = decided?.school === 'set' ? inputs.positions : inputs.failed;
   const hours = (inputs.access_min + count * inputs.each_min) / 60;
-  return [{ text: `${finding.body.name}, new`, quantity: String(count), price: (inputs.part / 100).toFixed(2) }, { text: 'Labour, hours', quantity: String(Number(hours.toFixed(2))), price: (inputs.labour / 100).toFixed(2) }];
+  return [
+    { text: `${finding.body.name}, new`, quantity: String(count), price: (inputs.part / 100).toFixed(2) },
+    { text: 'Labour, hours', quantity: String(Number(hours.toFixed(2))), price: (inputs.labour / 100).toFixed(2) },
+  ];
 }
 
 /** What the payer is asked, and what they said. */
@@ -40,24 +47,74 @@ export function Quotations({ view, findings }: { view: JobView; findings: readon
       {made.map((q) => {
         const answer = recordsOf(view.repair.records, 'answer').findLast((a) => a.body.quotation === q.id);
         return (
-          <article key={q.id} className="mb-2 rounded-lg bg-panel p-3" aria-label={`Quotation of ${moneyWords(totalOf(q.body.lines), q.body.currency)}`}>
-            <table className="w-full text-left"><tbody>{q.body.lines.map((l, i) => <tr key={i}><td>{l.text}</td><td className="text-right font-mono">{l.quantity} × {moneyWords(l.price, q.body.currency)}</td><td className="text-right font-mono">{moneyWords(Math.round(l.quantity * l.price), q.body.currency)}</td></tr>)}
-              <tr className="border-t border-line font-semibold"><td>In all</td><td /><td className="text-right font-mono">{moneyWords(totalOf(q.body.lines), q.body.currency)}</td></tr></tbody></table>
+          <article
+            key={q.id}
+            className="mb-2 rounded-lg bg-panel p-3"
+            aria-label={`Quotation of ${moneyWords(totalOf(q.body.lines), q.body.currency)}`}
+          >
+            <table className="w-full text-left">
+              <tbody>
+                {q.body.lines.map((l, i) => (
+                  <tr key={i}>
+                    <td>{l.text}</td>
+                    <td className="text-right font-mono">
+                      {l.quantity} × {moneyWords(l.price, q.body.currency)}
+                    </td>
+                    <td className="text-right font-mono">
+                      {moneyWords(Math.round(l.quantity * l.price), q.body.currency)}
+                    </td>
+                  </tr>
+                ))}
+                <tr className="border-t border-line font-semibold">
+                  <td>In all</td>
+                  <td />
+                  <td className="text-right font-mono">{moneyWords(totalOf(q.body.lines), q.body.currency)}</td>
+                </tr>
+              </tbody>
+            </table>
             {q.body.note && <p>{q.body.note}</p>}
-            <p className="text-sm text-soft">{shownTime(q.at, view.unit.timeZone)}, {q.by}</p>
-            {answer && <p className="font-semibold">{ANSWER_WORDS[answer.body.answer]}{answer.body.until && ` until ${answer.body.until}`}{answer.body.said && `: ${answer.body.said}`} <span className="text-sm font-normal text-soft">{answer.by}</span></p>}
-            {may && (!answer || answer.body.answer === 'deferred') && q === made.at(-1) && <AnswerForm view={view} quotation={q.id} />}
+            <p className="text-sm text-soft">
+              {shownTime(q.at, view.unit.timeZone)}, {q.by}
+            </p>
+            {answer && (
+              <p className="font-semibold">
+                {ANSWER_WORDS[answer.body.answer]}
+                {answer.body.until && ` until ${answer.body.until}`}
+                {answer.body.said && `: ${answer.body.said}`}{' '}
+                <span className="text-sm font-normal text-soft">{answer.by}</span>
+              </p>
+            )}
+            {may && (!answer || answer.body.answer === 'deferred') && q === made.at(-1) && (
+              <AnswerForm view={view} quotation={q.id} />
+            )}
           </article>
         );
       })}
-      {may && (writing || made.length === 0 ? <QuotationForm view={view} findings={findings} onDone={() => setWriting(false)} /> : <Button onClick={() => setWriting(true)}>Another quotation</Button>)}
+      {may &&
+        (writing || made.length === 0 ? (
+          <QuotationForm view={view} findings={findings} onDone={() => setWriting(false)} />
+        ) : (
+          <Button onClick={() => setWriting(true)}>Another quotation</Button>
+        ))}
     </div>
   );
 }
 
-const ANSWER_WORDS: Readonly<Record<Answer, string>> = { accepted: 'Accepted', declined: 'Declined', deferred: 'Deferred' };
+const ANSWER_WORDS: Readonly<Record<Answer, string>> = {
+  accepted: 'Accepted',
+  declined: 'Declined',
+  deferred: 'Deferred',
+};
 
-function QuotationForm({ view, findings, onDone }: { view: JobView; findings: readonly FoundFinding[]; onDone: () => void }) {
+function QuotationForm({
+  view,
+  findings,
+  onDone,
+}: {
+  view: JobView;
+  findings: readonly FoundFinding[];
+  onDone: () => void;
+}) {
   const [finding, setFinding] = useState(findings[0]?.id ?? '');
   const chosen = findings.find((f) => f.id === finding) ?? findings[0];
   const [lines, setLines] = useState<readonly LineDraft[]>(() => (chosen ? linesFrom(view, chosen) : [EMPTY]));
@@ -65,33 +122,119 @@ function QuotationForm({ view, findings, onDone }: { view: JobView; findings: re
   const [wrong, setWrong] = useState<readonly Problem[]>([]);
   const { busy, problems, write } = useRecord(view.job.id);
   const currency = view.repair.decisions[0]?.currency ?? 'EUR';
-  const read = lines.map((l, i) => ({ i, l, quantity: readNumber(l.quantity), price: readNumber(l.price) })).filter(({ l }) => l.text.trim() || l.price.trim());
-  const total = totalOf(read.flatMap(({ quantity, price }): QuotationLine[] => (quantity !== undefined && price !== undefined ? [{ text: '', quantity, price: Math.round(price * 100) }] : [])));
-  const set = (i: number, change: Partial<LineDraft>): void => setLines(lines.map((l, n) => (n === i ? { ...l, ...change } : l)));
+  const read = lines
+    .map((l, i) => ({ i, l, quantity: readNumber(l.quantity), price: readNumber(l.price) }))
+    .filter(({ l }) => l.text.trim() || l.price.trim());
+  const total = totalOf(
+    read.flatMap(({ quantity, price }): QuotationLine[] =>
+      quantity !== undefined && price !== undefined ? [{ text: '', quantity, price: Math.round(price * 100) }] : [],
+    ),
+  );
+  const set = (i: number, change: Partial<LineDraft>): void =>
+    setLines(lines.map((l, n) => (n === i ? { ...l, ...change } : l)));
   async function save(): Promise<void> {
-    const bad = read.flatMap(({ i, l, quantity, price }): Problem[] => [...(l.text.trim() ? [] : [{ path: `/record/lines/${i}/text`, message: 'For what?' }]), ...(quantity !== undefined && quantity > 0 ? [] : [{ path: `/record/lines/${i}/quantity`, message: 'How many?' }]), ...(price !== undefined && price >= 0 ? [] : [{ path: `/record/lines/${i}/price`, message: 'At which price?' }])]);
-    setWrong(read.length === 0 ? [{ path: '/record/lines/0/text', message: 'A quotation has at least one line.' }] : bad);
+    const bad = read.flatMap(({ i, l, quantity, price }): Problem[] => [
+      ...(l.text.trim() ? [] : [{ path: `/record/lines/${i}/text`, message: 'For what?' }]),
+      ...(quantity !== undefined && quantity > 0
+        ? []
+        : [{ path: `/record/lines/${i}/quantity`, message: 'How many?' }]),
+      ...(price !== undefined && price >= 0 ? [] : [{ path: `/record/lines/${i}/price`, message: 'At which price?' }]),
+    ]);
+    setWrong(
+      read.length === 0 ? [{ path: '/record/lines/0/text', message: 'A quotation has at least one line.' }] : bad,
+    );
     if (bad.length || read.length === 0 || !chosen) return;
-    if (await write({ kind: 'quotation', finding: chosen.id, currency, note: note.trim(), lines: read.map(({ l, quantity, price }) => ({ text: l.text.trim(), quantity: quantity ?? 0, price: Math.round((price ?? 0) * 100) })) })) onDone();
+    if (
+      await write({
+        kind: 'quotation',
+        finding: chosen.id,
+        currency,
+        note: note.trim(),
+        lines: read.map(({ l, quantity, price }) => ({
+          text: l.text.trim(),
+          quantity: quantity ?? 0,
+          price: Math.round((price ?? 0) * 100),
+        })),
+      })
+    )
+      onDone();
   }
   const all = [...wrong, ...problems];
   return (
-    <form noValidate aria-label="Quotation" onSubmit={(e) => { e.preventDefault(); void save(); }}>
-      {findings.length > 1 && <Choice label="For" value={finding} onChange={(id) => { setFinding(id); const f = findings.find((x) => x.id === id); if (f) setLines(linesFrom(view, f)); }} options={findings.map((f) => [f.id, f.body.text] as const)} />}
+    <form
+      noValidate
+      aria-label="Quotation"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void save();
+      }}
+    >
+      {findings.length > 1 && (
+        <Choice
+          label="For"
+          value={finding}
+          onChange={(id) => {
+            setFinding(id);
+            const f = findings.find((x) => x.id === id);
+            if (f) setLines(linesFrom(view, f));
+          }}
+          options={findings.map((f) => [f.id, f.body.text] as const)}
+        />
+      )}
       {lines.map((l, i) => (
         <div key={i}>
           <div className="grid grid-cols-[minmax(0,1fr)_5rem_7rem] gap-2">
-            <input aria-label={`Line ${i + 1}, what`} className={inputLook} value={l.text} maxLength={200} aria-invalid={errorAt(all, `/record/lines/${i}/text`) !== undefined} onChange={(e) => set(i, { text: e.target.value })} />
-            <input aria-label={`Line ${i + 1}, how many`} className={`${inputLook} font-mono`} inputMode="decimal" value={l.quantity} aria-invalid={errorAt(all, `/record/lines/${i}/quantity`) !== undefined} onChange={(e) => set(i, { quantity: e.target.value })} />
-            <input aria-label={`Line ${i + 1}, price, ${currency}`} className={`${inputLook} font-mono`} inputMode="decimal" value={l.price} aria-invalid={errorAt(all, `/record/lines/${i}/price`) !== undefined} onChange={(e) => set(i, { price: e.target.value })} />
+            <input
+              aria-label={`Line ${i + 1}, what`}
+              className={inputLook}
+              value={l.text}
+              maxLength={200}
+              aria-invalid={errorAt(all, `/record/lines/${i}/text`) !== undefined}
+              onChange={(e) => set(i, { text: e.target.value })}
+            />
+            <input
+              aria-label={`Line ${i + 1}, how many`}
+              className={`${inputLook} font-mono`}
+              inputMode="decimal"
+              value={l.quantity}
+              aria-invalid={errorAt(all, `/record/lines/${i}/quantity`) !== undefined}
+              onChange={(e) => set(i, { quantity: e.target.value })}
+            />
+            <input
+              aria-label={`Line ${i + 1}, price, ${currency}`}
+              className={`${inputLook} font-mono`}
+              inputMode="decimal"
+              value={l.price}
+              aria-invalid={errorAt(all, `/record/lines/${i}/price`) !== undefined}
+              onChange={(e) => set(i, { price: e.target.value })}
+            />
           </div>
-          {errorAt(all, `/record/lines/${i}`) && <p role="alert" className="font-semibold text-rust">{errorAt(all, `/record/lines/${i}`)}</p>}
+          {errorAt(all, `/record/lines/${i}`) && (
+            <p role="alert" className="font-semibold text-rust">
+              {errorAt(all, `/record/lines/${i}`)}
+            </p>
+          )}
         </div>
       ))}
-      <p className="mt-2 flex items-center justify-between"><button type="button" className="min-h-10 underline" onClick={() => setLines([...lines, EMPTY])}>Add a line</button><span className="font-mono font-semibold">{moneyWords(total, currency)}</span></p>
-      <Field id="quotation-note" label="Note for the payer"><input id="quotation-note" className={inputLook} value={note} maxLength={2000} onChange={(e) => setNote(e.target.value)} /></Field>
+      <p className="mt-2 flex items-center justify-between">
+        <button type="button" className="min-h-10 underline" onClick={() => setLines([...lines, EMPTY])}>
+          Add a line
+        </button>
+        <span className="font-mono font-semibold">{moneyWords(total, currency)}</span>
+      </p>
+      <Field id="quotation-note" label="Note for the payer">
+        <input
+          id="quotation-note"
+          className={inputLook}
+          value={note}
+          maxLength={2000}
+          onChange={(e) => setNote(e.target.value)}
+        />
+      </Field>
       <OtherProblems problems={problems} paths={['/record/lines']} />
-      <Button type="submit" tone="strong" disabled={busy}>Make the quotation</Button>
+      <Button type="submit" tone="strong" disabled={busy}>
+        Make the quotation
+      </Button>
     </form>
   );
 }
@@ -103,12 +246,51 @@ function AnswerForm({ view, quotation }: { view: JobView; quotation: string }) {
   const { busy, problems, write } = useRecord(view.job.id);
   const error = errorAt(problems, '/record/until');
   return (
-    <form noValidate aria-label="Answer of the payer" className="mt-2" onSubmit={(e) => { e.preventDefault(); void write({ kind: 'answer', quotation, answer, said: said.trim(), ...(answer === 'deferred' && until ? { until } : {}) }); }}>
-      <Choice<Answer> label="The payer says" value={answer} onChange={setAnswer} options={ANSWERS.map((a) => [a, ANSWER_WORDS[a]] as const)} />
-      {answer === 'deferred' && <Field id="answer-until" label="Until" error={error}><input type="date" className={inputLook} value={until} onChange={(e) => setUntil(e.target.value)} {...tie('answer-until', error)} /></Field>}
-      <Field id="answer-said" label="Who, and what they said"><input id="answer-said" className={inputLook} value={said} maxLength={2000} onChange={(e) => setSaid(e.target.value)} /></Field>
+    <form
+      noValidate
+      aria-label="Answer of the payer"
+      className="mt-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void write({
+          kind: 'answer',
+          quotation,
+          answer,
+          said: said.trim(),
+          ...(answer === 'deferred' && until ? { until } : {}),
+        });
+      }}
+    >
+      <Choice<Answer>
+        label="The payer says"
+        value={answer}
+        onChange={setAnswer}
+        options={ANSWERS.map((a) => [a, ANSWER_WORDS[a]] as const)}
+      />
+      {answer === 'deferred' && (
+        <Field id="answer-until" label="Until" error={error}>
+          <input
+            type="date"
+            className={inputLook}
+            value={until}
+            onChange={(e) => setUntil(e.target.value)}
+            {...tie('answer-until', error)}
+          />
+        </Field>
+      )}
+      <Field id="answer-said" label="Who, and what they said">
+        <input
+          id="answer-said"
+          className={inputLook}
+          value={said}
+          maxLength={2000}
+          onChange={(e) => setSaid(e.target.value)}
+        />
+      </Field>
       <OtherProblems problems={problems} paths={['/record/until']} />
-      <Button type="submit" disabled={busy}>Note the answer</Button>
+      <Button type="submit" disabled={busy}>
+        Note the answer
+      </Button>
     </form>
   );
 }

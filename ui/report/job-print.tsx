@@ -10,14 +10,44 @@ import { PrintButton } from './print-button';
 export function JobPrint({ view, voice }: { view: ReportView; voice: Voice }) {
   const id = view.job.job.id;
   return (
-    <main data-theme="shed" className="mx-auto max-w-[186mm] bg-card p-6 text-[13px] leading-snug text-ink print:bg-white print:p-0">
-      <p className="no-print mb-4 flex flex-wrap gap-3"><PrintButton /><a className="inline-flex min-h-12 items-center underline" href={`/api/jobs/${id}/report?voice=${voice}`}>PDF</a><Link className="inline-flex min-h-12 items-center underline" href={`/jobs/${id}/report?voice=${voice === 'payer' ? 'file' : 'payer'}`}>{voice === 'payer' ? 'For the file' : 'For the payer'}</Link><Link className="inline-flex min-h-12 items-center underline" href={`/jobs/${id}`}>Back to the job</Link></p>
+    <main
+      data-theme="shed"
+      className="mx-auto max-w-[186mm] bg-card p-6 text-[13px] leading-snug text-ink print:bg-white print:p-0"
+    >
+      <p className="no-print mb-4 flex flex-wrap gap-3">
+        <PrintButton />
+        <a className="inline-flex min-h-12 items-center underline" href={`/api/jobs/${id}/report?voice=${voice}`}>
+          PDF
+        </a>
+        <Link
+          className="inline-flex min-h-12 items-center underline"
+          href={`/jobs/${id}/report?voice=${voice === 'payer' ? 'file' : 'payer'}`}
+        >
+          {voice === 'payer' ? 'For the file' : 'For the payer'}
+        </Link>
+        <Link className="inline-flex min-h-12 items-center underline" href={`/jobs/${id}`}>
+          Back to the job
+        </Link>
+      </p>
       {voice === 'payer' ? <Payer view={view} /> : <File view={view} />}
     </main>
   );
 }
 
-const Sections = ({ sections }: { sections: readonly Section[] }) => <>{sections.map((s) => <section key={s.title} className="mt-3 break-inside-avoid-page"><h2 className="text-base font-bold">{s.title}</h2>{s.lines.map((l, i) => <p key={i} className="mt-0.5">{l}</p>)}</section>)}</>;
+const Sections = ({ sections }: { sections: readonly Section[] }) => (
+  <>
+    {sections.map((s) => (
+      <section key={s.title} className="mt-3 break-inside-avoid-page">
+        <h2 className="text-base font-bold">{s.title}</h2>
+        {s.lines.map((l, i) => (
+          <p key={i} className="mt-0.5">
+            {l}
+          </p>
+        ))}
+      </section>
+    ))}
+  </>
+);
 
 function Payer({ view }: { view: ReportView }) {
   const report = payerReport(view);
@@ -25,11 +55,34 @@ function Payer({ view }: { view: ReportView }) {
     <>
       <h1 className="text-2xl font-bold">{report.title}</h1>
       <p className="text-soft">{report.unit}</p>
-      <div className="text-[15px]"><Sections sections={report.sections.slice(0, 3)} />
+      <div className="text-[15px]">
+        <Sections sections={report.sections.slice(0, 3)} />
         {/* eslint-disable-next-line @next/next/no-img-element -- as it is on paper */}
         {report.picture && <img src={`/api/photos/${report.picture}`} alt="What was found" className="mt-3 max-h-72" />}
         <Sections sections={report.sections.slice(3)} />
-        {report.cost && <section className="mt-3"><h2 className="text-base font-bold">What it costs</h2><table className="w-full text-left"><tbody>{report.cost.lines.map(([text, how, sum], i) => <tr key={i} className="border-b border-line"><td>{text}</td><td className="text-right">{how}</td><td className="text-right">{sum}</td></tr>)}<tr className="font-bold"><td>In all</td><td /><td className="text-right">{report.cost.total}</td></tr></tbody></table><p>{report.cost.answer}</p></section>}</div>
+        {report.cost && (
+          <section className="mt-3">
+            <h2 className="text-base font-bold">What it costs</h2>
+            <table className="w-full text-left">
+              <tbody>
+                {report.cost.lines.map(([text, how, sum], i) => (
+                  <tr key={i} className="border-b border-line">
+                    <td>{text}</td>
+                    <td className="text-right">{how}</td>
+                    <td className="text-right">{sum}</td>
+                  </tr>
+                ))}
+                <tr className="font-bold">
+                  <td>In all</td>
+                  <td />
+                  <td className="text-right">{report.cost.total}</td>
+                </tr>
+              </tbody>
+            </table>
+            <p>{report.cost.answer}</p>
+          </section>
+        )}
+      </div>
     </>
   );
 }
@@ -39,9 +92,23 @@ function File({ view }: { view: ReportView }) {
   return (
     <>
       <h1 className="text-2xl font-bold">{report.title}</h1>
-      <dl className="mt-2 grid grid-cols-[6rem_1fr] gap-x-3 gap-y-0.5">{report.facts.map(([name, value], i) => <div key={i} className="contents"><dt className="text-soft">{name}</dt><dd>{value}</dd></div>)}</dl>
+      <dl className="mt-2 grid grid-cols-[6rem_1fr] gap-x-3 gap-y-0.5">
+        {report.facts.map(([name, value], i) => (
+          <div key={i} className="contents">
+            <dt className="text-soft">{name}</dt>
+            <dd>{value}</dd>
+          </div>
+        ))}
+      </dl>
       <Sections sections={report.sections} />
-      <section className="mt-3"><h2 className="text-base font-bold">Proof</h2>{report.checks.map((c) => <p key={c.id}><b>{c.state}</b> {c.label}. {c.why}</p>)}</section>
+      <section className="mt-3">
+        <h2 className="text-base font-bold">Proof</h2>
+        {report.checks.map((c) => (
+          <p key={c.id}>
+            <b>{c.state}</b> {c.label}. {c.why}
+          </p>
+        ))}
+      </section>
       {view.runs.map((run) => {
         const facts = reportFacts(run);
         const rows = rowsOf(run.unit.engine, run.definition);
@@ -49,19 +116,83 @@ function File({ view }: { view: ReportView }) {
         return (
           <section key={run.id} className="mt-5 break-before-page">
             <h2 className="text-lg font-bold">{facts.title}</h2>
-            <dl className="grid grid-cols-[6rem_1fr] gap-x-3">{facts.facts.slice(4).map(([name, value]) => <div key={name} className="contents"><dt className="text-soft">{name}</dt><dd>{value}</dd></div>)}</dl>
-            {rows.map((r, i) => <div key={r.title} className="mt-2 flex h-52 break-inside-avoid"><PostRow title={r.title} note={noteOf(run.unit.engine, i, rows.length, run.definition)} positions={r.positions} readings={readings} limits={run.specification.limits} scale={scaleFor(run.specification.limits)} active={null} /></div>)}
+            <dl className="grid grid-cols-[6rem_1fr] gap-x-3">
+              {facts.facts.slice(4).map(([name, value]) => (
+                <div key={name} className="contents">
+                  <dt className="text-soft">{name}</dt>
+                  <dd>{value}</dd>
+                </div>
+              ))}
+            </dl>
+            {rows.map((r, i) => (
+              <div key={r.title} className="mt-2 flex h-52 break-inside-avoid">
+                <PostRow
+                  title={r.title}
+                  note={noteOf(run.unit.engine, i, rows.length, run.definition)}
+                  positions={r.positions}
+                  readings={readings}
+                  limits={run.specification.limits}
+                  scale={scaleFor(run.specification.limits)}
+                  active={null}
+                />
+              </div>
+            ))}
             <p className="mt-1 font-bold">{run.judgement.summary}</p>
-            <table className="mt-1 w-full text-left"><thead><tr className="border-b border-ink"><th>Where</th><th>Read</th><th>Corrected</th><th>Verdict</th><th>Why</th><th>When, who</th></tr></thead>
-              <tbody>{facts.rows.map((r) => <tr key={r.reading.position} className="border-b border-line align-top"><td className="font-bold">{r.reading.position}</td><td className="font-mono">{r.entry}</td><td className="font-mono">{r.corrected}</td><td>{r.verdict}</td><td>{r.reasons}</td><td>{r.taken}</td></tr>)}</tbody></table>
-            {facts.corrections.map((c) => <p key={c}>Correction. {c}</p>)}
+            <table className="mt-1 w-full text-left">
+              <thead>
+                <tr className="border-b border-ink">
+                  <th>Where</th>
+                  <th>Read</th>
+                  <th>Corrected</th>
+                  <th>Verdict</th>
+                  <th>Why</th>
+                  <th>When, who</th>
+                </tr>
+              </thead>
+              <tbody>
+                {facts.rows.map((r) => (
+                  <tr key={r.reading.position} className="border-b border-line align-top">
+                    <td className="font-bold">{r.reading.position}</td>
+                    <td className="font-mono">{r.entry}</td>
+                    <td className="font-mono">{r.corrected}</td>
+                    <td>{r.verdict}</td>
+                    <td>{r.reasons}</td>
+                    <td>{r.taken}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            {facts.corrections.map((c) => (
+              <p key={c}>Correction. {c}</p>
+            ))}
           </section>
         );
       })}
-      {view.job.photos.length > 0 && <section className="mt-5 break-before-page"><h2 className="text-lg font-bold">Photos</h2><div className="grid grid-cols-2 gap-3">{view.job.photos.map((p) => (
-        // eslint-disable-next-line @next/next/no-img-element -- as it is on paper
-        <figure key={p.id} className="break-inside-avoid"><img src={`/api/photos/${p.id}`} alt={p.name} className="max-h-56" /><figcaption className="text-soft">{p.name}, {p.by}</figcaption></figure>))}</div></section>}
-      <section className="mt-5"><h2 className="text-lg font-bold">Trail</h2><p className="break-words">{report.head}</p>{report.trail.map((t) => <p key={t} className="text-[11px]">{t}</p>)}</section>
+      {view.job.photos.length > 0 && (
+        <section className="mt-5 break-before-page">
+          <h2 className="text-lg font-bold">Photos</h2>
+          <div className="grid grid-cols-2 gap-3">
+            {view.job.photos.map((p) => (
+              // eslint-disable-next-line @next/next/no-img-element -- as it is on paper
+              <figure key={p.id} className="break-inside-avoid">
+                <img src={`/api/photos/${p.id}`} alt={p.name} className="max-h-56" />
+                <figcaption className="text-soft">
+                  {p.name}, {p.by}
+                </figcaption>
+              </figure>
+            ))}
+          </div>
+        </section>
+      )}
+      <section className="mt-5">
+        <h2 className="text-lg font-bold">Trail</h2>
+        <p className="break-words">{report.head}</p>
+        {report.trail.map((t) => (
+          <p key={t} className="text-[11px]">
+            {t}
+          </p>
+        ))}
+      </section>
     </>
   );
 }

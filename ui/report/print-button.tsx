@@ -2,5 +2,9 @@
 import { Button } from '../kit/button';
 
 export function PrintButton() {
-  return <Button tone="strong" onClick={() => window.print()}>Print</Button>;
+  return (
+    <Button tone="strong" onClick={() => window.print()}>
+      Print
+    </Button>
+  );
 }

@@ -15,18 +15,45 @@ export function RunPdf({ view }: { view: RunView }) {
     <Document title={report.title} subject={view.judgement.summary} creator="Mudflat" language="en-GB">
       <Page size="A4" style={styles.page}>
         <Text style={styles.title}>{report.title}</Text>
-        {report.facts.map(([name, value]) => <View key={name} style={styles.fact}><Text style={styles.name}>{name}</Text><Text style={{ flex: 1 }}>{value}</Text></View>)}
-        {report.unconfirmed.length > 0 && <Text style={[styles.bold, { color: COLOURS.ochre }]}>Not confirmed: {report.unconfirmed.join(', ')}.</Text>}
-        {rows.map((r, i) => <Posts key={r.title} row={r} note={noteOf(view.unit.engine, i, rows.length, view.definition)} readings={readings} limits={limits} scale={scaleFor(limits)} />)}
+        {report.facts.map(([name, value]) => (
+          <View key={name} style={styles.fact}>
+            <Text style={styles.name}>{name}</Text>
+            <Text style={{ flex: 1 }}>{value}</Text>
+          </View>
+        ))}
+        {report.unconfirmed.length > 0 && (
+          <Text style={[styles.bold, { color: COLOURS.ochre }]}>Not confirmed: {report.unconfirmed.join(', ')}.</Text>
+        )}
+        {rows.map((r, i) => (
+          <Posts
+            key={r.title}
+            row={r}
+            note={noteOf(view.unit.engine, i, rows.length, view.definition)}
+            readings={readings}
+            limits={limits}
+            scale={scaleFor(limits)}
+          />
+        ))}
         <View style={styles.box}>
           <Text style={[styles.bold, { fontSize: 11 }]}>{view.judgement.summary}</Text>
-          {view.judgement.advice.map((a) => <Text key={a} style={{ marginTop: 2 }}>{a}</Text>)}
+          {view.judgement.advice.map((a) => (
+            <Text key={a} style={{ marginTop: 2 }}>
+              {a}
+            </Text>
+          ))}
         </View>
         <Table report={report} />
-        {report.corrections.map((c) => <Text key={c} style={{ marginTop: 2 }}>Correction. {c}</Text>)}
+        {report.corrections.map((c) => (
+          <Text key={c} style={{ marginTop: 2 }}>
+            Correction. {c}
+          </Text>
+        ))}
         <View style={styles.caution} wrap={false}>
           <Text style={styles.bold}>Caution</Text>
-          {report.cautions.map((c) => <Text key={c}>{c}</Text>)}</View>
+          {report.cautions.map((c) => (
+            <Text key={c}>{c}</Text>
+          ))}
+        </View>
         <View style={styles.foot} fixed>
           <Text>{`${view.unit.fleetNumber}, job ${view.job.number}, test run ${view.id}`}</Text>
           <Text render={({ pageNumber, totalPages }) => `${pageNumber} / ${totalPages}`} />

@@ -9,16 +9,37 @@ import { schema, validate } from '../../formats/validate';
 
 const checkLimitsShape = schema<Limits>('urn:mudflat:limits:1');
 
-export const STATUS_WORDS = { approved: 'approved', draft: 'draft', 'rule-of-thumb': 'rule of thumb', withdrawn: 'off the shelf' } as const;
+export const STATUS_WORDS = {
+  approved: 'approved',
+  draft: 'draft',
+  'rule-of-thumb': 'rule of thumb',
+  withdrawn: 'off the shelf',
+} as const;
 export const SCOPE_WORDS = { part: 'Part', family: 'Engine family', depot: 'Depot', general: 'Any engine' } as const;
 
 /** What an entry is for: "Engine family L4-20", "Any engine". */
-export const forWords = (e: ShelfEntry): string => (e.scope === 'general' ? SCOPE_WORDS.general : `${SCOPE_WORDS[e.scope]} ${e.of ?? ''}`);
+export const forWords = (e: ShelfEntry): string =>
+  e.scope === 'general' ? SCOPE_WORDS.general : `${SCOPE_WORDS[e.scope]} ${e.of ?? ''}`;
 
 export function whenWords(when: When = {}): string {
   const { fromTemperature_degC: from, toTemperature_degC: to } = when;
-  const temperature = from === undefined && to === undefined ? '' : to === undefined ? `from ${from} °C` : from === undefined ? `up to ${to} °C` : `${from} to ${to} °C`;
-  return [when.systemVoltage_V ? `${when.systemVoltage_V} V` : '', when.key ? `key ${when.key}` : '', when.engine ? `engine ${when.engine}` : '', when.connection ?? '', temperature].filter(Boolean).join(', ');
+  const temperature =
+    from === undefined && to === undefined
+      ? ''
+      : to === undefined
+        ? `from ${from} °C`
+        : from === undefined
+          ? `up to ${to} °C`
+          : `${from} to ${to} °C`;
+  return [
+    when.systemVoltage_V ? `${when.systemVoltage_V} V` : '',
+    when.key ? `key ${when.key}` : '',
+    when.engine ? `engine ${when.engine}` : '',
+    when.connection ?? '',
+    temperature,
+  ]
+    .filter(Boolean)
+    .join(', ');
 }
 
 /** The limits in a few words. */
@@ -26,26 +47,60 @@ export function limitWords({ limits }: Pick<ShelfEntry, 'limits'>): string {
   if (limits.quantity === 'observation') return 'pass or fail';
   if (limits.transfer) return `transfer function, ${limits.transfer.kind}`;
   const range = rangeWords(limits, limits);
-  const more = [limits.byPosition ? 'by position' : '', limits.sequence ? limits.sequence.direction : '', limits.neighbours ? 'against neighbours' : ''].filter(Boolean).join(', ');
+  const more = [
+    limits.byPosition ? 'by position' : '',
+    limits.sequence ? limits.sequence.direction : '',
+    limits.neighbours ? 'against neighbours' : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
   return range === 'no limit' ? more || range : more ? `${range}; ${more}` : range;
 }
 
 export const WHY_NOT: Readonly<Record<PassedOver, string>> = {
-  withdrawn: 'It was taken off the shelf.', 'older revision': 'A newer revision is there.', 'other condition': 'It is for another condition.', 'more general': 'Something more exact is there.',
-  'fewer conditions met': 'Another meets more of the conditions.', 'other school': 'The depot has picked another school.', 'not approved': 'An approved one is there.',
-  'other part': 'It is for another part.', 'other family': 'It is for another engine family.', 'other depot': 'It is another depot’s rule.', 'came first': 'An equal one was there before it.',
+  withdrawn: 'It was taken off the shelf.',
+  'older revision': 'A newer revision is there.',
+  'other condition': 'It is for another condition.',
+  'more general': 'Something more exact is there.',
+  'fewer conditions met': 'Another meets more of the conditions.',
+  'other school': 'The depot has picked another school.',
+  'not approved': 'An approved one is there.',
+  'other part': 'It is for another part.',
+  'other family': 'It is for another engine family.',
+  'other depot': 'It is another depot’s rule.',
+  'came first': 'An equal one was there before it.',
 };
 
 /** Fields as people call them. */
 const FIELDS: Readonly<Record<string, string>> = {
-  unit: 'unit', lower: 'lower limit', upper: 'upper limit', watchLower: 'not liked below', watchUpper: 'not liked above', recheckMargin: 'recheck margin', shortBelow: 'short below', openAbove: 'open above', steadyWithin: 'steady within',
-  neighbours: 'neighbours', referenceTemperature_degC: 'reference, °C', temperatureCoefficient_perK: 'coefficient per K', material: 'conductor', byPosition: 'by position', sequence: 'sequence', transfer: 'transfer function', tolerance: 'tolerance',
-  source: 'source', document: 'document', page: 'page', documentRevision: 'its revision', documentDate: 'its date',
+  unit: 'unit',
+  lower: 'lower limit',
+  upper: 'upper limit',
+  watchLower: 'not liked below',
+  watchUpper: 'not liked above',
+  recheckMargin: 'recheck margin',
+  shortBelow: 'short below',
+  openAbove: 'open above',
+  steadyWithin: 'steady within',
+  neighbours: 'neighbours',
+  referenceTemperature_degC: 'reference, °C',
+  temperatureCoefficient_perK: 'coefficient per K',
+  material: 'conductor',
+  byPosition: 'by position',
+  sequence: 'sequence',
+  transfer: 'transfer function',
+  tolerance: 'tolerance',
+  source: 'source',
+  document: 'document',
+  page: 'page',
+  documentRevision: 'its revision',
+  documentDate: 'its date',
 };
 export const fieldWords = (field: string): string => FIELDS[field] ?? field;
 
 /** A value of a limit as a table shows it. */
-export const valueWords = (value: unknown): string => (value === null || value === undefined ? '–' : typeof value === 'string' ? value : JSON.stringify(value));
+export const valueWords = (value: unknown): string =>
+  value === null || value === undefined ? '–' : typeof value === 'string' ? value : JSON.stringify(value);
 
 const COLD_TO_HOT = [-20, 0, 20, 40, 80] as const;
 
@@ -59,8 +114,10 @@ export function predictionWords(limits: Limits): string {
   const valid = validate(checkLimitsShape, limits);
   if (!valid.ok || !limits.transfer) return '';
   const { unit } = stimulusOf(limits.transfer);
-  return tellingPoints(limits.transfer).map((x) => {
-    const expected = predict(limits, x)?.expected;
-    return `${x} ${unit}: ${expected === undefined ? 'nothing' : `${Number(expected.toPrecision(4))} ${limits.unit}`}`;
-  }).join('; ');
+  return tellingPoints(limits.transfer)
+    .map((x) => {
+      const expected = predict(limits, x)?.expected;
+      return `${x} ${unit}: ${expected === undefined ? 'nothing' : `${Number(expected.toPrecision(4))} ${limits.unit}`}`;
+    })
+    .join('; ');
 }

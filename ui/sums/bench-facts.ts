@@ -19,4 +19,9 @@ const subscribe = (listener: () => void): (() => void) => {
   return () => listeners.delete(listener);
 };
 
-export const useBenchFacts = (): BenchFacts => useSyncExternalStore(subscribe, () => facts, () => NOTHING);
+export const useBenchFacts = (): BenchFacts =>
+  useSyncExternalStore(
+    subscribe,
+    () => facts,
+    () => NOTHING,
+  );

@@ -9,8 +9,14 @@ export function SumsButton({ jobId, wordy }: { jobId: string | null; wordy: bool
   const [open, setOpen] = useState(false);
   return (
     <>
-      <button type="button" title="Sums" onClick={() => setOpen(true)} className="inline-flex min-h-11 min-w-11 items-center justify-center gap-1.5 rounded-lg px-2 text-sm text-soft hover:text-ink">
-        <Calculator size={18} aria-hidden="true" /><span className={wordy ? 'sr-only md:not-sr-only' : 'sr-only'}>Sums</span>
+      <button
+        type="button"
+        title="Sums"
+        onClick={() => setOpen(true)}
+        className="inline-flex min-h-11 min-w-11 items-center justify-center gap-1.5 rounded-lg px-2 text-sm text-soft hover:text-ink"
+      >
+        <Calculator size={18} aria-hidden="true" />
+        <span className={wordy ? 'sr-only md:not-sr-only' : 'sr-only'}>Sums</span>
       </button>
       {open && <SumsDrawer jobId={jobId} onClose={() => setOpen(false)} />}
     </>

@@ -14,39 +14,102 @@ import { readNumber } from '../kit/read-number';
 import { usePerson } from '../kit/session';
 import { send } from '../kit/send';
 
-interface Values { complaint: string; hours: string; odometer_km: string }
+interface Values {
+  complaint: string;
+  hours: string;
+  odometer_km: string;
+}
 
 export function OpenJobDialog({ unit, onClose }: { unit: UnitView; onClose: () => void }) {
   const router = useRouter();
   const by = usePerson();
   const [id] = useState(() => v7());
   const [conditions, setConditions] = useState<readonly DriveCondition[]>([]);
-  const { register, handleSubmit, setError, formState: { errors, isSubmitting } } = useForm<Values>({ defaultValues: { complaint: '', hours: '', odometer_km: '' } });
+  const {
+    register,
+    handleSubmit,
+    setError,
+    formState: { errors, isSubmitting },
+  } = useForm<Values>({ defaultValues: { complaint: '', hours: '', odometer_km: '' } });
 
   async function submit({ complaint, hours, odometer_km }: Values): Promise<void> {
     const numbers = { hours: readNumber(hours), odometer_km: readNumber(odometer_km) };
     const given = Object.fromEntries(Object.entries(numbers).filter(([, v]) => v !== undefined));
-    const sent = await send('/api/jobs', { id, unitId: unit.id, complaint, by, ...given, ...(conditions.length ? { conditions } : {}) });
+    const sent = await send('/api/jobs', {
+      id,
+      unitId: unit.id,
+      complaint,
+      by,
+      ...given,
+      ...(conditions.length ? { conditions } : {}),
+    });
     if (sent.ok) router.push(`/jobs/${id}`);
     else showRefusal(sent.error, setError, ['complaint', 'hours', 'odometer_km']);
   }
 
-  const number = { validate: (v: string) => v.trim() === '' || (readNumber(v) ?? -1) >= 0 || 'A number of 0 or more, or nothing.' };
+  const number = {
+    validate: (v: string) => v.trim() === '' || (readNumber(v) ?? -1) >= 0 || 'A number of 0 or more, or nothing.',
+  };
   return (
-    <Dialog open onOpenChange={(open) => { if (!open) onClose(); }} title={`New job for ${unit.fleetNumber}`}>
+    <Dialog
+      open
+      onOpenChange={(open) => {
+        if (!open) onClose();
+      }}
+      title={`New job for ${unit.fleetNumber}`}
+    >
       <form noValidate onSubmit={(e) => void handleSubmit(submit)(e)}>
-        <Field id="complaint" label="Complaint" hint="who says what happens, and when" error={errors.complaint?.message}>
-          <textarea rows={3} className={`${inputLook} py-2`} {...tie('complaint', errors.complaint?.message)}
-            {...register('complaint', { validate: (v) => v.trim() !== '' || 'Say what is wrong, in plain words.', maxLength: { value: 2000, message: 'At most 2,000 characters.' } })} />
+        <Field
+          id="complaint"
+          label="Complaint"
+          hint="who says what happens, and when"
+          error={errors.complaint?.message}
+        >
+          <textarea
+            rows={3}
+            className={`${inputLook} py-2`}
+            {...tie('complaint', errors.complaint?.message)}
+            {...register('complaint', {
+              validate: (v) => v.trim() !== '' || 'Say what is wrong, in plain words.',
+              maxLength: { value: 2000, message: 'At most 2,000 characters.' },
+            })}
+          />
         </Field>
         <div className="grid grid-cols-2 gap-4">
-          <Field id="hours" label="Hours" error={errors.hours?.message}><input inputMode="decimal" className={inputLook} {...tie('hours', errors.hours?.message)} {...register('hours', number)} /></Field>
-          <Field id="odometer_km" label="Odometer, km" error={errors.odometer_km?.message}><input inputMode="decimal" className={inputLook} {...tie('odometer_km', errors.odometer_km?.message)} {...register('odometer_km', number)} /></Field>
+          <Field id="hours" label="Hours" error={errors.hours?.message}>
+            <input
+              inputMode="decimal"
+              className={inputLook}
+              {...tie('hours', errors.hours?.message)}
+              {...register('hours', number)}
+            />
+          </Field>
+          <Field id="odometer_km" label="Odometer, km" error={errors.odometer_km?.message}>
+            <input
+              inputMode="decimal"
+              className={inputLook}
+              {...tie('odometer_km', errors.odometer_km?.message)}
+              {...register('odometer_km', number)}
+            />
+          </Field>
         </div>
         <p className="font-semibold">It shows itself</p>
-        <div className="mb-4"><Chips<DriveCondition> label="It shows itself" all={CONDITIONS} chosen={conditions} onChange={setConditions} /></div>
-        {errors.root && <p role="alert" className="mb-3 font-semibold text-rust">{errors.root.message}</p>}
-        <Button type="submit" tone="strong" disabled={isSubmitting}>Open job</Button>
+        <div className="mb-4">
+          <Chips<DriveCondition>
+            label="It shows itself"
+            all={CONDITIONS}
+            chosen={conditions}
+            onChange={setConditions}
+          />
+        </div>
+        {errors.root && (
+          <p role="alert" className="mb-3 font-semibold text-rust">
+            {errors.root.message}
+          </p>
+        )}
+        <Button type="submit" tone="strong" disabled={isSubmitting}>
+          Open job
+        </Button>
       </form>
     </Dialog>
   );

@@ -9,12 +9,22 @@ export function UnitCard({ unit, onOpen }: { unit: YardView['units'][number]; on
     <article className="flex h-full flex-col rounded-xl border border-line bg-card p-3">
       <header className="flex items-center gap-3">
         <h3 className="text-xl font-bold">{unit.fleetNumber}</h3>
-        <p className="min-w-0 flex-1 truncate text-sm text-soft">{unit.kind} · {unit.family} · {unit.depot}</p>
-        <button type="button" onClick={onOpen} aria-label={`Open a job for ${unit.fleetNumber}`} className="inline-flex min-h-11 items-center gap-1 rounded-lg border border-line px-3 text-sm font-semibold">
-          <Plus size={16} aria-hidden="true" />Job
+        <p className="min-w-0 flex-1 truncate text-sm text-soft">
+          {unit.kind} · {unit.family} · {unit.depot}
+        </p>
+        <button
+          type="button"
+          onClick={onOpen}
+          aria-label={`Open a job for ${unit.fleetNumber}`}
+          className="inline-flex min-h-11 items-center gap-1 rounded-lg border border-line px-3 text-sm font-semibold"
+        >
+          <Plus size={16} aria-hidden="true" />
+          Job
         </button>
       </header>
-      {unit.jobs.map((j) => <JobLine key={j.id} job={j} />)}
+      {unit.jobs.map((j) => (
+        <JobLine key={j.id} job={j} />
+      ))}
     </article>
   );
 }
@@ -23,7 +33,10 @@ function JobLine({ job }: { job: JobBrief }) {
   const latest = job.runs.at(-1);
   return (
     <div className="mt-2 border-t border-line pt-2">
-      <Link href={`/jobs/${job.id}`} className="block min-h-6 font-semibold hover:underline">Job {job.number}<span className="font-normal"> {job.complaint}</span></Link>
+      <Link href={`/jobs/${job.id}`} className="block min-h-6 font-semibold hover:underline">
+        Job {job.number}
+        <span className="font-normal"> {job.complaint}</span>
+      </Link>
       {latest && (
         <Link href={`/runs/${latest.id}`} className="mt-1 flex min-h-12 items-center gap-3 rounded-lg">
           <span className="sr-only">To the bench: {latest.name}</span>

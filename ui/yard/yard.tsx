@@ -24,7 +24,13 @@ export function Yard({ yard }: { yard: YardView }) {
   // The server searches: a fleet of thousands does not travel to the browser. What is here already is narrowed at once.
   useEffect(() => {
     if (search.trim() === yard.search) return undefined;
-    const timer = setTimeout(() => startTransition(() => router.replace(search.trim() ? `/?q=${encodeURIComponent(search.trim())}` : '/', { scroll: false })), 150);
+    const timer = setTimeout(
+      () =>
+        startTransition(() =>
+          router.replace(search.trim() ? `/?q=${encodeURIComponent(search.trim())}` : '/', { scroll: false }),
+        ),
+      150,
+    );
     return () => clearTimeout(timer);
   }, [search, yard.search, router]);
   const found = yard.units;
@@ -33,16 +39,40 @@ export function Yard({ yard }: { yard: YardView }) {
     <main className="mx-auto w-full max-w-7xl flex-1 p-4">
       <div className="mb-4 flex flex-wrap items-center gap-3">
         <label className="flex min-h-12 min-w-60 flex-1 items-center gap-2 rounded-lg border-2 border-line bg-card px-3">
-          <Search size={18} aria-hidden="true" /><span className="sr-only">Find a unit</span>
-          <input value={search} onChange={(e) => setSearch(e.target.value)} placeholder="Fleet number, kind, depot, complaint" className="min-w-0 flex-1 bg-transparent focus-visible:outline-none" />
+          <Search size={18} aria-hidden="true" />
+          <span className="sr-only">Find a unit</span>
+          <input
+            value={search}
+            onChange={(e) => setSearch(e.target.value)}
+            placeholder="Fleet number, kind, depot, complaint"
+            className="min-w-0 flex-1 bg-transparent focus-visible:outline-none"
+          />
         </label>
-        <Button onClick={() => setAdding(true)}><Plus size={18} aria-hidden="true" />Unit</Button>
-        {isLead && <Button onClick={() => setTaking(true)}><FileUp size={18} aria-hidden="true" />Job from elsewhere</Button>}
+        <Button onClick={() => setAdding(true)}>
+          <Plus size={18} aria-hidden="true" />
+          Unit
+        </Button>
+        {isLead && (
+          <Button onClick={() => setTaking(true)}>
+            <FileUp size={18} aria-hidden="true" />
+            Job from elsewhere
+          </Button>
+        )}
       </div>
       <UnitList title="Open jobs" units={busy} onOpen={setOpening} />
       <UnitList title="No open job" units={idle} onOpen={setOpening} />
-      {yard.found > found.length && <p className="py-4 text-soft">{found.length} of {yard.found} units. Type a number or a word to find another.</p>}
-      {found.length === 0 && <p className="py-8 text-soft">{yard.search ? `No unit has “${yard.search}” in its number, kind, depot, engine or complaints.` : 'No units yet. Add the first one.'}</p>}
+      {yard.found > found.length && (
+        <p className="py-4 text-soft">
+          {found.length} of {yard.found} units. Type a number or a word to find another.
+        </p>
+      )}
+      {found.length === 0 && (
+        <p className="py-8 text-soft">
+          {yard.search
+            ? `No unit has “${yard.search}” in its number, kind, depot, engine or complaints.`
+            : 'No units yet. Add the first one.'}
+        </p>
+      )}
       {opening && <OpenJob unit={opening} onClose={() => setOpening(null)} />}
       {taking && <TakeIn yard={yard} onClose={() => setTaking(false)} />}
       {adding && <AddUnit yard={yard} onClose={() => setAdding(false)} />}
@@ -50,13 +80,25 @@ export function Yard({ yard }: { yard: YardView }) {
   );
 }
 
-function UnitList({ title, units, onOpen }: { title: string; units: YardView['units']; onOpen: (unit: UnitView) => void }) {
+function UnitList({
+  title,
+  units,
+  onOpen,
+}: {
+  title: string;
+  units: YardView['units'];
+  onOpen: (unit: UnitView) => void;
+}) {
   if (units.length === 0) return null;
   return (
     <section className="mb-6" aria-label={title}>
       <h2 className="mb-2 font-semibold text-soft">{title}</h2>
       <ul className="grid grid-cols-1 gap-3 md:grid-cols-2 xl:grid-cols-3">
-        {units.map((u) => <li key={u.id}><UnitCard unit={u} onOpen={() => onOpen(u)} /></li>)}
+        {units.map((u) => (
+          <li key={u.id}>
+            <UnitCard unit={u} onOpen={() => onOpen(u)} />
+          </li>
+        ))}
       </ul>
     </section>
   );

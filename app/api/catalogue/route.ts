@@ -8,10 +8,18 @@ import { answer, download, handleJson, handleRead } from '../handler';
 const check = schema<KeepTest>(KEEP_TEST);
 
 /** The catalogue as a file; with `?own=1` only the workshop's own tests. */
-export const GET = (request: Request) => handleRead(request, async () => {
-  const own = new URL(request.url).searchParams.has('own');
-  const tests = own ? await ownTests(serverDb().db) : await allTests(serverDb().db);
-  return download(JSON.stringify(writeCatalogue(tests), null, 2), 'application/json', own ? 'own-tests.json' : 'catalogue.json');
-});
+export const GET = (request: Request) =>
+  handleRead(request, async () => {
+    const own = new URL(request.url).searchParams.has('own');
+    const tests = own ? await ownTests(serverDb().db) : await allTests(serverDb().db);
+    return download(
+      JSON.stringify(writeCatalogue(tests), null, 2),
+      'application/json',
+      own ? 'own-tests.json' : 'catalogue.json',
+    );
+  });
 
-export const POST = (request: Request) => handleJson(request, check, { role: 'lead', what: 'change the catalogue' }, async (body) => answer(await keepTest(serverDb().db, body)));
+export const POST = (request: Request) =>
+  handleJson(request, check, { role: 'lead', what: 'change the catalogue' }, async (body) =>
+    answer(await keepTest(serverDb().db, body)),
+  );

@@ -7,7 +7,16 @@ import { answer, download, handleJson, handleRead } from '../handler';
 const check = schema<KeepCircuit>(KEEP_CIRCUIT);
 
 /** All circuits as a file. */
-export const GET = (request: Request) => handleRead(request, async () =>
-  download(JSON.stringify({ format: 'mudflat/circuits', version: 1, circuits: await allCircuits(serverDb().db) }, null, 2), 'application/json', 'circuits.json'));
+export const GET = (request: Request) =>
+  handleRead(request, async () =>
+    download(
+      JSON.stringify({ format: 'mudflat/circuits', version: 1, circuits: await allCircuits(serverDb().db) }, null, 2),
+      'application/json',
+      'circuits.json',
+    ),
+  );
 
-export const POST = (request: Request) => handleJson(request, check, { role: 'lead', what: 'change circuits' }, async (body) => answer(await keepCircuit(serverDb().db, body)));
+export const POST = (request: Request) =>
+  handleJson(request, check, { role: 'lead', what: 'change circuits' }, async (body) =>
+    answer(await keepCircuit(serverDb().db, body)),
+  );

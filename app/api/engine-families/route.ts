@@ -6,4 +6,7 @@ import { answer, handleJson } from '../handler';
 
 const check = schema<AddEngineFamily>(ADD_ENGINE_FAMILY);
 
-export const POST = (request: Request) => handleJson(request, check, { role: 'technician', what: 'add an engine family' }, async (body) => answer(await addEngineFamily(serverDb().db, body)));
+export const POST = (request: Request) =>
+  handleJson(request, check, { role: 'technician', what: 'add an engine family' }, async (body) =>
+    answer(await addEngineFamily(serverDb().db, body)),
+  );

@@ -4,7 +4,8 @@ import { guard } from '../handler';
 
 export const dynamic = 'force-dynamic';
 
-export const GET = () => guard(async () => {
-  await ping(serverDb().db);
-  return Response.json({ status: 'ok' });
-});
+export const GET = () =>
+  guard(async () => {
+    await ping(serverDb().db);
+    return Response.json({ status: 'ok' });
+  });

@@ -7,4 +7,10 @@ import { answer, handleJson } from '../handler';
 
 const check = schema<AddInstrument>(ADD_INSTRUMENT);
 
-export const POST = (request: Request) => handleJson(request, check, (body) => ({ role: 'lead', what: 'change instruments', place: depotPlace(body.depotId) }), async (body) => answer(await addInstrument(serverDb().db, body)));
+export const POST = (request: Request) =>
+  handleJson(
+    request,
+    check,
+    (body) => ({ role: 'lead', what: 'change instruments', place: depotPlace(body.depotId) }),
+    async (body) => answer(await addInstrument(serverDb().db, body)),
+  );

@@ -7,4 +7,10 @@ import { answer, handleJson } from '../handler';
 
 const check = schema<OpenJob>(OPEN_JOB);
 
-export const POST = (request: Request) => handleJson(request, check, (body) => ({ role: 'technician', what: 'open a job', place: unitPlace(body.unitId) }), async (body) => answer(await openJob(serverDb().db, body)));
+export const POST = (request: Request) =>
+  handleJson(
+    request,
+    check,
+    (body) => ({ role: 'technician', what: 'open a job', place: unitPlace(body.unitId) }),
+    async (body) => answer(await openJob(serverDb().db, body)),
+  );

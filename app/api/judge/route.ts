@@ -3,9 +3,10 @@ import { judgeText } from '@/formats/test-set';
 import { answerProblem, guard, readText } from '../handler';
 
 /** The same file as `./mudflat judge` takes, the same answer. */
-export const POST = (request: Request) => guard(async () => {
-  const text = await readText(request, 'application/json');
-  if (text instanceof Response) return text;
-  const judged = judgeText(text);
-  return judged.ok ? Response.json(judged.value) : answerProblem(problemDetails('The input is wrong.', judged.error));
-});
+export const POST = (request: Request) =>
+  guard(async () => {
+    const text = await readText(request, 'application/json');
+    if (text instanceof Response) return text;
+    const judged = judgeText(text);
+    return judged.ok ? Response.json(judged.value) : answerProblem(problemDetails('The input is wrong.', judged.error));
+  });

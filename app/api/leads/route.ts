@@ -7,4 +7,10 @@ import { answer, handleJson } from '../handler';
 
 const check = schema<MeasureLead>(MEASURE_LEAD);
 
-export const POST = (request: Request) => handleJson(request, check, (body) => ({ role: 'technician', what: 'measure leads', place: depotPlace(body.depotId) }), async (body) => answer(await measureLead(serverDb().db, body)));
+export const POST = (request: Request) =>
+  handleJson(
+    request,
+    check,
+    (body) => ({ role: 'technician', what: 'measure leads', place: depotPlace(body.depotId) }),
+    async (body) => answer(await measureLead(serverDb().db, body)),
+  );

@@ -7,5 +7,14 @@ import { answer, handleJson } from '../handler';
 
 const check = schema<AddPerson>(ADD_PERSON);
 
-export const POST = (request: Request) => handleJson(request, check, (body) => ({ role: 'lead', what: 'change people', ...(body.depotId === null ? {} : { place: depotPlace(body.depotId) }) }),
-  async (body, actor) => answer(await addPerson(serverDb().db, body, actor)));
+export const POST = (request: Request) =>
+  handleJson(
+    request,
+    check,
+    (body) => ({
+      role: 'lead',
+      what: 'change people',
+      ...(body.depotId === null ? {} : { place: depotPlace(body.depotId) }),
+    }),
+    async (body, actor) => answer(await addPerson(serverDb().db, body, actor)),
+  );

@@ -7,4 +7,10 @@ import { answer, handleJson } from '../handler';
 
 const check = schema<StartRun>(START_RUN);
 
-export const POST = (request: Request) => handleJson(request, check, (body) => ({ role: 'technician', what: 'start a test', place: jobPlace(body.jobId) }), async (body) => answer(await startRun(serverDb().db, body)));
+export const POST = (request: Request) =>
+  handleJson(
+    request,
+    check,
+    (body) => ({ role: 'technician', what: 'start a test', place: jobPlace(body.jobId) }),
+    async (body) => answer(await startRun(serverDb().db, body)),
+  );

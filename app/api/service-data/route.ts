@@ -6,4 +6,7 @@ import { answer, handleJson } from '../handler';
 
 const check = schema<KeepServiceData>(KEEP_SERVICE_DATA);
 
-export const POST = (request: Request) => handleJson(request, check, { role: 'lead', what: 'enter service data' }, async (body) => answer(await keepServiceData(serverDb().db, body)));
+export const POST = (request: Request) =>
+  handleJson(request, check, { role: 'lead', what: 'enter service data' }, async (body) =>
+    answer(await keepServiceData(serverDb().db, body)),
+  );

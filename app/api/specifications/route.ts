@@ -10,10 +10,13 @@ const PERMIT = { role: 'technician', what: 'put limits on the shelf' } as const;
 const check = schema<Shelve>(SHELVE);
 
 /** The shelf as a file, newest revisions only: JSON, or CSV with `?format=csv`. */
-export const GET = (request: Request) => handleRead(request, async () => {
-  const entries = await currentEntries(serverDb().db);
-  if (new URL(request.url).searchParams.get('format') === 'csv') return download(writeShelfCsv(entries), 'text/csv', 'shelf.csv');
-  return download(JSON.stringify(writeShelf(entries), null, 2), 'application/json', 'shelf.json');
-});
+export const GET = (request: Request) =>
+  handleRead(request, async () => {
+    const entries = await currentEntries(serverDb().db);
+    if (new URL(request.url).searchParams.get('format') === 'csv')
+      return download(writeShelfCsv(entries), 'text/csv', 'shelf.csv');
+    return download(JSON.stringify(writeShelf(entries), null, 2), 'application/json', 'shelf.json');
+  });
 
-export const POST = (request: Request) => handleJson(request, check, PERMIT, async (body) => answer(await shelve(serverDb().db, body)));
+export const POST = (request: Request) =>
+  handleJson(request, check, PERMIT, async (body) => answer(await shelve(serverDb().db, body)));

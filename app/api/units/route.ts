@@ -7,4 +7,10 @@ import { answer, handleJson } from '../handler';
 
 const check = schema<AddUnit>(ADD_UNIT);
 
-export const POST = (request: Request) => handleJson(request, check, (body) => ({ role: 'technician', what: 'add a unit', place: depotPlace(body.depotId) }), async (body) => answer(await addUnit(serverDb().db, body)));
+export const POST = (request: Request) =>
+  handleJson(
+    request,
+    check,
+    (body) => ({ role: 'technician', what: 'add a unit', place: depotPlace(body.depotId) }),
+    async (body) => answer(await addUnit(serverDb().db, body)),
+  );

@@ -17,7 +17,9 @@ export default async function JobPage({ params }: { params: Promise<{ id: string
   if (!view) notFound();
   return (
     <div className="flex min-h-dvh flex-col">
-      <TopBar jobId={view.job.id}><UnitHeading unit={view.unit} job={view.job} /></TopBar>
+      <TopBar jobId={view.job.id}>
+        <UnitHeading unit={view.unit} job={view.job} />
+      </TopBar>
       <JobScreen view={view} />
     </div>
   );

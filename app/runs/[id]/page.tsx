@@ -18,7 +18,9 @@ export default async function BenchPage({ params }: { params: Promise<{ id: stri
   if (!view) notFound();
   return (
     <div className="flex min-h-dvh flex-col lg:h-dvh">
-      <TopBar jobId={view.job.id}><UnitHeading unit={view.unit} job={view.job} complaint /></TopBar>
+      <TopBar jobId={view.job.id}>
+        <UnitHeading unit={view.unit} job={view.job} complaint />
+      </TopBar>
       <Bench key={view.id} view={view} />
     </div>
   );

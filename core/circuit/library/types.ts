@@ -13,7 +13,9 @@ export interface LibraryCircuit {
   readonly suspects: readonly SuspectKind[];
   readonly probes: readonly Probe[];
   /** Places of nodes on the drawing, in grid steps; `dx` and `dy` are the steps per cylinder, bank or pair. */
-  readonly drawing: Readonly<Record<string, { readonly x: number; readonly y: number; readonly dx?: number; readonly dy?: number }>>;
+  readonly drawing: Readonly<
+    Record<string, { readonly x: number; readonly y: number; readonly dx?: number; readonly dy?: number }>
+  >;
   /** Its sources are of the battery: written for 12 V, set by the engine. */
   readonly follows?: 'systemVoltage';
   /** Area of the catalogue: codes and complaints that point there point at this circuit. */
@@ -45,7 +47,8 @@ export interface LibraryElement {
   /** Drawn upright so many grid steps beside its first end. */
   readonly aside?: number;
   /** How it is drawn. */
-  readonly symbol?: 'wire' | 'plug' | 'fuse' | 'relay' | 'battery' | 'ground' | 'coil' | 'module' | 'leak' | 'input' | 'hidden';
+  readonly symbol?:
+    'wire' | 'plug' | 'fuse' | 'relay' | 'battery' | 'ground' | 'coil' | 'module' | 'leak' | 'input' | 'hidden';
 }
 
 /** What can be wrong with an element. */

@@ -3,7 +3,15 @@ import { importCatalogue } from '@/server/tests';
 import { answer, handleFile, readBatch } from '../../handler';
 
 /** Without `batch`: what the file would do. With `batch` (an id made by the caller): does it. */
-export const POST = (request: Request) => handleFile(request, { role: new URL(request.url).searchParams.has('batch') ? 'lead' : 'any', what: 'change the catalogue' }, ['application/json'], async (text, { name: by }) => {
-  const batch = readBatch(request);
-  return batch instanceof Response ? batch : answer(await importCatalogue(serverDb().db, text, batch === null ? null : { batch, by }));
-});
+export const POST = (request: Request) =>
+  handleFile(
+    request,
+    { role: new URL(request.url).searchParams.has('batch') ? 'lead' : 'any', what: 'change the catalogue' },
+    ['application/json'],
+    async (text, { name: by }) => {
+      const batch = readBatch(request);
+      return batch instanceof Response
+        ? batch
+        : answer(await importCatalogue(serverDb().db, text, batch === null ? null : { batch, by }));
+    },
+  );

@@ -5,11 +5,18 @@ import { serverDb } from '@/server/db';
 import { changePerson } from '@/server/people';
 import { answer, answerNotFound, handleJson, isId } from '../../handler';
 
-interface Context { params: Promise<{ id: string }> }
+interface Context {
+  params: Promise<{ id: string }>;
+}
 const check = schema<ChangePerson>(CHANGE_PERSON);
 
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('person');
-  return handleJson(request, check, { role: 'lead', what: 'change people', place: personPlace(id) }, async (body, actor) => answer(await changePerson(serverDb().db, id, body, actor)));
+  return handleJson(
+    request,
+    check,
+    { role: 'lead', what: 'change people', place: personPlace(id) },
+    async (body, actor) => answer(await changePerson(serverDb().db, id, body, actor)),
+  );
 }

@@ -2,8 +2,9 @@ import { serverDb } from '@/server/db';
 import { viewRun } from '@/server/run-view';
 import { answerNotFound, handleRead, isId } from '../../handler';
 
-export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) => handleRead(request, async () => {
-  const { id } = await params;
-  const view = isId(id) ? await viewRun(serverDb().db, id) : null;
-  return view ? Response.json(view) : answerNotFound('test run');
-});
+export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
+  handleRead(request, async () => {
+    const { id } = await params;
+    const view = isId(id) ? await viewRun(serverDb().db, id) : null;
+    return view ? Response.json(view) : answerNotFound('test run');
+  });

@@ -5,4 +5,5 @@ import { answerSession, handleOpen } from '../../handler';
 
 const check = schema<SignIn>(SIGN_IN);
 
-export const POST = (request: Request) => handleOpen(request, check, async (body) => answerSession(await signIn(request.headers, body.name, body.pin)));
+export const POST = (request: Request) =>
+  handleOpen(request, check, async (body) => answerSession(await signIn(request.headers, body.name, body.pin)));

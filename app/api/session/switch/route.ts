@@ -5,4 +5,5 @@ import { answerSession, handleOpen } from '../../handler';
 
 const check = schema<SwitchPerson>(SWITCH_PERSON);
 
-export const POST = (request: Request) => handleOpen(request, check, async (body) => answerSession(await switchPerson(request.headers, body.name)));
+export const POST = (request: Request) =>
+  handleOpen(request, check, async (body) => answerSession(await switchPerson(request.headers, body.name)));

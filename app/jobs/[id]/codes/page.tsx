@@ -15,7 +15,14 @@ export default async function CodesPage({ params }: { params: Promise<{ id: stri
   await needPerson(`/jobs/${id}/codes`);
   const view = isId(id) ? await viewJob(serverDb().db, id) : null;
   if (!view) notFound();
-  const newest = [...new Map(recordsOf(view.repair.records, 'coding').map((c) => [`${c.body.part}|${c.body.position}`, c.body])).values()].sort((a, b) => a.position - b.position);
-  const drawn = newest.map((c) => ({ ...c, svg: bwip.toSVG({ bcid: 'datamatrix', text: c.code, scale: 3, paddingwidth: 4, paddingheight: 4 }) }));
+  const newest = [
+    ...new Map(
+      recordsOf(view.repair.records, 'coding').map((c) => [`${c.body.part}|${c.body.position}`, c.body]),
+    ).values(),
+  ].sort((a, b) => a.position - b.position);
+  const drawn = newest.map((c) => ({
+    ...c,
+    svg: bwip.toSVG({ bcid: 'datamatrix', text: c.code, scale: 3, paddingwidth: 4, paddingheight: 4 }),
+  }));
   return <CodesPrint view={view} codes={drawn} />;
 }

@@ -8,7 +8,13 @@ import { JobPrint } from '@/ui/report/job-print';
 export const dynamic = 'force-dynamic';
 export const metadata = { title: 'Report' };
 
-export default async function ReportPage({ params, searchParams }: { params: Promise<{ id: string }>; searchParams: Promise<{ voice?: string | string[] }> }) {
+export default async function ReportPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<{ voice?: string | string[] }>;
+}) {
   const [{ id }, { voice }] = await Promise.all([params, searchParams]);
   await needPerson(`/jobs/${id}/report`);
   const view = isId(id) ? await viewReport(serverDb().db, id) : null;

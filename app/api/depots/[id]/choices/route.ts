@@ -5,11 +5,18 @@ import { depotPlace } from '@/server/access';
 import { serverDb } from '@/server/db';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
-interface Context { params: Promise<{ id: string }> }
+interface Context {
+  params: Promise<{ id: string }>;
+}
 const check = schema<ChooseDepot>(CHOOSE_DEPOT);
 
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('depot');
-  return handleJson(request, check, { role: 'lead', what: 'choose how this depot judges', place: depotPlace(id) }, async (body) => answer(await chooseDepot(serverDb().db, id, body)));
+  return handleJson(
+    request,
+    check,
+    { role: 'lead', what: 'choose how this depot judges', place: depotPlace(id) },
+    async (body) => answer(await chooseDepot(serverDb().db, id, body)),
+  );
 }

@@ -5,11 +5,18 @@ import { describeCode } from '@/server/codes';
 import { serverDb } from '@/server/db';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
-interface Context { params: Promise<{ id: string }> }
+interface Context {
+  params: Promise<{ id: string }>;
+}
 const check = schema<DescribeCode>(DESCRIBE_CODE);
 
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('depot');
-  return handleJson(request, check, { role: 'technician', what: 'describe codes', place: depotPlace(id) }, async (body) => answer(await describeCode(serverDb().db, id, body)));
+  return handleJson(
+    request,
+    check,
+    { role: 'technician', what: 'describe codes', place: depotPlace(id) },
+    async (body) => answer(await describeCode(serverDb().db, id, body)),
+  );
 }

@@ -5,11 +5,18 @@ import { instrumentPlace } from '@/server/access';
 import { serverDb } from '@/server/db';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
-interface Context { params: Promise<{ id: string }> }
+interface Context {
+  params: Promise<{ id: string }>;
+}
 const check = schema<RetireInstrument>(RETIRE_INSTRUMENT);
 
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('instrument');
-  return handleJson(request, check, { role: 'lead', what: 'change instruments', place: instrumentPlace(id) }, async (body) => answer(await retireInstrument(serverDb().db, id, body.by)));
+  return handleJson(
+    request,
+    check,
+    { role: 'lead', what: 'change instruments', place: instrumentPlace(id) },
+    async (body) => answer(await retireInstrument(serverDb().db, id, body.by)),
+  );
 }

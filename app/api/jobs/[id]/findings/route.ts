@@ -5,11 +5,18 @@ import { writeFinding } from '@/server/findings';
 import { serverDb } from '@/server/db';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
-interface Context { params: Promise<{ id: string }> }
+interface Context {
+  params: Promise<{ id: string }>;
+}
 const check = schema<WriteFinding>(WRITE_FINDING);
 
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('job');
-  return handleJson(request, check, { role: 'technician', what: 'write a finding', place: jobPlace(id) }, async (body) => answer(await writeFinding(serverDb().db, id, body)));
+  return handleJson(
+    request,
+    check,
+    { role: 'technician', what: 'write a finding', place: jobPlace(id) },
+    async (body) => answer(await writeFinding(serverDb().db, id, body)),
+  );
 }

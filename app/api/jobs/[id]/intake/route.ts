@@ -5,11 +5,18 @@ import { noteIntake } from '@/server/evidence';
 import { serverDb } from '@/server/db';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
-interface Context { params: Promise<{ id: string }> }
+interface Context {
+  params: Promise<{ id: string }>;
+}
 const check = schema<NoteIntake>(NOTE_INTAKE);
 
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('job');
-  return handleJson(request, check, { role: 'technician', what: 'change the intake', place: jobPlace(id) }, async (body) => answer(await noteIntake(serverDb().db, id, body)));
+  return handleJson(
+    request,
+    check,
+    { role: 'technician', what: 'change the intake', place: jobPlace(id) },
+    async (body) => answer(await noteIntake(serverDb().db, id, body)),
+  );
 }

@@ -5,11 +5,18 @@ import { jobPlace } from '@/server/access';
 import { serverDb } from '@/server/db';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
-interface Context { params: Promise<{ id: string }> }
+interface Context {
+  params: Promise<{ id: string }>;
+}
 const check = schema<NoteSum>(NOTE_SUM);
 
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('job');
-  return handleJson(request, check, { role: 'technician', what: 'put a sum into the record', place: jobPlace(id) }, async (body) => answer(await noteSum(serverDb().db, id, body)));
+  return handleJson(
+    request,
+    check,
+    { role: 'technician', what: 'put a sum into the record', place: jobPlace(id) },
+    async (body) => answer(await noteSum(serverDb().db, id, body)),
+  );
 }

@@ -3,7 +3,9 @@ import { jobPlace } from '@/server/access';
 import { addPhoto, MOST_PHOTO_BYTES } from '@/server/photos';
 import { answer, answerNotFound, handleBytes, isId } from '../../../handler';
 
-interface Context { params: Promise<{ id: string }> }
+interface Context {
+  params: Promise<{ id: string }>;
+}
 
 /** The bytes of one photo; `?id=` made by the caller, `?name=` as the file was called. */
 export async function POST(request: Request, { params }: Context): Promise<Response> {
@@ -11,6 +13,11 @@ export async function POST(request: Request, { params }: Context): Promise<Respo
   const query = new URL(request.url).searchParams;
   const photoId = query.get('id') ?? '';
   if (!isId(id)) return answerNotFound('job');
-  return handleBytes(request, { role: 'technician', what: 'add a photo', place: jobPlace(id) }, MOST_PHOTO_BYTES,
-    async (bytes, { name: by }) => answer(await addPhoto(serverDb().db, id, { id: photoId, name: query.get('name') ?? '', by, bytes })));
+  return handleBytes(
+    request,
+    { role: 'technician', what: 'add a photo', place: jobPlace(id) },
+    MOST_PHOTO_BYTES,
+    async (bytes, { name: by }) =>
+      answer(await addPhoto(serverDb().db, id, { id: photoId, name: query.get('name') ?? '', by, bytes })),
+  );
 }

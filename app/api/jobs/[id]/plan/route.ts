@@ -5,11 +5,18 @@ import { changePlan } from '@/server/plan';
 import { serverDb } from '@/server/db';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
-interface Context { params: Promise<{ id: string }> }
+interface Context {
+  params: Promise<{ id: string }>;
+}
 const check = schema<ChangePlan>(CHANGE_PLAN);
 
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('job');
-  return handleJson(request, check, { role: 'technician', what: 'change the plan', place: jobPlace(id) }, async (body) => answer(await changePlan(serverDb().db, id, body)));
+  return handleJson(
+    request,
+    check,
+    { role: 'technician', what: 'change the plan', place: jobPlace(id) },
+    async (body) => answer(await changePlan(serverDb().db, id, body)),
+  );
 }

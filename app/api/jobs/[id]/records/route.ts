@@ -5,12 +5,19 @@ import { serverDb } from '@/server/db';
 import { writeRecord } from '@/server/records';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
-interface Context { params: Promise<{ id: string }> }
+interface Context {
+  params: Promise<{ id: string }>;
+}
 const check = schema<WriteRecord>(WRITE_RECORD);
 
 /** Decision, quotation and answer, steps, coding, scan, release, reopening. */
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('job');
-  return handleJson(request, check, { role: 'technician', what: 'write into the record', place: jobPlace(id) }, async (body) => answer(await writeRecord(serverDb().db, id, body)));
+  return handleJson(
+    request,
+    check,
+    { role: 'technician', what: 'write into the record', place: jobPlace(id) },
+    async (body) => answer(await writeRecord(serverDb().db, id, body)),
+  );
 }

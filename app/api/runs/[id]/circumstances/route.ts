@@ -10,5 +10,10 @@ const check = schema<RecordCircumstance>(RECORD_CIRCUMSTANCE);
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('test run');
-  return handleJson(request, check, { role: 'technician', what: 'state what is true', place: runPlace(id) }, async (body) => answer(await recordCircumstance(serverDb().db, id, body)));
+  return handleJson(
+    request,
+    check,
+    { role: 'technician', what: 'state what is true', place: runPlace(id) },
+    async (body) => answer(await recordCircumstance(serverDb().db, id, body)),
+  );
 }

@@ -5,24 +5,32 @@ import { serverDb } from '@/server/db';
 import { viewRun } from '@/server/run-view';
 import { answer, answerNotFound, download, handleFile, handleRead, isId, readBatch } from '../../../handler';
 
-interface Context { params: Promise<{ id: string }> }
+interface Context {
+  params: Promise<{ id: string }>;
+}
 
-export const GET = (request: Request, { params }: Context) => handleRead(request, async () => {
-  const { id } = await params;
-  const view = isId(id) ? await viewRun(serverDb().db, id) : null;
-  if (!view) return answerNotFound('test run');
-  const name = `${view.unit.fleetNumber}-job-${view.job.number}-${view.test}.csv`.replace(/[^\w.-]/g, '_');
-  return download(writeReadingsCsv(view), 'text/csv', name);
-});
+export const GET = (request: Request, { params }: Context) =>
+  handleRead(request, async () => {
+    const { id } = await params;
+    const view = isId(id) ? await viewRun(serverDb().db, id) : null;
+    if (!view) return answerNotFound('test run');
+    const name = `${view.unit.fleetNumber}-job-${view.job.number}-${view.test}.csv`.replace(/[^\w.-]/g, '_');
+    return download(writeReadingsCsv(view), 'text/csv', name);
+  });
 
 /** Without `batch`: what the file would do. With `batch` (an id made by the caller): does it. */
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('test run');
-  return handleFile(request, { role: 'technician', what: 'take readings from a file', place: runPlace(id) }, ['text/csv'], async (text, { name }) => {
-    const batch = readBatch(request);
-    if (batch instanceof Response) return batch;
-    const { db } = serverDb();
-    return answer(batch === null ? await planCsv(db, id, text) : await storeCsv(db, id, text, batch, name));
-  });
+  return handleFile(
+    request,
+    { role: 'technician', what: 'take readings from a file', place: runPlace(id) },
+    ['text/csv'],
+    async (text, { name }) => {
+      const batch = readBatch(request);
+      if (batch instanceof Response) return batch;
+      const { db } = serverDb();
+      return answer(batch === null ? await planCsv(db, id, text) : await storeCsv(db, id, text, batch, name));
+    },
+  );
 }

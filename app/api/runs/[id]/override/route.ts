@@ -5,11 +5,18 @@ import { overrideState } from '@/server/notes';
 import { serverDb } from '@/server/db';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
-interface Context { params: Promise<{ id: string }> }
+interface Context {
+  params: Promise<{ id: string }>;
+}
 const check = schema<OverrideState>(OVERRIDE_STATE);
 
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('test run');
-  return handleJson(request, check, { role: 'lead', what: 'sign off a safety override', place: runPlace(id) }, async (body) => answer(await overrideState(serverDb().db, id, body)));
+  return handleJson(
+    request,
+    check,
+    { role: 'lead', what: 'sign off a safety override', place: runPlace(id) },
+    async (body) => answer(await overrideState(serverDb().db, id, body)),
+  );
 }

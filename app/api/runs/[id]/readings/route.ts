@@ -10,5 +10,10 @@ const check = schema<RecordReading>(RECORD_READING);
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('test run');
-  return handleJson(request, check, { role: 'technician', what: 'record readings', place: runPlace(id) }, async (body) => answer(await recordReading(serverDb().db, id, body)));
+  return handleJson(
+    request,
+    check,
+    { role: 'technician', what: 'record readings', place: runPlace(id) },
+    async (body) => answer(await recordReading(serverDb().db, id, body)),
+  );
 }

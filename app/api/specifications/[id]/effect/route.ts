@@ -4,19 +4,23 @@ import { serverDb } from '@/server/db';
 import { applyLimits, effectOf } from '@/server/rejudge';
 import { answer, answerNotFound, answerProblem, handleJson, handleRead, isId } from '../../../handler';
 
-interface Context { params: Promise<{ id: string }> }
+interface Context {
+  params: Promise<{ id: string }>;
+}
 const check = schema<ApplyLimits>(APPLY_LIMITS);
 
 /** What the specification would change in open jobs. Nothing is stored. */
-export const GET = (request: Request, { params }: Context) => handleRead(request, async () => {
-  const { id } = await params;
-  if (!isId(id)) return answerNotFound('specification');
-  const effects = await effectOf(serverDb().db, id);
-  return effects.ok ? Response.json({ effects: effects.value }) : answerProblem(effects.error);
-});
+export const GET = (request: Request, { params }: Context) =>
+  handleRead(request, async () => {
+    const { id } = await params;
+    if (!isId(id)) return answerNotFound('specification');
+    const effects = await effectOf(serverDb().db, id);
+    return effects.ok ? Response.json({ effects: effects.value }) : answerProblem(effects.error);
+  });
 
 /** Judges the named runs by it. */
-export const POST = (request: Request, { params }: Context) => handleJson(request, check, { role: 'lead', what: 'judge open jobs again' }, async (body) => {
-  const { id } = await params;
-  return isId(id) ? answer(await applyLimits(serverDb().db, id, body)) : answerNotFound('specification');
-});
+export const POST = (request: Request, { params }: Context) =>
+  handleJson(request, check, { role: 'lead', what: 'judge open jobs again' }, async (body) => {
+    const { id } = await params;
+    return isId(id) ? answer(await applyLimits(serverDb().db, id, body)) : answerNotFound('specification');
+  });

@@ -5,11 +5,15 @@ import { unitPlace } from '@/server/access';
 import { serverDb } from '@/server/db';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
-interface Context { params: Promise<{ id: string }> }
+interface Context {
+  params: Promise<{ id: string }>;
+}
 const check = schema<SetPart>(SET_PART);
 
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('unit');
-  return handleJson(request, check, { role: 'technician', what: 'note parts', place: unitPlace(id) }, async (body) => answer(await setPart(serverDb().db, id, body)));
+  return handleJson(request, check, { role: 'technician', what: 'note parts', place: unitPlace(id) }, async (body) =>
+    answer(await setPart(serverDb().db, id, body)),
+  );
 }

@@ -5,11 +5,18 @@ import { jobPlace } from '@/server/access';
 import { serverDb } from '@/server/db';
 import { answer, answerNotFound, handleJson, isId } from '../../../../handler';
 
-interface Context { params: Promise<{ id: string }> }
+interface Context {
+  params: Promise<{ id: string }>;
+}
 const check = schema<TakeBackCode>(TAKE_BACK_CODE);
 
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('job');
-  return handleJson(request, check, { role: 'technician', what: 'take codes back', place: jobPlace(id) }, async (body) => answer(await takeBackCode(serverDb().db, id, body)));
+  return handleJson(
+    request,
+    check,
+    { role: 'technician', what: 'take codes back', place: jobPlace(id) },
+    async (body) => answer(await takeBackCode(serverDb().db, id, body)),
+  );
 }
