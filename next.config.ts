@@ -3,8 +3,10 @@ import type { NextConfig } from 'next';
 const config: NextConfig = {
   poweredByHeader: false,
   distDir: process.env.MUDFLAT_DIST ?? '.next',
-  serverExternalPackages: ['pg', '@react-pdf/renderer'],
+  serverExternalPackages: ['pg', 'pdfkit', 'fontkit'],
   devIndicators: false,
+  // `./mudflat test` checks types once, for everything; a build would do it again.
+  typescript: { ignoreBuildErrors: true },
 };
 
 export default config;

@@ -21,9 +21,11 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
     storageState: DEVICE,
-    trace: 'retain-on-failure',
+    // A trace of every test doubles the time that all of them take: asked for where one has to be looked into.
+    trace: process.env.MUDFLAT_TRACE ? 'retain-on-failure' : 'off',
+    screenshot: 'only-on-failure',
     launchOptions: {
-      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium-headless-shell',
       args: [
         '--no-sandbox',
         '--disable-gpu',
@@ -36,7 +38,7 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: `npx tsx scripts/prepare.ts --demo && node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${PORT}`,
+    command: `npx tsx scripts/prepare.ts --demo && node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${PORT} --keepAliveTimeout 75000`,
     url: `http://127.0.0.1:${PORT}/api/health`,
     timeout: 120_000,
     reuseExistingServer: false,

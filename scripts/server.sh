@@ -2,6 +2,8 @@
 web_port=${PORT:-4180}
 pid_file=$data_dir/server.pid
 web_url="http://127.0.0.1:$web_port"
+# Longer than a client keeps an idle connection: one closed just as a request goes out loses the request.
+keep_alive_ms=75000
 
 # Alive and really ours: the number may have been given to another process since.
 server_pid() {
@@ -18,7 +20,7 @@ server_start() {
     die "Starting the server" "Browsers refuse port $web_port. Choose another: PORT=4280 ./mudflat demo" ;;
   esac
   port_open "$web_port" && die "Starting the server" "Port $web_port is busy. Choose another: PORT=4280 ./mudflat demo"
-  setsid node node_modules/next/dist/bin/next start -H 127.0.0.1 -p "$web_port" >"$data_dir/server.log" 2>&1 </dev/null &
+  setsid node node_modules/next/dist/bin/next start -H 127.0.0.1 -p "$web_port" --keepAliveTimeout "$keep_alive_ms" >"$data_dir/server.log" 2>&1 </dev/null &
   echo $! >"$pid_file"
   echo "$web_port" >"$data_dir/server.port"
   for _ in $(seq 1 120); do

@@ -10,7 +10,7 @@ unset DATABASE_URL
 need_node_modules
 need_secret
 need_postgres
-need_debian chromium chromium
+need_debian chromium-headless-shell chromium-headless-shell
 need_debian /usr/lib/python3/dist-packages/scipy python3-scipy
 need_debian pdftotext poppler-utils
 need_debian ngspice ngspice
@@ -33,6 +33,7 @@ check "types" npm run --silent types
 # Built beside the checks that need no build.
 need_build .next-test >"$results/build.log" 2>&1 &
 build=$!
+check "formatting" npm run --silent formatted
 check "lint" npm run --silent lint -- --max-warnings 0
 check "arrows between folders" npm run --silent arrows
 check "unit tests" npx --no-install jest --silent=false --json --outputFile="$results/jest.json"
