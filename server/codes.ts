@@ -1,5 +1,6 @@
-import { asc, desc, eq } from 'drizzle-orm';
+import { asc, desc, eq, inArray } from 'drizzle-orm';
 import { v5 } from 'uuid';
+import { groupBy } from '../core/collections';
 import { decodeCode } from '../core/codes/decode';
 import { ok, type Problem } from '../core/result';
 import type { DescribeCode } from '../formats/job-requests';
@@ -69,25 +70,34 @@ export async function takeBackCode(db: Db, jobId: string, body: TakeBackCode): P
 }
 
 /** The codes of a job that count, in the order in which they were read. */
-export async function codesOf(db: Db | Tx, jobId: string): Promise<CodeView[]> {
+export const codesOf = async (db: Db | Tx, jobId: string): Promise<CodeView[]> =>
+  (await codesOfJobs(db, [jobId])).get(jobId) ?? [];
+
+/** The codes that count, of many jobs at once. */
+export async function codesOfJobs(db: Db | Tx, jobIds: readonly string[]): Promise<Map<string, CodeView[]>> {
+  if (jobIds.length === 0) return new Map();
   const rows = await db
     .select()
     .from(codeObservation)
-    .where(eq(codeObservation.jobId, jobId))
+    .where(inArray(codeObservation.jobId, [...jobIds]))
     .orderBy(asc(codeObservation.sequence));
   const takenBack = new Set(rows.map((r) => r.takesBack));
-  return rows
-    .filter((r) => r.takesBack === null && !takenBack.has(r.id))
-    .map((r) => ({
-      id: r.id,
-      code: r.code,
-      phase: r.phase,
-      status: r.status,
-      freezeFrame: r.freezeFrame,
-      by: r.recordedBy,
-      at: r.createdAt.toISOString(),
-    }));
+  const counting = groupBy(
+    rows.filter((r) => r.takesBack === null && !takenBack.has(r.id)),
+    (r) => r.jobId,
+  );
+  return new Map([...counting].map(([jobId, own]) => [jobId, own.map(codeView)]));
 }
+
+const codeView = (r: typeof codeObservation.$inferSelect): CodeView => ({
+  id: r.id,
+  code: r.code,
+  phase: r.phase,
+  status: r.status,
+  freezeFrame: r.freezeFrame,
+  by: r.recordedBy,
+  at: r.createdAt.toISOString(),
+});
 
 /** Names of tests of a job in which something was unplugged with the key on. */
 export async function unpluggedIn(db: Db, jobId: string): Promise<string[]> {

@@ -37,7 +37,7 @@ function decodeJ2012([, l = '', digit = '', r = '', typeByte]: RegExpExecArray):
   if (!isStandard(letter, digit, rest)) {
     return { ...common, system: LETTERS[letter] ?? '', component: null, failure: byType, confidence: 'maker-defined' };
   }
-  const found = letter === 'P' ? findRange(`${digit}${rest}`) : null;
+  const found = findRange(letter, `${digit}${rest}`);
   if (found)
     return {
       ...common,
@@ -55,17 +55,24 @@ function decodeJ2012([, l = '', digit = '', r = '', typeByte]: RegExpExecArray):
   };
 }
 
-function findRange(digits: string): Pick<CodeMeaning, 'system' | 'component' | 'cylinder' | 'failure'> | null {
-  // The ranges count in tens: P0679 is followed by P0680. Those with a letter are in none of them.
-  if (!/^\d{4}$/.test(digits)) return null;
-  const number = Number(digits);
-  for (const { from, system, component, failures, cylinders } of RANGES) {
-    const at = number - Number(from);
+/** Rows by how they count: those whose first code has a letter in sixteens, the others in tens. */
+const countsInSixteens = (digits: string): boolean => /[A-F]/.test(digits);
+
+function findRange(
+  letter: string,
+  digits: string,
+): Pick<CodeMeaning, 'system' | 'component' | 'cylinder' | 'failure'> | null {
+  for (const { from, system, component, failures, cylinders, firstCylinder = 1 } of RANGES) {
+    const [ofLetter, first] = /^[BCU]/.test(from) && from.length === 5 ? [from.charAt(0), from.slice(1)] : ['P', from];
+    const radix = countsInSixteens(first) ? 16 : 10;
+    // A code with a letter stands between those that count in tens, and belongs to none of their rows.
+    if (ofLetter !== letter || (radix === 10 && countsInSixteens(digits))) continue;
+    const at = parseInt(digits, radix) - parseInt(first, radix);
     if (at < 0 || at >= failures.length * (cylinders ?? 1)) continue;
     return {
       system,
       component,
-      cylinder: cylinders ? Math.floor(at / failures.length) + 1 : null,
+      cylinder: cylinders ? Math.floor(at / failures.length) + firstCylinder : null,
       failure: failures[at % failures.length] ?? null,
     };
   }

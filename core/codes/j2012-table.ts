@@ -1,26 +1,38 @@
 /**
  * Ranges of the five-digit codes after SAE J2012, written from memory of the standard's structure. A row covers `from` up to
- * `from + failures.length - 1` for one circuit, or, with `cylinders`, as many circuits one after the other.
+ * `from + failures.length - 1` for one circuit, or, with `cylinders`, as many circuits one after the other. Rows whose first code
+ * has no letter count in tens (P0679 is followed by P0680), the later ones with a letter in sixteens (P029F by P02A0).
  */
 export interface Range {
-  /** Without the letter P, hexadecimal as written: "0671". */
+  /** Without the letter P: "0671"; a code of another letter has it: "U0105". */
   readonly from: string;
   readonly system: string;
   readonly component: string;
   readonly failures: readonly string[];
   /** The same failures for each cylinder in turn. */
   readonly cylinders?: number;
+  /** The first of them; absent: 1. */
+  readonly firstCylinder?: number;
 }
 
 const CIRCUIT = ['circuit', 'range or performance', 'low', 'high', 'intermittent'] as const;
 const OPEN_LOW_HIGH = ['circuit or open', 'low', 'high'] as const;
+const DISAGREE = ['do not agree'] as const;
 const range = (
   from: string,
   system: string,
   component: string,
   failures: readonly string[],
   cylinders?: number,
-): Range => ({ from, system, component, failures, ...(cylinders ? { cylinders } : {}) });
+  firstCylinder?: number,
+): Range => ({
+  from,
+  system,
+  component,
+  failures,
+  ...(cylinders ? { cylinders } : {}),
+  ...(firstCylinder ? { firstCylinder } : {}),
+});
 
 export const RANGES: readonly Range[] = [
   // Glow plugs.
@@ -34,6 +46,11 @@ export const RANGES: readonly Range[] = [
     'circuit',
     'range or performance',
   ]),
+  range('066A', 'glow plugs', 'glow plug', ['low', 'high'], 3),
+  range('067A', 'glow plugs', 'glow plug', ['low', 'high'], 3, 4),
+  range('068C', 'glow plugs', 'glow plug', ['low', 'high'], 2, 7),
+  range('064C', 'glow plugs', 'glow plug control module', ['performance']),
+  range('0540', 'intake heater', 'intake air heater A', ['circuit', 'low', 'high', 'open']),
   // Injectors, by cylinder.
   range('0200', 'injectors', 'injector', ['circuit or open']),
   range('0201', 'injectors', 'injector', ['circuit or open'], 12),
@@ -41,6 +58,29 @@ export const RANGES: readonly Range[] = [
   range('0214', 'injectors', 'cold start injector 2', ['circuit']),
   range('0216', 'injectors', 'injection timing control', ['circuit']),
   range('0261', 'injectors', 'injector', ['low', 'high', 'contribution or balance'], 12),
+  range(
+    '029A',
+    'injectors',
+    'injector',
+    ['fuel trim at its upper limit', 'fuel trim at its lower limit', 'restricted', 'leaking'],
+    12,
+  ),
+  range(
+    '02CC',
+    'injectors',
+    'injector',
+    ['offset learning at its lower limit', 'offset learning at its upper limit'],
+    8,
+  ),
+  range('02EE', 'injectors', 'injector', ['circuit, range or performance'], 8),
+  range('268A', 'injectors', 'injector calibration', ['not learned or programmed']),
+  range('268C', 'injectors', 'injector', ['calibration data do not fit'], 12),
+  range('062B', 'injector module', 'fuel injector control, inside the controller', ['performance']),
+  range('062D', 'injector module', 'fuel injector drivers, bank 1', ['performance']),
+  range('062E', 'injector module', 'fuel injector drivers, bank 2', ['performance']),
+  range('0612', 'injector module', 'fuel injector control module, relay control', ['circuit']),
+  range('U0105', 'network', 'fuel injector control module', ['lost communication']),
+  range('U0106', 'network', 'glow plug control module', ['lost communication']),
   range('0611', 'injector module', 'fuel injector control module', ['performance']),
   range('2146', 'injectors', 'injector group A supply', OPEN_LOW_HIGH),
   range('2149', 'injectors', 'injector group B supply', OPEN_LOW_HIGH),
@@ -52,6 +92,44 @@ export const RANGES: readonly Range[] = [
   range('0313', 'misfire', 'low fuel', ['misfire']),
   range('0314', 'misfire', 'single cylinder, not named', ['misfire']),
   // Position and speed.
+  range('0008', 'position sensors', 'engine position system, bank 1', ['performance']),
+  range('0009', 'position sensors', 'engine position system, bank 2', ['performance']),
+  range('0016', 'position sensors', 'crankshaft and camshaft position, bank 1 sensor A', DISAGREE),
+  range('0017', 'position sensors', 'crankshaft and camshaft position, bank 1 sensor B', DISAGREE),
+  range('0018', 'position sensors', 'crankshaft and camshaft position, bank 2 sensor A', DISAGREE),
+  range('0019', 'position sensors', 'crankshaft and camshaft position, bank 2 sensor B', DISAGREE),
+  range('0315', 'position sensors', 'crankshaft position variation', ['not learned']),
+  range('0320', 'position sensors', 'engine speed input', [
+    'circuit',
+    'range or performance',
+    'no signal',
+    'intermittent',
+  ]),
+  range('0370', 'position sensors', 'timing reference, high resolution signal A', [
+    'failure',
+    'too many pulses',
+    'too few pulses',
+    'intermittent or erratic pulses',
+    'no pulses',
+  ]),
+  range('0375', 'position sensors', 'timing reference, high resolution signal B', [
+    'failure',
+    'too many pulses',
+    'too few pulses',
+    'intermittent or erratic pulses',
+    'no pulses',
+  ]),
+  range('0225', 'position sensors', 'throttle or pedal position sensor C', CIRCUIT),
+  range('2120', 'position sensors', 'throttle or pedal position sensor D', CIRCUIT),
+  range('2125', 'position sensors', 'throttle or pedal position sensor E', CIRCUIT),
+  range('2130', 'position sensors', 'throttle or pedal position sensor F', CIRCUIT),
+  range('2135', 'position sensors', 'throttle or pedal position sensors A and B', DISAGREE),
+  range('2136', 'position sensors', 'throttle or pedal position sensors A and C', DISAGREE),
+  range('2137', 'position sensors', 'throttle or pedal position sensors B and C', DISAGREE),
+  range('2138', 'position sensors', 'throttle or pedal position sensors D and E', DISAGREE),
+  range('2139', 'position sensors', 'throttle or pedal position sensors D and F', DISAGREE),
+  range('2140', 'position sensors', 'throttle or pedal position sensors E and F', DISAGREE),
+  range('0219', 'speed', 'engine', ['overspeed']),
   range('0335', 'position sensors', 'crankshaft position sensor A', CIRCUIT),
   range('0340', 'position sensors', 'camshaft position sensor A, bank 1', CIRCUIT),
   range('0345', 'position sensors', 'camshaft position sensor A, bank 2', CIRCUIT),
@@ -77,7 +155,38 @@ export const RANGES: readonly Range[] = [
   range('0524', 'oil', 'engine oil pressure', ['too low']),
   range('2226', 'pressure sensors', 'barometric pressure sensor', CIRCUIT),
   range('2452', 'pressure sensors', 'particulate filter differential pressure sensor', CIRCUIT),
+  range('0069', 'pressure sensors', 'manifold and barometric pressure sensors', DISAGREE),
+  range('0129', 'pressure sensors', 'barometric pressure', ['too low']),
+  range('018A', 'pressure sensors', 'fuel pressure sensor B', CIRCUIT),
+  range('2283', 'pressure sensors', 'injector control pressure sensor', CIRCUIT),
+  range('2288', 'fuel pressure', 'injector control pressure', [
+    'too high',
+    'too high, engine off',
+    'too low',
+    'too low, engine cranking',
+    'erratic',
+  ]),
   // Air.
+  range('0068', 'airflow', 'airflow or manifold pressure and throttle position', DISAGREE),
+  range('010A', 'airflow', 'mass or volume airflow meter B', CIRCUIT),
+  range('0095', 'air temperature', 'intake air temperature sensor 2', CIRCUIT),
+  range('0033', 'actuators', 'turbocharger bypass valve, control', ['circuit', 'low', 'high']),
+  range('0045', 'actuators', 'turbocharger boost control A', [
+    'circuit or open',
+    'range or performance',
+    'low',
+    'high',
+  ]),
+  range('0049', 'boost', 'turbocharger', ['overspeed']),
+  range('2100', 'actuators', 'throttle actuator, motor', ['circuit or open', 'range or performance', 'low', 'high']),
+  range('2598', 'actuators', 'boost control position sensor', ['stuck low', 'stuck high']),
+  range('0544', 'exhaust temperature', 'exhaust gas temperature sensor, bank 1 sensor 1', ['circuit', 'low', 'high']),
+  range('0547', 'exhaust temperature', 'exhaust gas temperature sensor, bank 2 sensor 1', ['circuit', 'low', 'high']),
+  range('2031', 'exhaust temperature', 'exhaust gas temperature sensor, bank 1 sensor 2', ['circuit', 'low', 'high']),
+  range('0409', 'exhaust gas recirculation', 'sensor A', ['circuit']),
+  range('0487', 'exhaust gas recirculation', 'throttle, control', ['circuit or open', 'range or performance']),
+  range('0489', 'exhaust gas recirculation', 'control', ['low', 'high']),
+  range('2413', 'exhaust gas recirculation', 'system', ['performance']),
   range('0100', 'airflow', 'mass or volume airflow meter A', CIRCUIT),
   range('0110', 'air temperature', 'intake air temperature sensor', CIRCUIT),
   range('0115', 'coolant temperature', 'engine coolant temperature sensor', CIRCUIT),
@@ -86,12 +195,34 @@ export const RANGES: readonly Range[] = [
   range('0243', 'actuators', 'wastegate solenoid A', ['circuit', 'range or performance', 'low', 'high']),
   range('0247', 'actuators', 'wastegate solenoid B', ['circuit', 'range or performance', 'low', 'high']),
   range('2562', 'actuators', 'boost control position sensor', CIRCUIT),
-  range('2263', 'boost', 'boost system', ['performance']),
+  range('2262', 'boost', 'boost system', ['no pressure, mechanical', 'performance']),
   range('0400', 'exhaust gas recirculation', 'flow', ['flow', 'flow insufficient', 'flow excessive']),
   range('0403', 'exhaust gas recirculation', 'control', ['circuit', 'range or performance']),
   range('0405', 'exhaust gas recirculation', 'sensor A', ['low', 'high']),
   range('0407', 'exhaust gas recirculation', 'sensor B', ['low', 'high']),
   // Fuel.
+  range('0001', 'fuel pressure', 'fuel volume regulator, control', [
+    'circuit or open',
+    'range or performance',
+    'low',
+    'high',
+  ]),
+  range('0005', 'fuel shut-off', 'fuel shut-off valve A', OPEN_LOW_HIGH),
+  range('0148', 'fuel supply', 'fuel delivery', ['error']),
+  range('0149', 'injectors', 'fuel timing', ['error']),
+  range('0168', 'fuel temperature', 'fuel', ['too hot']),
+  range('0195', 'oil', 'engine oil temperature sensor', CIRCUIT),
+  range('0217', 'coolant temperature', 'engine', ['too hot']),
+  range('0230', 'fuel supply', 'fuel pump', [
+    'primary circuit',
+    'secondary circuit low',
+    'secondary circuit high',
+    'secondary circuit intermittent',
+  ]),
+  range('0298', 'oil', 'engine oil', ['too hot']),
+  range('2264', 'fuel supply', 'water in fuel sensor', CIRCUIT),
+  range('2269', 'fuel supply', 'water in fuel', ['condition exists']),
+  range('2293', 'fuel pressure', 'fuel pressure regulator 2', ['performance', 'circuit', 'low', 'high']),
   range('0087', 'fuel pressure', 'rail pressure', ['too low', 'too high']),
   range('0089', 'fuel pressure', 'fuel pressure regulator 1', ['performance', 'circuit', 'low', 'high']),
   range('0093', 'fuel pressure', 'fuel system', ['large leak', 'small leak']),
@@ -104,6 +235,18 @@ export const RANGES: readonly Range[] = [
   range('2002', 'particulate filter', 'particulate filter, bank 1', ['efficiency below threshold']),
   range('2463', 'particulate filter', 'particulate filter', ['soot accumulation']),
   // Controller and its supplies.
+  range('0615', 'starter', 'starter relay', ['circuit', 'low', 'high']),
+  range('0657', 'supply', 'actuator supply voltage A', OPEN_LOW_HIGH),
+  range('2669', 'supply', 'actuator supply voltage B', OPEN_LOW_HIGH),
+  range('0688', 'supply', 'controller power relay, sense', OPEN_LOW_HIGH),
+  range('0697', 'supply', 'sensor reference voltage C', OPEN_LOW_HIGH),
+  range('060A', 'controller', 'monitoring processor', ['performance']),
+  range('060B', 'controller', 'analogue inputs', ['performance']),
+  range('060C', 'controller', 'main processor', ['performance']),
+  range('U0001', 'network', 'high-speed CAN bus', ['failure', 'performance']),
+  range('U0073', 'network', 'communication bus A', ['off']),
+  range('U0100', 'network', 'engine controller A', ['lost communication']),
+  range('U0101', 'network', 'transmission controller', ['lost communication']),
   range('0560', 'supply', 'system voltage', ['circuit', 'unstable', 'low', 'high']),
   range('0641', 'supply', 'sensor reference voltage A', OPEN_LOW_HIGH),
   range('0651', 'supply', 'sensor reference voltage B', OPEN_LOW_HIGH),

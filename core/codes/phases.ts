@@ -47,6 +47,9 @@ function fateOf(phases: readonly Phase[], lookedLater: boolean): Fate {
 /** Areas of the catalogue to which a system points, most telling first. Common practice, no source. */
 const POINTS: Readonly<Record<string, readonly string[]>> = {
   'glow plugs': ['Glow plugs'],
+  'intake heater': ['Glow plugs'],
+  'injection pump': ['Controller', 'Air and fuel'],
+  starter: ['Energy first'],
   injectors: ['Injectors', 'Injector module', 'Harness'],
   'injector module': ['Injector module'],
   misfire: ['Injectors', 'Harness', 'Air and fuel'],

@@ -60,10 +60,10 @@ export function Codes({ view }: { view: JobView }) {
   }
 
   return (
-    <section aria-label="Codes" className="rounded-xl bg-card p-4 ">
+    <section id="codes" aria-label="Codes" className="scroll-mt-4 rounded-xl bg-card p-4">
       <h2 className="font-semibold text-soft">Codes</h2>
       {known.length > 0 && (
-        <table className="mt-1 w-full text-left">
+        <table className="mt-1 w-full text-left max-sm:text-[15px] max-sm:leading-snug">
           <thead className="text-sm text-soft">
             <tr>
               <th>Code</th>
@@ -78,8 +78,10 @@ export function Codes({ view }: { view: JobView }) {
           <tbody>
             {known.map((c) => (
               <tr key={c.code} className="border-t border-line align-top">
-                <td className="py-1 pr-3 font-mono font-semibold whitespace-nowrap">{c.code}</td>
-                <td className="pr-3">
+                <td className="py-1 pr-3 font-mono font-semibold max-sm:w-16 max-sm:pr-2 sm:whitespace-nowrap">
+                  {c.code}
+                </td>
+                <td className="pr-3 max-sm:pr-2">
                   {meaningWords(c)}
                   {c.confidence === 'maker-defined' && (
                     <Describe depotId={view.depotId} code={c.code} text={view.descriptions[c.code] ?? ''} />
@@ -87,11 +89,11 @@ export function Codes({ view }: { view: JobView }) {
                   <FreezeFrames codes={codes} code={c.code} />
                 </td>
                 <td className="pr-3 text-sm">{c.phases.map((p) => PHASE_WORDS[p]).join(', ')}</td>
-                <td className={`pr-3 font-semibold ${TONES[c.fate]}`}>{c.fate}</td>
+                <td className={`pr-3 font-semibold max-sm:pr-1 ${TONES[c.fate]}`}>{c.fate}</td>
                 <td>
                   <button
                     type="button"
-                    className="min-h-9 px-2 text-sm underline pointer-coarse:min-h-12"
+                    className="min-h-9 px-1 text-sm underline sm:px-2 pointer-coarse:min-h-12"
                     aria-label={`take back ${c.code}`}
                     disabled={busy}
                     onClick={() => void takeBack(c.code)}
