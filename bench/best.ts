@@ -1,6 +1,7 @@
 import { findTest } from '../core/catalogue/catalogue';
 import { CIRCUITS } from '../core/circuit/library/library';
 import type { LibraryCircuit } from '../core/circuit/library/types';
+import { KeptSets } from '../core/diagnosis/several';
 import { diagnose, prepare } from '../core/diagnosis/diagnose';
 import { decisionOf, type Predictions } from '../core/diagnosis/predict';
 import type { Measured } from '../core/diagnosis/types';
@@ -12,12 +13,18 @@ const DECIDED = 0.97;
 /** Predictions this many standard deviations apart are told apart by one reading. */
 const APART = 2.5;
 
+interface Shown {
+  readonly h: number;
+  readonly mean: number;
+  readonly sd: number;
+}
+
 interface Problem {
   readonly p: Predictions;
   readonly weight: readonly number[];
   readonly decision: readonly string[];
-  /** Of each instance: the outcome that each hypothesis gives. */
-  readonly outcome: readonly (readonly number[])[];
+  /** Of each instance: the hypotheses in the order of what they would show there. */
+  readonly order: readonly (readonly Shown[])[];
   readonly minutes: (instance: number, done: number) => number;
 }
 
@@ -25,12 +32,12 @@ function problemOf(circuit: LibraryCircuit): Problem {
   const { predictions: p } = prepare({ circuit, cylinders: 1 });
   const inside = p.hypotheses.reduce((s, h) => s + h.weight, 0);
   const n = p.instances.length;
-  const outcome = p.instances.map((_, i) => outcomes(p, i));
+  const order = p.instances.map((_, i) => orderAt(p, i));
   const same = (i: number, done: number): boolean =>
     p.instances.some((x, k) => (done & (1 << k)) !== 0 && x.test === p.instances[i]?.test);
   return {
     p,
-    outcome,
+    order,
     weight: p.hypotheses.map((h) => (h.members.length ? ((1 - OUTSIDE) * h.weight) / inside : OUTSIDE)),
     decision: p.hypotheses.map((h) => (h.members[0] ? decisionOf(h.members[0]) : 'outside')),
     minutes: (i, done) => {
@@ -43,29 +50,36 @@ function problemOf(circuit: LibraryCircuit): Problem {
   };
 }
 
-/** Numbers the groups of hypotheses that a reading at the instance cannot tell apart. */
-function outcomes(p: Predictions, instance: number): number[] {
+function orderAt(p: Predictions, instance: number): Shown[] {
   const n = p.instances.length;
   const isOhms = p.instances[instance]?.mode === 'resistance';
-  const at = p.hypotheses
-    .map((_, h) => ({
-      h,
-      mean: p.mean[h * n + instance] as number,
-      sd: Math.hypot(
-        p.sd[h * n + instance] as number,
-        isOhms ? 0.1 : 0.03,
-        isOhms ? 0 : 0.02 * Math.abs(p.mean[h * n + instance] as number),
-      ),
-    }))
+  return p.hypotheses
+    .map((_, h) => {
+      const mean = p.mean[h * n + instance] as number;
+      return {
+        h,
+        mean,
+        sd:
+          mean === Infinity
+            ? 0
+            : Math.hypot(p.sd[h * n + instance] as number, isOhms ? 0.1 : 0.03, isOhms ? 0 : 0.02 * Math.abs(mean)),
+      };
+    })
     .sort((a, b) => a.mean - b.mean);
-  const group: number[] = [];
-  let now = 0;
-  for (const [k, x] of at.entries()) {
-    const before = at[k - 1];
-    if (before && x.mean !== before.mean && x.mean - before.mean > APART * Math.hypot(x.sd, before.sd)) now += 1;
-    group[x.h] = now;
+}
+
+/** The groups of those that a reading cannot tell apart, among those that are left. */
+function partsOf(order: readonly Shown[], set: ReadonlySet<number>): number[][] {
+  const parts: number[][] = [];
+  let before: Shown | null = null;
+  for (const x of order) {
+    if (!set.has(x.h)) continue;
+    if (before && (x.mean === before.mean || x.mean - before.mean <= APART * Math.hypot(x.sd, before.sd)))
+      parts.at(-1)?.push(x.h);
+    else parts.push([x.h]);
+    before = x;
   }
-  return group;
+  return parts.map((part) => part.sort((a, b) => a - b));
 }
 
 const total = (q: Problem, set: readonly number[]): number => set.reduce((s, h) => s + (q.weight[h] as number), 0);
@@ -86,17 +100,13 @@ function leastMinutes(q: Problem): number {
     const found = known.get(key);
     if (found !== undefined) return found;
     let least = Infinity;
-    for (let i = 0; i < q.outcome.length; i++) {
+    const [left, whole] = [new Set(set), total(q, set)];
+    for (const [i, order] of q.order.entries()) {
       if (done & (1 << i)) continue;
-      const parts = new Map<number, number[]>();
-      for (const h of set) {
-        const o = q.outcome[i]?.[h] as number;
-        parts.set(o, [...(parts.get(o) ?? []), h]);
-      }
-      if (parts.size < 2) continue;
-      const whole = total(q, set);
+      const parts = partsOf(order, left);
+      if (parts.length < 2) continue;
       let minutes = q.minutes(i, done);
-      for (const part of parts.values()) minutes += (total(q, part) / whole) * best(part, done | (1 << i));
+      for (const part of parts) minutes += (total(q, part) / whole) * best(part, done | (1 << i));
       least = Math.min(least, minutes);
     }
     const value = least === Infinity ? 0 : least;
@@ -111,7 +121,7 @@ function leastMinutes(q: Problem): number {
 
 /** Expected minutes of following *Next* on readings without errors, of good parts at their nominal values. */
 function minutesOfNext(circuit: LibraryCircuit, q: Problem): number {
-  const prepared = { predictions: q.p };
+  const prepared = { predictions: q.p, sets: new KeptSets() };
   const n = q.p.instances.length;
   return q.p.hypotheses.reduce((sum, _, h) => {
     const measured: Measured[] = [];

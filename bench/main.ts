@@ -8,7 +8,7 @@ import { benchMixed, benchShelf } from './mixed';
 import { benchLongJob, benchPlan, benchYard } from './records';
 import { benchReport } from './report';
 import { benchScreen } from './screen';
-import { benchDiagnosis, benchSolver, benchTrial } from './trial';
+import { benchDiagnosis, benchSets, benchSolver, benchTrial } from './trial';
 import { benchWrites } from './writes';
 
 /** Prints measurements with their targets; judges nothing. */
@@ -23,6 +23,7 @@ async function main(): Promise<void> {
   benchDiagnosis();
   benchBest();
   benchTrial();
+  benchSets();
   const connection = connect(url);
   await migrateDatabase(connection);
   await loadDemo(connection.db);

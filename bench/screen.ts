@@ -1,5 +1,5 @@
 import { gzipSync } from 'node:zlib';
-import { chromium, type Page } from '@playwright/test';
+import { type BrowserContext, chromium, type Page } from '@playwright/test';
 import { DEMO_PIN, PERSONS } from '../demo/fleet';
 import { newRun } from '../e2e/bench-page';
 import { percentile, report } from './measure';
@@ -39,9 +39,45 @@ export async function benchScreen(base: string): Promise<void> {
     const times = await enterToPaint(page);
     report(`Enter to painted verdict, median of ${times.length}`, percentile(times, 0.5), 'ms', FRAME_MS);
     report(`Enter to painted verdict, worst of ${times.length}`, Math.max(...times), 'ms', FRAME_MS);
+    await benchFrames(context, base);
   } finally {
     await browser.close();
   }
+}
+
+/** More than this, and a frame of 60 a second was dropped. */
+const DROPPED_MS = 1.5 * FRAME_MS;
+
+const PAIRS = 3;
+const SHORT = 30;
+
+/** Frames while readings are typed, in turn with the circuits weighed beside the page after each, and without: the machine drops some by itself. */
+async function benchFrames(context: BrowserContext, base: string): Promise<void> {
+  const shares: Record<'weighed' | 'plain', number[]> = { weighed: [], plain: [] };
+  for (let i = 0; i < PAIRS; i++)
+    for (const how of ['plain', 'weighed'] as const)
+      shares[how].push(await droppedFrames(context, base, how === 'weighed'));
+  const [plain, weighed] = [percentile(shares.plain, 0.5), percentile(shares.weighed, 0.5)];
+  report('frames dropped while typing, nothing weighed', plain, '%', null);
+  report('frames dropped while typing, circuits weighed beside it', weighed, '%', null);
+}
+
+/** Percent of frames. */
+async function droppedFrames(context: BrowserContext, base: string, isWeighed: boolean): Promise<number> {
+  const page = await context.newPage();
+  if (!isWeighed) await page.route('**/api/runs/*/case', (route) => route.abort());
+  await page.goto(`${base}/runs/${await newRun(context.request, 'PL-07', base)}`, { waitUntil: 'load' });
+  await page.waitForTimeout(3000);
+  await page.evaluate(
+    'window.frames_ms = []; requestAnimationFrame(function count(at) { window.frames_ms.push(at); requestAnimationFrame(count); })',
+  );
+  await typeReadings(page, SHORT);
+  const frames = await page.evaluate(() => (window as unknown as { frames_ms: number[] }).frames_ms);
+  if (isWeighed && !(await page.getByRole('region', { name: 'What the circuit says' }).isVisible()))
+    throw new Error('no circuit was weighed: the measurement says nothing');
+  await page.close();
+  const gaps = frames.slice(1).map((at, i) => at - (frames[i] ?? at));
+  return (100 * gaps.filter((g) => g > DROPPED_MS).length) / gaps.length;
 }
 
 /**
@@ -65,9 +101,15 @@ async function enterToPaint(page: Page): Promise<number[]> {
       true,
     );
   });
+  await typeReadings(page);
+  return (await page.evaluate(() => (window as unknown as { paints: number[] }).paints)).slice(1);
+}
+
+/** Readings as a quick typist enters them. */
+async function typeReadings(page: Page, keys = KEYS): Promise<void> {
   await page.keyboard.type('0.2');
   await page.keyboard.press('Enter');
-  for (let i = 0; i < KEYS; i++) {
+  for (let i = 0; i < keys; i++) {
     await page.keyboard.type(`0.${(i % 9) + 1}`, { delay: KEY_DELAY_MS });
     await page.waitForTimeout(KEY_DELAY_MS);
     await page.keyboard.press('Enter');
@@ -75,5 +117,4 @@ async function enterToPaint(page: Page): Promise<number[]> {
     if (i >= 7) await page.keyboard.press('ArrowDown');
   }
   await page.waitForTimeout(200);
-  return (await page.evaluate(() => (window as unknown as { paints: number[] }).paints)).slice(1);
 }

@@ -2,7 +2,7 @@ import { findTest } from '../core/catalogue/catalogue';
 import { FastSolver } from '../core/circuit/fast';
 import { solveCircuit } from '../core/circuit/solve';
 import { CIRCUITS } from '../core/circuit/library/library';
-import { expandElements, expandProbes, expandSuspects } from '../core/circuit/library/expand';
+import { expandElements, expandProbes, expandSuspects, type PlacedSuspect } from '../core/circuit/library/expand';
 import type { LibraryCircuit } from '../core/circuit/library/types';
 import { measureCircuit } from '../core/circuit/measure';
 import type { Element, Fault } from '../core/circuit/types';
@@ -29,13 +29,35 @@ function generator(seed: number): () => number {
 
 interface Patient {
   readonly circuit: LibraryCircuit;
-  readonly element: string;
   /** What is to be changed or mended. */
   readonly decision: string;
   readonly read: (test: string, position: number | string) => Measured;
 }
 
+/** One fault drawn at random by how often what fails, of any size between the smallest and the largest of the suspect, not only those on its grid. */
+function drawFault(suspects: readonly PlacedSuspect[], random: () => number): { suspect: PlacedSuspect; fault: Fault } {
+  let at = random() * suspects.reduce((sum, k) => sum + k.prior, 0);
+  const suspect = suspects.find((k) => (at -= k.prior) <= 0) ?? suspects[0];
+  if (!suspect) throw new Error('a circuit without suspects');
+  const { element, sizes = [0] } = suspect;
+  const [low, high] = [Math.log(Math.max(1e-3, Math.min(...sizes))), Math.log(Math.max(1e-3, ...sizes))];
+  const ohms = Math.exp(low + random() * (high - low));
+  return {
+    suspect,
+    fault: suspect.fault === 'open' ? { element, kind: 'open' } : { element, kind: suspect.fault, ohms },
+  };
+}
+
+const steadySuspects = (circuit: LibraryCircuit): PlacedSuspect[] =>
+  expandSuspects(circuit, { cylinders: CYLINDERS }).filter((s) => !s.intermittent);
+
 function patient(circuit: LibraryCircuit, random: () => number): Patient {
+  const { suspect, fault } = drawFault(steadySuspects(circuit), random);
+  return { circuit, decision: decisionOf(suspect), read: readerOf(circuit, [fault], random) };
+}
+
+/** What a technician would read in a circuit whose good parts lie somewhere within their tolerance. */
+function readerOf(circuit: LibraryCircuit, hidden: readonly Fault[], random: () => number): Patient['read'] {
   const gauss = (): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
   const all = expandElements(circuit, { cylinders: CYLINDERS });
   const values = new Map(
@@ -47,18 +69,8 @@ function patient(circuit: LibraryCircuit, random: () => number): Patient {
       ];
     }),
   );
-  const kinds = expandSuspects(circuit, { cylinders: CYLINDERS }).filter((s) => !s.intermittent);
-  let at = random() * kinds.reduce((sum, k) => sum + k.prior, 0);
-  const chosen = kinds.find((k) => (at -= k.prior) <= 0) ?? kinds[0];
-  if (!chosen) throw new Error('a circuit without suspects');
-  const sizes = chosen.sizes ?? [0];
-  // Any size between the smallest and the largest of the suspect, not only those on its grid.
-  const [low, high] = [Math.log(Math.max(1e-3, Math.min(...sizes))), Math.log(Math.max(1e-3, ...sizes))];
-  const ohms = Math.exp(low + random() * (high - low));
-  const { element } = chosen;
-  const fault: Fault = chosen.fault === 'open' ? { element, kind: 'open' } : { element, kind: chosen.fault, ohms };
   const probes = expandProbes(circuit, { cylinders: CYLINDERS });
-  const read = (test: string, position: number | string): Measured => {
+  return (test, position) => {
     const probe = probes.find((p) => p.test === test && p.position === position);
     if (!probe) throw new Error(`no probe for ${test}`);
     const elements = all.map((e): Element => {
@@ -67,7 +79,7 @@ function patient(circuit: LibraryCircuit, random: () => number): Patient {
       const open = (e.closedIn && !e.closedIn.includes(probe.state)) ?? false;
       return { ...ends, kind: 'resistor', ohms: open ? 1e12 : (values.get(e.id) ?? 0) };
     });
-    const faults: Fault[] = [fault, ...(probe.opened ?? []).map((o): Fault => ({ element: o, kind: 'open' }))];
+    const faults: Fault[] = [...hidden, ...(probe.opened ?? []).map((o): Fault => ({ element: o, kind: 'open' }))];
     const done = measureCircuit({ reference: circuit.reference, elements }, faults, [
       probe.mode === 'current'
         ? { id: 'm', mode: 'current', element: probe.element ?? '' }
@@ -94,12 +106,6 @@ function patient(circuit: LibraryCircuit, random: () => number): Patient {
         ? value * (1 + 0.008 * gauss()) + Math.abs(0.05 * gauss())
         : value * (1 + 0.005 * gauss()) + 0.005 * gauss();
     return { ...plain, kind: 'value', value: noisy, u: 0.03 };
-  };
-  return {
-    circuit,
-    element,
-    decision: decisionOf({ is: chosen.is, name: chosen.name, position: chosen.position }),
-    read,
   };
 }
 
@@ -267,4 +273,39 @@ export function benchDiagnosis(): void {
     times.push(performance.now() - from);
   }
   report('suspects and next test after a reading, median', percentile(times, 0.5), 'ms', 100);
+}
+
+const SETS = ['glow-relay', 'glow-unit', 'injectors-common', 'injectors-paired', 'injectors-piezo'];
+
+/** Sets of which two to five parts are bad, every position read in every test: how often all bad ones are found, and nothing else is accused. */
+export function benchSets(each = 60): void {
+  for (const circuit of CIRCUITS.filter((c) => SETS.includes(c.id))) {
+    const prepared = prepare({ circuit, cylinders: CYLINDERS });
+    let right = 0;
+    for (let i = 0; i < each; i++) {
+      const random = generator(5000 + i);
+      const positions = Array.from({ length: CYLINDERS }, (_, n) => n + 1).filter(() => random() < 0.55);
+      const bad = (positions.length > 1 ? positions : [1, 4]).slice(0, CYLINDERS - 1).map((position) =>
+        drawFault(
+          steadySuspects(circuit).filter((s) => s.is === 'part' && s.position === position),
+          random,
+        ),
+      );
+      const read = readerOf(
+        circuit,
+        bad.map((b) => b.fault),
+        random,
+      );
+      const measured = prepared.predictions.instances
+        .filter((x) => typeof x.position === 'number')
+        .map((x) => read(x.test, x.position));
+      const d = diagnose({ circuit, cylinders: CYLINDERS, measured, observed: [], coded: [] }, prepared);
+      const shares = new Map<string, number>();
+      for (const s of d.suspects) shares.set(decisionOf(s), (shares.get(decisionOf(s)) ?? 0) + s.probability);
+      const accused = [...shares].filter(([, share]) => share >= 0.8).map(([key]) => key);
+      const truth = bad.map((b) => decisionOf(b.suspect));
+      if (accused.length === truth.length && truth.every((t) => accused.includes(t))) right++;
+    }
+    report(`${each} sets mostly bad, ${circuit.id}: all found, nothing else`, (100 * right) / each, '%', null);
+  }
 }

@@ -38,6 +38,18 @@ describe('readings of a run as evidence', () => {
       [2, 'unsteady'],
     ]);
   });
+  test('leads that nobody has zeroed are taken off by their middle, and the reading is known less well', () => {
+    const unzeroed = [{ rule: 'leads-not-zeroed' as const, mostLeads_ohm: 0.5 }];
+    const [plain, doubtful, small] = measuredOf('glow-plug-resistance', 'ohm', 'resistance', [
+      judged({ corrected: 1.7 }),
+      judged({ corrected: 1.7, reasons: unzeroed }),
+      judged({ corrected: 0.2, reasons: unzeroed }),
+    ]);
+    expect([plain?.value, plain?.u]).toEqual([1.7, 0.05]);
+    expect(doubtful?.value).toBeCloseTo(1.35, 12);
+    expect(doubtful?.u).toBeCloseTo(Math.hypot(0.05, 0.3 / Math.sqrt(12)), 12);
+    expect(small?.value).toBe(0);
+  });
   test('a unit that is none gives no evidence', () =>
     expect(measuredOf('x', 'florp', 'resistance', [judged({})])).toEqual([]));
 });

@@ -24,16 +24,19 @@ export function measuredOf(
       return [{ ...plain, kind: 'overload', value: 0, u: 0 }];
     if (r.verdict === 'unsteady') return [{ ...plain, kind: 'unsteady', value: 0, u: 0 }];
     if (r.corrected === null) return [];
-    return [
-      {
-        ...plain,
-        kind: 'value',
-        value: toBase(r.corrected, unit.value),
-        u: spanToBase(r.standardUncertainty ?? 0, unit.value),
-      },
-    ];
+    const [value, u] = [toBase(r.corrected, unit.value), spanToBase(r.standardUncertainty ?? 0, unit.value)];
+    return [{ ...plain, kind: 'value', ...(r.reasons.some(isUnzeroed) ? withoutLeads(value, u) : { value, u }) }];
   });
 }
+
+const isUnzeroed = ({ rule }: JudgedReading['reasons'][number]): boolean => rule === 'leads-not-zeroed';
+
+/** Leads that nobody has zeroed add 0.2 to 0.5 ohm; even over that span. Common practice, no source. */
+const LEADS = { middle_ohm: 0.35, u_ohm: 0.3 / Math.sqrt(12) } as const;
+const withoutLeads = (ohms: number, u: number): { value: number; u: number } => ({
+  value: Math.max(0, ohms - LEADS.middle_ohm),
+  u: Math.hypot(u, LEADS.u_ohm),
+});
 
 /** What is known of the moment of a run: a running engine is warm and works, a part that was near the cold air is cold. Common practice, no source. */
 export function momentsOfRun(engine: string, partTemperature_degC: number | undefined): Moment[] {

@@ -60,15 +60,13 @@ export async function keepCircuit(db: Db, body: KeepCircuit): Promise<Done> {
       );
     if (newest && canonical(newest.definition) === canonical(body.circuit))
       return ok({ id: newest.id, duplicate: true });
-    await tx
-      .insert(circuitDefinition)
-      .values({
-        id: body.id,
-        circuitId: body.circuitId,
-        revision: (newest?.revision ?? 0) + 1,
-        definition: body.circuit,
-        recordedBy: body.by,
-      });
+    await tx.insert(circuitDefinition).values({
+      id: body.id,
+      circuitId: body.circuitId,
+      revision: (newest?.revision ?? 0) + 1,
+      definition: body.circuit,
+      recordedBy: body.by,
+    });
     return ok({ id: body.id, duplicate: false });
   });
 }

@@ -3,7 +3,9 @@ import { withShelf } from '../core/circuit/library/shelf';
 import { wiringOf } from '../core/circuit/library/expand';
 import { type Case, circuitsInQuestion, Kept } from '../core/diagnosis/case';
 import { type PastFinding, renewedBy } from '../core/diagnosis/odds';
-import type { Evidence, MeasuredRun } from '../core/evidence/types';
+import { measuredWords } from '../core/diagnosis/weigh';
+import { evidenceWords } from '../core/evidence/rules';
+import type { Evidence, MeasuredRun, Ref } from '../core/evidence/types';
 import type { Position } from '../core/judge/types';
 import type { Limits } from '../core/limits/types';
 import { arrangeShelf, explainChoice } from '../core/shelf/choose';
@@ -86,6 +88,24 @@ export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
     ),
   ]);
   return { ...plain, circuits: plain.circuits.map((c) => withShelf(c, (test) => limits.get(test))) };
+}
+
+/** Where the labels of weighed evidence come from: the runs and observations of the job. */
+export function refsOf(f: Pick<JobFacts, 'runs' | 'evidence'>): Map<string, Ref> {
+  return new Map([
+    ...f.runs.flatMap((r) =>
+      measuredOf(r.definition.id, r.judgement.limits.unit, r.definition.quantity, r.judgement.readings).map(
+        (m): [string, Ref] => {
+          const label = measuredWords(m);
+          return [label, { kind: 'run', id: r.id, label }];
+        },
+      ),
+    ),
+    ...f.evidence.map((e): [string, Ref] => {
+      const label = evidenceWords(e.body);
+      return [label, { kind: 'evidence', id: e.id, label }];
+    }),
+  ]);
 }
 
 /** Limits that somebody has entered for this engine; a general rule of thumb says no more than the circuit's own data. */

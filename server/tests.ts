@@ -75,15 +75,13 @@ async function append(tx: Tx, body: KeepTest): Promise<Done> {
       404,
     );
   if (newest && canonical(newest.definition) === canonical(body.test)) return ok({ id: newest.id, duplicate: true });
-  await tx
-    .insert(testDefinition)
-    .values({
-      id: body.id,
-      testId: body.testId,
-      revision: (newest?.revision ?? 0) + 1,
-      definition: body.test,
-      recordedBy: body.by,
-    });
+  await tx.insert(testDefinition).values({
+    id: body.id,
+    testId: body.testId,
+    revision: (newest?.revision ?? 0) + 1,
+    definition: body.test,
+    recordedBy: body.by,
+  });
   return ok({ id: body.id, duplicate: false });
 }
 

@@ -3,11 +3,12 @@ import type { Wiring } from '../core/circuit/library/expand';
 import type { LibraryCircuit } from '../core/circuit/library/types';
 import { type Case, circuitsInQuestion, Kept, weighOne, type WeighedCircuit } from '../core/diagnosis/case';
 import { shownWithFault, type ShownFault } from '../core/diagnosis/shown';
-import type { Hypothesis } from '../core/diagnosis/types';
+import type { Hypothesis, Measured } from '../core/diagnosis/types';
 
 /** Circuits are weighed beside the page, so that typing never waits. A newer question cancels an older one between two circuits. */
 const kept = new Kept(12);
 let newest = 0;
+let known: Case | null = null;
 
 /** Lets messages in: a newer question, or none. */
 const breathe = (): Promise<void> =>
@@ -16,10 +17,19 @@ const breathe = (): Promise<void> =>
   });
 
 const api = {
-  /** `null`: cancelled by a newer question. `onDone` says how many circuits of how many are weighed. */
-  async weigh(c: Case, onDone?: (done: number, of: number) => void): Promise<readonly WeighedCircuit[] | null> {
+  /** What stays the same while readings go in: it is sent over once. */
+  know(c: Case): void {
+    known = c;
+  },
+  /** The case with these readings. `null`: cancelled by a newer question. `onDone` says how many circuits of how many are weighed. */
+  async weigh(
+    read: readonly Measured[],
+    onDone?: (done: number, of: number) => void,
+  ): Promise<readonly WeighedCircuit[] | null> {
     newest += 1;
     const own = newest;
+    if (!known) return null;
+    const c: Case = { ...known, measured: [...known.measured, ...read] };
     const those = circuitsInQuestion(c);
     const weighed: WeighedCircuit[] = [];
     for (const [i, q] of those.entries()) {

@@ -184,6 +184,7 @@ export const AIR_AND_FUEL: readonly TestDefinition[] = [
     layout: 'states',
     positions: ['cranking', 'running'],
     minutes: 8,
+    uses: [{ what: 'a new sealing washer for the gauge’s fitting', worth_min: 2 }],
     states: [STATES.airBled],
     cautions: [CAUTIONS.highPressureFuel, CAUTIONS.running],
     condition: { key: 'on', engine: 'each state in turn' },

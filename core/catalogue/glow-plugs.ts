@@ -236,6 +236,7 @@ export const GLOW_PLUGS: readonly TestDefinition[] = [
     area: AREA,
     part: 'plug',
     minutes: 20,
+    uses: [{ what: 'anti-seize for the threads', worth_min: 1 }],
     cautions: [CAUTIONS.noStartingFluid, CAUTIONS.hotPlugs],
     purpose: 'A swollen, bent or burnt tip tells of the plug and of the injector behind it.',
     probe: 'Engine warm, long socket, even pull; keep the plugs in order.',

@@ -224,6 +224,7 @@ export const INJECTORS: readonly TestDefinition[] = [
     unit: 'mL',
     tool: { kind: 'measuring glass', mode: 'return flow in a stated time' },
     minutes: 20,
+    uses: [{ what: 'new seals for the return lines', worth_min: 10 }],
     states: [],
     cautions: [CAUTIONS.highPressureFuel, CAUTIONS.injectorVoltage, CAUTIONS.running],
     purpose: 'An injector that leaks back starves the rail and its own cylinder.',

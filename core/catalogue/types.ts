@@ -82,4 +82,6 @@ export interface TestDefinition {
   readonly rules: readonly DefaultRule[];
   /** Planned by itself when codes or complaint point at its area. Default: as the catalogue that ships has it. */
   readonly firstLine?: boolean | undefined;
+  /** What it uses up, and how many minutes of work that is worth. */
+  readonly uses?: readonly { readonly what: string; readonly worth_min: number }[] | undefined;
 }

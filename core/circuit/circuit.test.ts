@@ -196,6 +196,27 @@ describe('what cannot be', () => {
     );
     expect([floating, nodes.p, nodes.q]).toEqual([['p', 'q'], 0, 0]);
   });
+  test('between parts that nothing joins there is no voltage to read, floating both or one', () => {
+    const c = circuit(
+      U('E', 'e', 'gnd', 6),
+      R('L', 'e', 'gnd', 3),
+      U('F', 'f', 'g', 9),
+      R('M', 'f', 'g', 1e3),
+      R('X', 'p', 'q', 5),
+    );
+    const volts = (red: string, black: string, meter_ohm?: number) =>
+      read(c, { mode: 'voltage', red, black, meter_ohm })?.value;
+    expect([volts('f', 'g'), volts('g', 'f')]).toEqual([9, -9]);
+    for (const [red, black] of [
+      ['f', 'e'],
+      ['e', 'f'],
+      ['f', 'q'],
+      ['g', 'p'],
+    ] as const) {
+      expect(volts(red, black)).toBe(0);
+      expect(volts(red, black, 1e7)).toBeCloseTo(0, 9);
+    }
+  });
   test('a current that cannot return names its source', () =>
     expect(
       errors(circuit(U('E', 'e', 'gnd', 6), R('L', 'e', 'gnd', 3), I('J', 'gnd', 'n', 1), R('X', 'n', 'm', 1)))[0],

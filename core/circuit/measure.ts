@@ -1,5 +1,5 @@
 import { fail, ok, type Problem, type Result } from '../result';
-import { solveCircuit } from './solve';
+import { areJoined, solveCircuit } from './solve';
 import type { Circuit, Element, Fault, Measure, Reading } from './types';
 
 /** What a meter would show at two points of a circuit, one meter at a time. */
@@ -80,10 +80,10 @@ function measureVoltage(
         ];
   const solved = solveCircuit({ ...circuit, elements: [...circuit.elements, ...meter] }, faults);
   if (!solved.ok) return solved;
-  const { nodes, floating } = solved.value;
+  const { nodes } = solved.value;
   const [red, black] = meter.length ? [nodes[TIP] ?? 0, nodes[m.black] ?? 0] : [nodes[m.red] ?? 0, nodes[m.black] ?? 0];
   // An ideal meter between parts that nothing joins: there is no voltage between them to read.
-  const apart = meter.length === 0 && floating.includes(m.red) !== floating.includes(m.black);
+  const apart = meter.length === 0 && !areJoined(circuit, faults, m.red, m.black);
   return ok({ id: m.id, value: apart ? 0 : red - black, unit: 'V', overload: false });
 }
 

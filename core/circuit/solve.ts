@@ -28,6 +28,16 @@ export function solveNetwork(circuit: Circuit, network: Network): Result<Circuit
   });
 }
 
+/** Whether anything that conducts joins two nodes; false for a node that is not there. */
+export function areJoined(circuit: Circuit, faults: readonly Fault[], a: string, b: string): boolean {
+  const network = makeNetwork(circuit, faults);
+  if (!network.ok) return false;
+  const { nodes, group } = network.value;
+  const part = partsOf(network.value);
+  const partAt = (node: string): number => part[group[nodes.indexOf(node)] ?? -1] ?? -1;
+  return partAt(a) >= 0 && partAt(a) === partAt(b);
+}
+
 /** Of each group: the part of the circuit that it belongs to; parts are not joined by anything that conducts. */
 function partsOf({ groups, branches, group }: Network): Int32Array {
   const parent = Int32Array.from({ length: groups }, (_, i) => i);

@@ -1,4 +1,5 @@
 import { findTest } from '../catalogue/catalogue';
+import { groupBy } from '../collections';
 import type { Wiring } from '../circuit/library/expand';
 import type { LibraryCircuit } from '../circuit/library/types';
 import { CORE_VERSION } from '../version';
@@ -6,8 +7,9 @@ import type { Evidence } from '../evidence/types';
 import type { Position } from '../judge/types';
 import { diagnose, prepare, type Prepared } from './diagnose';
 import { type History, momentsOf, oddsFrom } from './odds';
-import { shownPrediction } from './shown';
-import type { Diagnosis, Measured } from './types';
+import { readAsShown, shownPrediction } from './shown';
+import type { Diagnosis, Measured, Suspect } from './types';
+import { measuredWords } from './weigh';
 
 /** All that a job knows, ready to be weighed against circuits. Plain data: it travels to a worker. */
 export interface Case {
@@ -33,6 +35,8 @@ export interface WeighedCircuit {
   readonly before: readonly string[];
   /** What the next tests would show, healthy and under the leading suspects. */
   readonly expected: readonly ExpectedReading[];
+  /** The same beside what was read, of the points that tell most. */
+  readonly compared: readonly ComparedReading[];
 }
 
 export interface ExpectedReading {
@@ -40,6 +44,11 @@ export interface ExpectedReading {
   readonly name: string;
   readonly position: Position;
   readonly readings: readonly { readonly when: string; readonly shown: string }[];
+}
+
+export interface ComparedReading extends ExpectedReading {
+  /** As the meter showed it: "201", "OL". */
+  readonly read: string;
 }
 
 /** Predictions depend on no evidence: kept per circuit, its content, the engine and the core's version. */
@@ -75,21 +84,25 @@ export interface InQuestion {
 const GENERAL: ReadonlySet<string> = new Set(['Harness', 'Energy first', 'Controller', 'Sensors']);
 
 /** Measured at a point of the circuit. */
-const ownOf = (circuit: LibraryCircuit, measured: readonly Measured[]): Measured[] =>
-  measured.filter((m) =>
-    circuit.probes.some(
-      (p) => p.test === m.test && (p.position === '{}' ? typeof m.position === 'number' : p.position === m.position),
-    ),
+function ownOf(circuit: LibraryCircuit, measured: readonly Measured[]): Measured[] {
+  const points = groupBy(circuit.probes, (p) => p.test);
+  return measured.filter(
+    (m) =>
+      points
+        .get(m.test)
+        ?.some((p) => (p.position === '{}' ? typeof m.position === 'number' : p.position === m.position)) ?? false,
   );
+}
 
 /**
  * The circuits in question: of each area the one in which most was measured, among equals the one that comes first. Where nothing was measured in any, the first one that codes or complaint point at.
  */
 export function circuitsInQuestion(c: Case): InQuestion[] {
+  const areaOf = new Map([...new Set(c.measured.map((m) => m.test))].map((test) => [test, findTest(test)?.area]));
   const found = c.circuits.map((circuit) => {
     const own = ownOf(circuit, c.measured);
     const telling = own.filter((m) => {
-      const area = findTest(m.test)?.area ?? circuit.area;
+      const area = areaOf.get(m.test) ?? circuit.area;
       return area === circuit.area || !GENERAL.has(area);
     }).length;
     return { circuit, own, telling };
@@ -142,18 +155,44 @@ export function weighOne({ circuit, own }: InQuestion, c: Case, kept: Kept): Wei
     },
     ready,
   );
-  const expected = diagnosis.next.slice(0, 3).map((n) => ({
-    test: n.test,
-    name: findTest(n.test)?.name ?? n.test,
-    position: n.position,
+  const leading = diagnosis.suspects.slice(0, LEADING);
+  const expectedAt = (at: Pick<Measured, 'test' | 'position'>): ExpectedReading => ({
+    test: at.test,
+    name: findTest(at.test)?.name ?? at.test,
+    position: at.position,
     readings: [
-      { when: 'if all is well', shown: shownPrediction(ready.predictions, n, null) },
-      ...diagnosis.suspects
-        .slice(0, 3)
-        .map((s) => ({ when: `if ${s.words}`, shown: shownPrediction(ready.predictions, n, s.key) })),
+      { when: 'if all is well', shown: shownPrediction(ready.predictions, at, null) },
+      ...leading.map((s) => ({ when: `if ${s.words}`, shown: shownPrediction(ready.predictions, at, s.key) })),
     ],
-  }));
-  return { circuit, wiring: c.wiring, diagnosis, before: odds.map((o) => o.why), expected };
+  });
+  return {
+    circuit,
+    wiring: c.wiring,
+    diagnosis,
+    before: odds.map((o) => o.why),
+    expected: diagnosis.next.slice(0, LEADING).map(expectedAt),
+    compared: tellingMost(newestOf(own), leading).map((m) => ({
+      ...expectedAt(m),
+      read: readAsShown(ready.predictions, m),
+    })),
+  };
+}
+
+/** Suspects, and next tests, that are shown side by side. */
+const LEADING = 3;
+const COMPARED = 8;
+
+/** The newest reading of each point, those first that speak loudest for or against the leading suspects. */
+function tellingMost(newest: readonly Measured[], leading: readonly Suspect[]): Measured[] {
+  const loudness = new Map<string, number>();
+  for (const w of leading.flatMap((s) => [...s.supports, ...s.contradicts]))
+    loudness.set(w.label, Math.max(loudness.get(w.label) ?? 0, Math.abs(w.nats)));
+  const points = new Map(newest.toReversed().map((m) => [`${m.test}|${m.position}`, m]));
+  return [...points.values()]
+    .map((m) => ({ m, loud: loudness.get(measuredWords(m)) ?? 0 }))
+    .sort((a, b) => b.loud - a.loud)
+    .slice(0, COMPARED)
+    .map((x) => x.m);
 }
 
 /** Observations that concern the circuit: of its parts, at its cylinders. */

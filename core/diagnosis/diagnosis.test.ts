@@ -10,7 +10,6 @@ import type { Element } from '../circuit/types';
 import type { Evidence } from '../evidence/types';
 import { diagnose, prepare, type Prepared } from './diagnose';
 import { oddsFrom } from './odds';
-import { halton, normalQuantile } from './predict';
 import type { Diagnosis, Measured } from './types';
 
 // What convicts and what acquits is common practice, no source.
@@ -70,6 +69,33 @@ describe('trade sense: glow plugs', () => {
     expect(share(d, 'relay', 'fuse', 'feed')).toBeGreaterThan(0.9);
     expect(d.suspects[0]?.is).toBe('shared');
   });
+  test('what was seen twice counts twice, in whatever words', () => {
+    const wiggle = (where: string): Evidence => ({ kind: 'wiggle', where, position: 4, outcome: 'held' });
+    const odds = (times: number): number => {
+      const d = ask(
+        'glow-relay',
+        row('glow-plug-through-harness', 0.8, 0.8, 0.9, 640),
+        Array.from({ length: times }, (_, i) => wiggle(`clip ${i}`)),
+      );
+      return share(d, 'wire 4', 'connector 4') / share(d, 'plug 4');
+    };
+    const [none, one_, two, three] = [odds(0), odds(1), odds(2), odds(3)];
+    expect(one_).toBeLessThan(none);
+    expect(two).toBeLessThan(one_);
+    expect(three).toBeLessThan(two);
+    // Each is told under its own words.
+    const broke = ['the clip', 'the cover'].map((where): Evidence => ({
+      kind: 'wiggle',
+      where,
+      position: 4,
+      outcome: 'broke',
+    }));
+    const told = ask('glow-relay', row('glow-plug-through-harness', 0.8, 0.8, 0.9, 640), broke)
+      .suspects.find((s) => s.element === 'connector 4')
+      ?.supports.map((c) => c.label)
+      .join();
+    expect(told).toMatch(/the clip[^]*the cover/);
+  });
   test('all good and the complaint stays: a cause outside the circuit, and it says so', () => {
     const before = ask('glow-relay', []).unexplained;
     const d = ask('glow-relay', [
@@ -94,6 +120,19 @@ describe('trade sense: glow plugs', () => {
     const d = ask('glow-relay', row('glow-plug-resistance', 'OL', 0.7, 201, 'OL'));
     for (const n of [1, 3, 4]) expect(share(d, `plug ${n}`)).toBeGreaterThan(0.9);
     expect(share(d, 'plug 2', 'relay', 'fuse')).toBeLessThan(0.03);
+  });
+  test('a set that is mostly bad by its current alone: the one that draws proves what they share', () => {
+    const d = ask('glow-relay', row('glow-plug-current', 0.2, 14.5, 0.3, 3.4));
+    expect(Math.min(...['plug 1', 'plug 3', 'plug 4'].map((p) => share(d, p)))).toBeGreaterThan(0.9);
+    expect(share(d, 'relay', 'fuse', 'feed', 'plug 2')).toBeLessThan(0.1);
+  });
+  test('bad by themselves and without current: what they share is not accused beside them', () => {
+    const d = ask('glow-relay', [
+      ...row('glow-plug-resistance', 3.4, 'OL', 0.9, 201),
+      ...row('glow-plug-current', 3.5, 0.2, 13.1, 0.3),
+    ]);
+    expect(Math.min(...['plug 1', 'plug 2', 'plug 4'].map((p) => share(d, p)))).toBeGreaterThan(0.95);
+    expect(share(d, 'relay', 'fuse', 'feed')).toBeLessThan(0.02);
   });
   test('a wandering reading through the wire accuses what comes and goes', () => {
     const d = ask('glow-relay', [...BARE, ...row('glow-plug-through-harness', 0.8, 0.8, '~', 0.8)]);
@@ -510,12 +549,6 @@ describe('the library', () => {
         ).toBeLessThan(1e-5);
       }
     }
-  });
-  test('quantiles and Halton points as tables have them', () => {
-    // Normal quantiles 0.975 and 0.9: 1.95996, 1.28155 (any table); Halton base 2: 1/2, 1/4, 3/4, 1/8.
-    expect(Math.abs(normalQuantile(0.975) - 1.95996)).toBeLessThan(5e-4);
-    expect(Math.abs(normalQuantile(0.1) + 1.28155)).toBeLessThan(5e-4);
-    expect([1, 2, 3, 4].map((i) => halton(i, 2))).toEqual([0.5, 0.25, 0.75, 0.125]);
   });
 });
 

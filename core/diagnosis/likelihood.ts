@@ -59,6 +59,7 @@ export function commonPart(
   readings: readonly { readonly m: Measured; readonly instance: number }[],
 ): { common: number; likelihood: number } {
   const mode = p.instances[readings[0]?.instance ?? 0]?.mode ?? 'voltage';
+  const c = mode === 'voltage' ? commonVolts(p) : COMMON[mode];
   const residuals: number[] = [];
   let spread = 0;
   for (const { m, instance } of readings) {
@@ -66,11 +67,12 @@ export function commonPart(
     const mean = p.mean[k] as number;
     if (m.kind !== 'value' || !Number.isFinite(mean)) continue;
     const scale = mode === 'resistance' ? 1 : Math.max(0.5, Math.abs(mean));
+    // What is common is a factor: a point that wavers more by itself tells nothing of it.
+    if (mode !== 'resistance' && CONTACT[mode] / scale > c) continue;
     residuals.push(((mode === 'resistance' ? Math.log(Math.max(1e-3, m.value)) : m.value) - mean) / scale);
     spread += ((p.sd[k] as number) / scale) ** 2 + modelSpread(p, mode) ** 2;
   }
   if (residuals.length < 2) return { common: 0, likelihood: 1 };
-  const c = mode === 'voltage' ? commonVolts(p) : COMMON[mode];
   const sorted = residuals.toSorted((a, b) => a - b);
   const middle = (sorted[(sorted.length - 1) >> 1] as number) / 2 + (sorted[sorted.length >> 1] as number) / 2;
   const own = spread / residuals.length / residuals.length;
@@ -108,7 +110,7 @@ function exact(
 }
 /** What the model leaves out: of any resistance as a standard deviation of its logarithm; of volts as far as their sources differ, of amperes 2 %. Common practice, no source. */
 const MODEL = 0.1;
-export const modelSpread = (p: Predictions, mode: 'resistance' | 'voltage' | 'current'): number =>
+const modelSpread = (p: Predictions, mode: 'resistance' | 'voltage' | 'current'): number =>
   mode === 'resistance' ? MODEL : mode === 'current' ? 0.02 : Math.min(0.02, Math.max(0.006, p.sourceSpread));
 
 function anything(p: Predictions, mode: 'resistance' | 'voltage' | 'current', m: Measured): number {
@@ -118,7 +120,17 @@ function anything(p: Predictions, mode: 'resistance' | 'voltage' | 'current', m:
 
 const normalDensity = (x: number, mean: number, sd: number): number =>
   Math.exp(-0.5 * ((x - mean) / sd) ** 2) / (sd * 2.5066282746310002);
-export const meterSpread = { CONTACT, MODEL, MISREAD } as const;
+
+/** How far a good meter may show from a predicted mean, as a standard deviation: of the logarithm of ohms, of volts, of amperes. `own`: what the prediction itself leaves open. */
+export const spreadShown = (
+  p: Predictions,
+  mode: 'resistance' | 'voltage' | 'current',
+  mean: number,
+  own: number,
+): number =>
+  mode === 'resistance'
+    ? Math.hypot(own, MODEL, CONTACT.resistance / Math.exp(mean))
+    : Math.hypot(own, CONTACT[mode], modelSpread(p, mode) * Math.abs(mean));
 
 /** How likely other evidence is under a hypothesis. Common practice, no source: the numbers say which mistakes happen. */
 export function observationLikelihood(h: Hypothesis, e: Evidence, shows: readonly Moment[] = []): number {

@@ -1,8 +1,10 @@
 import { findTest } from '../catalogue/catalogue';
 import type { TestDefinition } from '../catalogue/types';
-import { isCold, openedFor } from '../plan/plan';
-import { meterSpread, modelSpread } from './likelihood';
-import { calledOf, decisionOf, type Predictions } from './predict';
+import { isCold } from '../plan/plan';
+import { Ahead, SHARING } from './ahead';
+import { costOf, lostBy, type Setting, settingAfter, warms } from './cost';
+import { spreadShown } from './likelihood';
+import { calledOf, decisionsOf, type Predictions } from './predict';
 import type { Measured, NextTest } from './types';
 
 /** Below this much expected information a test would hardly change what to do. */
@@ -10,23 +12,8 @@ const WORTH_bits = 0.02;
 const LIKELY = 1e-4;
 const BINS = 36;
 const OFFERED = 8;
-/** Of a test's minutes, what getting there costs; the rest is each position's. */
-const SETUP = 0.6;
-
-/** What it takes to get an engine cold again. Common practice, no source. */
-const SOAK_min = 90;
-/** Cautions that make one think twice before a test is chosen. */
-const DANGERS: ReadonlySet<string> = new Set([
-  'high-pressure-fuel',
-  'injector-voltage',
-  'running',
-  'road-test',
-  'hot-exhaust',
-  'bench-heat',
-]);
-
-/** At most so many positions are counted on: not all of them will still be worth reading. */
-const SHARING = 3;
+/** Of so many that look best by one step, whole courses are compared. */
+const COMPARED = 6;
 
 interface Candidate {
   readonly instance: number;
@@ -36,8 +23,8 @@ interface Candidate {
 }
 
 /**
- * Expected information per cost: the test, at the position, that best separates what is left. Empty: nothing would change the decision. The cost has minutes, what is set up or open already, a second
- * person, a change of the engine's state, danger; and where a test would warm the engine, the wait for a cold one weighed by how much cold tests could still tell.
+ * Expected information per cost: the test, at the position, that best separates what is left. Empty: nothing would change the decision. The cost has minutes, what is set up or open already, a second person, a change of
+ * the engine's state, danger, what is used up. Where a state is at stake (a test would warm the engine that others need cold, or it is warm already) one step tells too little: whole courses are compared (`Ahead`).
  */
 export function nextTests(
   p: Predictions,
@@ -47,88 +34,60 @@ export function nextTests(
 ): NextTest[] {
   const read = new Set(measured.map((x) => x.instance));
   const classes = classesOf(p, posterior);
-  const candidates = p.instances.flatMap((instance, i): Candidate[] => {
+  const tests = p.instances.map((x) => findTest(x.test));
+  const candidates = p.instances.flatMap((_, i): Candidate[] => {
     if (read.has(i)) return [];
     const { bits, between } = information(p, posterior, classes, i);
-    return bits < WORTH_bits ? [] : [{ instance: i, test: findTest(instance.test), bits, between }];
+    return bits < WORTH_bits ? [] : [{ instance: i, test: tests[i], bits, between }];
   });
   const entropy = classes.reduce((sum, c) => sum - c.probability * Math.log2(Math.max(1e-12, c.probability)), 0);
   const cold = Math.max(0, ...candidates.filter((c) => c.test && isCold(c.test)).map((c) => c.bits));
-  const set = setUpBy(measured.map((x) => x.m.test));
-  const found = candidates.map((c) => {
-    const { test = '', position = '' } = p.instances[c.instance] ?? {};
-    const perPosition = p.instances.filter((x) => x.test === test).length;
-    // What is set up for one position serves those that would tell much next.
-    const sharing = Math.min(
-      SHARING,
-      candidates.filter((o) => p.instances[o.instance]?.test === test && o.bits >= 0.4 * c.bits).length,
-    );
-    const { minutes, cost, said } = costOf(
-      c,
-      set,
-      perPosition,
-      sharing,
-      warm,
-      entropy > 0 ? Math.min(1, cold / entropy) : 0,
-    );
-    const why = `Separates ${c.between.join(' from ')}; about ${Math.max(1, Math.round(minutes))} min${said.map((w) => `, ${w}`).join('')}.`;
-    return { next: { test, position, expectedInformation_bits: c.bits, minutes, why }, value: c.bits / cost };
-  });
-  return found
+  const coldShare = entropy > 0 ? Math.min(1, cold / entropy) : 0;
+  const setting = settingAfter(
+    [...new Set(measured.map((x) => x.m.test))].flatMap((id) => findTest(id) ?? []),
+    warm,
+  );
+  const found = candidates
+    .map((c) => {
+      const { test = '', position = '' } = p.instances[c.instance] ?? {};
+      const { minutes, cost, setUp, said } = costOf(c.test, p.instances.filter((x) => x.test === test).length, setting);
+      // What is set up for one position serves those that would tell much next.
+      const sharing = Math.min(
+        SHARING,
+        candidates.filter((o) => p.instances[o.instance]?.test === test && o.bits >= 0.4 * c.bits).length,
+      );
+      const lost = lostBy(c.test, setting) * coldShare;
+      const why = `Separates ${c.between.join(' from ')}; about ${Math.max(1, Math.round(minutes))} min${[...said, ...(lost > 5 ? ['after what needs a cold engine'] : [])].map((w) => `, ${w}`).join('')}.`;
+      return {
+        instance: c.instance,
+        next: { test, position, expectedInformation_bits: c.bits, minutes, why },
+        value: c.bits / (cost - setUp * (1 - 1 / sharing) + lost),
+      };
+    })
     .sort((a, b) => b.value - a.value || (String(a.next.position) < String(b.next.position) ? -1 : 1))
-    .slice(0, OFFERED)
-    .map((f) => f.next);
+    .slice(0, OFFERED);
+  const isBound =
+    candidates.some((c) => c.test && isCold(c.test)) &&
+    (warm || candidates.some((c) => c.test && warms(c.test) && !isCold(c.test)));
+  return (isBound ? byCourse(found, new Ahead(p, posterior, tests), read, setting) : found).map((f) => f.next);
 }
 
-interface SetUp {
-  readonly tests: ReadonlySet<string>;
-  readonly covers: ReadonlySet<string>;
-  readonly people: number;
+interface Found {
+  readonly instance: number;
+  readonly next: NextTest;
 }
 
-/** What measuring has set up already: tests begun, covers opened, people called. */
-function setUpBy(ids: readonly string[]): SetUp {
-  const tests = [...new Set(ids)].flatMap((id) => findTest(id) ?? []);
-  return {
-    tests: new Set(ids),
-    covers: new Set(tests.flatMap((t) => openedFor(t) ?? [])),
-    people: Math.max(1, ...tests.map((t) => t.people)),
-  };
-}
-
-const warms = (t: TestDefinition): boolean =>
-  t.condition.engine === 'running' || t.condition.engine === 'each state in turn';
-
-function costOf(
-  { test }: Candidate,
-  set: SetUp,
-  perPosition: number,
-  sharing: number,
-  warm: boolean,
-  coldShare: number,
-): { minutes: number; cost: number; said: string[] } {
-  const whole = test?.minutes ?? 5;
-  const isBegun = test !== undefined && set.tests.has(test.id);
-  const cover = test ? openedFor(test) : null;
-  const isOpen = !isBegun && cover !== null && set.covers.has(cover);
-  const soak = test !== undefined && warm && isCold(test) ? SOAK_min : 0;
-  const minutes = (isBegun ? 0 : whole * SETUP * (isOpen ? 0.6 : 1)) + (whole * (1 - SETUP)) / perPosition + soak;
-  const lost = test !== undefined && !warm && !isBegun && warms(test) && !isCold(test) ? SOAK_min * coldShare : 0;
-  const people = (test?.people ?? 1) > 1 ? (set.people > 1 ? 1.2 : 1.6) : 1;
-  const danger = 1 + 0.1 * (test?.cautions.filter((c) => DANGERS.has(c.id)).length ?? 0);
-  const said = [
-    ...(isBegun ? ['set up already'] : []),
-    ...(isOpen ? ['cover already off'] : []),
-    ...(soak ? ['once the engine is cold again'] : []),
-    ...(people > 1 ? ['with a second person'] : []),
-    ...(lost > 5 ? ['after what needs a cold engine'] : []),
-  ];
-  const shared = isBegun ? 0 : whole * SETUP * (isOpen ? 0.6 : 1) * (1 - 1 / sharing);
-  return {
-    minutes,
-    cost: (minutes - shared + 0.3 + lost) * people * danger * (test?.condition.engine === 'running' ? 1.3 : 1),
-    said,
-  };
+/** Those that look best by one step, in the order of what the whole course would cost; alike to a hundredth, the one that looked better goes first. */
+function byCourse<T extends Found>(
+  found: readonly T[],
+  ahead: Ahead,
+  read: ReadonlySet<number>,
+  setting: Setting,
+): T[] {
+  const courses = found
+    .slice(0, COMPARED)
+    .map((f) => ({ f, cost: Math.round(100 * ahead.costFrom(f.instance, read, setting)) }));
+  return [...courses.sort((a, b) => a.cost - b.cost).map((c) => c.f), ...found.slice(COMPARED)];
 }
 
 interface Class {
@@ -143,10 +102,7 @@ function classesOf(p: Predictions, posterior: Float64Array): Class[] {
   const groups = new Map<string, number[]>();
   for (const [h, x] of p.hypotheses.entries()) {
     if ((posterior[h] as number) < LIKELY) continue;
-    const key =
-      x.members.length === 0
-        ? 'a cause outside the circuit'
-        : [...new Set(x.members.map(decisionOf))].sort().join(' + ');
+    const key = decisionsOf(x);
     groups.set(key, [...(groups.get(key) ?? []), h]);
   }
   const wordsOf = (h: number): string => {
@@ -215,10 +171,7 @@ function addOutcome(
     return;
   }
   const mode = p.instances[instance]?.mode ?? 'voltage';
-  const sd =
-    mode === 'resistance'
-      ? Math.hypot(own, meterSpread.MODEL, meterSpread.CONTACT.resistance / Math.exp(mean))
-      : Math.hypot(own, meterSpread.CONTACT[mode], modelSpread(p, mode) * Math.abs(mean));
+  const sd = spreadShown(p, mode, mean, own);
   const width = (to - from) / BINS;
   let before = 0;
   for (let b = 0; b < BINS; b++) {

@@ -8,6 +8,7 @@ import {
 } from '../circuit/library/expand';
 import type { LibraryCircuit, LibraryElement, Probe } from '../circuit/library/types';
 import type { Position } from '../judge/types';
+import { deviation, DRAWS } from './draws';
 import type { Hypothesis, Member } from './types';
 
 /** A probe at one position. */
@@ -39,8 +40,6 @@ const TINY_ohm = 1e-5;
 const IDLE = 1e-8;
 /** What is not joined to the meter’s other lead stands far above: its height says nothing. */
 const FLOATING_V = 1e5;
-/** Deterministic draws for the tolerances of good parts: a Halton sequence through the normal quantile. */
-const DRAWS = 6;
 
 /** All single suspects and sizes. Their weights are those of the data, shared among sizes. */
 export function singleHypotheses(circuit: LibraryCircuit, wiring: Wiring): Hypothesis[] {
@@ -71,6 +70,10 @@ export function singleHypotheses(circuit: LibraryCircuit, wiring: Wiring): Hypot
 /** What would be changed or mended: two ways in which one sensor fails are one decision. */
 export const decisionOf = (m: Pick<Member, 'is' | 'name' | 'position'>): string =>
   `${m.is}|${m.name}|${m.position ?? ''}`;
+
+/** All that a hypothesis would have changed or mended; empty for a cause outside the circuit. */
+export const decisionsOf = (h: Pick<Hypothesis, 'members'>): string =>
+  [...new Set(h.members.map(decisionOf))].sort().join(' + ');
 
 /** "plug 3", "battery": as a person calls it. */
 export const calledOf = (m: Pick<Member, 'element' | 'name' | 'position'>): string =>
@@ -273,30 +276,9 @@ function tolerances(circuit: LibraryCircuit, resistors: readonly PlacedElement[]
   return Array.from({ length: DRAWS }, (_, d) =>
     Float64Array.from(resistors, (e, i) => {
       const { value = 1, spread = 0 } = circuit.values[e.value] ?? {};
-      // Antithetic pairs: the second of a pair mirrors the first, so that the mean is that of the nominal circuit.
-      const z = normalQuantile(halton((d >> 1) + 1 + 7 * i, 2)) * (d % 2 ? -1 : 1);
-      return Math.max(TINY_ohm, value * Math.exp(spread * z));
+      return Math.max(TINY_ohm, value * Math.exp(spread * deviation(i, d)));
     }),
   );
-}
-
-/** The Halton sequence: evenly spread numbers between 0 and 1. */
-export function halton(i: number, base: number): number {
-  let [f, r] = [1, 0];
-  for (let n = i; n > 0; n = Math.floor(n / base)) {
-    f /= base;
-    r += f * (n % base);
-  }
-  return r;
-}
-
-/** Standard normal quantile; rational approximation 26.2.23 of Abramowitz and Stegun, |error| < 4.5e-4 (written from memory): enough for a tolerance. */
-export function normalQuantile(p: number): number {
-  if (p === 0.5) return 0;
-  const t = Math.sqrt(-2 * Math.log(Math.min(p, 1 - p)));
-  const z =
-    t - (2.515517 + 0.802853 * t + 0.010328 * t * t) / (1 + 1.432788 * t + 0.189269 * t * t + 0.001308 * t * t * t);
-  return p < 0.5 ? -z : z;
 }
 
 function moments(values: Float64Array): [number, number] {

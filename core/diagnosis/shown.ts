@@ -2,8 +2,30 @@ import { printValue } from '../quantity/print';
 import type { Position } from '../judge/types';
 import type { Wiring } from '../circuit/library/expand';
 import type { LibraryCircuit } from '../circuit/library/types';
-import { OUTSIDE, predictAll, type Predictions } from './predict';
-import type { Hypothesis } from './types';
+import { type Instance, OUTSIDE, predictAll, type Predictions } from './predict';
+import type { Hypothesis, Measured } from './types';
+
+type Mode = Instance['mode'];
+const UNITS: Readonly<Record<Mode, string>> = { resistance: 'Ω', voltage: 'V', current: 'A' };
+/** Ohms above which a meter shows overload. */
+const SHOWS_OL = 1e7;
+
+function printed(mode: Mode, v: number): string {
+  if (mode === 'resistance' && v > SHOWS_OL) return 'OL';
+  if (v >= 1e6) return `${printValue(v / 1e6, 0.1)} M`;
+  if (v >= 1e3) return `${printValue(v / 1e3, 0.1)} k`;
+  return printValue(v, v >= 100 ? 1 : 0.1);
+}
+
+/** The same as it would stand beside a prediction: "201 Ω", "4.5 k Ω". */
+export function readAsShown(p: Predictions, m: Measured): string {
+  const mode = p.instances.find((i) => i.test === m.test && i.position === m.position)?.mode;
+  return m.kind === 'value' && mode ? `${printed(mode, m.value)} ${UNITS[mode]}` : shownReading(m);
+}
+
+/** A reading as it was weighed: "201", "OL", "unsteady"; in ohms, volts or amperes. */
+export const shownReading = (m: Measured): string =>
+  m.kind === 'overload' ? 'OL' : m.kind === 'unsteady' ? 'unsteady' : String(Number(m.value.toPrecision(3)));
 
 /** What a meter would show at a point under a suspect (`null`: healthy), over the sizes that it can have: "0.6 to 0.7 Ω", "OL", "about 11.5 V". */
 export function shownPrediction(
@@ -23,17 +45,9 @@ export function shownPrediction(
     }),
   ) as [number[], number[]];
   const [low, high] = [Math.min(...lows), Math.max(...highs)];
-  const unit = { resistance: 'Ω', voltage: 'V', current: 'A' }[mode];
-  if (mode === 'resistance' && low > 1e7) return 'OL';
-  const number_ = (v: number): string =>
-    mode === 'resistance' && v > 1e7
-      ? 'OL'
-      : v >= 1e6
-        ? `${printValue(v / 1e6, 0.1)} M`
-        : v >= 1e3
-          ? `${printValue(v / 1e3, 0.1)} k`
-          : printValue(v, v >= 100 ? 1 : 0.1);
-  const [a, b] = [number_(Math.max(mode === 'resistance' ? 0 : -99, low)), number_(high)];
+  const unit = UNITS[mode];
+  if (mode === 'resistance' && low > SHOWS_OL) return 'OL';
+  const [a, b] = [printed(mode, Math.max(mode === 'resistance' ? 0 : -99, low)), printed(mode, high)];
   return a === b ? `${a} ${unit}` : `${a} to ${b}${b === 'OL' ? '' : ` ${unit}`}`;
 }
 

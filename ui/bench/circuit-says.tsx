@@ -1,10 +1,11 @@
 'use client';
 import { ArrowRight } from 'lucide-react';
 import { useRouter } from 'next/navigation';
-import { useEffect, useMemo, useState } from 'react';
+import { startTransition, useEffect, useMemo, useState } from 'react';
 import { v7 } from 'uuid';
 import { findTest } from '../../core/catalogue/catalogue';
 import type { Case, WeighedCircuit } from '../../core/diagnosis/case';
+import type { Measured } from '../../core/diagnosis/types';
 import type { Judgement } from '../../core/judge/types';
 import { positionWords } from '../../core/judge/words';
 import { measuredOf, momentsOfRun } from '../../formats/measured';
@@ -12,7 +13,7 @@ import type { RunView } from '../../formats/views';
 import { OtherProblems } from '../kit/form';
 import { useMayRecord, usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
-import { proxy, weigher } from '../kit/weigher';
+import { weighBeside, weigher } from '../kit/weigher';
 
 /** What the circuit behind the readings says, while they are read: who is suspected, and which test tells most for its time. Weighed beside the page. */
 export function CircuitSays({ view, judgement }: { view: RunView; judgement: Judgement }) {
@@ -20,7 +21,7 @@ export function CircuitSays({ view, judgement }: { view: RunView; judgement: Jud
   const [weighed, setWeighed] = useState<readonly WeighedCircuit[]>([]);
   const [progress, setProgress] = useState<string | null>(null);
   const { definition: test } = view;
-  const asked = useMemo((): Case | null => {
+  const asked = useMemo((): readonly Measured[] | null => {
     if (!known) return null;
     const own = measuredOf(
       test.id,
@@ -29,29 +30,28 @@ export function CircuitSays({ view, judgement }: { view: RunView; judgement: Jud
       judgement.readings,
       momentsOfRun(test.condition.engine, view.circumstance.condition.partTemperature_degC),
     );
-    return own.length ? { ...known, measured: [...known.measured, ...own] } : null;
+    return own.length ? own : null;
   }, [known, judgement, test, view.circumstance]);
   useEffect(() => {
-    if (!asked) return undefined;
+    if (!asked || !known) return undefined;
     let gone = false;
-    void weigher()
-      .weigh(
-        asked,
-        proxy((done: number, of: number) => {
-          if (!gone) setProgress(done < of ? `${done} of ${of} circuits weighed` : null);
-        }),
-      )
-      .then(
-        (found) => {
-          if (!gone && found) setWeighed(found);
-        },
-        () => undefined,
-      );
+    // What is typed meanwhile goes first.
+    const later = (change: () => void): void => {
+      if (!gone) startTransition(change);
+    };
+    void weighBeside(known, asked, (done, of) =>
+      later(() => setProgress(done < of ? `${done} of ${of} circuits weighed` : null)),
+    ).then(
+      (found) => {
+        if (found) later(() => setWeighed(found));
+      },
+      () => undefined,
+    );
     return () => {
       gone = true;
       void weigher().cancel();
     };
-  }, [asked]);
+  }, [asked, known]);
   const relevant = asked ? weighed.filter((w) => w.diagnosis.suspects.length > 0) : [];
   if (relevant.length === 0) return null;
   return (

@@ -9,6 +9,7 @@ import type { CataloguePlan } from '../../formats/catalogue';
 import { Button, buttonLook } from '../kit/button';
 import { ImportFile } from '../kit/import-file';
 import { usePerson } from '../kit/session';
+import { useDetail } from '../kit/use-detail';
 import { BLANK, copyOf } from './draft';
 import type { CatalogueEntry } from './entry';
 import { EditTest } from './edit-test';
@@ -19,6 +20,7 @@ export function Catalogue({ entries }: { entries: readonly CatalogueEntry[] }) {
   const router = useRouter();
   const by = usePerson();
   const [search, setSearch] = useState('');
+  const [detail, show] = useDetail<HTMLDivElement>();
   const [picked, setPicked] = useState(entries[0]?.test.id ?? '');
   const [editing, setEditing] = useState<{ test: TestDefinition; isNew: boolean } | null>(null);
   const [importing, setImporting] = useState(false);
@@ -59,7 +61,10 @@ export function Catalogue({ entries }: { entries: readonly CatalogueEntry[] }) {
                     <button
                       type="button"
                       aria-pressed={test.id === entry?.test.id}
-                      onClick={() => setPicked(test.id)}
+                      onClick={() => {
+                        setPicked(test.id);
+                        show();
+                      }}
                       className={`block min-h-10 w-full rounded-lg border px-3 py-1 text-left ${test.id === entry?.test.id ? 'border-estuary bg-card font-semibold' : 'border-transparent hover:border-line'}`}
                     >
                       {test.name}
@@ -90,18 +95,20 @@ export function Catalogue({ entries }: { entries: readonly CatalogueEntry[] }) {
           </a>
         </div>
       </div>
-      {entry ? (
-        <TestDetail
-          key={entry.test.id}
-          entry={entry}
-          by={by}
-          onCopy={() => setEditing({ test: copyOf(entry.test), isNew: true })}
-          onEdit={() => setEditing({ test: entry.test, isNew: false })}
-          onDone={() => router.refresh()}
-        />
-      ) : (
-        <p className="text-soft">No test has “{search}” in it.</p>
-      )}
+      <div ref={detail} tabIndex={-1} className="min-w-0 scroll-mt-3 focus:outline-none">
+        {entry ? (
+          <TestDetail
+            key={entry.test.id}
+            entry={entry}
+            by={by}
+            onCopy={() => setEditing({ test: copyOf(entry.test), isNew: true })}
+            onEdit={() => setEditing({ test: entry.test, isNew: false })}
+            onDone={() => router.refresh()}
+          />
+        ) : (
+          <p className="text-soft">No test has “{search}” in it.</p>
+        )}
+      </div>
       {editing && (
         <EditTest
           test={editing.test}

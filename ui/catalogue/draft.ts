@@ -4,7 +4,7 @@ import { fail, ok, type Problem, type Result } from '../../core/result';
 import { type Draft, DraftReader, pruned } from '../kit/draft';
 
 /** What has no field of its own stands as JSON. */
-const MORE = ['advice', 'rules', 'probes', 'groups'] as const;
+const MORE = ['advice', 'rules', 'probes', 'groups', 'firstLine'] as const;
 const TEXTS = [
   'id',
   'name',
@@ -45,6 +45,7 @@ export function draftOfTest(t: TestDefinition): Draft {
     people: String(t.people),
     states: t.states.map(stateLine).join('\n'),
     cautions: t.cautions.map(cautionLine).join('\n'),
+    uses: (t.uses ?? []).map((u) => `${u.what}; ${u.worth_min}`).join('\n'),
     more: JSON.stringify(more, null, 1),
   };
 }
@@ -64,6 +65,12 @@ function readCaution(line: string): Caution | null {
   return cut > 0 && line.slice(cut + 1).trim()
     ? { id: line.slice(0, cut).trim(), text: line.slice(cut + 1).trim() }
     : null;
+}
+
+/** "sealing washers; 5": what is used up, and the minutes of work that it is worth. */
+function readUse(line: string): NonNullable<TestDefinition['uses']>[number] | null {
+  const [, what = '', minutes = ''] = /^(.+?)\s*[;:]\s*(\d+(?:\.\d+)?)\s*(?:min)?$/.exec(line) ?? [];
+  return what ? { what, worth_min: Number(minutes) } : null;
 }
 
 /** The test of a draft, or what cannot be read, by the server's paths. What the server checks beyond this it says by the same paths. */
@@ -95,6 +102,7 @@ export function testOfDraft(draft: Draft): Result<TestDefinition> {
     people: read.number('people', '/test/people') ?? 1,
     states: listed('states', readState, 'write “id: label: why”.'),
     cautions: listed('cautions', readCaution, 'write “id: text”.'),
+    ...(read.lines('uses').length ? { uses: listed('uses', readUse, 'write “what; minutes that it is worth”.') } : {}),
     ...read.json('more', '/test/more'),
   };
   if (draft.layout !== 'cylinders' && positions.length === 0)

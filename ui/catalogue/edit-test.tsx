@@ -53,6 +53,7 @@ const SHOWN = [
   'proves',
   'cannotProve',
   'shared',
+  'uses',
 ].map((f) => `/test/${f}`);
 
 /** A test as a form. It is kept as the workshop's own; runs that have begun keep the test as it was. */
@@ -136,6 +137,7 @@ export function EditTest({
           <DraftField {...at('steps')} label="Steps, one per line" rows={6} />
           <DraftField {...at('states')} label="What must be true" hint="id, or id: label: why" rows={4} mono />
           <DraftField {...at('cautions')} label="Cautions" hint="id, or id: text" rows={4} mono />
+          <DraftField {...at('uses')} label="Uses up, one per line" hint="what; minutes of work it is worth" rows={2} />
         </div>
         <DraftField {...at('probe')} label="Where the probes go" rows={2} />
         <div className="grid gap-x-3 md:grid-cols-2">

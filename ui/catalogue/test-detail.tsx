@@ -4,6 +4,7 @@ import Link from 'next/link';
 import { v7 } from 'uuid';
 import { probeAt } from '../../core/catalogue/positions';
 import type { TestDefinition } from '../../core/catalogue/types';
+import { joinAnd } from '../../core/quantity/print';
 import { Button } from '../kit/button';
 import { OtherProblems } from '../kit/form';
 import { useSend } from '../kit/use-send';
@@ -45,6 +46,7 @@ export function TestDetail({
       <p className="mt-1 text-soft">
         {t.tool.kind}, {t.tool.mode}; about {t.minutes} min{t.people > 1 ? `, ${t.people} people` : ''}; key{' '}
         {t.condition.key}, engine {t.condition.engine}, {t.connection}
+        {t.uses?.length ? `; uses ${joinAnd(t.uses.map((u) => u.what))}` : ''}
       </p>
       <section className="mt-3 rounded-lg border-l-4 border-ochre bg-panel p-3" aria-label="Cautions">
         <TriangleAlert size={16} className="mr-1 inline text-ochre" aria-hidden="true" />

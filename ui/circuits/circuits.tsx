@@ -9,10 +9,11 @@ import type { LibraryCircuit } from '../../core/circuit/library/types';
 import type { TestDefinition } from '../../core/catalogue/types';
 import { groupBy } from '../../core/collections';
 import type { Engine } from '../../core/engine/layout';
-import { printValue } from '../../core/quantity/print';
+import { printQuantity } from '../../core/quantity/print';
 import { Button, buttonLook } from '../kit/button';
 import { OtherProblems } from '../kit/form';
 import { useIsLead, usePerson } from '../kit/session';
+import { useDetail } from '../kit/use-detail';
 import { useSend } from '../kit/use-send';
 import { Schematic } from '../job/schematic';
 import { EditCircuit } from './edit-circuit';
@@ -34,6 +35,7 @@ export function Circuits({ circuits, families, tests }: CircuitsProps) {
   const by = usePerson();
   const isLead = useIsLead();
   const sender = useSend();
+  const [detail, show] = useDetail<HTMLElement>();
   const [picked, setPicked] = useState(circuits[0]?.circuit.id ?? '');
   const [family, setFamily] = useState('');
   const [editing, setEditing] = useState<{ circuit: LibraryCircuit; isCopy: boolean } | null>(null);
@@ -46,6 +48,7 @@ export function Circuits({ circuits, families, tests }: CircuitsProps) {
     setPicked(id);
     setEditing(null);
     sender.setProblems([]);
+    show();
   };
   async function takeAway(): Promise<void> {
     if (await sender.post('/api/circuits', { id: v7(), by, circuitId: circuit.id, circuit: null })) router.refresh();
@@ -81,7 +84,12 @@ export function Circuits({ circuits, families, tests }: CircuitsProps) {
           JSON
         </a>
       </div>
-      <article className="rounded-xl bg-card p-5" aria-label={circuit.name}>
+      <article
+        ref={detail}
+        tabIndex={-1}
+        className="min-w-0 scroll-mt-3 rounded-xl bg-card p-5 focus:outline-none"
+        aria-label={circuit.name}
+      >
         <div className="flex flex-wrap items-start gap-2">
           <h2 className="mr-auto text-2xl font-bold">{circuit.name}</h2>
           <label className="flex items-center gap-2">
@@ -158,7 +166,7 @@ function Values({ circuit }: { circuit: LibraryCircuit }) {
         <tr>
           <th>What</th>
           <th>Value</th>
-          <th>Spread</th>
+          <th className="pr-3">Spread</th>
           <th>Better known from</th>
         </tr>
       </thead>
@@ -167,9 +175,9 @@ function Values({ circuit }: { circuit: LibraryCircuit }) {
           .filter(([, v]) => v.value < 1e9)
           .map(([key, v]) => (
             <tr key={key} className="border-t border-line">
-              <td className="py-1">{v.what}</td>
-              <td className="font-mono">
-                {printValue(v.value, v.value < 1 ? 0.0001 : 0.01)} {v.unit === 'V' ? 'V' : 'Ω'}
+              <td className="py-1 pr-2">{v.what}</td>
+              <td className="pr-2 font-mono whitespace-nowrap">
+                {printQuantity(v.value, 10 ** (Math.floor(Math.log10(v.value)) - 2), v.unit === 'V' ? 'V' : 'Ω')}
               </td>
               <td className="font-mono">{Math.round(100 * v.spread)} %</td>
               <td className="text-soft">{v.shelf ? 'the limits of its test' : ''}</td>

@@ -1,5 +1,7 @@
 'use client';
 import { proxy, type Remote, wrap } from 'comlink';
+import type { Case, WeighedCircuit } from '../../core/diagnosis/case';
+import type { Measured } from '../../core/diagnosis/types';
 import type { DiagnosisWorker } from '../../workers/diagnosis.worker';
 
 let worker: Remote<DiagnosisWorker> | null = null;
@@ -12,4 +14,16 @@ export function weigher(): Remote<DiagnosisWorker> {
   return worker;
 }
 
-export { proxy };
+let sent: Case | null = null;
+
+/** A case with the readings of this bench, weighed beside the page; `null`: a newer question came. The worker is started by the first reading, and the case is sent over once. */
+export function weighBeside(
+  known: Case,
+  read: readonly Measured[],
+  onDone: (done: number, of: number) => void,
+): Promise<readonly WeighedCircuit[] | null> {
+  // Messages arrive in the order in which they are sent: nobody waits for this one.
+  if (sent !== known) void weigher().know(known);
+  sent = known;
+  return weigher().weigh(read, proxy(onDone));
+}

@@ -83,11 +83,13 @@ export function expandElements(circuit: LibraryCircuit, w: Wiring): PlacedElemen
   );
 }
 
+/** A suspect, or the copy of it at one cylinder. */
+export interface PlacedSuspect extends SuspectKind {
+  readonly position: number | null;
+}
+
 /** Every suspect with its copies. */
-export function expandSuspects(
-  circuit: LibraryCircuit,
-  w: Wiring,
-): (SuspectKind & { readonly position: number | null })[] {
+export function expandSuspects(circuit: LibraryCircuit, w: Wiring): PlacedSuspect[] {
   return circuit.suspects.flatMap((s) =>
     placesFor(s.element, circuit, w).map((p) => ({
       ...s,

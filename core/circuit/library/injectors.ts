@@ -72,11 +72,11 @@ const MODULE_SUSPECTS: readonly SuspectKind[] = [
     fault: 'series',
     sizes: [0.3, 0.6, 1.5, 4],
     prior: 30,
-    is: 'shared',
+    is: 'part',
     name: 'module',
     words: 'sags under load',
   },
-  { element: 'module', fault: 'open', prior: 10, is: 'shared', name: 'module', words: 'gives no voltage' },
+  { element: 'module', fault: 'open', prior: 10, is: 'part', name: 'module', words: 'gives no voltage' },
 ];
 const MODULE_PROBES: readonly Probe[] = (
   [
@@ -232,7 +232,7 @@ export const INJECTORS_COMMON: LibraryCircuit = {
   name: 'Solenoid injectors, one common per bank',
   purpose:
     'The module boosts a supply; a common goes to the injectors of each bank, a driver of its own switches each to ground.',
-  revision: 2,
+  revision: 3,
   area: 'Injectors',
   reference: 'ground',
   values: VALUES,
@@ -281,7 +281,7 @@ export const INJECTORS_PAIRED: LibraryCircuit = {
   name: 'Solenoid injectors, drivers in pairs',
   purpose:
     'Two injectors that never fire together share the driver that feeds them: a dead pair is that driver or its wire.',
-  revision: 1,
+  revision: 2,
   area: 'Injectors',
   reference: 'ground',
   values: VALUES,
@@ -369,7 +369,7 @@ export const INJECTORS_PIEZO: LibraryCircuit = {
   name: 'Piezo injectors',
   purpose:
     'Each stack has two wires of its own and a bleed resistor: ohms read the resistor, and anything much below it is a failed stack.',
-  revision: 1,
+  revision: 2,
   area: 'Injectors',
   reference: 'ground',
   values: {

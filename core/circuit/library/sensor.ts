@@ -210,7 +210,7 @@ const sensor = (pull: 'down' | 'up'): LibraryCircuit => ({
       label: 'jumper',
       closedIn: ['jumper'],
       symbol: 'relay',
-      aside: 1.3,
+      aside: 1.7,
     },
   ],
   perCylinder: [],

@@ -1,0 +1,73 @@
+import { calledOf, decisionOf } from './predict';
+import type { Suspect, WeighedEvidence } from './types';
+import type { Seen, Weighing } from './weigh';
+
+/** Of everything that could be changed or mended: the share that it is to be. */
+export function decisionShares(r: Weighing): number[] {
+  const shares = new Map<string, number>();
+  for (const [i, h] of r.hypotheses.entries())
+    for (const d of new Set(h.members.map(decisionOf)))
+      shares.set(d, (shares.get(d) ?? 0) + (r.posterior[i] as number));
+  return [...shares.values()];
+}
+
+/** One suspect per element, position and kind of fault: sizes and pairs that contain it add up. */
+export function suspectsOf(r: Weighing): Suspect[] {
+  const shares = new Map<string, { probability: number; of: number[] }>();
+  for (const [i, h] of r.hypotheses.entries())
+    for (const m of h.members) {
+      const own = shares.get(m.key) ?? { probability: 0, of: [] };
+      own.probability += r.posterior[i] as number;
+      own.of.push(i);
+      shares.set(m.key, own);
+    }
+  return [...shares]
+    .filter(([, s]) => s.probability >= SHOWN)
+    .sort((a, b) => b[1].probability - a[1].probability || (a[0] < b[0] ? -1 : 1))
+    .map(([key, { probability, of }]) => {
+      const member = r.hypotheses[of[0] as number]?.members.find((m) => m.key === key);
+      if (!member) throw new Error(`no hypothesis for ${key}`);
+      const [own, saysOf] = [new Set(of), new Map<Seen, Weight>()];
+      const weighed = r.evidence.map(({ label, seen }) => {
+        const weight = saysOf.get(seen) ?? weighOne(seen, r, own);
+        saysOf.set(seen, weight);
+        return { label, ...weight };
+      });
+      return {
+        key,
+        element: member.element,
+        position: member.position,
+        fault: member.fault,
+        words: `${calledOf(member)} ${member.words}`,
+        is: member.is,
+        name: member.name,
+        probability,
+        supports: weighed.filter((w) => w.nats >= NOTABLE),
+        contradicts: weighed.filter((w) => w.nats <= -NOTABLE),
+      };
+    });
+}
+const SHOWN = 0.005;
+const NOTABLE = 0.7;
+type Weight = Omit<WeighedEvidence, 'label'>;
+
+/** How much likelier one piece of evidence is if the suspect is true, in the size that fits all of it, than if it is any of the others as they stood before. */
+function weighOne({ likelihood }: Seen, { prior, posterior }: Weighing, of: ReadonlySet<number>): Weight {
+  let [inside, insideWeight, outside, outsideWeight] = [0, 0, 0, 0];
+  for (let h = 0; h < posterior.length; h++) {
+    const w = of.has(h) ? (posterior[h] as number) : (prior[h] as number);
+    if (of.has(h)) {
+      inside += w * (likelihood[h] as number);
+      insideWeight += w;
+    } else {
+      outside += w * (likelihood[h] as number);
+      outsideWeight += w;
+    }
+  }
+  const nats =
+    insideWeight > 0 && outsideWeight > 0
+      ? Math.log(inside / insideWeight) - Math.log(Math.max(1e-30, outside / outsideWeight))
+      : 0;
+  const size = Math.abs(nats);
+  return { nats, strength: size >= 4 ? 'strongly' : size >= 2 ? 'clearly' : 'slightly' };
+}

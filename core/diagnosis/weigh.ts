@@ -1,0 +1,180 @@
+import { findTest } from '../catalogue/catalogue';
+import { groupBy } from '../collections';
+import { evidenceWords } from '../evidence/rules';
+import { positionWords } from '../judge/words';
+import { commonPart, observationLikelihood, readingLikelihood } from './likelihood';
+import type { Predictions } from './predict';
+import { shownReading } from './shown';
+import type { DiagnosisInputs, Hypothesis, Measured, Member } from './types';
+
+/** That there was a complaint and the circuit is still good: the cause is elsewhere. Share of the prior. */
+const OUTSIDE_SHARE = 0.1;
+/** A fault code that names the cylinder makes what is there so much likelier. */
+const CODED = 6;
+
+export interface Weighed {
+  readonly label: string;
+  readonly seen: Seen;
+}
+
+/** How likely something is under each hypothesis, and the logarithm of that. One and the same object where several pieces of evidence say the same. */
+export interface Seen {
+  readonly likelihood: Float64Array;
+  readonly log: Float64Array;
+}
+const seenAs = (likelihood: Float64Array): Seen => ({
+  likelihood,
+  log: likelihood.map((l) => Math.log(Math.max(1e-30, l))),
+});
+
+export interface Usable {
+  readonly measured: readonly { readonly m: Measured; readonly instance: number }[];
+  readonly observed: DiagnosisInputs['observed'];
+}
+
+/** Evidence in an order of its own, so that the order of entry makes no difference; what the circuit does not know is named. */
+export function usable(inputs: DiagnosisInputs, p: Predictions, notes: string[]): Usable {
+  const measured = inputs.measured.flatMap((m) => {
+    const instance = p.instances.findIndex((i) => i.test === m.test && i.position === m.position);
+    if (instance < 0)
+      notes.push(
+        `"${findTest(m.test)?.name ?? m.test}" at ${positionWords(m.position)} is not a point of this circuit: left out.`,
+      );
+    return instance < 0 ? [] : [{ m, instance }];
+  });
+  const key = (x: unknown): string => JSON.stringify(x);
+  return {
+    measured: measured.toSorted((a, b) => (key(a) < key(b) ? -1 : 1)),
+    observed: inputs.observed.toSorted((a, b) => (key(a) < key(b) ? -1 : 1)),
+  };
+}
+
+/** Every hypothesis with its share before and after the evidence. */
+export interface Weighing {
+  readonly predictions: Predictions;
+  readonly hypotheses: readonly Hypothesis[];
+  readonly evidence: readonly Weighed[];
+  readonly prior: Float64Array;
+  readonly posterior: Float64Array;
+  /** Mean log likelihood of the best hypothesis per piece of evidence. */
+  readonly best: number;
+  /** Sum of the prior weights of what is inside the circuit. */
+  readonly inside: number;
+  /** Logarithm of how likely the evidence is over all hypotheses. */
+  readonly logTotal: number;
+}
+
+/** Weighs the evidence against every hypothesis that there are predictions of. */
+export function weigh(inputs: DiagnosisInputs, predictions: Predictions, given: Usable): Weighing {
+  const { hypotheses } = predictions;
+  const evidence = evidenceUnder(inputs, predictions, given);
+  const weights = priorWeights(inputs, hypotheses);
+  const inside = weights.reduce((a, b) => a + b, 0);
+  const logs = Float64Array.from(weights, (w, i) => priorLog(w, inside, hypotheses[i]));
+  const prior = logs.map((l) => Math.exp(l));
+  const fits = fitsOf(evidence, hypotheses.length);
+  for (let h = 0; h < logs.length; h++) logs[h] = (logs[h] as number) + (fits[h] as number);
+  const top = Math.max(...logs);
+  const shares = logs.map((l) => Math.exp(l - top));
+  const sum = shares.reduce((a, b) => a + b, 0);
+  return {
+    predictions,
+    hypotheses,
+    evidence,
+    prior,
+    posterior: shares.map((w) => w / sum),
+    best: evidence.length ? (fits[logs.indexOf(top)] as number) / evidence.length : 0,
+    inside,
+    logTotal: top + Math.log(sum),
+  };
+}
+
+/** How likely each piece of evidence is under each hypothesis. */
+function evidenceUnder(inputs: DiagnosisInputs, predictions: Predictions, { measured, observed }: Usable): Weighed[] {
+  const { hypotheses } = predictions;
+  const known = new Map<string, Seen>();
+  // Where, and in which words, makes no difference to what it says.
+  const weighedOnce = (e: DiagnosisInputs['observed'][number]): Seen => {
+    const key = JSON.stringify({ ...e, where: '', seen: '', done: '', changed: '', note: '', photos: [] });
+    const made =
+      known.get(key) ?? seenAs(Float64Array.from(hypotheses, (h) => observationLikelihood(h, e, inputs.shows)));
+    known.set(key, made);
+    return made;
+  };
+  return [
+    ...[...groupBy(measured, (x) => x.m.test).values()].flatMap((readings) => {
+      const common = hypotheses.map((_, h) => commonPart(predictions, h, readings));
+      // What the common part costs is told with the first reading of the test.
+      return readings.map(({ m, instance }, i) => ({
+        label: measuredWords(m),
+        seen: seenAs(
+          Float64Array.from(
+            hypotheses,
+            (_, h) =>
+              readingLikelihood(predictions, h, instance, m, 0, common[h]?.common, inputs.shows) *
+              (i === 0 ? (common[h]?.likelihood ?? 1) : 1),
+          ),
+        ),
+      }));
+    }),
+    ...observed.map((e) => ({ label: evidenceWords(e), seen: weighedOnce(e) })),
+  ];
+}
+
+/** Of each hypothesis: the logarithm of how likely all of the evidence is. */
+function fitsOf(evidence: readonly Weighed[], hypotheses: number): Float64Array {
+  const fits = new Float64Array(hypotheses);
+  for (const {
+    seen: { log },
+  } of evidence)
+    for (let h = 0; h < hypotheses; h++) fits[h] = (fits[h] as number) + (log[h] as number);
+  return fits;
+}
+
+/**
+ * Logarithm of the share of each hypothesis of `predictions` but the first, where all that were weighed before have a share of 1 together. The first one
+ * is the healthy circuit, which the others are compared with.
+ */
+export function logSharesBeside(
+  before: Weighing,
+  inputs: DiagnosisInputs,
+  predictions: Predictions,
+  given: Usable,
+): number[] {
+  const { hypotheses } = predictions;
+  const fits = fitsOf(evidenceUnder(inputs, predictions, given), hypotheses.length);
+  return priorWeights(inputs, hypotheses)
+    .map((w, i) => priorLog(w, before.inside, hypotheses[i]) + (fits[i] as number) - before.logTotal)
+    .slice(1);
+}
+
+/** By how often what fails, fault codes, and what is known of age, history and complaint. */
+const priorWeights = (inputs: DiagnosisInputs, hypotheses: readonly Hypothesis[]): number[] =>
+  hypotheses.map(
+    (h) =>
+      h.weight *
+      h.members.reduce(
+        (f, m) => f * (m.position !== null && inputs.coded.includes(m.position) ? CODED : 1) * oddsOf(m, inputs),
+        1,
+      ),
+  );
+
+const priorLog = (weight: number, inside: number, h: Hypothesis | undefined): number =>
+  Math.log(h?.members.length === 0 ? OUTSIDE_SHARE : Math.max(1e-300, ((1 - OUTSIDE_SHARE) * weight) / inside));
+
+const oddsOf = (m: Member, { odds = [] }: DiagnosisInputs): number =>
+  odds.reduce(
+    (f, o) =>
+      (o.name === undefined || o.name === m.name) &&
+      (o.position === undefined || o.position === m.position) &&
+      (o.is === undefined || o.is === m.is) &&
+      (o.intermittent === undefined || o.intermittent === m.intermittent)
+        ? f * o.factor
+        : f,
+    1,
+  );
+
+/** A reading as evidence is labelled with it: "Glow plugs, at the plug, cylinder 3: 201". */
+export function measuredWords(m: Measured): string {
+  return `${findTest(m.test)?.name ?? m.test}, ${positionWords(m.position)}: ${shownReading(m)}`;
+}
