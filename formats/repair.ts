@@ -262,6 +262,8 @@ export interface RepairView {
     readonly life: LifeFrom;
     readonly costsFrom: string;
   }[];
+  /** What the depot reckons in, ISO 4217. */
+  readonly currency: string;
   /** Trim codes as they were before this job, by position. */
   readonly oldCodes: Readonly<Record<string, string>>;
   /** Jobs that came back for the same. */

@@ -2,6 +2,7 @@ import type { Phase } from '../codes/phases';
 import type { FindingBody } from '../evidence/finding';
 import type { DriveCondition, Evidence } from '../evidence/types';
 import type { Judgement, Position } from '../judge/types';
+import { positionWords } from '../judge/words';
 import { joinAnd } from '../quantity/print';
 import { sequenceFor } from './sequences';
 import type { ProofCheck, Recorded, RepairRecord } from './types';
@@ -140,9 +141,7 @@ function repaired(i: ProofInputs, at: string | null): ProofCheck {
     'repaired',
     label,
     missing.length ? 'open' : 'done',
-    missing.length
-      ? `Left: ${joinAnd(missing.slice(0, 3))}${missing.length > 3 ? ` and ${missing.length - 3} more` : ''}.`
-      : 'Every step is ticked.',
+    missing.length ? leftWords(missing) : 'Every step is ticked.',
   );
 }
 
@@ -158,19 +157,35 @@ export function renewedPositions(
   return decided?.body.school === 'set' ? Array.from({ length: i.cylinders }, (_, n) => n + 1) : f.positions;
 }
 
-/** Steps of the finding's sequence that are not ticked, by name and position. */
-export function stepsLeft(f: Found, records: readonly Recorded[], where: readonly Position[] = f.positions): string[] {
+interface StepLeft {
+  readonly say: string;
+  /** `null`: once for all positions. */
+  readonly position: Position | null;
+}
+
+/** Steps of the finding's sequence that are not ticked, in order; none where nobody has begun to tick. */
+export function stepsLeft(
+  f: Found,
+  records: readonly Recorded[],
+  where: readonly Position[] = f.positions,
+): StepLeft[] {
   const sequence = sequenceFor(f.what, f.name);
-  const done = new Set(
-    recordsOf(records, 'step')
-      .filter((s) => s.body.sequence === sequence.id)
-      .map((s) => `${s.body.step}|${s.body.position ?? ''}`),
-  );
-  if (done.size === 0) return [];
-  const positions: readonly Position[] = where.length ? where : [''];
+  const ticked = recordsOf(records, 'step').filter((s) => s.body.sequence === sequence.id);
+  if (ticked.length === 0) return [];
+  const done = new Set(ticked.map((s) => `${s.body.step}|${s.body.position ?? ''}`));
+  const positions: readonly (Position | null)[] = where.length ? where : [null];
   return sequence.steps.flatMap((s) =>
-    (s.each ? positions : ['']).flatMap((p) => (done.has(`${s.id}|${p}`) ? [] : [`${s.id}${p === '' ? '' : ` ${p}`}`])),
+    (s.each ? positions : [null]).flatMap((position) =>
+      done.has(`${s.id}|${position ?? ''}`) ? [] : [{ say: s.say, position }],
+    ),
   );
+}
+
+function leftWords(left: readonly StepLeft[]): string {
+  const [next] = left;
+  if (!next) return '';
+  const where = next.position === null ? '' : `, ${positionWords(next.position)}`;
+  return `${left.length} ${left.length === 1 ? 'step' : 'steps'} left. Next${where}: ${next.say}`;
 }
 
 function measuredAgain(i: ProofInputs): ProofCheck {

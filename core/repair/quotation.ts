@@ -40,7 +40,3 @@ export function openQuotations(records: readonly Recorded[]): OpenQuotation[] {
     ];
   });
 }
-
-/** "1,234.50 EUR": minor units with two places, as nearly all currencies have them. */
-export const moneyWords = (minor: number, currency: string): string =>
-  `${(minor / 100).toFixed(2).replace(/\B(?=(\d{3})+(?!\d))/g, ',')} ${currency}`;

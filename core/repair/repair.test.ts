@@ -3,11 +3,12 @@ import fc from 'fast-check';
 import { checkCharacter, checkCode, doubledCodes, GENERAL_RULE, groupedCode, plainCode } from './coding';
 import { oneOrSet, type OneOrSetInputs } from './one-or-set';
 import { beforeAfter, type ProofInputs, proofOf, stepsLeft } from './proof';
-import { moneyWords, openQuotations, totalOf } from './quotation';
+import { moneyWords } from './money';
+import { openQuotations, totalOf } from './quotation';
 import { SEQUENCES, sequenceFor } from './sequences';
 import { lifeFrom, livesOf, NO_COSTS, inputsFrom } from './suggest';
 import type { Recorded, RepairRecord } from './types';
-import { deviation, readValue } from './values';
+import { deviation, readValue, strayed } from './values';
 import { failureWithin, fitWeibull, type Life } from './weibull';
 
 function python(script: string): unknown {
@@ -259,6 +260,10 @@ test('what was reached against what was asked, in either unit', () => {
   expect(deviation('13.27613 lbf ft', '18 Nm', 'torque')).toBeCloseTo(0, 5);
   expect(deviation('20 Nm', '16 Nm', 'torque')).toBeCloseTo(0.25, 9);
   expect(deviation('tight', '16 Nm', 'torque')).toBeNull();
+  const [target, limit] = [{ quantity: 'torque' as const }, { quantity: 'torque' as const, isLimit: true as const }];
+  expect([strayed('20 Nm', '16 Nm', target), strayed('17 Nm', '16 Nm', target)]).toEqual([expect.closeTo(0.25), null]);
+  expect([strayed('9 Nm', '16 Nm', target), strayed('9 Nm', '16 Nm', limit)]).toEqual([expect.closeTo(-0.4375), null]);
+  expect(strayed('17 Nm', '16 Nm', limit)).toBeCloseTo(0.0625);
 });
 
 describe('sequences', () => {
@@ -325,6 +330,7 @@ describe('proof of a repair', () => {
     conditions: ['load'],
   };
   const states = (i: ProofInputs) => Object.fromEntries(proofOf(i).map((c) => [c.id, c.state]));
+  const whyOf = (i: ProofInputs, id: string): string => proofOf(i).find((c) => c.id === id)?.why ?? '';
   test('nothing is proven before anything was done', () =>
     expect(new Set(Object.values(states({ ...base, findings: [] })))).toEqual(new Set(['open'])));
   test('the whole way from finding to release', () => {
@@ -382,7 +388,11 @@ describe('proof of a repair', () => {
     ).toBe('failed');
     expect(states({ ...whole, codes: whole.codes.slice(0, 1) })['codes-cleared']).toBe('open');
     expect(states({ ...whole, records: records.slice(0, 8) }).repaired).toBe('open');
-    expect(stepsLeft(finding.body, records.slice(0, 8)).length).toBeGreaterThan(0);
+    const left = stepsLeft(finding.body, records.slice(0, 8));
+    expect(left.length).toBeGreaterThan(0);
+    expect(whyOf({ ...whole, records: records.slice(0, 8) }, 'repaired')).toBe(
+      `${left.length} ${left.length === 1 ? 'step' : 'steps'} left. Next, cylinder 2: ${left[0]?.say ?? ''}`,
+    );
     expect(states({ ...whole, records: records.filter((r) => r.body.kind !== 'coding') }).coded).toBe('open');
   });
   test('a quotation that was not accepted is remembered; the newest answer counts', () => {

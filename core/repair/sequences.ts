@@ -14,7 +14,12 @@ export interface FittingStep {
   /** Done at every position, in order; absent: once. */
   readonly each?: true;
   /** A value is reached, and it is written down with the tool. */
-  readonly value?: { readonly quantity: 'torque' | 'angle' | 'length' | 'voltage'; readonly what: string };
+  readonly value?: {
+    readonly quantity: 'torque' | 'angle' | 'length' | 'voltage';
+    readonly what: string;
+    /** What is asked for is not to be exceeded; below it is good. */
+    readonly isLimit?: true;
+  };
 }
 
 const DEFER = 'The maker’s service information and the site’s rules come before what stands here.';
@@ -38,7 +43,7 @@ export const SEQUENCES: readonly FittingSequence[] = [
         id: 'extract',
         say: 'Long socket, even pull; back and forth rather than force.',
         each: true,
-        value: { quantity: 'torque', what: 'breakaway torque at which it came' },
+        value: { quantity: 'torque', what: 'breakaway torque at which it came', isLimit: true },
       },
       { id: 'seat', say: 'Clean thread and seat; look at the tip of the old one.', each: true },
       { id: 'grease', say: 'A trace of anti-seize where the maker allows it, never on the tip.', each: true },
@@ -144,7 +149,7 @@ export const SEQUENCES: readonly FittingSequence[] = [
       {
         id: 'discharged',
         say: 'Battery isolated; wait, then measure that it has let go.',
-        value: { quantity: 'voltage', what: 'voltage left' },
+        value: { quantity: 'voltage', what: 'voltage left', isLimit: true },
       },
       { id: 'seal', say: 'Clean the cover before opening; look at the seal, wipe it.' },
       { id: 'fit', say: 'Fit to torque, grounds clean.', value: { quantity: 'torque', what: 'bolts' } },
@@ -178,7 +183,11 @@ export const SEQUENCES: readonly FittingSequence[] = [
       { id: 'cause', say: 'Find what blew the fuse or burnt the contact before it is renewed.' },
       { id: 'renew', say: 'Renew with the same rating; contacts bright, greased where the maker says so.' },
       { id: 'torque', say: 'Studs and clamps to torque.', value: { quantity: 'torque', what: 'studs' } },
-      { id: 'drop', say: 'Read the drop with the load on.', value: { quantity: 'voltage', what: 'drop under load' } },
+      {
+        id: 'drop',
+        say: 'Read the drop with the load on.',
+        value: { quantity: 'voltage', what: 'drop under load', isLimit: true },
+      },
     ],
   },
 ];

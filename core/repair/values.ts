@@ -29,8 +29,22 @@ export function readValue(text: string, quantity: ReachedValue['quantity']): Res
   return ok({ quantity, value: toBase(Number((found[1] ?? '').replace(',', '.')), unit) });
 }
 
+/** Further from a value than this is said. Common practice, no source. */
+const FAR = 0.1;
+
 /** How far a value that was reached lies from the one that was asked for, as a fraction; `null` where either cannot be read. */
 export function deviation(reached: string, asked: string, quantity: ReachedValue['quantity']): number | null {
   const [a, b] = [readValue(reached, quantity), readValue(asked, quantity)];
   return a.ok && b.ok && b.value.value !== 0 ? a.value.value / b.value.value - 1 : null;
+}
+
+/** The deviation where it is worth saying: more than a tenth to either side of what is asked for, or anything above a limit; `null` where it is good. */
+export function strayed(
+  reached: string,
+  asked: string,
+  { quantity, isLimit }: { readonly quantity: ReachedValue['quantity']; readonly isLimit?: true },
+): number | null {
+  const off = deviation(reached, asked, quantity);
+  if (off === null) return null;
+  return (isLimit ? off > 0 : Math.abs(off) > FAR) ? off : null;
 }

@@ -1,7 +1,7 @@
 'use client';
 import { X } from 'lucide-react';
 import { Dialog as Radix } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { type ReactNode, useRef } from 'react';
 
 export interface DialogProps {
   readonly open: boolean;
@@ -23,11 +23,17 @@ export function Dialog({
   wide = false,
   onCloseAutoFocus = () => undefined,
 }: DialogProps) {
+  const content = useRef<HTMLDivElement>(null);
   return (
     <Radix.Root open={open} onOpenChange={onOpenChange}>
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-black/50" />
         <Radix.Content
+          ref={content}
+          onOpenAutoFocus={(event) => {
+            event.preventDefault();
+            focusFirst(content.current);
+          }}
           onCloseAutoFocus={onCloseAutoFocus}
           aria-describedby={description ? undefined : ''}
           className={`fixed z-50 top-1/2 left-1/2 max-h-[92dvh] ${wide ? 'w-[min(64rem,calc(100%-2rem))]' : 'w-[min(40rem,calc(100%-2rem))]'} -translate-1/2 overflow-y-auto rounded-2xl border border-line bg-card p-6 text-ink shadow-xl`}
@@ -47,4 +53,18 @@ export function Dialog({
       </Radix.Portal>
     </Radix.Root>
   );
+}
+
+const FIELD = ['input:not([type=hidden]):not([type=file])', 'textarea', 'select']
+  .map((f) => `${f}:not([disabled]):not([aria-hidden])`)
+  .join();
+
+/**
+ * Typing begins in the first field: on the button that closes, the first space would throw away what was begun. Where a finger points, a field would call
+ * up the keys that cover the half of the glass: there, and where there is no field, the dialog itself has the focus.
+ */
+function focusFirst(content: HTMLElement | null): void {
+  if (!content || content.contains(document.activeElement)) return;
+  const field = window.matchMedia('(pointer: coarse)').matches ? null : content.querySelector<HTMLElement>(FIELD);
+  (field ?? content).focus({ preventScroll: true });
 }

@@ -1,7 +1,7 @@
 'use client';
 import { useMemo, useState } from 'react';
 import { ASSUMPTIONS, oneOrSet, type OneOrSetInputs, type School, type Tip } from '../../core/repair/one-or-set';
-import { moneyWords } from '../../core/repair/quotation';
+import { minorDigits, moneyWords } from '../../core/repair/money';
 import { recordsOf } from '../../core/repair/proof';
 import type { RepairView } from '../../formats/repair';
 import type { JobView } from '../../formats/views';
@@ -14,39 +14,45 @@ import type { FoundFinding } from './found';
 import { useKeepData } from './keep-data';
 import { useRecord } from './use-record';
 
-/** Field, label, hint, and what one unit of it is in the arithmetic. */
+/** Field, label, hint, and what one unit of it is in the arithmetic; `money`: as many minor units as the currency has. */
 const FIELDS = [
   ['failed', 'Failed', '', 1],
   ['positions', 'of positions', '', 1],
-  ['part', 'A part', 'money', 100],
+  ['part', 'A part', 'money', 'money'],
   ['access_min', 'Access, once', 'min', 1],
   ['each_min', 'Labour, each', 'min', 1],
-  ['labour', 'Labour', 'money an hour', 100],
+  ['labour', 'Labour', 'money an hour', 'money'],
   ['age_h', 'Age of the others', 'hours', 1],
   ['horizon_h', 'Looked ahead', 'hours', 1],
   ['shape', 'Weibull shape', '1: at random', 1],
   ['scale_h', 'Weibull scale', 'hours', 1],
   ['breakage', 'Breaks on removal', '%', 0.01],
-  ['breakageCost', 'A broken one costs', 'money', 100],
-  ['comeback', 'A return costs beside', 'money', 100],
+  ['breakageCost', 'A broken one costs', 'money', 'money'],
+  ['comeback', 'A return costs beside', 'money', 'money'],
 ] as const;
 
-const draftFrom = (i: OneOrSetInputs): Draft =>
+type Unit = (typeof FIELDS)[number][3];
+const unitOf = (unit: Unit, currency: string): number => (unit === 'money' ? 10 ** minorDigits(currency) : unit);
+
+const draftFrom = (i: OneOrSetInputs, currency: string): Draft =>
   Object.fromEntries(
     FIELDS.map(([f, , , unit]) => {
       const value = f === 'shape' ? i.life.shape : f === 'scale_h' ? i.life.scale_h : i[f];
-      return [f, String(Number((value / unit).toPrecision(6)))];
+      return [f, String(Number((value / unitOf(unit, currency)).toPrecision(9)))];
     }),
   );
 
-function inputsOf(draft: Draft): { inputs: OneOrSetInputs | null; problems: DraftReader['problems'] } {
+function inputsOf(
+  draft: Draft,
+  currency: string,
+): { inputs: OneOrSetInputs | null; problems: DraftReader['problems'] } {
   const read = new DraftReader(draft);
   const v = Object.fromEntries(
     FIELDS.map(([f, , , unit]) => {
       const value = read.number(f, `/record/inputs/${f}`);
       if (value === undefined || value < 0)
         read.problems.push({ path: `/record/inputs/${f}`, message: 'A number of 0 or more.' });
-      return [f, (value ?? 0) * unit];
+      return [f, (value ?? 0) * unitOf(unit, currency)];
     }),
   ) as Record<(typeof FIELDS)[number][0], number>;
   if (v.failed > v.positions)
@@ -91,16 +97,17 @@ export function Decide({
   start: RepairView['decisions'][number];
 }) {
   const made = recordsOf(view.repair.records, 'decision').findLast((d) => d.body.finding === finding.id);
-  const [draft, setDraft] = useState<Draft>(() => draftFrom(made?.body.inputs ?? start.inputs));
+  const currency = made?.body.currency ?? start.currency;
+  const [draft, setDraft] = useState<Draft>(() => draftFrom(made?.body.inputs ?? start.inputs, currency));
   const [why, setWhy] = useState('');
   const { busy, problems, write } = useRecord(view.job.id);
   const may = useMayRecord();
   const isLead = useIsLead();
   const kept = useKeepData();
   const [source, setSource] = useState('');
-  const read = useMemo(() => inputsOf(draft), [draft]);
+  const read = useMemo(() => inputsOf(draft, currency), [draft, currency]);
   const result = useMemo(() => (read.inputs ? oneOrSet(read.inputs) : null), [read]);
-  const money = (minor: number): string => moneyWords(Math.round(minor), start.currency);
+  const money = (minor: number): string => moneyWords(Math.round(minor), currency);
   const f = {
     draft,
     problems: [...read.problems, ...problems],
@@ -113,7 +120,7 @@ export function Decide({
         finding: finding.id,
         school,
         inputs: read.inputs,
-        currency: start.currency,
+        currency: currency,
         why: why.trim(),
       });
   };
@@ -157,7 +164,7 @@ export function Decide({
               field={field}
               path={`/record/inputs/${field}`}
               label={label}
-              hint={hint.replace('money', start.currency)}
+              hint={hint.replace('money', currency)}
               mono
             />
           ))}
@@ -189,7 +196,7 @@ export function Decide({
                     kind: 'costs',
                     key: start.name,
                     source: source.trim(),
-                    body: costsOf(read.inputs, start.currency),
+                    body: costsOf(read.inputs, currency),
                   });
               }}
             >
@@ -273,7 +280,7 @@ function tipWords(tips: readonly Tip[], inputs: OneOrSetInputs | null, money: (m
       case 'access_min':
         return [`if access took ${Math.round(at)} min`];
       case 'age_h':
-        return [`if the others were ${Math.round(at)} hours old`];
+        return [`if the others were ${Math.round(at).toLocaleString('en-GB')} hours old`];
       case 'breakage':
         return [`if ${Math.round(100 * at)} % broke on removal`];
     }

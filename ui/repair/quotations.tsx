@@ -1,7 +1,8 @@
 'use client';
 import { useState } from 'react';
 import { recordsOf } from '../../core/repair/proof';
-import { moneyWords, totalOf } from '../../core/repair/quotation';
+import { fromMinor, moneyWords, toMinor } from '../../core/repair/money';
+import { totalOf } from '../../core/repair/quotation';
 import { ANSWERS, type Answer, type QuotationLine } from '../../core/repair/types';
 import type { Problem } from '../../core/result';
 import type { JobView } from '../../formats/views';
@@ -29,11 +30,12 @@ function linesFrom(view: JobView, finding: FoundFinding): LineDraft[] {
   const start = view.repair.decisions.find((d) => d.finding === finding.id);
   const inputs = decided?.inputs ?? start?.inputs;
   if (!inputs) return [EMPTY];
+  const { currency } = view.repair;
   const count = decided?.school === 'set' ? inputs.positions : inputs.failed;
   const hours = (inputs.access_min + count * inputs.each_min) / 60;
   return [
-    { text: `${finding.body.name}, new`, quantity: String(count), price: (inputs.part / 100).toFixed(2) },
-    { text: 'Labour, hours', quantity: String(Number(hours.toFixed(2))), price: (inputs.labour / 100).toFixed(2) },
+    { text: `${finding.body.name}, new`, quantity: String(count), price: fromMinor(inputs.part, currency) },
+    { text: 'Labour, hours', quantity: String(Number(hours.toFixed(2))), price: fromMinor(inputs.labour, currency) },
   ];
 }
 
@@ -121,13 +123,13 @@ function QuotationForm({
   const [note, setNote] = useState('');
   const [wrong, setWrong] = useState<readonly Problem[]>([]);
   const { busy, problems, write } = useRecord(view.job.id);
-  const currency = view.repair.decisions[0]?.currency ?? 'EUR';
+  const { currency } = view.repair;
   const read = lines
     .map((l, i) => ({ i, l, quantity: readNumber(l.quantity), price: readNumber(l.price) }))
     .filter(({ l }) => l.text.trim() || l.price.trim());
   const total = totalOf(
     read.flatMap(({ quantity, price }): QuotationLine[] =>
-      quantity !== undefined && price !== undefined ? [{ text: '', quantity, price: Math.round(price * 100) }] : [],
+      quantity !== undefined && price !== undefined ? [{ text: '', quantity, price: toMinor(price, currency) }] : [],
     ),
   );
   const set = (i: number, change: Partial<LineDraft>): void =>
@@ -153,7 +155,7 @@ function QuotationForm({
         lines: read.map(({ l, quantity, price }) => ({
           text: l.text.trim(),
           quantity: quantity ?? 0,
-          price: Math.round((price ?? 0) * 100),
+          price: toMinor(price ?? 0, currency),
         })),
       })
     )

@@ -24,21 +24,24 @@ export function Repair({ view }: { view: JobView }) {
   const codes =
     found.some((f) => f.body.what === 'part' && f.body.name === 'injector') ||
     recordsOf(repair.records, 'coding').length > 0;
+  const quotation = recordsOf(repair.records, 'quotation').at(-1);
+  const answer = recordsOf(repair.records, 'answer').findLast((a) => a.body.quotation === quotation?.id)?.body.answer;
   const state = (id: string): string => repair.checks.find((c) => c.id === id)?.state ?? 'open';
+  const { now } = view.stands;
+  const decidedOn = (f: FoundFinding): 'one' | 'set' | undefined =>
+    recordsOf(repair.records, 'decision').findLast((d) => d.body.finding === f.id)?.body.school;
+  const undecided = found.some((f) => !decidedOn(f) && repair.decisions.some((d) => d.finding === f.id));
   return (
-    <section aria-label="Repair" className="rounded-xl bg-card p-4">
+    <section id="repair" aria-label="Repair" className="scroll-mt-4 rounded-xl bg-card p-4">
       <div className="flex flex-wrap items-baseline justify-between gap-2">
         <h2 className="font-semibold text-soft">Repair</h2>
         <span className="flex flex-wrap gap-x-4 text-sm">
-          <a
-            className="inline-flex min-h-8 items-center underline"
-            href={`/api/jobs/${view.job.id}/report?voice=payer`}
-          >
+          <Link className="inline-flex min-h-8 items-center underline" href={`/jobs/${view.job.id}/report?voice=payer`}>
             Report for the payer
-          </a>
-          <a className="inline-flex min-h-8 items-center underline" href={`/api/jobs/${view.job.id}/report?voice=file`}>
+          </Link>
+          <Link className="inline-flex min-h-8 items-center underline" href={`/jobs/${view.job.id}/report?voice=file`}>
             for the file
-          </a>
+          </Link>
           <a className="inline-flex min-h-8 items-center underline" href={`/api/jobs/${view.job.id}/bundle`} download>
             Bundle
           </a>
@@ -74,7 +77,8 @@ export function Repair({ view }: { view: JobView }) {
             <Stage
               key={f.id}
               title={`One or the whole set: ${f.body.name}`}
-              state={recordsOf(repair.records, 'decision').some((d) => d.body.finding === f.id) ? 'done' : 'open'}
+              state={DECIDED[decidedOn(f) ?? 'open']}
+              open={now === 'agreed' && !decidedOn(f) && !quotation}
             >
               <Decide view={view} finding={f} start={start} />
             </Stage>
@@ -82,12 +86,21 @@ export function Repair({ view }: { view: JobView }) {
         );
       })}
       {found.length > 0 && (
-        <Stage title="Quotation" state={state('agreed')}>
+        <Stage
+          title="Quotation"
+          state={answer ?? state('agreed')}
+          open={now === 'agreed' && (!undecided || quotation !== undefined)}
+        >
           <Quotations view={view} findings={found} />
         </Stage>
       )}
       {found.map((f) => (
-        <Stage key={f.id} title={`Steps: ${sequenceFor(f.body.what, f.body.name).name}`} state={state('repaired')}>
+        <Stage
+          key={f.id}
+          title={`Steps: ${sequenceFor(f.body.what, f.body.name).name}`}
+          state={state('repaired')}
+          open={now === 'repair'}
+        >
           <Steps view={view} finding={f} />
         </Stage>
       ))}
@@ -99,7 +112,7 @@ export function Repair({ view }: { view: JobView }) {
       <Stage
         title="Proof and release"
         state={view.job.closed ? 'done' : repair.checks.every((c) => c.state === 'done') ? 'ready' : 'open'}
-        open={!view.job.closed && found.length > 0}
+        open={now === 'proof' || now === 'release'}
       >
         <Proof view={view} />
       </Stage>
@@ -107,11 +120,18 @@ export function Repair({ view }: { view: JobView }) {
   );
 }
 
+const DECIDED = { one: 'only those that failed', set: 'the whole set', open: 'open' } as const;
+
 const TONES: Readonly<Record<string, string>> = {
   done: 'text-eelgrass',
+  accepted: 'text-eelgrass',
+  'only those that failed': 'text-eelgrass',
+  'the whole set': 'text-eelgrass',
   ready: 'text-eelgrass',
   open: 'text-soft',
   failed: 'text-rust',
+  declined: 'text-rust',
+  deferred: 'text-ochre',
 };
 
 function Stage({

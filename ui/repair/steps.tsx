@@ -5,21 +5,14 @@ import type { Position } from '../../core/judge/types';
 import { positionWords } from '../../core/judge/words';
 import { recordsOf, type RecordOf, renewedPositions } from '../../core/repair/proof';
 import { type FittingSequence, type FittingStep, sequenceFor } from '../../core/repair/sequences';
-import { deviation } from '../../core/repair/values';
+import { strayed } from '../../core/repair/values';
 import type { FittingValue } from '../../formats/repair';
 import type { JobView } from '../../formats/views';
-import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
-import { errorAt } from '../kit/draft';
-import { Field, inputLook, tie } from '../kit/field';
-import { OtherProblems } from '../kit/form';
 import { useIsLead, useMayRecord } from '../kit/session';
+import { askedOf, keyOf } from './asked';
 import type { FoundFinding } from './found';
-import { useKeepData } from './keep-data';
+import { TickDialog, ValueDialog } from './step-dialogs';
 import { useRecord } from './use-record';
-
-/** Further from the value than this is said. Common practice, no source. */
-const FAR = 0.1;
 
 /** The fitting sequence, each step ticked with the value that was reached and the tool; positions in order. */
 export function Steps({ view, finding }: { view: JobView; finding: FoundFinding }) {
@@ -41,12 +34,12 @@ export function Steps({ view, finding }: { view: JobView; finding: FoundFinding 
       </p>
       <ol className="flex flex-col gap-1">
         {sequence.steps.map((step, i) => (
-          <li key={step.id} className="grid gap-2 rounded-lg px-1 py-1 sm:grid-cols-[minmax(0,1fr)_auto]">
-            <div>
+          <li key={step.id} className="flex flex-wrap items-start gap-x-4 gap-y-2 rounded-lg px-1 py-1">
+            <div className="min-w-0 flex-[1_1_18rem]">
               <b>{i + 1}.</b> {step.say}
               {step.value && <Asked view={view} sequence={sequence} step={step} />}
             </div>
-            <div className="flex flex-wrap gap-1">
+            <div className="flex flex-wrap items-start gap-1">
               {(step.each && positions.length ? positions : [undefined]).map((p) => (
                 <Tick
                   key={String(p)}
@@ -75,10 +68,6 @@ export function Steps({ view, finding }: { view: JobView; finding: FoundFinding 
     </div>
   );
 }
-
-const keyOf = (sequence: FittingSequence, step: FittingStep): string => `${sequence.id}/${step.id}`;
-const askedOf = (view: JobView, sequence: FittingSequence, step: FittingStep) =>
-  view.repair.service.find((s) => s.kind === 'fitting' && s.key === keyOf(sequence, step));
 
 /** The workshop's own value; where there is none, it is asked for. */
 function Asked({ view, sequence, step }: { view: JobView; sequence: FittingSequence; step: FittingStep }) {
@@ -137,25 +126,24 @@ function Tick({
   const { busy, write } = useRecord(view.job.id);
   const where = position === undefined ? '' : ` at ${positionWords(position)}`;
   const asked = askedOf(view, sequence, step);
-  const off =
+  const far =
     done?.body.value && asked && step.value
-      ? deviation(done.body.value, (asked.body as FittingValue).value, step.value.quantity)
+      ? strayed(done.body.value, (asked.body as FittingValue).value, step.value)
       : null;
-  const far = off !== null && Math.abs(off) > FAR;
   if (done)
     return (
       <span
-        className={`inline-flex min-h-11 items-center gap-1 rounded-lg border-2 px-2 ${far ? 'border-ochre text-ochre' : 'border-eelgrass text-eelgrass'}`}
+        className={`inline-flex min-h-11 items-center gap-1 rounded-lg border-2 px-2 ${far === null ? 'border-eelgrass text-eelgrass' : 'border-ochre text-ochre'}`}
         title={`${done.by}${done.body.tool ? `, ${done.body.tool}` : ''}`}
       >
         <Check size={16} aria-hidden="true" />
         <span className="sr-only">done{where}</span>
         {position ?? 'done'}
         {done.body.value && <b className="font-mono">{done.body.value}</b>}
-        {far && (
+        {far !== null && (
           <span>
-            {off > 0 ? '+' : '−'}
-            {Math.round(100 * Math.abs(off))} %
+            {far > 0 ? '+' : '−'}
+            {Math.round(100 * Math.abs(far))} %
           </span>
         )}
         {may && step.value && (
@@ -184,156 +172,5 @@ function Tick({
     >
       {position ?? 'tick'}
     </button>
-  );
-}
-
-function TickDialog({
-  view,
-  sequence,
-  step,
-  position,
-  onClose,
-}: {
-  view: JobView;
-  sequence: FittingSequence;
-  step: FittingStep;
-  position: Position | undefined;
-  onClose: () => void;
-}) {
-  const [value, setValue] = useState('');
-  const [tool, setTool] = useState(
-    () => recordsOf(view.repair.records, 'step').findLast((s) => s.body.tool)?.body.tool ?? '',
-  );
-  const { busy, problems, write } = useRecord(view.job.id);
-  const error = errorAt(problems, '/record/value');
-  const asked = askedOf(view, sequence, step);
-  async function save(): Promise<void> {
-    if (
-      await write({
-        kind: 'step',
-        sequence: sequence.id,
-        step: step.id,
-        ...(position === undefined ? {} : { position }),
-        ...(value.trim() ? { value: value.trim() } : {}),
-        ...(tool.trim() ? { tool: tool.trim() } : {}),
-      })
-    )
-      onClose();
-  }
-  return (
-    <Dialog
-      open
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
-      title={step.say}
-      description={`${position === undefined ? '' : `${positionWords(position)}: `}${step.value?.what ?? ''}${asked ? `, ${(asked.body as FittingValue).value}` : ''}`}
-    >
-      <form
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          void save();
-        }}
-      >
-        <Field
-          id="step-value"
-          label="Value reached"
-          hint={step.value?.quantity === 'torque' ? 'Nm or lbf ft' : ''}
-          error={error}
-        >
-          <input
-            className={`${inputLook} font-mono`}
-            value={value}
-            maxLength={60}
-            onChange={(e) => setValue(e.target.value)}
-            {...tie('step-value', error)}
-          />
-        </Field>
-        <Field id="step-tool" label="Tool">
-          <input
-            id="step-tool"
-            className={inputLook}
-            value={tool}
-            maxLength={120}
-            onChange={(e) => setTool(e.target.value)}
-          />
-        </Field>
-        <OtherProblems problems={problems} paths={['/record/value']} />
-        <Button type="submit" tone="strong" disabled={busy}>
-          Tick
-        </Button>
-      </form>
-    </Dialog>
-  );
-}
-
-function ValueDialog({
-  view,
-  name,
-  what,
-  onClose,
-}: {
-  view: JobView;
-  name: string;
-  what: string;
-  onClose: () => void;
-}) {
-  const [value, setValue] = useState('');
-  const [source, setSource] = useState('');
-  const { busy, problems, keep } = useKeepData();
-  const errors = { value: errorAt(problems, '/body/value'), source: errorAt(problems, '/source') };
-  async function save(): Promise<void> {
-    if (
-      await keep({
-        family: view.unit.family,
-        kind: 'fitting',
-        key: name,
-        body: { value: value.trim() },
-        source: source.trim(),
-      })
-    )
-      onClose();
-  }
-  return (
-    <Dialog
-      open
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
-      title="Value from the service information"
-      description={`${what}, for ${view.unit.family}`}
-    >
-      <form
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          void save();
-        }}
-      >
-        <Field id="asked-value" label="Value" hint="with its unit: 18 Nm, 13 lbf ft, 90°" error={errors.value}>
-          <input
-            className={`${inputLook} font-mono`}
-            value={value}
-            maxLength={60}
-            onChange={(e) => setValue(e.target.value)}
-            {...tie('asked-value', errors.value)}
-          />
-        </Field>
-        <Field id="asked-source" label="Source" hint="document, page, revision" error={errors.source}>
-          <input
-            className={inputLook}
-            value={source}
-            maxLength={200}
-            onChange={(e) => setSource(e.target.value)}
-            {...tie('asked-source', errors.source)}
-          />
-        </Field>
-        <OtherProblems problems={problems} paths={['/body/value', '/source']} />
-        <Button type="submit" tone="strong" disabled={busy}>
-          Keep
-        </Button>
-      </form>
-    </Dialog>
   );
 }

@@ -9,6 +9,8 @@ const RULES = [
   ['simple', 'Simple: the value as it stands'],
   ['guarded', 'Guarded: only what is proven at 95 %'],
 ] as const;
+/** After ISO 4217, as the browser knows them. */
+const CURRENCIES = Intl.supportedValuesOf('currency');
 const look = 'mt-1 block min-h-12 w-full rounded-lg border-2 border-line bg-card px-2';
 
 /** How each depot accepts, and which school it has picked where there are several. */
@@ -46,6 +48,18 @@ export function Depots({ view, by, onDone }: { view: ShelfView; by: string; onDo
                 <option key={id} value={id}>
                   {label}
                 </option>
+              ))}
+            </select>
+          </label>
+          <label className="mt-2 block text-sm">
+            Currency
+            <select
+              className={look}
+              value={d.currency ?? 'EUR'}
+              onChange={(e) => void choose(d.id, { currency: e.target.value })}
+            >
+              {(alive ? CURRENCIES : [d.currency ?? 'EUR']).map((c) => (
+                <option key={c}>{c}</option>
               ))}
             </select>
           </label>

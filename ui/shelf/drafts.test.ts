@@ -36,7 +36,26 @@ describe('a test in the form', () => {
     [{ cautions: 'nonsense' }, '/test/cautions'],
     [{ minutes: 'ten' }, '/test/minutes'],
     [{ more: '[1]' }, '/test/more'],
+    [{ uses: 'a washer' }, '/test/uses'],
+    [{ uses: 'a washer; -3' }, '/test/uses'],
   ])('%j', (change, path) => expect(paths(testOfDraft({ ...draft, ...change }))).toEqual([path]));
+  test('what it uses up is said with the minutes that it is worth', () => {
+    expect(testOfDraft({ ...draft, uses: 'sealing washers; 5\ncleaner: 1.5 min' })).toMatchObject({
+      ok: true,
+      value: {
+        uses: [
+          { what: 'sealing washers', worth_min: 5 },
+          { what: 'cleaner', worth_min: 1.5 },
+        ],
+      },
+    });
+    expect(testOfDraft({ ...draft, uses: ' \n' })).toMatchObject({ ok: true, value: { id: draft.id } });
+  });
+  test('a copy keeps that it is planned by itself', () =>
+    expect(testOfDraft(draftOfTest({ ...findTest('harness-pins')!, firstLine: true }))).toMatchObject({
+      ok: true,
+      value: { firstLine: true },
+    }));
   test('a state and a caution of the workshop’s own', () => {
     const read = testOfDraft({
       ...draft,

@@ -1,0 +1,35 @@
+/** Money in integer minor units of a currency (cents, fils). */
+
+const DIGITS = new Map<string, number>();
+
+/** Decimal places of a currency after ISO 4217, as the platform's Intl knows them: EUR 2, JPY 0, TND 3; 2 for one that is unknown or misspelt. */
+export function minorDigits(currency: string): number {
+  const known = DIGITS.get(currency);
+  if (known !== undefined) return known;
+  const digits = digitsOf(currency);
+  DIGITS.set(currency, digits);
+  return digits;
+}
+
+function digitsOf(currency: string): number {
+  try {
+    return new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
+  } catch {
+    return 2;
+  }
+}
+
+/** Minor units from an amount as a person types it, rounded to the nearest. */
+export const toMinor = (amount: number, currency: string): number => Math.round(amount * 10 ** minorDigits(currency));
+
+/** The amount as a person types it: "25.50". */
+export const fromMinor = (minor: number, currency: string): string => {
+  const digits = minorDigits(currency);
+  return (minor / 10 ** digits).toFixed(digits);
+};
+
+/** "1,234.50 EUR" */
+export const moneyWords = (minor: number, currency: string): string => {
+  const [whole = '', parts] = fromMinor(minor, currency).split('.');
+  return `${whole.replace(/\B(?=(\d{3})+$)/g, ',')}${parts === undefined ? '' : `.${parts}`} ${currency}`;
+};
