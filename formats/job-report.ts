@@ -3,7 +3,8 @@ import { findingWords } from '../core/evidence/finding';
 import { positionWords } from '../core/judge/words';
 import { groupedCode } from '../core/repair/coding';
 import { recordsOf } from '../core/repair/proof';
-import { moneyWords, totalOf } from '../core/repair/quotation';
+import { moneyWords } from '../core/repair/money';
+import { totalOf } from '../core/repair/quotation';
 import { SEQUENCES } from '../core/repair/sequences';
 import type { ProofCheck, Recorded } from '../core/repair/types';
 import type { JobView, RunView, Verified } from './views';
@@ -241,7 +242,7 @@ export function recordWords({ body: r }: Recorded): string {
       return `The payer: ${r.answer}${r.until ? ` until ${r.until}` : ''}${r.said ? `, ${r.said}` : ''}`;
     case 'step': {
       const step = SEQUENCES.find((s) => s.id === r.sequence)?.steps.find((s) => s.id === r.step);
-      return `${r.position === undefined ? '' : `${capital(positionWords(r.position))}: `}${step?.say ?? r.step}${r.value ? ` ${r.value}` : ''}${r.tool ? ` with ${r.tool}` : ''}${r.note ? `, ${r.note}` : ''}`;
+      return `${r.position === undefined ? '' : `${capital(positionWords(r.position))}: `}${(step?.say ?? r.step).replace(/\.$/, '')}${r.value ? ` ${r.value}` : ''}${r.tool ? ` with ${r.tool}` : ''}${r.note ? `, ${r.note}` : ''}`;
     }
     case 'coding':
       return `Code of ${r.part} ${r.position}, ${r.how}: ${groupedCode(r.code, 4)}${r.old ? ` (before ${groupedCode(r.old, 4)})` : ''}`;

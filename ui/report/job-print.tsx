@@ -173,8 +173,8 @@ function File({ view }: { view: ReportView }) {
           <h2 className="text-lg font-bold">Photos</h2>
           <div className="grid grid-cols-2 gap-3">
             {view.job.photos.map((p) => (
-              // eslint-disable-next-line @next/next/no-img-element -- as it is on paper
               <figure key={p.id} className="break-inside-avoid">
+                {/* eslint-disable-next-line @next/next/no-img-element -- as it is on paper */}
                 <img src={`/api/photos/${p.id}`} alt={p.name} className="max-h-56" />
                 <figcaption className="text-soft">
                   {p.name}, {p.by}

@@ -1,9 +1,7 @@
-import { renderToBuffer } from '@react-pdf/renderer';
-import { createElement } from 'react';
 import { serverDb } from '@/server/db';
 import { reportPhotos, viewReport } from '@/server/report';
 import { payerReport, type Voice } from '@/formats/job-report';
-import { JobPdf } from '@/ui/report/job-pdf';
+import { jobPdf } from '@/ui/report/job-pdf';
 import { answerNotFound, handleRead, isId } from '../../../handler';
 
 /** The report as PDF: `?voice=payer` or `?voice=file`. */
@@ -12,12 +10,12 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
     const { id } = await params;
     const voice: Voice = new URL(request.url).searchParams.get('voice') === 'payer' ? 'payer' : 'file';
     const { db } = serverDb();
-    const view = isId(id) ? await viewReport(db, id) : null;
+    if (!isId(id)) return answerNotFound('job');
+    // The photos are drawn while the job is read.
+    const [view, all] = await Promise.all([viewReport(db, id), voice === 'file' ? reportPhotos(db, id) : []]);
     if (!view) return answerNotFound('job');
-    const photos = await reportPhotos(db, id, voice === 'payer' ? payerReport(view).picture : undefined);
-    const pdf = await renderToBuffer(
-      createElement(JobPdf, { view, voice, photos }) as unknown as Parameters<typeof renderToBuffer>[0],
-    );
+    const photos = voice === 'payer' ? await reportPhotos(db, id, payerReport(view).picture) : all;
+    const pdf = await jobPdf(view, voice, photos);
     const name = `${view.job.unit.fleetNumber}-job-${view.job.job.number}-${voice}.pdf`.replace(/[^\w.-]/g, '_');
     return new Response(new Uint8Array(pdf), {
       headers: { 'content-type': 'application/pdf', 'content-disposition': `inline; filename="${name}"` },

@@ -1,8 +1,6 @@
-import { renderToBuffer } from '@react-pdf/renderer';
-import { createElement } from 'react';
 import { serverDb } from '@/server/db';
 import { viewRun } from '@/server/run-view';
-import { RunPdf } from '@/ui/report/run-pdf';
+import { runPdf } from '@/ui/report/run-pdf';
 import { answerNotFound, handleRead, isId } from '../../../handler';
 
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
@@ -10,8 +8,7 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
     const { id } = await params;
     const view = isId(id) ? await viewRun(serverDb().db, id) : null;
     if (!view) return answerNotFound('test run');
-    const element = createElement(RunPdf, { view }) as unknown as Parameters<typeof renderToBuffer>[0];
-    const pdf = await renderToBuffer(element);
+    const pdf = await runPdf(view);
     const name = `${view.unit.fleetNumber}-job-${view.job.number}.pdf`.replace(/[^\w.-]/g, '_');
     return new Response(new Uint8Array(pdf), {
       headers: { 'content-type': 'application/pdf', 'content-disposition': `inline; filename="${name}"` },
