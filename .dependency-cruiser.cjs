@@ -35,6 +35,7 @@ const floors = [
   'circuit',
   'diagnosis',
   'repair',
+  'job',
 ];
 const floor = (name, i) => ({
   name: `core-${name}-points-down`,

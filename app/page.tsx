@@ -1,6 +1,6 @@
 import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db';
-import { viewYard } from '@/server/queries';
+import { viewYard } from '@/server/yard';
 import { TopBar } from '@/ui/kit/top-bar';
 import { Yard } from '@/ui/yard/yard';
 

@@ -215,6 +215,7 @@ export const CHOOSE_DEPOT = {
   properties: {
     by,
     decision: { enum: ['three-way', 'simple', 'guarded'] },
+    currency: { type: 'string', pattern: '^[A-Z]{3}$' },
     school: {
       type: 'object',
       additionalProperties: false,

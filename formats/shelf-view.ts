@@ -56,6 +56,7 @@ export interface ShelfView {
     readonly id: string;
     readonly name: string;
     readonly decision: DecisionRule;
+    readonly currency?: string;
     readonly schools: Readonly<Record<string, string>>;
   }[];
   readonly choice: ChoiceView | null;

@@ -5,6 +5,7 @@ import type { FindingBody, ProposedFinding, RuledOut } from '../core/evidence/fi
 import type { WeighedCircuit } from '../core/diagnosis/case';
 import type { OpenQuotation } from '../core/repair/quotation';
 import type { RepairView } from './repair';
+import type { Stands } from '../core/job/stands';
 import type { Plan } from '../core/plan/types';
 import type { Intake } from './job-requests';
 import type { FreezeFrame } from './requests';
@@ -127,11 +128,16 @@ export interface JobBrief {
   readonly runs: readonly RunBrief[];
 }
 
+/** An open job as the yard lists it. */
+export interface YardJob extends JobBrief {
+  readonly stands: Stands;
+}
+
 export interface YardView {
   readonly search: string;
   /** How many units there are to the search; the list may show fewer. */
   readonly found: number;
-  readonly units: readonly (UnitView & { readonly jobs: readonly JobBrief[] })[];
+  readonly units: readonly (UnitView & { readonly jobs: readonly YardJob[] })[];
   readonly depots: readonly { readonly id: string; readonly name: string }[];
   readonly families: readonly { readonly id: string; readonly code: string; readonly engine: Engine }[];
 }
@@ -162,6 +168,8 @@ export interface JobView {
   /** Of each circuit that something was measured in. */
   readonly circuits: readonly CircuitView[];
   readonly repair: RepairView;
+  /** Where it stands, and what is next. */
+  readonly stands: Stands;
 }
 
 export type CircuitView = WeighedCircuit;

@@ -60,16 +60,18 @@ export async function setPart(db: Db, unitId: string, p: SetPart): Promise<Done>
   return done ? ok({ id: unitId, duplicate: false }) : notFound('unit');
 }
 
-/** A depot's school for a test, or how it accepts. Leads only. */
+/** A depot's school for a test, how it accepts, or what it reckons in. Leads only. */
 export async function chooseDepot(db: Db, depotId: string, c: ChooseDepot): Promise<Done> {
   const refused = await requireLead(db, c.by, 'choose how this depot judges');
   if (refused) return refused;
   return db.transaction(async (tx) => {
     const [there] = await tx.select().from(depot).where(eq(depot.id, depotId)).for('update');
     if (!there) return notFound('depot');
-    const { schools, decision } = there.choices;
+    const { schools, decision, currency } = there.choices;
     const others = Object.fromEntries(Object.entries(schools).filter(([test]) => test !== c.school?.test));
+    const chosen = c.currency ?? currency;
     const next = {
+      ...(chosen ? { currency: chosen } : {}),
       decision: c.decision ?? decision,
       schools: c.school
         ? { ...others, ...(c.school.name === null ? {} : { [c.school.test]: c.school.name }) }
@@ -97,14 +99,12 @@ export async function openJob(db: Db, j: OpenJob): Promise<Done> {
   return db.transaction(async (tx) => {
     const inserted = await tx.insert(job).values(row).onConflictDoNothing({ target: job.id }).returning({ id: job.id });
     if (inserted.length && j.conditions?.length) {
-      await tx
-        .insert(intake)
-        .values({
-          id: v5('intake', j.id),
-          jobId: j.id,
-          recordedBy: row.openedBy,
-          body: { ...EMPTY_INTAKE, conditions: j.conditions },
-        });
+      await tx.insert(intake).values({
+        id: v5('intake', j.id),
+        jobId: j.id,
+        recordedBy: row.openedBy,
+        body: { ...EMPTY_INTAKE, conditions: j.conditions },
+      });
     }
     return done(j.id, inserted);
   });

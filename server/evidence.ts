@@ -1,4 +1,5 @@
 import { asc, desc, eq, inArray } from 'drizzle-orm';
+import { groupBy } from '../core/collections';
 import { ok, type Problem } from '../core/result';
 import type { Evidence } from '../core/evidence/types';
 import type { Position } from '../core/judge/types';
@@ -40,14 +41,18 @@ export async function noteIntake(db: Db, jobId: string, body: NoteIntake): Promi
   return ok({ id: body.id, duplicate: inserted.length === 0 });
 }
 
-export async function intakeOf(db: Db | Tx, jobId: string): Promise<Intake> {
-  const [row] = await db
-    .select({ body: intake.body })
+export const intakeOf = async (db: Db | Tx, jobId: string): Promise<Intake> =>
+  (await intakeOfJobs(db, [jobId])).get(jobId) ?? EMPTY_INTAKE;
+
+/** The newest intake of many jobs at once; a job without one is not in it. */
+export async function intakeOfJobs(db: Db | Tx, jobIds: readonly string[]): Promise<Map<string, Intake>> {
+  if (jobIds.length === 0) return new Map();
+  const rows = await db
+    .selectDistinctOn([intake.jobId], { jobId: intake.jobId, body: intake.body })
     .from(intake)
-    .where(eq(intake.jobId, jobId))
-    .orderBy(desc(intake.sequence))
-    .limit(1);
-  return row?.body ?? EMPTY_INTAKE;
+    .where(inArray(intake.jobId, [...jobIds]))
+    .orderBy(intake.jobId, desc(intake.sequence));
+  return new Map(rows.map((r) => [r.jobId, r.body]));
 }
 
 /** Keeps evidence that is no reading. */
@@ -105,10 +110,26 @@ export async function takeBackEvidence(db: Db, jobId: string, body: TakeBack): P
 }
 
 /** The evidence of a job that counts, in order. */
-export async function evidenceOf(db: Db | Tx, jobId: string): Promise<EvidenceView[]> {
-  const rows = await db.select().from(evidence).where(eq(evidence.jobId, jobId)).orderBy(asc(evidence.sequence));
+export const evidenceOf = async (db: Db | Tx, jobId: string): Promise<EvidenceView[]> =>
+  (await evidenceOfJobs(db, [jobId])).get(jobId) ?? [];
+
+/** The same of many jobs at once. */
+export async function evidenceOfJobs(db: Db | Tx, jobIds: readonly string[]): Promise<Map<string, EvidenceView[]>> {
+  if (jobIds.length === 0) return new Map();
+  const rows = await db
+    .select()
+    .from(evidence)
+    .where(inArray(evidence.jobId, [...jobIds]))
+    .orderBy(asc(evidence.sequence));
   const gone = new Set(rows.map((r) => r.takesBack));
-  return rows
-    .filter((r) => r.takesBack === null && !gone.has(r.id))
-    .map((r) => ({ id: r.id, body: r.body, by: r.recordedBy, at: r.createdAt.toISOString() }));
+  const counting = groupBy(
+    rows.filter((r) => r.takesBack === null && !gone.has(r.id)),
+    (r) => r.jobId,
+  );
+  return new Map(
+    [...counting].map(([jobId, own]) => [
+      jobId,
+      own.map((r) => ({ id: r.id, body: r.body, by: r.recordedBy, at: r.createdAt.toISOString() })),
+    ]),
+  );
 }

@@ -48,18 +48,16 @@ export async function addPhoto(db: Db, jobId: string, p: NewPhoto): Promise<Done
       if ((held?.n ?? 0) >= MOST_PHOTOS)
         return refuse('Too many photos.', [{ path: '', message: `A job holds at most ${MOST_PHOTOS} photos.` }]);
       const { full, small, width, height } = drawn;
-      await tx
-        .insert(photo)
-        .values({
-          id: p.id,
-          jobId,
-          name: plainName(p.name),
-          sha256: createHash('sha256').update(full).digest('hex'),
-          size: full.length,
-          width,
-          height,
-          recordedBy: p.by,
-        });
+      await tx.insert(photo).values({
+        id: p.id,
+        jobId,
+        name: plainName(p.name),
+        sha256: createHash('sha256').update(full).digest('hex'),
+        size: full.length,
+        width,
+        height,
+        recordedBy: p.by,
+      });
       await tx.insert(photoContent).values({ id: p.id, full, small });
       return ok({ id: p.id, duplicate: false });
     });

@@ -1,112 +1,30 @@
-import { and, asc, desc, eq, inArray, isNull, like, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import { groupBy } from '../core/collections';
 import { compareCodes } from '../core/codes/phases';
 import { openQuotations } from '../core/repair/quotation';
-import { proposeFindings, ruledOutBy } from '../core/evidence/finding';
+import { proposeWithCircuits } from '../core/diagnosis/propose';
+import { ruledOutBy } from '../core/evidence/finding';
 import { weighCase, type Case } from '../core/diagnosis/case';
 import type { MeasuredRun } from '../core/evidence/types';
 import { whatIsKnown } from '../core/evidence/known';
 import { makePlan } from '../core/plan/plan';
+import { whereItStands } from '../core/job/stands';
 import { knownCodes, pointedByCodes } from '../formats/codes';
-import type { BeforeView, CodeView, FindingView, JobBrief, JobView, YardView } from '../formats/views';
+import type { BeforeView, CodeView, FindingView, JobBrief, JobView } from '../formats/views';
 import { codesOf, descriptionsOf, unpluggedIn } from './codes';
 import type { Db } from './db';
-import { caseOf, type JobFacts, KEPT } from './diagnosis';
+import { caseOf, type JobFacts, KEPT, refsOf } from './diagnosis';
 import { evidenceOf, intakeOf } from './evidence';
 import { findingsOf } from './findings';
+import { briefs, type JobRow, measuredRunsOf, runsOf } from './job-runs';
 import { notesOf } from './notes';
 import { photosOf } from './photos';
 import { changesOf } from './plan';
 import { recordsOfJobs, repairOf } from './records';
-import { definitionOf, jobBrief, unitView } from './run-view';
-import { codeObservation, depot, engineFamily, job, testRun, unit, unitWords } from './schema';
+import { unitView } from './run-view';
+import { codeObservation, depot, engineFamily, job, testRun, unit } from './schema';
 import { allTests, testBrief } from './tests';
 import { trailOf } from './trail';
-
-type JobRow = typeof job.$inferSelect;
-type RunRow = typeof testRun.$inferSelect;
-
-const runsOf = (db: Db, jobs: readonly JobRow[]): Promise<RunRow[]> =>
-  jobs.length === 0
-    ? Promise.resolve([])
-    : db
-        .select()
-        .from(testRun)
-        .where(
-          inArray(
-            testRun.jobId,
-            jobs.map((j) => j.id),
-          ),
-        )
-        .orderBy(asc(testRun.createdAt), asc(testRun.id));
-
-function briefs(jobs: readonly JobRow[], runs: readonly RunRow[]): JobBrief[] {
-  const byJob = groupBy(runs, (r) => r.jobId);
-  return jobs.map((j) => jobBrief(j, byJob.get(j.id) ?? []));
-}
-
-/** Units shown at once: more is no list that anybody reads. */
-const SHOWN = 60;
-
-/** Units with their open jobs, those with an open job first, then by fleet number. `search` finds fleet number, kind, family, depot, a job's number or complaint. */
-export async function viewYard(db: Db, search = ''): Promise<YardView> {
-  const words = search.trim().split(/\s+/).filter(Boolean).slice(0, 6);
-  const open_ = db
-    .select({ unitId: job.unitId })
-    .from(job)
-    .where(isNull(job.closedAt))
-    .groupBy(job.unitId)
-    .as('has_open');
-  const rows = await db
-    .select({ unit, family: engineFamily, depot, found: sql<number>`(count(*) over ())::int` })
-    .from(unit)
-    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
-    .innerJoin(depot, eq(depot.id, unit.depotId))
-    .leftJoin(open_, eq(open_.unitId, unit.id))
-    .innerJoin(unitWords, eq(unitWords.unitId, unit.id))
-    .where(and(...words.map((w) => like(unitWords.words, `%${w.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`))))
-    .orderBy(sql`${open_.unitId} is null`, asc(unit.fleetNumber))
-    .limit(SHOWN);
-  const open = rows.length
-    ? await db
-        .select()
-        .from(job)
-        .where(
-          and(
-            isNull(job.closedAt),
-            inArray(
-              job.unitId,
-              rows.map((r) => r.unit.id),
-            ),
-          ),
-        )
-        .orderBy(desc(job.number))
-    : [];
-  const brief = briefs(open, await runsOf(db, open));
-  const byUnit = groupBy(
-    open.map((j, i) => ({ unitId: j.unitId, brief: brief[i] as JobBrief })),
-    (j) => j.unitId,
-  );
-  return {
-    search: search.trim(),
-    found: rows[0]?.found ?? 0,
-    units: rows.map((r) => ({
-      ...unitView(r.unit, r.family, r.depot),
-      jobs: (byUnit.get(r.unit.id) ?? []).map((j) => j.brief),
-    })),
-    depots: await viewDepots(db),
-    families: await viewFamilies(db),
-  };
-}
-
-export const viewDepots = (db: Db): Promise<{ id: string; name: string }[]> =>
-  db.select({ id: depot.id, name: depot.name }).from(depot).orderBy(asc(depot.name));
-
-export const viewFamilies = (db: Db) =>
-  db
-    .select({ id: engineFamily.id, code: engineFamily.code, engine: engineFamily.engine })
-    .from(engineFamily)
-    .orderBy(asc(engineFamily.code));
 
 /** Earlier jobs shown; a unit that was here more often shows the newest. */
 const EARLIER = 30;
@@ -166,6 +84,20 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
     done: ownRuns.map((r) => ({ test: r.test, pattern: r.judgement?.pattern ?? 'incomplete' })),
     before: faultyBefore(earlier, findings),
   });
+  const repair = await repairOf(db, row, {
+    findings: findings.get(jobId) ?? [],
+    evidence,
+    codes,
+    conditions: intake.conditions,
+    cylinders: row.family.engine.cylinders,
+    runs: own.runs.map((r) => ({ ...r, at: r.startedAt })),
+  });
+  const refs = refsOf({ runs: measuredRuns, evidence });
+  const proposals = proposeWithCircuits(
+    known,
+    circuits.map((c) => c.diagnosis),
+    (label) => refs.get(label),
+  );
   return {
     job: own,
     unit: ofUnit,
@@ -189,16 +121,19 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
       ),
     ),
     descriptions: await descriptionsOf(db, row.depot.id),
-    repair: await repairOf(db, row, {
+    repair,
+    stands: whereItStands({
+      closed: own.closed,
+      codesRead: codes.length > 0,
+      begun: ownRuns.length > 0 || evidence.length > 0,
       findings: findings.get(jobId) ?? [],
-      evidence,
-      codes,
-      conditions: intake.conditions,
-      cylinders: row.family.engine.cylinders,
-      runs: own.runs.map((r) => ({ ...r, at: r.startedAt })),
+      proposals,
+      records: repair.records,
+      checks: repair.checks,
+      nextTest: plan.steps.find((step) => step.test === plan.next)?.name ?? null,
     }),
     known,
-    proposals: proposeFindings(known),
+    proposals,
     ruledOut: ruledOutBy(known),
     plan,
     circuits,
@@ -234,13 +169,6 @@ const factsOf = ({
   areas: pointedByCodes(codes),
   coded: knownCodes(codes).flatMap((c) => (c.cylinder === null || c.fate === 'caused by testing' ? [] : [c.cylinder])),
 });
-
-const measuredRunsOf = (runs: readonly RunRow[]): MeasuredRun[] =>
-  runs.flatMap((r) =>
-    r.judgement
-      ? [{ id: r.id, definition: definitionOf(r), judgement: r.judgement, at: r.createdAt.toISOString() }]
-      : [],
-  );
 
 /** What a job knows but for one of its runs: the bench adds that one as it is read. Only circuits in which the test of that run is read. `null`: there is no such run. */
 export async function viewCase(db: Db, runId: string): Promise<Case | null> {

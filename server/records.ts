@@ -13,7 +13,7 @@ import { evidenceOf, intakeOf } from './evidence';
 import { findingsOf } from './findings';
 import { requireLead } from './people';
 import { type Done, notFound, refuse } from './refusal';
-import { engineFamily, job, jobRecord, serviceData, testRun, unit } from './schema';
+import { type depot, engineFamily, job, jobRecord, serviceData, testRun, unit } from './schema';
 
 export async function recordsOfJobs(db: Db | Tx, jobIds: readonly string[]): Promise<Map<string, Recorded[]>> {
   const rows = jobIds.length
@@ -263,11 +263,13 @@ export interface RepairOf {
   readonly job: typeof job.$inferSelect;
   readonly unit: typeof unit.$inferSelect;
   readonly family: typeof engineFamily.$inferSelect;
+  readonly depot: typeof depot.$inferSelect;
 }
 
 /** From finding to release, as the job's screen needs it; `seen` is what the screen has read already. */
 export async function repairOf(db: Db, of: RepairOf, seen: Omit<ProofInputs, 'records'>): Promise<RepairView> {
   const { cylinders } = seen;
+  const currency = of.depot.choices.currency ?? NO_COSTS.currency;
   const [all, service, lives, codings, back] = await Promise.all([
     recordsOfJobs(db, [of.job.id]),
     serviceFor(db, of.family.id),
@@ -283,7 +285,9 @@ export async function repairOf(db: Db, of: RepairOf, seen: Omit<ProofInputs, 're
     : [];
   const decisions = inputs.findings.flatMap(({ id, body }) => {
     if (body.kind !== 'found' || body.what !== 'part') return [];
-    const costs = service.find((s) => s.kind === 'costs' && s.key === body.name);
+    const kept = service.find((s) => s.kind === 'costs' && s.key === body.name);
+    // Costs in another currency than the depot's are other numbers.
+    const costs = (kept?.body as Costs | undefined)?.currency === currency ? kept : undefined;
     const c = (costs?.body as Costs | undefined) ?? NO_COSTS;
     const life = lifeFrom(lives.get(body.name) ?? [], { shape: c.shape, scale_h: c.scale_h });
     const perCylinder = body.positions.some((x) => typeof x === 'number');
@@ -298,7 +302,7 @@ export async function repairOf(db: Db, of: RepairOf, seen: Omit<ProofInputs, 're
           Math.max(1, body.positions.length),
           of.job.hours ?? 0,
         ),
-        currency: c.currency,
+        currency,
         life,
         costsFrom: costs?.source ?? 'Invented to begin with: enter what it costs here',
       },
@@ -310,6 +314,7 @@ export async function repairOf(db: Db, of: RepairOf, seen: Omit<ProofInputs, 're
     pairs: beforeAfter(inputs),
     service,
     decisions,
+    currency,
     oldCodes: codings,
     comebacks: back,
     comebackOf: from ?? null,

@@ -122,15 +122,13 @@ export async function applyLimits(
             `${c.position}: ${c.entry} was ${verdictWord(c.was, spec.row.limits)}, is ${verdictWord(c.becomes, spec.row.limits)}`,
         ),
       ];
-      await tx
-        .insert(jobNote)
-        .values({
-          id: v7(),
-          jobId: record.job.id,
-          kind: 'limits',
-          recordedBy: body.by,
-          body: { title: `${record.definition.name}: judged again`, lines },
-        });
+      await tx.insert(jobNote).values({
+        id: v7(),
+        jobId: record.job.id,
+        kind: 'limits',
+        recordedBy: body.by,
+        body: { title: `${record.definition.name}: judged again`, lines },
+      });
       return 1;
     });
   return ok({ applied });

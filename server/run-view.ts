@@ -189,17 +189,16 @@ export const limitsOf = (s: SpecificationView): SpecificationView['limits'] => (
   ...(s.status === 'withdrawn' ? {} : { status: s.status }),
 });
 
-/** A run as the bench, the report and the print view show it; `null` where there is none. */
-export async function viewRun(db: Db, runId: string): Promise<RunView | null> {
+/** What all runs of a job have in common, for those who read many. */
+export type SharedByRuns = Pick<RunView, 'job' | 'leads'>;
+
+/** A run as the bench, the report and the print view show it; `null` where there is none. `shared`: where it is known already. */
+export async function viewRun(db: Db, runId: string, shared?: SharedByRuns): Promise<RunView | null> {
   const record = await loadRun(db, runId);
   if (!record) return null;
   const judged = judgeRun(runInputs(record));
   if (!judged.ok) throw new Error(`run ${runId} cannot be judged: ${JSON.stringify(judged.error)}`);
-  const trail = await db
-    .select()
-    .from(testRun)
-    .where(eq(testRun.jobId, record.job.id))
-    .orderBy(asc(testRun.createdAt), asc(testRun.id));
+  const { job: brief, leads } = shared ?? (await sharedByRuns(db, record));
   return {
     id: record.run.id,
     test: record.run.test,
@@ -208,15 +207,24 @@ export async function viewRun(db: Db, runId: string): Promise<RunView | null> {
     definition: record.definition,
     decision: record.run.decision,
     because: record.run.because,
-    leads: await leadsOf(db, record.depotId),
+    leads,
     unit: record.unit,
-    job: jobBrief(record.job, trail),
+    job: brief,
     specification: { ...record.specification, limits: limitsOf(record.specification) },
     circumstance: record.circumstance,
     instruments: record.instruments,
     readings: record.readings,
     judgement: judged.value,
   };
+}
+
+async function sharedByRuns(db: Db, { job: j, depotId }: RunRecord): Promise<SharedByRuns> {
+  const trail = await db
+    .select()
+    .from(testRun)
+    .where(eq(testRun.jobId, j.id))
+    .orderBy(asc(testRun.createdAt), asc(testRun.id));
+  return { job: jobBrief(j, trail), leads: await leadsOf(db, depotId) };
 }
 
 export const jobBrief = (j: typeof job.$inferSelect, runs: readonly (typeof testRun.$inferSelect)[]): JobBrief => ({

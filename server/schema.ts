@@ -39,10 +39,12 @@ const created = () =>
     .notNull()
     .default(sql`now()`);
 
-/** What a depot has chosen: a school per test, and how it accepts. */
+/** What a depot has chosen: a school per test, how it accepts, and what it reckons in. */
 export interface DepotChoices {
   readonly schools: Readonly<Record<string, string>>;
   readonly decision: DecisionRule;
+  /** ISO 4217; absent: not chosen. */
+  readonly currency?: string;
 }
 
 export const depot = pgTable('depot', {

@@ -203,16 +203,14 @@ async function unitFor(tx: Tx, d: BundleDocument, depotId: string, familyId: str
     if (here.engineFamilyId !== familyId) unfit(`The unit ${here.fleetNumber} has another engine here.`);
     return;
   }
-  await tx
-    .insert(unit)
-    .values({
-      id: d.unit.id,
-      depotId,
-      engineFamilyId: familyId,
-      fleetNumber: d.unit.fleet_number,
-      kind: d.unit.kind,
-      parts: d.unit.parts,
-    });
+  await tx.insert(unit).values({
+    id: d.unit.id,
+    depotId,
+    engineFamilyId: familyId,
+    fleetNumber: d.unit.fleet_number,
+    kind: d.unit.kind,
+    parts: d.unit.parts,
+  });
 }
 
 /** Limits and instruments that the readings name: they judge this job's readings and are offered for nothing else. */

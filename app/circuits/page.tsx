@@ -1,7 +1,7 @@
 import { needPerson } from '@/app/need-person';
 import { allCircuits, ownCircuits } from '@/server/circuits';
 import { serverDb } from '@/server/db';
-import { viewFamilies } from '@/server/queries';
+import { viewFamilies } from '@/server/yard';
 import { allTests } from '@/server/tests';
 import { Circuits } from '@/ui/circuits/circuits';
 import { TopBar } from '@/ui/kit/top-bar';

@@ -276,3 +276,30 @@ describe('laws', () => {
   test('every rule is explained', () =>
     expect((Object.keys(RULES) as RuleId[]).every((r) => RULES[r].endsWith('.'))).toBe(true));
 });
+
+test('older runs that say nothing of their own can be left out: the same is known as by reading all of them', () => {
+  const entry = fc.constantFrom('0.7', '201', 'OL');
+  const bare = fc.tuple(fc.constant('glow-plug-resistance'), fc.tuple(entry, entry, entry, entry));
+  const wire = fc.constantFrom('1.0', '640');
+  const through = fc.tuple(fc.constant('glow-plug-through-harness'), fc.tuple(wire, wire, wire, wire));
+  const amps = fc.constantFrom('14', '0.1');
+  const current = fc.tuple(fc.constant('glow-plug-current'), fc.tuple(amps, amps, amps, amps));
+  const mend = fc.constantFrom<Evidence>(
+    { kind: 'repair', where: 'the loom', path: true, part: 'plug', position: 3, done: 'mended' },
+    { kind: 'repair', where: 'plug 2', path: false, part: 'plug', position: 2, done: 'renewed' },
+  );
+  const happened = fc.array(fc.oneof(bare, through, current, mend), { maxLength: 14 });
+  fc.assert(
+    fc.property(happened, (all) => {
+      const [runs, evidence]: [MeasuredRun[], RecordedEvidence[]] = [[], []];
+      for (const e of all) {
+        if ('kind' in e) evidence.push(seen(e));
+        else runs.push(run(e[0], Object.fromEntries(e[1].map((v, i) => [i + 1, v]))));
+      }
+      const sorted = ({ statements }: ReturnType<typeof whatIsKnown>): string[] =>
+        statements.map((s) => JSON.stringify(s)).sort();
+      expect(sorted(whatIsKnown(runs, evidence))).toEqual(sorted(whatIsKnown(runs, evidence, (r) => [...r])));
+    }),
+    { numRuns: 150 },
+  );
+});

@@ -59,7 +59,8 @@ export function proposeFindings(known: Known): ProposedFinding[] {
     .toSorted((a, b) => RANK[a.confidence] - RANK[b.confidence]);
 }
 
-const RANK: Readonly<Record<Confidence, number>> = { certain: 0, probable: 1, possible: 2 };
+/** How sure: lower is surer. */
+export const RANK: Readonly<Record<Confidence, number>> = { certain: 0, probable: 1, possible: 2 };
 
 function propose(statements: readonly Statement[], known: Known): ProposedFinding {
   const convicted = statements.filter((s) => s.stand === 'bad');
@@ -78,17 +79,23 @@ function propose(statements: readonly Statement[], known: Known): ProposedFindin
   );
   const confidence: Confidence =
     convicted.length === 0 ? 'possible' : independent > 1 && against.length === 0 ? 'certain' : 'probable';
-  const words = positions.length > 1 ? targetsWords(first.target, positions) : targetWords(first.target);
-  const many = positions.length > 1;
-  const verb = convicted.length ? (many ? 'are bad' : 'is bad') : many ? 'are suspected' : 'is suspected';
   return {
     target: first.target,
     positions,
     confidence,
-    text: `${words.charAt(0).toUpperCase()}${words.slice(1)} ${verb}`,
+    text: sayFound(first.target, positions, convicted.length > 0),
     supports: own.flatMap((s) => s.from),
     against,
   };
+}
+
+/** "The plugs of cylinders 2 and 4 are bad" */
+export function sayFound(target: Target, positions: readonly Position[], convicted: boolean): string {
+  const many = positions.length > 1;
+  const [only = null] = positions;
+  const words = many ? targetsWords(target, positions) : targetWords({ ...target, position: only });
+  const verb = convicted ? (many ? 'are bad' : 'is bad') : many ? 'are suspected' : 'is suspected';
+  return `${words.charAt(0).toUpperCase()}${words.slice(1)} ${verb}`;
 }
 
 /** "the plugs of cylinders 2, 4 and 6" */
@@ -99,7 +106,8 @@ export function targetsWords(target: Target, positions: readonly Position[]): st
   return `${targetWords({ ...target, position: null })}${target.kind === 'part' ? 's' : ''} ${of}`;
 }
 
-const byPosition = (a: Position, b: Position): number =>
+/** Cylinders in their order, then places by name. */
+export const byPosition = (a: Position, b: Position): number =>
   typeof a === 'number' && typeof b === 'number' ? a - b : String(a).localeCompare(String(b));
 
 /** What is ruled out, and by what. */

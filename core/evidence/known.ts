@@ -4,9 +4,13 @@ import { groupBy } from '../collections';
 import { differenceRules, evidenceRules, namedTestRules, patternRules, readingRules } from './rules';
 import type { Contradiction, Known, MeasuredRun, RecordedEvidence, Statement, Target } from './types';
 
-/** All that a job's readings and other evidence prove, and what of it does not go together. The order of the evidence makes no difference but for repairs: what was seen before one is history. */
-export function whatIsKnown(runs: readonly MeasuredRun[], evidence: readonly RecordedEvidence[]): Known {
-  const byTime = runs.toSorted((a, b) => compare(a.at, b.at) || compare(a.id, b.id));
+/** All that a job's readings and other evidence prove, and what of it does not go together. The order of the evidence makes no difference but for repairs: what was seen before one is history. `telling` leaves out runs that say nothing of their own. */
+export function whatIsKnown(
+  runs: readonly MeasuredRun[],
+  evidence: readonly RecordedEvidence[],
+  telling = tellingRuns,
+): Known {
+  const byTime = telling(runs.toSorted((a, b) => compare(a.at, b.at) || compare(a.id, b.id)));
   const others = evidence.toSorted((a, b) => compare(a.at, b.at) || compare(a.id, b.id));
   const times = new Map<string, string>([...byTime, ...others].map((e) => [e.id, e.at]));
   const all = samePlaces([
@@ -21,6 +25,29 @@ export function whatIsKnown(runs: readonly MeasuredRun[], evidence: readonly Rec
     statements: statements.toSorted((a, b) => WEIGHT[a.stand] - WEIGHT[b.stand]),
     contradictions: contradictionsOf(statements),
   };
+}
+
+/**
+ * Of runs in the order of time, those without which something would be left unsaid: of what several runs of one test say alike, the newest counts
+ * (`newestOfEach`), so older ones need not say it first. A long job is read in the time of a short one.
+ */
+function tellingRuns(byTime: readonly MeasuredRun[]): MeasuredRun[] {
+  const said = new Set<string>();
+  const says = (key: string): boolean => !said.has(key) && Boolean(said.add(key));
+  return byTime
+    .toReversed()
+    .filter((run) => {
+      const test = `${run.definition.id}|${run.definition.name}|${run.definition.part}`;
+      const { pattern, group, readings } = run.judgement;
+      // All of them are asked: each key is noted with its newest run.
+      return [
+        says(test),
+        says(`${test}|${pattern}|${group ?? ''}`),
+        says(`${test}|${readings.every((r) => r.severity === 'pass')}|${readings.some((r) => r.severity === 'fail')}`),
+        ...readings.map((r) => says(`${test}|${r.position}|${r.verdict}|${r.severity}`)),
+      ].some(Boolean);
+    })
+    .toReversed();
 }
 
 const WEIGHT = { bad: 0, suspect: 1, cleared: 2, noted: 3 } as const;
@@ -39,13 +66,13 @@ const sourceOf = (s: Statement): string =>
 
 /** A place where something was seen is on the wire to a part, if only one wire to that position is spoken of: then both are about the same wire. */
 function samePlaces(statements: readonly Statement[]): Statement[] {
+  const wiresAt = new Map<Position | null, Set<string>>();
+  for (const { target: t } of statements)
+    if (t.kind === 'path' && PLAIN.has(t.name))
+      wiresAt.set(t.position, (wiresAt.get(t.position) ?? new Set()).add(t.name));
   return statements.map((s) => {
     if (s.target.kind !== 'path' || s.target.position === null || PLAIN.has(s.target.name)) return s;
-    const wires = new Set(
-      statements
-        .filter((o) => o.target.kind === 'path' && o.target.position === s.target.position && PLAIN.has(o.target.name))
-        .map((o) => o.target.name),
-    );
+    const wires = wiresAt.get(s.target.position) ?? new Set();
     const [only] = wires;
     return wires.size === 1 && only !== undefined ? { ...s, target: { ...s.target, name: only } } : s;
   });

@@ -140,6 +140,25 @@ describe('what a person changes stays changed', () => {
   });
   test('added', () => expect(todo({ changes: [{ kind: 'add', test: 'glow-plug-heat' }] })).toContain('glow-plug-heat'));
 });
+test('of two tests that cost the same time, the one that uses nothing up goes first', () => {
+  const [template] = CATALOGUE.filter((t) => t.id === 'sensor-reference');
+  if (!template) throw new Error('no template');
+  const [plain, dear] = [
+    { ...template, id: 'own-plain' },
+    { ...template, id: 'own-dear', uses: [{ what: 'a sealing washer', worth_min: 4 }] },
+  ];
+  const added = {
+    changes: [
+      { kind: 'add' as const, test: 'own-dear' },
+      { kind: 'add' as const, test: 'own-plain' },
+    ],
+  };
+  const ours = (tests: readonly (typeof plain)[]): string[] =>
+    todo({ tests: [...CATALOGUE, ...tests], ...added }).filter((id) => id.startsWith('own-'));
+  expect(ours([dear, plain])).toEqual(['own-plain', 'own-dear']);
+  expect(ours([plain, dear])).toEqual(['own-plain', 'own-dear']);
+  expect(ours([{ ...dear, uses: [] }, plain])).toEqual(['own-dear', 'own-plain']);
+});
 test('a workshop’s own test is planned where it says so', () => {
   const [template] = CATALOGUE.filter((t) => t.id === 'harness-visual');
   if (!template) throw new Error('no template');

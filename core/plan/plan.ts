@@ -73,8 +73,9 @@ function reasonsFor(inputs: PlanInputs): Map<string, Reason> {
   }
   for (const [i, n] of (inputs.next ?? []).entries())
     for (const t of inputs.tests) if (t.id === n.test) give(t, i / 100, n.why);
-  for (const [i, s] of inputs.known.statements.entries())
-    for (const t of inputs.tests) {
+  const open = inputs.tests.filter((t) => !isProven(t, inputs));
+  for (const [i, s] of leavingOpen(inputs.known.statements))
+    for (const t of open) {
       const why = followUp(s, t, inputs);
       if (why) give(t, i === 0 ? 0 : 1, why);
     }
@@ -82,13 +83,13 @@ function reasonsFor(inputs: PlanInputs): Map<string, Reason> {
   for (const t of inputs.tests) {
     const at = pointed.findIndex((p) => p.area === t.area);
     const found = pointed[at];
-    if (!found || isProven(t, inputs) || !isFirstLine(t)) continue;
+    if (!found || !open.includes(t) || !isFirstLine(t)) continue;
     // Once something is convicted, only what separates the rest is worth the time.
     if (convicted && !inputs.before.includes(t.id)) continue;
     give(t, 2 + at, found.why);
   }
   for (const t of inputs.tests)
-    if (inputs.before.includes(t.id) && !isProven(t, inputs)) give(t, 2, 'It found a fault on this unit before.');
+    if (inputs.before.includes(t.id) && open.includes(t)) give(t, 2, 'It found a fault on this unit before.');
   return reasons;
 }
 
@@ -160,14 +161,21 @@ function pointedAreas({ areas, complaint, conditions }: PlanInputs): { area: str
   return out;
 }
 
+/** Statements that may ask for a test, with their places: one of a kind of each target. That something is suspect asks for nothing once it is convicted. */
+function leavingOpen(statements: readonly Statement[]): [number, Statement][] {
+  const convicted = new Set(statements.filter((s) => s.stand === 'bad').map((s) => targetKey(s.target)));
+  const seen = new Set<string>();
+  return [...statements.entries()].filter(([, s]) => {
+    if (s.stand === 'suspect' && convicted.has(targetKey(s.target))) return false;
+    // What several runs say alike asks for the same test; only of shared things the runs differ.
+    const key = s.target.kind === 'shared' ? '' : `${s.rule}|${s.stand}|${targetKey(s.target)}`;
+    return key === '' || (!seen.has(key) && seen.add(key));
+  });
+}
+
 /** The test that separates what a statement leaves open; `null` where this test does not. */
 function followUp(s: Statement, t: TestDefinition, inputs: PlanInputs): string | null {
-  if (isProven(t, inputs)) return null;
   const { kind, name, position } = s.target;
-  const isConvicted = inputs.known.statements.some(
-    (o) => o.stand === 'bad' && targetKey(o.target) === targetKey(s.target),
-  );
-  if (s.stand === 'suspect' && isConvicted) return null;
   const has = (id: string): boolean => inputs.done.some((d) => d.test === id);
   if (kind === 'part' && s.stand === 'bad' && s.rule === 'bare-part') {
     // The part is convicted: what is left is whether its wire is good too, before a new one is fitted to a bad wire.
@@ -271,7 +279,7 @@ function order(
     t.people > 1 ? 1 : 0,
     Math.max(0, rankOf(t)),
     cheapestOf(openedFor(t), t, tests),
-    t.minutes,
+    dearness(t),
   ];
   const keys = new Map(tests.map((t) => [t, key(t)]));
   return [...tests].sort(
@@ -281,7 +289,10 @@ function order(
 
 /** Those behind the same cover stand together, where the cheapest of them would stand. */
 const cheapestOf = (group: string | null, t: TestDefinition, tests: readonly TestDefinition[]): number =>
-  group === null ? t.minutes : Math.min(...tests.filter((o) => openedFor(o) === group).map((o) => o.minutes));
+  group === null ? dearness(t) : Math.min(...tests.filter((o) => openedFor(o) === group).map(dearness));
+
+/** Minutes, and what is used up in minutes. */
+const dearness = (t: TestDefinition): number => (t.uses ?? []).reduce((sum, u) => sum + u.worth_min, t.minutes);
 
 function compareKeys(a: readonly number[], b: readonly number[]): number {
   for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return (a[i] ?? 0) - (b[i] ?? 0);

@@ -1,6 +1,7 @@
 'use client';
 import dynamic from 'next/dynamic';
 import { useState } from 'react';
+import type { ComparedReading, ExpectedReading } from '../../core/diagnosis/case';
 import type { Suspect, WeighedEvidence } from '../../core/diagnosis/types';
 import { positionWords } from '../../core/judge/words';
 import type { CircuitView } from '../../formats/views';
@@ -11,7 +12,7 @@ const WhatIf = dynamic(() => import('./what-if').then((m) => m.WhatIf));
 
 /** The circuit behind the readings: who is suspected how much, by what, and which test tells them apart. */
 export function CircuitCard({ view }: { view: CircuitView }) {
-  const { circuit, wiring, diagnosis: d, expected } = view;
+  const { circuit, wiring, diagnosis: d, expected, compared } = view;
   const [asking, setAsking] = useState(false);
   const shares = new Map<string, number>();
   for (const s of d.suspects) shares.set(s.element, Math.min(1, (shares.get(s.element) ?? 0) + s.probability));
@@ -67,32 +68,15 @@ export function CircuitCard({ view }: { view: CircuitView }) {
               </b>{' '}
               {next?.why}
             </p>
-            <table className="mt-1 w-full text-left text-sm">
-              <thead className="text-soft">
-                <tr>
-                  <th>What the meter would show</th>
-                  {expected.map((e) => (
-                    <th key={`${e.test} ${e.position}`}>
-                      {e.name}, {positionWords(e.position)}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {expected[0]?.readings.map((r, i) => (
-                  <tr key={r.when} className="border-t border-line">
-                    <td className="py-1 pr-2">{r.when}</td>
-                    {expected.map((e) => (
-                      <td key={`${e.test} ${e.position}`} className="pr-2 font-mono">
-                        {e.readings[i]?.shown}
-                      </td>
-                    ))}
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <Predicted all={expected} />
           </div>
         )
+      )}
+      {compared.length > 0 && (
+        <details className="mt-2 rounded-lg px-2 py-1 open:bg-panel">
+          <summary className="cursor-pointer font-semibold">What was read, beside what the meter would show</summary>
+          <Predicted all={compared} />
+        </details>
       )}
       {asking && <WhatIf circuit={circuit} wiring={wiring} />}
       <p className="mt-2 px-2 text-sm text-soft">
@@ -100,6 +84,44 @@ export function CircuitCard({ view }: { view: CircuitView }) {
         first.
       </p>
     </section>
+  );
+}
+
+/** Points of measurement, one in a row: what was read there, if it was, and what the meter would show if all were well and under each leading suspect. */
+function Predicted({ all }: { all: readonly (ExpectedReading & Partial<ComparedReading>)[] }) {
+  const [first] = all;
+  if (!first) return null;
+  return (
+    <div className="mt-1 overflow-x-auto">
+      <table className="w-full text-left text-sm">
+        <thead className="align-bottom text-soft">
+          <tr>
+            <th scope="col">{first.read === undefined ? 'What the meter would show' : 'Where'}</th>
+            {first.read !== undefined && <th scope="col">read</th>}
+            {first.readings.map((r) => (
+              <th scope="col" key={r.when} className="pl-3">
+                {r.when}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {all.map((e) => (
+            <tr key={`${e.test} ${e.position}`} className="border-t border-line">
+              <th scope="row" className="py-1 font-normal">
+                {e.name}, {positionWords(e.position)}
+              </th>
+              {e.read !== undefined && <td className="font-mono font-bold">{e.read}</td>}
+              {e.readings.map((r) => (
+                <td key={r.when} className="pl-3 font-mono">
+                  {r.shown}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 

@@ -6,7 +6,7 @@ import { v7 } from 'uuid';
 import { CONDITIONS, type DriveCondition } from '../../core/evidence/types';
 import { findingWords } from '../../core/evidence/finding';
 import type { Intake as IntakeBody } from '../../formats/job-requests';
-import { moneyWords } from '../../core/repair/quotation';
+import { moneyWords } from '../../core/repair/money';
 import { useRecord } from '../repair/use-record';
 import type { JobView } from '../../formats/views';
 import { Button } from '../kit/button';
@@ -27,14 +27,28 @@ export function Intake({ view }: { view: JobView }) {
   const may = useMayRecord();
   return (
     <section
+      id="complaint"
       aria-label="Complaint"
       className="grid gap-4 rounded-xl bg-card p-4 lg:col-span-2 lg:grid-cols-[minmax(0,2fr)_minmax(0,1fr)]"
     >
       <div>
-        <h2 className="text-sm font-semibold text-soft">
-          Job {job.number}, opened {shownTime(job.openedAt, unit.timeZone)} by {job.openedBy}
-        </h2>
-        <p className="mt-1 text-xl">{job.complaint}</p>
+        <div className="flex flex-wrap items-center justify-between gap-x-4">
+          <h2 className="text-sm font-semibold text-soft">
+            Job {job.number}, opened {shownTime(job.openedAt, unit.timeZone)} by {job.openedBy}
+          </h2>
+          {may && (
+            <button
+              type="button"
+              onClick={() => setEditing(true)}
+              className="min-h-12 text-sm font-semibold underline decoration-line underline-offset-4"
+            >
+              {intake.conditions.length || intake.replaced.length || intake.signs.length
+                ? 'Change the intake'
+                : 'When, and what was done before?'}
+            </button>
+          )}
+        </div>
+        <p className="text-xl">{job.complaint}</p>
         {(intake.conditions.length > 0 || intake.when) && (
           <p className="mt-1 flex flex-wrap items-center gap-2">
             {intake.conditions.map((c) => (
@@ -62,13 +76,6 @@ export function Intake({ view }: { view: JobView }) {
           </p>
         )}
         <Thumbs ids={intake.photos} photos={view.photos} />
-        {may && (
-          <Button className="mt-3" onClick={() => setEditing(true)}>
-            {intake.conditions.length || intake.replaced.length || intake.signs.length
-              ? 'Change the intake'
-              : 'When, and what was done before?'}
-          </Button>
-        )}
       </div>
       <Before view={view} timeZone={unit.timeZone} may={may} />
       {editing && <EditIntake view={view} onClose={() => setEditing(false)} />}

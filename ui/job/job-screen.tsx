@@ -19,6 +19,7 @@ import { Known } from './known';
 import { Parts } from './parts';
 import { Thumbs } from './photos';
 import { PlanOfJob } from './plan';
+import { StandsOfJob } from './stands';
 import { TrailOfJob } from './trail';
 
 /** One job from complaint to finding: what is known and by which evidence, what is next, and the trail of it all. */
@@ -28,6 +29,7 @@ export function JobScreen({ view }: { view: JobView }) {
   useLive(job.id, () => router.refresh());
   return (
     <main className="mx-auto grid w-full max-w-7xl flex-1 content-start gap-4 p-4 lg:grid-cols-[minmax(0,2fr)_minmax(0,1fr)]">
+      <StandsOfJob stands={view.stands} />
       <Intake view={view} />
       <div className="flex min-w-0 flex-col gap-4">
         <Known view={view} />

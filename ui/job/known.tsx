@@ -26,7 +26,7 @@ export function Known({ view }: { view: JobView }) {
   const [against, cleared, noted] = [of('bad', 'suspect'), of('cleared'), of('noted')];
   const together = heldTogether(known);
   return (
-    <section aria-label="What is known" className="rounded-xl bg-card p-4">
+    <section id="known" aria-label="What is known" className="scroll-mt-4 rounded-xl bg-card p-4">
       <div className="flex flex-wrap items-center justify-between gap-2">
         <h2 className="font-semibold text-soft">What is known</h2>
         {may && <Button onClick={() => setWriting('new')}>Write a finding</Button>}

@@ -44,7 +44,7 @@ export function PlanOfJob({ view }: { view: JobView }) {
   const todo = plan.steps.filter((s) => s.state === 'to do');
   const rest = plan.steps.filter((s) => s.state !== 'to do');
   return (
-    <section aria-label="Plan" className="rounded-xl bg-card p-4">
+    <section id="plan" aria-label="Plan" className="scroll-mt-4 rounded-xl bg-card p-4">
       <div className="flex flex-wrap items-baseline justify-between gap-2">
         <h2 className="font-semibold text-soft">Plan</h2>
         {todo.length > 0 && (

@@ -9,6 +9,7 @@ import {
 } from '../../core/circuit/library/expand';
 import type { LibraryCircuit, LibraryElement } from '../../core/circuit/library/types';
 import type { Position } from '../../core/judge/types';
+import { Sideways } from '../kit/sideways';
 
 export interface SchematicProps {
   readonly circuit: LibraryCircuit;
@@ -100,7 +101,7 @@ function drawing(circuit: LibraryCircuit, wiring: Wiring): Drawing {
         ...plain,
         path: [a, { x, y: a.y }, { x, y: b.y }, b],
         rail: [],
-        at: { x, y: 0.3 * a.y + 0.7 * b.y },
+        at: { x, y: 0.4 * a.y + 0.6 * b.y },
         column: e.position,
       };
     }
@@ -122,7 +123,7 @@ function drawing(circuit: LibraryCircuit, wiring: Wiring): Drawing {
     elements,
     at,
     width: Math.max(...xs) + MARGIN * 1.2,
-    top: Math.min(...ys) - 26,
+    top: Math.min(...ys) - 38,
     height: Math.max(...ys) + (circuit.perCylinder.length ? 56 : 30),
   };
 }
@@ -135,9 +136,23 @@ function middleOf(path: readonly Point[]): Point {
   return longest ? { x: (longest.a.x + longest.b.x) / 2, y: (longest.a.y + longest.b.y) / 2 } : { x: 0, y: 0 };
 }
 
+/** Shares from which an element is tinted, and from which it is named with its share. */
 const SEEN = 0.03;
+const NAMED = 0.08;
+
+/** Of what is written: always in full, so that it can be read. */
 const tone = (share: number): string =>
   share >= 0.5 ? 'var(--color-rust)' : share >= SEEN ? 'var(--color-ochre)' : 'var(--color-post)';
+
+/** Of the line: the more suspected, the further from the plain post's colour, and the thicker. */
+function tint(share: number): string {
+  if (share < SEEN) return 'var(--color-post)';
+  const full = Math.round(share < 0.5 ? 40 + 120 * share : 100 * Math.min(1, 0.6 + 0.45 * share));
+  return share < 0.5
+    ? `color-mix(in oklab, var(--color-ochre) ${full}%, var(--color-post))`
+    : `color-mix(in oklab, var(--color-rust) ${full}%, var(--color-ochre))`;
+}
+const thickness = (share: number): number => (share < SEEN ? 2 : 2 + 2.5 * Math.sqrt(share));
 
 /** The circuit as it is wired, each element tinted by its share of suspicion, with that share in words beside it. */
 export function Schematic({ circuit, wiring, shares, probe, named: isNamed = false }: SchematicProps) {
@@ -151,35 +166,42 @@ export function Schematic({ circuit, wiring, shares, probe, named: isNamed = fal
     .map(([id, s]) => `${id} ${percent(s)}`);
   const columns = circuit.perCylinder.length ? Array.from({ length: wiring.cylinders }, (_, i) => i + 1) : [];
   return (
-    <svg
-      viewBox={`0 ${top} ${width + (isNamed ? NAMES : 0)} ${height - top}`}
-      className="w-full"
-      role="img"
-      aria-label={`${circuit.name}. ${worst.length ? `Under suspicion: ${worst.join(', ')}` : 'Nothing under suspicion'}`}
-    >
-      {shown.map(
-        (e) =>
-          e.rail.length > 0 &&
-          e.symbol !== 'leak' && (
-            <polyline key={e.id} points={line(e.rail)} stroke="var(--color-post)" strokeWidth={2} fill="none" />
-          ),
-      )}
-      {shown.map((e) => (
-        <Part key={e.id} e={e} share={shares.get(e.id) ?? 0} />
-      ))}
-      {columns.map((n) => (
-        <ColumnLabel
-          key={n}
-          n={n}
-          elements={shown.filter((e) => (shares.get(e.id) ?? 0) >= SEEN && e.column === n)}
-          shares={shares}
-          x={shown.find((e) => e.column === n)?.at.x ?? 0}
-          y={height - 36}
-        />
-      ))}
-      {isNamed && <Names circuit={circuit} wiring={wiring} elements={shown} at={at} />}
-      {asked && <Probes probe={asked} at={at} elements={elements} />}
-    </svg>
+    // Smaller, its names could not be read: on a phone it is moved sideways.
+    <Sideways name={`Drawing: ${circuit.name}`}>
+      <svg
+        viewBox={`0 ${top} ${width + (isNamed ? NAMES : 0)} ${height - top}`}
+        className="w-full min-w-[30rem]"
+        role="img"
+        aria-label={`${circuit.name}. ${worst.length ? `Under suspicion: ${worst.join(', ')}` : 'Nothing under suspicion'}`}
+      >
+        {shown.map(
+          (e) =>
+            e.rail.length > 0 &&
+            e.symbol !== 'leak' && (
+              <polyline key={e.id} points={line(e.rail)} stroke="var(--color-post)" strokeWidth={2} fill="none" />
+            ),
+        )}
+        {shown.map((e) => (
+          <Part key={e.id} e={e} share={shares.get(e.id) ?? 0} />
+        ))}
+        {columns.map((n) => (
+          <ColumnLabel
+            key={n}
+            n={n}
+            elements={shown.filter((e) => (shares.get(e.id) ?? 0) >= NAMED && e.column === n)}
+            shares={shares}
+            x={shown.find((e) => e.column === n)?.at.x ?? 0}
+            y={height - 36}
+          />
+        ))}
+        {isNamed && <Names circuit={circuit} wiring={wiring} elements={shown} at={at} />}
+        {shown.map((e) => {
+          const share = shares.get(e.id) ?? 0;
+          return share >= NAMED && e.column === null && <Suspicion key={e.id} e={e} share={share} />;
+        })}
+        {asked && <Probes probe={asked} at={at} elements={elements} />}
+      </svg>
+    </Sideways>
   );
 }
 
@@ -225,6 +247,7 @@ function Names({
               y={upright ? e.at.y + 4 : e.at.y - 15}
               textAnchor={upright ? 'start' : 'middle'}
               fill="var(--color-soft)"
+              {...OVER_LINES}
               className="text-[11px]"
             >
               {e.label.replace(/ 1$/, '')}
@@ -234,6 +257,14 @@ function Names({
     </>
   );
 }
+
+/** A name that crosses a line stands before it. */
+const OVER_LINES = {
+  paintOrder: 'stroke',
+  stroke: 'var(--color-card)',
+  strokeWidth: 4,
+  strokeLinejoin: 'round',
+} as const;
 
 const isUpright = (e: Drawn): boolean => e.path.slice(1).some((b, i) => e.path[i]?.x === b.x && e.at.x === b.x);
 
@@ -275,21 +306,29 @@ function ColumnLabel({
   );
 }
 
-function Part({ e, share }: { e: Drawn; share: number }) {
-  const stroke = tone(share);
+/** Beside the sign, in two lines: the next column is near. Drawn last, or it would stand behind what it crosses. */
+function Suspicion({ e, share }: { e: Drawn; share: number }) {
+  const x = e.at.x + 18;
   return (
-    <g stroke={stroke} strokeWidth={share >= SEEN ? 3.5 : 2} fill="none">
+    <text y={e.at.y - 20} fill={tone(share)} {...OVER_LINES} className="text-[13px] font-semibold">
+      <tspan x={x}>{e.label}</tspan>
+      <tspan x={x} dy={15}>
+        {percent(share)}
+      </tspan>
+    </text>
+  );
+}
+
+function Part({ e, share }: { e: Drawn; share: number }) {
+  const stroke = tint(share);
+  return (
+    <g stroke={stroke} strokeWidth={thickness(share)} fill="none">
       <polyline
         points={line(e.path)}
         strokeDasharray={e.symbol === 'leak' ? '5 5' : undefined}
         strokeLinejoin="round"
       />
       <Symbol symbol={e.symbol} at={e.at} stroke={stroke} />
-      {share >= SEEN && e.column === null && (
-        <text x={e.at.x + 16} y={e.at.y - 14} fill={stroke} stroke="none" className="text-[13px] font-semibold">
-          {e.label} {percent(share)}
-        </text>
-      )}
     </g>
   );
 }

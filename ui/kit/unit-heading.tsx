@@ -16,10 +16,11 @@ export function UnitHeading({ unit, job, complaint = false }: { unit: UnitView; 
   return (
     <>
       <h1 className="text-lg font-bold text-ink">{unit.fleetNumber}</h1>
-      <span>{facts.filter(Boolean).join(' · ')}</span>
+      <span className="min-w-0 truncate">{facts.filter(Boolean).join(' · ')}</span>
       {complaint && (
-        <Link href={`/jobs/${job.id}`} className="min-w-0 flex-1 truncate underline decoration-line underline-offset-4">
-          Job {job.number}, {job.complaint}
+        <Link href={`/jobs/${job.id}`} className="flex min-w-16 flex-1 underline decoration-line underline-offset-4">
+          <span className="shrink-0">Job {job.number}</span>
+          <span className="min-w-0 truncate">, {job.complaint}</span>
         </Link>
       )}
     </>

@@ -1,6 +1,6 @@
 import { Plus } from 'lucide-react';
 import Link from 'next/link';
-import type { JobBrief, YardView } from '../../formats/views';
+import type { YardJob, YardView } from '../../formats/views';
 import { JudgementWord } from '../posts/judgement-word';
 import { MiniPosts } from '../posts/mini-posts';
 
@@ -29,7 +29,7 @@ export function UnitCard({ unit, onOpen }: { unit: YardView['units'][number]; on
   );
 }
 
-function JobLine({ job }: { job: JobBrief }) {
+function JobLine({ job }: { job: YardJob }) {
   const latest = job.runs.at(-1);
   return (
     <div className="mt-2 border-t border-line pt-2">
@@ -37,6 +37,7 @@ function JobLine({ job }: { job: JobBrief }) {
         Job {job.number}
         <span className="font-normal"> {job.complaint}</span>
       </Link>
+      <p className="mt-0.5 line-clamp-2 text-sm text-soft">{job.stands.say}</p>
       {latest && (
         <Link href={`/runs/${latest.id}`} className="mt-1 flex min-h-12 items-center gap-3 rounded-lg">
           <span className="sr-only">To the bench: {latest.name}</span>
