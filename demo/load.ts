@@ -8,6 +8,7 @@ import { noteIntake, recordEvidence } from '../server/evidence';
 import { findingsOf, writeFinding } from '../server/findings';
 import { viewJob } from '../server/queries';
 import { addPerson } from '../server/people';
+import { addPhoto } from '../server/photos';
 import { addInstrument, measureLead } from '../server/instruments';
 import { recordCircumstance, recordReading } from '../server/recording';
 import { shelve } from '../server/shelf';
@@ -16,6 +17,7 @@ import { DEMO_PIN, DEPOTS, FAMILIES, PERSONS, TIME_ZONE, UNITS } from './fleet';
 import { INSTRUMENTS, LEADS } from './instruments';
 import { CODES, type DemoJob, JOBS } from './jobs';
 import { loadRepairs } from './load-repairs';
+import { drawPicture } from './pictures';
 import { type DemoStory, STORIES } from './stories';
 import { OWN_TESTS, SCHOOLS, SHELF } from './shelf';
 
@@ -158,8 +160,16 @@ async function loadStory(db: Db, s: DemoStory): Promise<void> {
       s.unit,
       noteIntake(db, jobId, { id: demoId('intake', ...key), by: s.by, intake: { photos: [], ...s.intake } }),
     );
-  for (const [i, evidence] of s.evidence.entries())
+  const photos: string[] = [];
+  if (s.picture) {
+    const [id, bytes] = [demoId('photo', ...key), await drawPicture(s.picture)];
+    await must(s.unit, addPhoto(db, jobId, { id, name: `${s.picture}.jpg`, by: s.by, bytes }));
+    photos.push(id);
+  }
+  for (const [i, seen] of s.evidence.entries()) {
+    const evidence = seen.kind === 'visual' && photos.length ? { ...seen, photos } : seen;
     await must(s.unit, recordEvidence(db, jobId, { id: demoId('evidence', ...key, i), by: s.by, evidence }));
+  }
   if (!s.finding || (await findingsOf(db, [jobId])).size) return;
   const view = await viewJob(db, jobId);
   if (!view) throw new Error(`demo: there is no job of ${s.unit}`);

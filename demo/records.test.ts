@@ -2,7 +2,7 @@ import { v7 } from 'uuid';
 import { checkCharacter } from '../core/repair/coding';
 import { NO_COSTS } from '../core/repair/suggest';
 import type { RepairRecord } from '../core/repair/types';
-import { openJob, startRun } from '../server/commands';
+import { chooseDepot, openJob, startRun } from '../server/commands';
 import { recordEvidence } from '../server/evidence';
 import { writeFinding } from '../server/findings';
 import { viewJob } from '../server/queries';
@@ -249,6 +249,35 @@ describe('service data', () => {
     expect(await now()).toEqual({ value: '11 Nm' });
     await keep('L6-109', '12 Nm');
     expect(await now()).toEqual({ value: '12 Nm' });
+  });
+  test('costs that were kept in another currency than the depot reckons in are other numbers: not used', async () => {
+    const depot = demoId('depot', 'North Sluice');
+    const start = async () => {
+      const view = await viewJob(test_.db, (await newJob()).job);
+      return view?.repair.decisions[0];
+    };
+    await keepServiceData(test_.db, {
+      id: v7(),
+      by: LEAD,
+      family: 'L6-109',
+      kind: 'costs',
+      key: 'injector',
+      source: 'price list, invented',
+      body: { ...NO_COSTS, part: 55500 },
+    });
+    expect(await start()).toMatchObject({
+      currency: 'EUR',
+      costsFrom: 'price list, invented',
+      inputs: { part: 55500 },
+    });
+    expect((await chooseDepot(test_.db, depot, { by: LEAD, currency: 'JPY' })).ok).toBe(true);
+    expect(await start()).toMatchObject({ currency: 'JPY', inputs: { part: NO_COSTS.part } });
+    expect((await start())?.costsFrom).toMatch(/^Invented/);
+    // What else the depot chose stays.
+    expect((await chooseDepot(test_.db, depot, { by: LEAD, decision: 'simple' })).ok).toBe(true);
+    expect((await start())?.currency).toBe('JPY');
+    expect((await chooseDepot(test_.db, depot, { by: LEAD, decision: 'three-way', currency: 'EUR' })).ok).toBe(true);
+    expect((await chooseDepot(test_.db, depot, { by: BY, currency: 'JPY' })).ok).toBe(false);
   });
   test('a life is fitted to the workshop’s own failures once there are enough of them', async () => {
     const before = await newJob('PL-30');

@@ -1,5 +1,9 @@
 import { sql } from 'drizzle-orm';
-import { viewReport } from '../server/report';
+import sharp from 'sharp';
+import { v7 } from 'uuid';
+import { addPhoto } from '../server/photos';
+import { reportPhotos, viewReport } from '../server/report';
+import { viewRun } from '../server/run-view';
 import { fileReport, payerReport, recordWords } from '../formats/job-report';
 import { demoId } from './load';
 import { makeTestDatabase, type TestDatabase } from './testing';
@@ -49,6 +53,42 @@ test('the file is told everything: readings, records by whom and when, the trail
   expect(report.trail).toHaveLength(view.verified.events);
   expect(report.head).toContain(view.verified.head);
   expect(view.runs.flatMap((r) => r.judgement.readings).length).toBeGreaterThanOrEqual(8);
+});
+test('runs are read for a report as each is read by itself', async () => {
+  for (const name of [['PL-14'], ['PL-23'], ['PL-16', 'last winter']]) {
+    const { runs } = await reportOf(...name);
+    expect(runs.length).toBeGreaterThan(0);
+    for (const run of runs) expect(run).toEqual(await viewRun(test_.db, run.id));
+  }
+});
+test('photos are drawn for paper in their order; one alone where one is asked for, none where there is none', async () => {
+  const jobId = demoId('job', 'PL-14');
+  const picture = (width: number, height: number): Promise<Buffer> =>
+    sharp({ create: { width, height, channels: 3, background: '#365' } })
+      .png()
+      .toBuffer();
+  const ids = [v7(), v7(), v7()];
+  const bytes = [await picture(1600, 800), await picture(60, 90), await picture(400, 2000)];
+  for (const [i, id] of ids.entries())
+    expect(
+      (await addPhoto(test_.db, jobId, { id, name: `photo ${i}.png`, by: 'Ines Varga', bytes: bytes[i] as Buffer })).ok,
+    ).toBe(true);
+  const photos = await reportPhotos(test_.db, jobId);
+  expect(photos.map((p) => [p.id, p.name])).toEqual(ids.map((id, i) => [id, `photo ${i}.png`]));
+  const drawn = await Promise.all(
+    photos.map(async (p) => {
+      const { width, height, format } = await sharp(p.jpeg).metadata();
+      return [width, height, format];
+    }),
+  );
+  expect(drawn).toEqual([
+    [720, 360, 'jpeg'],
+    [60, 90, 'jpeg'],
+    [144, 720, 'jpeg'],
+  ]);
+  expect((await reportPhotos(test_.db, jobId, ids[1])).map((p) => p.id)).toEqual([ids[1]]);
+  expect(await reportPhotos(test_.db, jobId, null)).toEqual([]);
+  expect(await reportPhotos(test_.db, demoId('job', 'PL-11'), ids[1])).toEqual([]);
 });
 test('a trail that was touched is said on paper', async () => {
   await test_.db.transaction(async (tx) => {

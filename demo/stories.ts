@@ -1,5 +1,6 @@
 import type { Evidence } from '../core/evidence/types';
 import type { Intake } from '../formats/job-requests';
+import type { Picture } from './pictures';
 
 /** What was asked, seen and found in jobs of the invented fleet. All made up. */
 export interface DemoStory {
@@ -8,6 +9,8 @@ export interface DemoStory {
   readonly by: string;
   readonly intake?: Omit<Intake, 'photos'>;
   readonly evidence: readonly Evidence[];
+  /** Of what was seen: a picture each. */
+  readonly picture?: Picture;
   /** `more`: what is advised, or what to try when it returns. */
   readonly finding?: { readonly kind: 'found' | 'not-found'; readonly text: string; readonly more: string };
 }
@@ -71,6 +74,7 @@ export const STORIES: readonly DemoStory[] = [
       replaced: [{ what: 'Plug 4', by: 'North Sluice, last winter', helped: 'for a while' }],
       signs: ['Bracket screwed on over the loom'],
     },
+    picture: 'pinched',
     evidence: [
       { kind: 'wiggle', where: 'the bracket behind cylinder 4', position: 4, outcome: 'broke' },
       {
@@ -91,6 +95,7 @@ export const STORIES: readonly DemoStory[] = [
       replaced: [{ what: 'Six injectors', by: 'a workshop elsewhere, in spring', helped: 'no' }],
       signs: ['Wrong sealant at the cover', 'A clip left open'],
     },
+    picture: 'rubbed',
     evidence: [
       {
         kind: 'visual',

@@ -55,7 +55,7 @@ test('a full diagnosis by keyboard: from the yard to a signed finding', async ({
   await expect(plan).toContainText('find the place');
   await tabTo(/^Wiggle$/);
   await page.keyboard.press('Enter');
-  await page.getByLabel('Where').focus();
+  await page.getByLabel('Where', { exact: true }).focus();
   await page.keyboard.type('the bracket');
   await page.getByLabel('Position').focus();
   await page.keyboard.type('4');
@@ -263,7 +263,9 @@ test('the circuit behind the readings: suspects, the test that separates them, w
   const circuit = page.getByRole('region', { name: 'Circuit: Glow plugs behind one relay' });
   await expect(circuit.getByRole('img', { name: /Under suspicion: plug 3 \d+ %/ })).toBeVisible();
   await expect(circuit.getByText('Tells most for its time:')).toBeVisible();
-  await expect(circuit.getByRole('row', { name: /^if all is well/ })).toBeVisible();
+  await expect(circuit.getByRole('columnheader', { name: 'if all is well' }).first()).toBeVisible();
+  await circuit.getByText('What was read, beside what the meter would show').click();
+  await expect(circuit.getByRole('row', { name: /current at start, cylinder 3 0\.0 A 1\d\.\d to/ })).toBeVisible();
   await expect(circuit.getByText('R', { exact: true })).toBeVisible();
   await circuit
     .getByText(/plug 3 is open/)

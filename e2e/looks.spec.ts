@@ -47,6 +47,34 @@ for (const theme of ['shed', 'night', 'sun']) {
   });
 }
 
+test('on a phone no page is wider than the glass, and what is picked comes into view', async ({ browser, request }) => {
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  const page = await context.newPage();
+  const job = await jobOf(request, demoId('run', 'PL-23'));
+  for (const url of [
+    '/',
+    `/jobs/${job}`,
+    `/jobs/${job}/report?voice=payer`,
+    '/shelf?test=glow-plug-resistance',
+    '/catalogue',
+    '/circuits',
+    '/instruments',
+    '/people',
+  ]) {
+    await page.goto(url);
+    await expect(page.getByRole('main')).toBeVisible();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth), url).toBeLessThanOrEqual(390);
+    expect(await seriousIssues(page), url).toEqual([]);
+  }
+  await page.goto('/circuits');
+  await page.getByRole('button', { name: 'Hall sensor' }).tap();
+  await expect(page.getByRole('heading', { name: 'Hall sensor' })).toBeInViewport();
+  await page.goto('/catalogue');
+  await page.getByRole('button', { name: 'Injectors, return flow' }).tap();
+  await expect(page.getByRole('heading', { name: 'Injectors, return flow' })).toBeInViewport();
+  await context.close();
+});
+
 for (const unit of ['PL-07', 'PL-03', 'PL-11', 'PL-22']) {
   test(`the bench of ${unit} fits 1280x800 without scrolling`, async ({ page }) => {
     await page.goto(`/runs/${demoId('run', unit)}`);

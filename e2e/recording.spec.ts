@@ -27,12 +27,16 @@ test('from the yard to the first reading without the mouse', async ({ page }) =>
   await page.goto('/');
   await page.getByRole('button', { name: 'Open a job for PL-19' }).focus();
   await page.keyboard.press('Enter');
-  await page.getByLabel('Complaint').focus();
+  // Typing begins in the first field.
+  await expect(page.getByLabel('Complaint')).toBeFocused();
   await page.keyboard.type('Slow to start below freezing');
   await page.keyboard.press('Tab');
   await page.keyboard.type('3 210');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Slow to start below freezing')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Where it stands' })).toContainText(
+    'Read the fault codes, or begin with: Battery at rest.',
+  );
   await page.getByRole('button', { name: 'Start Glow plugs, at the plug' }).focus();
   await page.keyboard.press('Enter');
   await expect(page.locator('#entry')).toBeFocused();

@@ -34,7 +34,11 @@ test('one full story: measured, found, decided, agreed, repaired, coded by a pho
   await bench.allSaved();
   const job = await jobOf(request, bench.runId);
   await page.goto(`/jobs/${job}`);
+  const stands = page.getByRole('region', { name: 'Where it stands' });
+  await expect(stands).toContainText('Write the finding: The injector of cylinder 2 is bad.');
   await signFinding(page, 'The injector of cylinder 2 is open');
+  await expect(stands).toContainText('Decide on one or the set, and quote it to the payer.');
+  await expect(stands.getByRole('link', { name: /^Agreed/ })).toHaveAttribute('aria-current', 'step');
 
   await stage(page, /One or the whole set/);
   await section(page).getByLabel('A part').fill('dear');
@@ -42,7 +46,8 @@ test('one full story: measured, found, decided, agreed, repaired, coded by a pho
   await section(page).getByLabel('A part').fill('412.00');
   await expect(section(page).getByText(/is expected to cost .* less|Both cost the same/)).toBeVisible();
   await section(page).getByRole('button', { name: 'Decide: only those' }).click();
-  await expect(section(page).getByText(/Decided by .*: only those that failed/)).toBeVisible();
+  // What is done folds, and says how; what is next opens.
+  await expect(section(page).locator('summary', { hasText: 'only those that failed' })).toBeVisible();
 
   await stage(page, /^Quotation/);
   await section(page).getByLabel('Line 1, what').fill('');
@@ -53,7 +58,8 @@ test('one full story: measured, found, decided, agreed, repaired, coded by a pho
   await section(page).getByRole('radio', { name: 'Accepted' }).click();
   await section(page).getByLabel('Who, and what they said').fill('Works office');
   await section(page).getByRole('button', { name: 'Note the answer' }).click();
-  await expect(section(page).getByText('Accepted: Works office').first()).toBeVisible();
+  await expect(section(page).locator('summary', { hasText: /Quotation *accepted/ })).toBeVisible();
+  await expect(stands).toContainText('Nothing was mended yet.');
 
   await stage(page, /^Steps/);
   const ticks = section(page).getByRole('button', { name: /^Tick step/ });
@@ -175,6 +181,7 @@ test('one full story: measured, found, decided, agreed, repaired, coded by a pho
     .getByRole('button', { name: /^Release, signed/ })
     .click();
   await expect(section(page).getByText(/Released by .*: Runs clean under load/)).toBeVisible();
+  await expect(stands).toContainText('Released.');
 
   for (const [voice, said] of [
     ['payer', 'What was wrong'],

@@ -25,9 +25,53 @@ test('the PDF says what the bench says, on one page, with selectable text', asyn
   const facts = execFileSync('pdfinfo', [file], { encoding: 'utf8' });
   expect(facts).toMatch(/Pages:\s+1\b/);
   expect(facts).toMatch(/Title:\s+Glow plugs, at the plug: PL-07/);
+  expect(facts).toMatch(/Tagged:\s+yes/);
+  expect(execFileSync('pdfinfo', ['-struct-text', file], { encoding: 'utf8' })).toMatch(
+    /H1 \(block\)\s+"Glow plugs, at the plug: PL-07"/,
+  );
   const fonts = execFileSync('pdffonts', [file], { encoding: 'utf8' }).trim().split('\n').slice(2);
   expect(fonts.length).toBeGreaterThan(1);
   for (const font of fonts) expect(font).toMatch(/ yes +(yes|no) +(yes|no) +\d+/);
+});
+
+const JOBS = [
+  ['PL-03'],
+  ['PL-07'],
+  ['PL-08'],
+  ['PL-11'],
+  ['PL-14'],
+  ['PL-16'],
+  ['PL-16', 'last winter'],
+  ['PL-19'],
+  ['PL-22'],
+  ['PL-23'],
+  ['PL-27'],
+] as const;
+test('every job of the demo has its two reports as PDF: tagged, under one title, and nothing left out of them', async ({
+  request,
+}, info) => {
+  const file = info.outputPath('report.pdf');
+  for (const job of JOBS)
+    for (const voice of ['payer', 'file'] as const) {
+      const answer = await request.get(`/api/jobs/${demoId('job', ...job)}/report?voice=${voice}`);
+      expect(answer.status(), job.join(' ')).toBe(200);
+      writeFileSync(file, await answer.body());
+      const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' });
+      expect(text).not.toMatch(/undefined|NaN|\[object|□/);
+      expect(text).toContain(voice === 'payer' ? 'What you told us' : 'its last hash is');
+      const tree = execFileSync('pdfinfo', ['-struct-text', file], { encoding: 'utf8' });
+      expect([...tree.matchAll(/^ +H1 /gm)]).toHaveLength(1);
+      expect(tree).not.toMatch(/^ +H3 /m);
+      expect(execFileSync('pdfinfo', [file], { encoding: 'utf8' })).toMatch(/Tagged:\s+yes/);
+      for (const font of execFileSync('pdffonts', [file], { encoding: 'utf8' }).trim().split('\n').slice(2))
+        expect(font).toMatch(/ yes +(yes|no) +yes +\d+/);
+      if (voice === 'payer') continue;
+      const view = (await (await request.get(`/api/jobs/${demoId('job', ...job)}`)).json()) as {
+        job: { runs: { judgement: { readings: { entry: string }[] } | null }[] };
+      };
+      for (const entry of view.job.runs.flatMap((r) => r.judgement?.readings.map((x) => x.entry) ?? []))
+        expect(text).toContain(entry);
+    }
 });
 
 test('CSV comes out, goes back in unchanged, and a bad row is shown by its line before anything is stored', async ({

@@ -1,0 +1,102 @@
+import { chromium, type Browser, type Page } from '@playwright/test';
+import { DEMO_PIN } from '../demo/fleet';
+import { demoId } from '../demo/load';
+
+/** Draws docs/screenshots/ anew from a running demo with fresh data: `npm run screenshots`. */
+
+const BASE = process.env.MUDFLAT_URL ?? 'http://127.0.0.1:4180';
+const LAPTOP = { width: 1280, height: 800 };
+
+interface View {
+  readonly name: string;
+  readonly path: string;
+  readonly size?: { readonly width: number; readonly height: number };
+  readonly theme?: 'night' | 'sun';
+  readonly by?: string;
+  readonly before?: (page: Page) => Promise<void>;
+}
+
+const job = (...key: string[]): string => `/jobs/${demoId('job', ...key)}`;
+const run = (...key: string[]): string => `/runs/${demoId('run', ...key)}`;
+const top = async (page: Page, selector: string): Promise<void> =>
+  page
+    .locator(selector)
+    .first()
+    .evaluate((e) => e.scrollIntoView());
+
+const VIEWS: readonly View[] = [
+  { name: 'bench', path: run('PL-23') },
+  { name: 'bench-night', path: run('PL-11'), theme: 'night' },
+  {
+    name: 'bench-tablet',
+    path: run('PL-14'),
+    theme: 'sun',
+    size: { width: 1024, height: 768 },
+    before: (page) => page.getByRole('button', { name: 'Large keys' }).click(),
+  },
+  { name: 'bench-phone', path: run('PL-14'), size: { width: 390, height: 844 } },
+  { name: 'bench-module', path: run('PL-19') },
+  { name: 'bench-gauge', path: run('PL-08', 'sensor-transfer') },
+  { name: 'bench-sweep', path: run('PL-22', 'position-sweep') },
+  { name: 'result', path: `${run('PL-11')}/print`, size: { width: 1000, height: 1200 } },
+  { name: 'yard', path: '/' },
+  { name: 'job', path: job('PL-16') },
+  { name: 'known', path: job('PL-27'), before: (page) => top(page, '#known') },
+  {
+    name: 'circuit',
+    path: job('PL-22'),
+    size: { width: 1280, height: 1300 },
+    before: async (page) => {
+      await page.getByText('What was read, beside').first().click();
+      await top(page, 'section[aria-label^="Circuit"]');
+    },
+  },
+  { name: 'repair', path: job('PL-14'), size: { width: 1280, height: 900 }, before: (page) => top(page, '#repair') },
+  { name: 'circuits', path: '/circuits', by: 'Odile Brandt' },
+  { name: 'shelf', path: '/shelf', by: 'Odile Brandt' },
+  { name: 'catalogue', path: '/catalogue' },
+  { name: 'instruments', path: '/instruments' },
+  {
+    name: 'sums',
+    path: run('PL-14'),
+    before: (page) => page.getByRole('button', { name: 'Sums' }).click(),
+  },
+  { name: 'sign-in', path: '/sign-in', by: '' },
+];
+
+async function draw(browser: Browser, v: View): Promise<void> {
+  const context = await browser.newContext({ baseURL: BASE, viewport: v.size ?? LAPTOP });
+  const name = v.by ?? 'Ines Varga';
+  if (name) {
+    const answer = await context.request.post('/api/session/sign-in', { data: { name, pin: DEMO_PIN } });
+    if (!answer.ok()) throw new Error(`${name}: ${await answer.text()}`);
+  }
+  const page = await context.newPage();
+  page.setDefaultTimeout(10_000);
+  await page.addInitScript((theme) => localStorage.setItem('theme', theme), v.theme ?? 'shed');
+  await page.goto(v.path);
+  await page.waitForTimeout(1500);
+  await v.before?.(page);
+  await page.waitForTimeout(700);
+  await page.screenshot({ path: `docs/screenshots/${v.name}.png` });
+  await context.close();
+  process.stdout.write(`${v.name}\n`);
+}
+
+async function main(): Promise<void> {
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium-headless-shell',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+  });
+  const only = process.argv.slice(2);
+  try {
+    for (const v of VIEWS) if (only.length === 0 || only.includes(v.name)) await draw(browser, v);
+  } finally {
+    await browser.close();
+  }
+}
+
+main().catch((error: unknown) => {
+  process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
+  process.exitCode = 1;
+});
