@@ -6,6 +6,7 @@ import type { Suspect, WeighedEvidence } from '../../core/diagnosis/types';
 import { positionWords } from '../../core/judge/words';
 import type { CircuitView } from '../../formats/views';
 import { Button } from '../kit/button';
+import { Sideways } from '../kit/sideways';
 import { Schematic } from './schematic';
 
 const WhatIf = dynamic(() => import('./what-if').then((m) => m.WhatIf));
@@ -92,7 +93,7 @@ function Predicted({ all }: { all: readonly (ExpectedReading & Partial<ComparedR
   const [first] = all;
   if (!first) return null;
   return (
-    <div className="mt-1 overflow-x-auto">
+    <Sideways name={first.read === undefined ? 'What the meter would show' : 'What was read'} className="mt-1">
       <table className="w-full text-left text-sm">
         <thead className="align-bottom text-soft">
           <tr>
@@ -121,7 +122,7 @@ function Predicted({ all }: { all: readonly (ExpectedReading & Partial<ComparedR
           ))}
         </tbody>
       </table>
-    </div>
+    </Sideways>
   );
 }
 

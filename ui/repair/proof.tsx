@@ -8,6 +8,7 @@ import { Choice } from '../kit/chips';
 import { errorAt } from '../kit/draft';
 import { Field, inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
+import { Sideways } from '../kit/sideways';
 import { useIsLead, useMayRecord, usePerson } from '../kit/session';
 import { MiniPosts } from '../posts/mini-posts';
 import { useRecord } from './use-record';
@@ -34,12 +35,12 @@ export function Proof({ view }: { view: JobView }) {
       {pairs.map((p) => (
         <div key={p.test} className="mt-3">
           <p className="font-semibold">{p.name}, before and after</p>
-          <div className="overflow-x-auto">
+          <Sideways name={`Posts: ${p.name}`}>
             <MiniPosts
               judgement={p.after?.judgement ?? p.before.judgement}
               {...(p.after ? { before: p.before.judgement } : {})}
             />
-          </div>
+          </Sideways>
           <p className="text-sm text-soft">
             Before: {p.before.judgement.summary}
             {p.after ? (
