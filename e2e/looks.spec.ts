@@ -91,6 +91,30 @@ for (const unit of ['PL-07', 'PL-03', 'PL-11', 'PL-22']) {
   });
 }
 
+test('posts say what they have the height and the width for', async ({ page }) => {
+  await page.goto(`/runs/${demoId('run', 'PL-23')}`);
+  const corrected = page.getByText('201 ± 4', { exact: true });
+  await expect(corrected).toBeVisible();
+  await page.setViewportSize({ width: 1280, height: 620 });
+  await expect(corrected).toBeHidden();
+  // The longest entry stays inside its post, whatever the width.
+  for (const width of [1280, 1024, 390]) {
+    await page.setViewportSize({ width, height: 800 });
+    const post = page.locator('[data-position="6"]');
+    await expect(post.getByText('0.5~1.4', { exact: true })).toBeVisible();
+    await expect
+      .poll(() =>
+        post.evaluate((p) => {
+          const range = document.createRange();
+          const entry = [...p.querySelectorAll('*')].find((e) => e.textContent === '0.5~1.4' && !e.children.length);
+          if (entry) range.selectNodeContents(entry);
+          return range.getBoundingClientRect().right - p.getBoundingClientRect().right;
+        }),
+      )
+      .toBeLessThanOrEqual(1);
+  }
+});
+
 for (const [name, width, height] of [
   ['tablet', 1024, 768],
   ['phone', 390, 844],

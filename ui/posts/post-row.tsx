@@ -4,6 +4,7 @@ import type { JudgedReading, Limits, Position } from '../../core/judge/types';
 import { correctedWords, positionWords, shownUnit, verdictWord } from '../../core/judge/words';
 import { Mark } from './mark';
 import { placeMark } from './place';
+import { RowBox } from './row-box';
 import type { Scale } from './scale';
 import { TONE } from './shapes';
 
@@ -32,34 +33,36 @@ export function PostRow(props: PostRowProps) {
         <h2 className="shrink-0">{title}</h2>
         <p className="truncate">{note}</p>
       </div>
-      <div className="post-row relative mt-1 flex min-h-32 flex-1">
-        <div className="relative my-3 w-12 shrink-0" aria-hidden="true">
-          {scale.ticks.map((t) => (
-            <span
-              key={t.label}
-              className="absolute right-2 translate-y-1/2 font-mono text-xs text-soft"
-              style={{ bottom: percent(t.height) }}
-            >
-              {t.label}
-            </span>
-          ))}
-        </div>
-        <div className="relative flex min-w-0 flex-1">
-          <Channel scale={scale} limits={limits} bare={differsByPost(limits)} />
-          {positions.map((p) => (
-            <Post
-              key={p}
-              position={p}
-              reading={readings.get(p)}
-              limits={limits}
-              scale={scale}
-              isActive={active === p}
-              state={saved?.(p) ?? null}
-              onPick={onPick}
-            />
-          ))}
-        </div>
-      </div>
+      <RowBox
+        posts={positions.length}
+        scale={
+          <div className="relative my-3 w-12 shrink-0" aria-hidden="true">
+            {scale.ticks.map((t) => (
+              <span
+                key={t.label}
+                className="absolute right-2 translate-y-1/2 font-mono text-xs text-soft"
+                style={{ bottom: percent(t.height) }}
+              >
+                {t.label}
+              </span>
+            ))}
+          </div>
+        }
+      >
+        <Channel scale={scale} limits={limits} bare={differsByPost(limits)} />
+        {positions.map((p) => (
+          <Post
+            key={p}
+            position={p}
+            reading={readings.get(p)}
+            limits={limits}
+            scale={scale}
+            isActive={active === p}
+            state={saved?.(p) ?? null}
+            onPick={onPick}
+          />
+        ))}
+      </RowBox>
     </section>
   );
 }
@@ -269,7 +272,7 @@ function PostText({ position, reading: r, limits, active, state }: TextProps) {
             : (at ?? (ownUnit ? '\u00a0' : shownUnit(limits.unit)))
           : '\u00a0'}
       </div>
-      <div className="mt-1 text-[min(16px,16cqw)] leading-tight font-bold" style={{ color: tone }}>
+      <div className="mt-1 leading-tight font-bold" style={{ color: tone, fontSize: WORD_SIZE }}>
         {word}
       </div>
       {measured && r.verdict !== 'unsteady' && (
@@ -292,17 +295,20 @@ function entryParts(entry: string, limits: Limits): [string, string?] {
   return at ? [value, `${/[A-Za-z]/.test(value) ? '' : shownUnit(limits.unit)} at ${at}`.trim()] : [value];
 }
 
-/** 30 px where it fits, less where the entry is long or the post narrow. A sign of the face is 0.62 em wide. */
+/** 30 px where it fits beside the post, less where the entry is long or the post narrow. A sign of the face is 0.65 em wide. */
 const entrySize = (entry: string): string =>
-  `min(30px, calc((72cqw - 12px) / ${(Math.max(3, entry.length) * 0.62).toFixed(2)}))`;
+  `min(30px, calc((var(--post-width) - clamp(28px, var(--post-width) * 0.3, 56px) - 8px) / ${(Math.max(3, entry.length) * 0.65).toFixed(2)}))`;
 
+const WORD_SIZE = 'min(16px, calc(var(--post-width) * 0.16))';
+
+/** It is seen when it waits, not for the blink that a server needs; and its place is kept, so that nothing moves. */
 function Saved({ state }: { state: string | null }) {
-  if (state === null || state === 'saved') return null;
-  const colour = state === 'refused' ? 'bg-rust' : 'bg-ochre';
-  return (
-    <span
-      title={state}
-      className={`inline-block size-2.5 rounded-full ${colour} ${state === 'refused' ? '' : 'animate-pulse'}`}
-    />
-  );
+  if (state === null) return null;
+  const look =
+    state === 'refused'
+      ? 'bg-rust'
+      : state === 'saved'
+        ? 'invisible'
+        : 'animate-pulse bg-ochre transition-[visibility] delay-500 starting:invisible';
+  return <span title={state} className={`inline-block size-2.5 rounded-full ${look}`} />;
 }

@@ -1,0 +1,36 @@
+'use client';
+import { type CSSProperties, type ReactNode, useEffect, useRef, useState } from 'react';
+
+/** Below this there is no room beside the channel for more than entry and verdict. */
+const TALL_PX = 225;
+
+/**
+ * The box of a row of posts: it says how wide one post is (`--post-width`), and when there is the height for all that they can
+ * say. Not by container queries: the size is found in more than one pass, and with each of them the words of all posts
+ * were styled anew, put in and taken out, at every key.
+ */
+export function RowBox({ scale, posts, children }: { scale: ReactNode; posts: number; children: ReactNode }) {
+  const row = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState<{ isTall: boolean; post: number } | null>(null);
+  useEffect(() => {
+    const box = row.current;
+    if (!box) return undefined;
+    const watcher = new ResizeObserver(() =>
+      setSize({ isTall: box.clientHeight >= TALL_PX, post: box.clientWidth / Math.max(1, posts) }),
+    );
+    watcher.observe(box);
+    return () => watcher.disconnect();
+  }, [posts]);
+  return (
+    <div data-tall={size?.isTall || undefined} className="post-row relative mt-1 flex min-h-44 flex-1 md:min-h-32">
+      {scale}
+      <div
+        ref={row}
+        className="relative flex min-w-0 flex-1"
+        style={size ? ({ '--post-width': `${size.post}px` } as CSSProperties) : undefined}
+      >
+        {children}
+      </div>
+    </div>
+  );
+}
