@@ -47,7 +47,8 @@ function byHand(
       return points[i]?.mode === 'resistance' ? Math.log(shown) : shown;
     }),
     sd: fill(() => 0.01),
-    grid: fill(() => 0),
+    below: fill(() => 0),
+    above: fill(() => 0),
     volts: 12,
     sourceSpread: 0.01,
   };

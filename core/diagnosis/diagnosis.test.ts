@@ -176,6 +176,16 @@ describe('trade sense: sensors, module, injectors', () => {
     expect(share(d, 'ground')).toBeGreaterThan(0.9);
     expect(share(d, 'module')).toBeLessThan(0.02);
   });
+  test('failed stacks of any size in one set: all of them, and nothing else', () => {
+    for (const bad of [36, 17, 808, 1_532, 7_410]) {
+      const d = ask('injectors-piezo', [
+        ...row('injector-resistance-piezo', bad, 183_000, 'OL', 15),
+        ...row('injector-insulation', 'OL', 'OL', 'OL', 'OL'),
+      ]);
+      for (const n of [1, 3, 4]) expect([bad, n, share(d, `injector ${n}`) > 0.9]).toEqual([bad, n, true]);
+      expect(share(d, 'injector 2', 'boost', 'supply', 'wire', 'high wire')).toBeLessThan(0.1);
+    }
+  });
   test('swap followed: the part; stayed: not the part', () => {
     const swap = (outcome: 'followed' | 'stayed'): Evidence => ({
       kind: 'swap',

@@ -1,6 +1,7 @@
 import type { Evidence } from '../evidence/types';
 import { momentsOf } from './odds';
-import { OVERLOAD_ohm, type Predictions } from './predict';
+import { normalCdf } from '../metrology/normal';
+import { OVERLOAD_ohm, type Predictions, reachSd } from './predict';
 import type { Hypothesis, Measured, Member, Moment } from './types';
 
 /** Chance of a bad contact, a misread or a wrong terminal at any one reading. Common practice, no source. */
@@ -67,8 +68,8 @@ export function commonPart(
     const mean = p.mean[k] as number;
     if (m.kind !== 'value' || !Number.isFinite(mean)) continue;
     const scale = mode === 'resistance' ? 1 : Math.max(0.5, Math.abs(mean));
-    // What is common is a factor: a point that wavers more by itself tells nothing of it.
-    if (mode !== 'resistance' && CONTACT[mode] / scale > c) continue;
+    // What is common is a factor: a point that wavers more by itself, or a fault of which only the order of magnitude is known, tells nothing of it.
+    if ((mode !== 'resistance' && CONTACT[mode] / scale > c) || reachSd(p, k) / scale > c) continue;
     residuals.push(((mode === 'resistance' ? Math.log(Math.max(1e-3, m.value)) : m.value) - mean) / scale);
     spread += ((p.sd[k] as number) / scale) ** 2 + modelSpread(p, mode) ** 2;
   }
@@ -93,20 +94,24 @@ function exact(
   m: Measured,
   common: number,
 ): number {
-  const [mean, sd] = [
-    (p.mean[k] as number) + common * (mode === 'resistance' ? 1 : Math.abs(p.mean[k] as number)),
-    Math.hypot(p.sd[k] as number, p.grid[k] as number),
-  ];
+  const mean = (p.mean[k] as number) + common * (mode === 'resistance' ? 1 : Math.abs(p.mean[k] as number));
+  const [own, below, above] = [p.sd[k] as number, p.below[k] as number, p.above[k] as number];
   if (mode === 'resistance') {
     if (m.kind === 'overload') return mean === Infinity || mean > Math.log(OVERLOAD_ohm) ? 1 : 0;
     if (mean === Infinity) return 0;
     const value = Math.max(1e-3, m.value);
     const about = Math.max(value, Math.exp(mean));
-    return normalDensity(Math.log(value), mean, Math.hypot(sd, MODEL, m.u / about, CONTACT.resistance / about));
+    const sd = Math.hypot(own, MODEL, m.u / about, CONTACT.resistance / about);
+    return blurredDensity(Math.log(value) - mean, sd, below, above);
   }
   return m.kind === 'overload'
     ? 0
-    : normalDensity(m.value, mean, Math.hypot(sd, m.u, CONTACT[mode], modelSpread(p, mode) * Math.abs(mean)));
+    : blurredDensity(
+        m.value - mean,
+        Math.hypot(own, m.u, CONTACT[mode], modelSpread(p, mode) * Math.abs(mean)),
+        below,
+        above,
+      );
 }
 /** What the model leaves out: of any resistance as a standard deviation of its logarithm; of volts as far as their sources differ, of amperes 2 %. Common practice, no source. */
 const MODEL = 0.1;
@@ -118,8 +123,22 @@ function anything(p: Predictions, mode: 'resistance' | 'voltage' | 'current', m:
   return m.kind === 'overload' ? 1e-3 : 1 / (1.5 * p.volts * (mode === 'current' ? 3 : 1));
 }
 
-const normalDensity = (x: number, mean: number, sd: number): number =>
-  Math.exp(-0.5 * ((x - mean) / sd) ** 2) / (sd * 2.5066282746310002);
+const SQRT_2PI = 2.5066282746310002;
+/** Reaches below this many standard deviations make no difference to a normal distribution. */
+const NARROW = 0.1;
+/** Beyond this many there is nothing of it. */
+const TAIL = 8;
+
+/** Density at `x` of a value that lies anywhere from `-below` to `above` with equal chance and is read with a standard deviation of `sd`. */
+function blurredDensity(x: number, sd: number, below: number, above: number): number {
+  const width = below + above;
+  if (width < NARROW * sd) return Math.exp(-0.5 * (x / sd) ** 2) / (sd * SQRT_2PI);
+  const [low, high] = [(x - above) / sd, (x + below) / sd];
+  if (low > TAIL || high < -TAIL) return 0;
+  // Taken on the side where both are small, so that far out nothing is lost.
+  const inside = low > 0 ? normalCdf(-low) - normalCdf(-high) : normalCdf(high) - normalCdf(low);
+  return inside / width;
+}
 
 /** How far a good meter may show from a predicted mean, as a standard deviation: of the logarithm of ohms, of volts, of amperes. `own`: what the prediction itself leaves open. */
 export const spreadShown = (

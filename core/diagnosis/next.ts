@@ -4,7 +4,7 @@ import { isCold } from '../plan/plan';
 import { Ahead, SHARING } from './ahead';
 import { costOf, lostBy, type Setting, settingAfter, warms } from './cost';
 import { spreadShown } from './likelihood';
-import { calledOf, decisionsOf, type Predictions } from './predict';
+import { calledOf, decisionsOf, type Predictions, reachSd } from './predict';
 import type { Measured, NextTest } from './types';
 
 /** Below this much expected information a test would hardly change what to do. */
@@ -162,7 +162,7 @@ function addOutcome(
   to: number,
 ): void {
   const k = h * p.instances.length + instance;
-  const [mean, own] = [p.mean[k] as number, Math.hypot(p.sd[k] as number, p.grid[k] as number)];
+  const [mean, own] = [p.mean[k] as number, Math.hypot(p.sd[k] as number, reachSd(p, k))];
   const exact = 0.97 * weight;
   const stray = (0.03 * weight) / (BINS + 1);
   for (let b = 0; b <= BINS; b++) bins[b] = (bins[b] as number) + stray;

@@ -25,8 +25,9 @@ export interface Predictions {
   /** [hypothesis * instances + instance]; Infinity is overload. */
   readonly mean: Float64Array;
   readonly sd: Float64Array;
-  /** What lies between the sizes on the grid, as a standard deviation: a fault of any size between two of them is as good. */
-  readonly grid: Float64Array;
+  /** How far below and above the mean the readings reach of faults half way to the next sizes on the grid: any size between two of them is as good. */
+  readonly below: Float64Array;
+  readonly above: Float64Array;
   /** The largest voltage in the circuit. */
   readonly volts: number;
   /** How much sources differ among good ones, relative: a battery more than a supply that is held. */
@@ -221,30 +222,39 @@ export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: 
     hypotheses,
     mean,
     sd,
-    grid: gridSpread(hypotheses, mean, instances.length),
+    ...reachOf(hypotheses, mean, instances.length),
     volts: Math.max(1, ...sources.map(volts)),
     sourceSpread: Math.max(0, ...sources.map((e) => circuit.values[e.value]?.spread ?? 0)),
   };
 }
 
-/** From each size to its neighbours of the same suspect; the spread of an even distribution half way to either side. */
-function gridSpread(hypotheses: readonly Hypothesis[], mean: Float64Array, n: number): Float64Array {
-  const grid = new Float64Array(mean.length);
+/** From each size half way to its neighbours of the same suspect; the smallest and the largest reach as far outwards as inwards. */
+function reachOf(
+  hypotheses: readonly Hypothesis[],
+  mean: Float64Array,
+  n: number,
+): { below: Float64Array; above: Float64Array } {
+  const [below, above] = [new Float64Array(mean.length), new Float64Array(mean.length)];
   for (const [h, x] of hypotheses.entries()) {
     if (x.members.length !== 1) continue;
-    const [before, after] = [h - 1, h + 1].map(
-      (o) => hypotheses[o]?.key === x.key && hypotheses[o].members.length === 1,
-    );
+    const neighbours = [h - 1, h + 1].filter((o) => hypotheses[o]?.key === x.key && hypotheses[o].members.length === 1);
     for (let i = 0; i < n; i++) {
-      const at = (o: number): number => mean[o * n + i] as number;
-      const steps = [before ? Math.abs(at(h) - at(h - 1)) : 0, after ? Math.abs(at(h + 1) - at(h)) : 0].filter(
-        (s) => Number.isFinite(s) && s > 0,
-      );
-      if (steps.length) grid[h * n + i] = steps.reduce((a, b) => a + b, 0) / steps.length / Math.sqrt(12);
+      const k = h * n + i;
+      const steps = neighbours
+        .map((o) => ((mean[o * n + i] as number) - (mean[k] as number)) / 2)
+        .filter((step) => Number.isFinite(step) && step !== 0);
+      const [only] = steps;
+      const both = steps.length === 1 && only !== undefined ? [only, -only] : steps;
+      below[k] = Math.max(0, ...both.map((step) => -step));
+      above[k] = Math.max(0, ...both);
     }
   }
-  return grid;
+  return { below, above };
 }
+
+/** The same as a standard deviation: that of an even distribution. */
+export const reachSd = (p: Pick<Predictions, 'below' | 'above'>, k: number): number =>
+  ((p.below[k] as number) + (p.above[k] as number)) / Math.sqrt(12);
 
 function fillConductances(
   conductance_S: Float64Array,

@@ -105,7 +105,8 @@ export class KeptSets {
     const at = new Map(
       singles.hypotheses.flatMap((h, i) => (h.members.length === 1 ? [[h.members[0], i] as const] : [])),
     );
-    const [mean, sd, grid] = [0, 1, 2].map(() => new Float64Array(sets.length * n)) as [
+    const [mean, sd, below, above] = Array.from({ length: 4 }, () => new Float64Array(sets.length * n)) as [
+      Float64Array,
       Float64Array,
       Float64Array,
       Float64Array,
@@ -116,10 +117,13 @@ export class KeptSets {
       mean.set(own.mean, i * n);
       sd.set(own.sd, i * n);
       // What lies between the sizes of all of them.
-      for (let k = 0; k < n; k++)
-        grid[i * n + k] = Math.hypot(...h.members.map((m) => singles.grid[(at.get(m) ?? 0) * n + k] as number));
+      const rows = h.members.map((m) => (at.get(m) ?? 0) * n);
+      for (let k = 0; k < n; k++) {
+        below[i * n + k] = Math.hypot(...rows.map((row) => singles.below[row + k] as number));
+        above[i * n + k] = Math.hypot(...rows.map((row) => singles.above[row + k] as number));
+      }
     }
-    return { ...singles, hypotheses: sets, mean, sd, grid };
+    return { ...singles, hypotheses: sets, mean, sd, below, above };
   }
 }
 
@@ -131,7 +135,14 @@ const withHealthy = (all: Predictions, part: Predictions): Predictions => {
   const n = all.instances.length;
   const first = (v: Float64Array): Float64Array => v.slice(0, n);
   return joined(
-    { ...all, hypotheses: all.hypotheses.slice(0, 1), mean: first(all.mean), sd: first(all.sd), grid: first(all.grid) },
+    {
+      ...all,
+      hypotheses: all.hypotheses.slice(0, 1),
+      mean: first(all.mean),
+      sd: first(all.sd),
+      below: first(all.below),
+      above: first(all.above),
+    },
     part,
   );
 };
@@ -148,7 +159,8 @@ function joined(a: Predictions, b: Predictions): Predictions {
     hypotheses: [...a.hypotheses, ...b.hypotheses],
     mean: join(a.mean, b.mean),
     sd: join(a.sd, b.sd),
-    grid: join(a.grid, b.grid),
+    below: join(a.below, b.below),
+    above: join(a.above, b.above),
   };
 }
 

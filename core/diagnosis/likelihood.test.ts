@@ -1,0 +1,106 @@
+import { spawnSync } from 'node:child_process';
+import fc from 'fast-check';
+import { CIRCUITS } from '../circuit/library/library';
+import { prepare } from './diagnose';
+import { readingLikelihood } from './likelihood';
+import { OVERLOAD_ohm, type Predictions } from './predict';
+import type { Measured } from './types';
+
+const CYLINDERS = 4;
+const kept = CIRCUITS.map((circuit) => prepare({ circuit, cylinders: CYLINDERS }).predictions);
+
+/** Any point of any circuit under any suspect that neither comes and goes nor is a set: numbers, so that what fails can be read. */
+const anywhere = fc.tuple(fc.nat(), fc.nat(), fc.nat());
+function at([circuit, suspect, point]: readonly [number, number, number]): {
+  p: Predictions;
+  h: number;
+  instance: number;
+} {
+  const p = kept[circuit % kept.length] as Predictions;
+  const steady = p.hypotheses.flatMap((h, i) => (h.members.some((m) => m.intermittent) ? [] : [i]));
+  return { p, h: steady[suspect % steady.length] as number, instance: point % p.instances.length };
+}
+
+function read(p: Predictions, instance: number, value: number | 'OL', u = 0): Measured {
+  const { test, position } = p.instances[instance] as Predictions['instances'][number];
+  return { test, position, kind: value === 'OL' ? 'overload' : 'value', value: value === 'OL' ? 0 : value, u };
+}
+
+test('whatever is predicted, the readings beside misreads and wanders are one in all', () => {
+  fc.assert(
+    fc.property(anywhere, (where) => {
+      const { p, h, instance } = at(where);
+      const k = h * p.instances.length + instance;
+      const mean = p.mean[k] as number;
+      const isOhms = p.instances[instance]?.mode === 'resistance';
+      // Where a meter would show overload half of the time, the two outcomes are not told apart by an integral.
+      fc.pre(!isOhms || mean + (p.above[k] as number) < Math.log(OVERLOAD_ohm) - 3);
+      const likely = (x: number): number =>
+        readingLikelihood(p, h, instance, read(p, instance, isOhms ? Math.exp(x) : x), 0);
+      const [from, to] = isOhms ? [Math.log(1e-3), Math.log(1e9)] : [mean - 40, mean + 40];
+      const misread = likely(isOhms ? Math.log(1e12) : 1e6);
+      const steps = 8_000;
+      let sum = 0;
+      for (let i = 0; i < steps; i++) sum += likely(from + ((i + 0.5) / steps) * (to - from)) - misread;
+      const whole = (sum * (to - from)) / steps / (0.98 * 0.99);
+      // The contact of the probes counts less for a high reading than for a low one: near an ohm a little is missing.
+      expect(whole).toBeGreaterThan(isOhms && mean < Math.log(3) ? 0.8 : 0.97);
+      expect(whole).toBeLessThan(1.03);
+    }),
+    { numRuns: 60, seed: 20261126 },
+  );
+});
+
+test('a size between two of the grid is as likely as one on it', () => {
+  const p = kept.find((x) => x.instances.some((i) => i.test === 'injector-resistance-piezo')) as Predictions;
+  const instance = p.instances.findIndex((i) => i.test === 'injector-resistance-piezo' && i.position === 1);
+  const sizes = p.hypotheses.flatMap((x, i) => (x.key === 'injector 1: has a failed stack' ? [i] : []));
+  const [first, last] = [sizes[0], sizes.at(-1)].map((h) => p.hypotheses[h as number]?.members[0]?.ohms ?? NaN);
+  const likely = (ohms: number): number =>
+    sizes.reduce((sum, h) => sum + readingLikelihood(p, h, instance, read(p, instance, ohms), 0), 0);
+  const all = Array.from({ length: 60 }, (_, i) => likely(first! * (last! / first!) ** (i / 59)));
+  expect(sizes.length).toBeGreaterThan(2);
+  expect(Math.max(...all) / Math.min(...all)).toBeLessThan(1.7);
+});
+
+test('a reading of a size between two of the grid, by numpy and scipy', () => {
+  const p = kept.find((x) => x.instances.some((i) => i.test === 'injector-resistance-piezo')) as Predictions;
+  const instance = p.instances.findIndex((i) => i.test === 'injector-resistance-piezo' && i.position === 1);
+  const h = p.hypotheses.findIndex((x) => x.key === 'injector 1: has a failed stack' && x.members[0]?.ohms === 200);
+  const k = h * p.instances.length + instance;
+  const cases = [20, 31, 60, 200, 500, 775, 2000].map((ohms) => ({
+    x: Math.log(ohms) - (p.mean[k] as number),
+    sd: Math.hypot(p.sd[k] as number, 0.1, 0.1 / Math.max(ohms, Math.exp(p.mean[k] as number))),
+    below: p.below[k],
+    above: p.above[k],
+    own: readingLikelihood(p, h, instance, read(p, instance, ohms), 0),
+  }));
+  // An even distribution read with a normal error, convolved by quadrature; 1 % misreads even over nine decades, 2 % wander.
+  const script = `
+import json, sys
+import numpy as np
+from scipy.integrate import quad
+from scipy.stats import norm
+out = []
+for c in json.load(sys.stdin):
+    a, b = -c['below'], c['above']
+    exact = quad(lambda t: norm.pdf(c['x'] - t, scale=c['sd']) / (b - a), a, b, points=[min(max(c['x'], a), b)], epsabs=1e-13)[0]
+    out.append(0.98 * (0.99 * exact + 0.01 * 0.7 / np.log(1e9)))
+print(json.dumps(out))
+`;
+  const run = spawnSync('/usr/bin/python3', ['-c', script], { input: JSON.stringify(cases), encoding: 'utf8' });
+  if (run.status !== 0) throw new Error(run.stderr || String(run.error));
+  const theirs = JSON.parse(run.stdout) as number[];
+  for (const [i, c] of cases.entries()) expect(c.own / (theirs[i] as number)).toBeCloseTo(1, 7);
+});
+
+test('far from everything predicted only the misread is left, and it is never nothing', () => {
+  fc.assert(
+    fc.property(anywhere, fc.double({ min: 1e-3, max: 1e9, noNaN: true }), (where, value) => {
+      const { p, h, instance } = at(where);
+      const likelihood = readingLikelihood(p, h, instance, read(p, instance, value, 0.01), 0);
+      expect(likelihood).toBeGreaterThan(1e-6);
+      expect(Number.isFinite(likelihood)).toBe(true);
+    }),
+  );
+});
