@@ -49,6 +49,7 @@ function byHand(
     sd: fill(() => 0.01),
     below: fill(() => 0),
     above: fill(() => 0),
+    loose: fill(() => 0),
     volts: 12,
     sourceSpread: 0.01,
   };

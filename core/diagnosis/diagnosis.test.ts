@@ -134,6 +134,18 @@ describe('trade sense: glow plugs', () => {
     expect(Math.min(...['plug 1', 'plug 2', 'plug 4'].map((p) => share(d, p)))).toBeGreaterThan(0.95);
     expect(share(d, 'relay', 'fuse', 'feed')).toBeLessThan(0.02);
   });
+  test('a plug that wanders beside two that are dead is not forgotten, and nothing is decided before it is', () => {
+    const d = ask('glow-relay', row('glow-plug-resistance', 'OL', 201, '~', 0.6));
+    expect(share(d, 'plug 1')).toBeGreaterThan(0.95);
+    expect(share(d, 'plug 2')).toBeGreaterThan(0.95);
+    expect(share(d, 'plug 3')).toBeGreaterThan(0.4);
+    expect(d.decided).toBe(false);
+    expect(d.next[0]?.position).toBe(3);
+    expect(d.next[0]?.why).toMatch(/^Tells whether plug 3 is bad as well; about \d+ min/);
+    // What is said of plug 3 is no doubt about the others.
+    const sure = d.suspects.filter((s) => s.element === 'plug 1' || s.element === 'plug 2');
+    expect(sure.flatMap((s) => s.contradicts.map((c) => c.label))).toEqual([]);
+  });
   test('a wandering reading through the wire accuses what comes and goes', () => {
     const d = ask('glow-relay', [...BARE, ...row('glow-plug-through-harness', 0.8, 0.8, '~', 0.8)]);
     expect(share(d, 'wire 3', 'connector 3')).toBeGreaterThan(0.3);
@@ -601,7 +613,7 @@ v = np.array([volts(*c) for c in cases])
 out = []
 for r in (8.0, 4.05, 2.1, 10.0, 6.0):
     sd = np.sqrt(0.05**2 + 0.02**2 + (0.006*np.abs(v))**2)
-    like = 0.98*(0.99*norm.pdf(r, v, sd) + 0.01/15)
+    like = 0.99*(0.99*norm.pdf(r, v, sd) + 0.01/15)
     w = prior*like
     out.append((w/w.sum()).tolist())
 print(json.dumps(out))`;

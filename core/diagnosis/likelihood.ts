@@ -7,7 +7,7 @@ import type { Hypothesis, Measured, Member, Moment } from './types';
 /** Chance of a bad contact, a misread or a wrong terminal at any one reading. Common practice, no source. */
 const MISREAD = 0.01;
 /** A meter on a good circuit shows a wander now and then. */
-const WANDERS_ANYWAY = 0.02;
+const WANDERS_ANYWAY = 0.01;
 const WANDERS_IF_LOOSE = 0.5;
 /** What the contact of two probes adds, as a standard deviation. */
 const CONTACT = { resistance: 0.1, voltage: 0.02, current: 0.2 } as const;
@@ -29,7 +29,7 @@ export function readingLikelihood(
   const h = p.hypotheses[hypothesis] as Hypothesis;
   const k = hypothesis * p.instances.length + instance;
   const healthy = outside * p.instances.length + instance;
-  const loose = h.members.some((x) => x.intermittent) && differs(p, k, healthy);
+  const loose = p.loose[k] === 1;
   const there = loose ? chanceThere(h, m.under ?? [], shows) : 1;
   if (m.kind === 'unsteady') return loose ? Math.max(WANDERS_ANYWAY, (WANDERS_IF_LOOSE * there) / 0.5) : WANDERS_ANYWAY;
   const steady = (at: number): number => (1 - MISREAD) * exact(p, at, mode, m, common) + MISREAD * anything(p, mode, m);
@@ -79,12 +79,6 @@ export function commonPart(
   const own = spread / residuals.length / residuals.length;
   const common = Math.max(-2 * c, Math.min(2 * c, (middle * c * c) / (c * c + own)));
   return { common, likelihood: Math.exp(-0.5 * (common / c) ** 2) };
-}
-
-/** Does the hypothesis change this reading at all? */
-function differs(p: Predictions, k: number, healthy: number): boolean {
-  const [a, b] = [p.mean[k] as number, p.mean[healthy] as number];
-  return a !== b && Math.abs(a - b) > 2 * (p.sd[healthy] as number) + 1e-6;
 }
 
 function exact(

@@ -19,7 +19,8 @@ interface Candidate {
   readonly instance: number;
   readonly test: TestDefinition | undefined;
   readonly bits: number;
-  readonly between: readonly string[];
+  /** What it decides, as the beginning of a sentence. */
+  readonly decides: string;
 }
 
 /**
@@ -37,8 +38,8 @@ export function nextTests(
   const tests = p.instances.map((x) => findTest(x.test));
   const candidates = p.instances.flatMap((_, i): Candidate[] => {
     if (read.has(i)) return [];
-    const { bits, between } = information(p, posterior, classes, i);
-    return bits < WORTH_bits ? [] : [{ instance: i, test: tests[i], bits, between }];
+    const { bits, decides } = information(p, posterior, classes, i);
+    return bits < WORTH_bits ? [] : [{ instance: i, test: tests[i], bits, decides }];
   });
   const entropy = classes.reduce((sum, c) => sum - c.probability * Math.log2(Math.max(1e-12, c.probability)), 0);
   const cold = Math.max(0, ...candidates.filter((c) => c.test && isCold(c.test)).map((c) => c.bits));
@@ -57,7 +58,7 @@ export function nextTests(
         candidates.filter((o) => p.instances[o.instance]?.test === test && o.bits >= 0.4 * c.bits).length,
       );
       const lost = lostBy(c.test, setting) * coldShare;
-      const why = `Separates ${c.between.join(' from ')}; about ${Math.max(1, Math.round(minutes))} min${[...said, ...(lost > 5 ? ['after what needs a cold engine'] : [])].map((w) => `, ${w}`).join('')}.`;
+      const why = `${c.decides}; about ${Math.max(1, Math.round(minutes))} min${[...said, ...(lost > 5 ? ['after what needs a cold engine'] : [])].map((w) => `, ${w}`).join('')}.`;
       return {
         instance: c.instance,
         next: { test, position, expectedInformation_bits: c.bits, minutes, why },
@@ -91,8 +92,8 @@ function byCourse<T extends Found>(
 }
 
 interface Class {
-  readonly words: string;
-  readonly isPair: boolean;
+  /** What is wrong, as a person calls it; nothing for a cause outside the circuit. */
+  readonly names: readonly string[];
   readonly of: readonly number[];
   readonly probability: number;
 }
@@ -105,25 +106,21 @@ function classesOf(p: Predictions, posterior: Float64Array): Class[] {
     const key = decisionsOf(x);
     groups.set(key, [...(groups.get(key) ?? []), h]);
   }
-  const wordsOf = (h: number): string => {
-    const [m] = p.hypotheses[h]?.members ?? [];
-    return m ? calledOf(m) : 'a cause outside the circuit';
-  };
+  const namesOf = (h: number): string[] => [...new Set((p.hypotheses[h]?.members ?? []).map(calledOf))];
   return [...groups.values()].map((of) => ({
-    words: wordsOf(of[0] as number),
-    isPair: (p.hypotheses[of[0] as number]?.members.length ?? 0) > 1,
+    names: namesOf(of[0] as number),
     of,
     probability: of.reduce((s, h) => s + (posterior[h] as number), 0),
   }));
 }
 
-/** Mutual information between what is wrong and what the meter would show, in bits; and the two that it tells apart best. */
+/** Mutual information between what is wrong and what the meter would show, in bits; and what it decides. */
 function information(
   p: Predictions,
   posterior: Float64Array,
   classes: readonly Class[],
   instance: number,
-): { bits: number; between: string[] } {
+): { bits: number; decides: string } {
   const isOhms = p.instances[instance]?.mode === 'resistance';
   const [from, to] = isOhms
     ? [Math.log(0.01), Math.log(3e7)]
@@ -146,9 +143,19 @@ function information(
     bits += (divergence * c.probability) / total;
     return { c, gain: divergence * c.probability };
   });
-  const [first] = gains.filter((g) => !g.c.isPair).toSorted((a, b) => b.gain - a.gain);
-  const [rest] = classes.filter((c) => !c.isPair && c !== first?.c).toSorted((a, b) => b.probability - a.probability);
-  return { bits: Math.max(0, bits), between: [first?.c.words ?? 'what is left', rest?.words ?? 'the rest'] };
+  const [first] = gains.toSorted((a, b) => b.gain - a.gain);
+  const [rest] = classes.filter((c) => c !== first?.c).toSorted((a, b) => b.probability - a.probability);
+  return { bits: Math.max(0, bits), decides: decidesWords(first?.c.names ?? [], rest?.names ?? []) };
+}
+
+/** Of two explanations that a test tells apart: what one has and the other has not. */
+function decidesWords(one: readonly string[], other: readonly string[]): string {
+  const [own, others] = [one.filter((x) => !other.includes(x)), other.filter((x) => !one.includes(x))];
+  const shared = one.length > own.length;
+  const said = (names: readonly string[]): string =>
+    names.length ? names.join(' and ') : shared ? 'nothing more' : 'a cause outside the circuit';
+  if (!shared || (own.length && others.length)) return `Separates ${said(own)} from ${said(others)}`;
+  return `Tells whether ${said(own.length ? own : others)} ${own.length + others.length > 1 ? 'are' : 'is'} bad as well`;
 }
 
 /** Spreads a predicted reading over the bins; the last bin is overload. A misread could land anywhere. */

@@ -28,6 +28,8 @@ export interface Predictions {
   /** How far below and above the mean the readings reach of faults half way to the next sizes on the grid: any size between two of them is as good. */
   readonly below: Float64Array;
   readonly above: Float64Array;
+  /** 1 where what comes and goes makes a difference to the reading: there it may be gone, or wander. */
+  readonly loose: Float64Array;
   /** The largest voltage in the circuit. */
   readonly volts: number;
   /** How much sources differ among good ones, relative: a battery more than a supply that is held. */
@@ -223,6 +225,7 @@ export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: 
     mean,
     sd,
     ...reachOf(hypotheses, mean, instances.length),
+    loose: looseAt(hypotheses, mean, sd, instances.length),
     volts: Math.max(1, ...sources.map(volts)),
     sourceSpread: Math.max(0, ...sources.map((e) => circuit.values[e.value]?.spread ?? 0)),
   };
@@ -250,6 +253,20 @@ function reachOf(
     }
   }
   return { below, above };
+}
+
+/** Beside the healthy circuit, where that is the first hypothesis. */
+function looseAt(hypotheses: readonly Hypothesis[], mean: Float64Array, sd: Float64Array, n: number): Float64Array {
+  const loose = new Float64Array(mean.length);
+  if (hypotheses[0]?.members.length !== 0) return loose;
+  for (const [h, { members }] of hypotheses.entries()) {
+    if (!members.some((m) => m.intermittent)) continue;
+    for (let i = 0; i < n; i++) {
+      const [a, b] = [mean[h * n + i] as number, mean[i] as number];
+      loose[h * n + i] = a !== b && Math.abs(a - b) > 2 * (sd[i] as number) + 1e-6 ? 1 : 0;
+    }
+  }
+  return loose;
 }
 
 /** The same as a standard deviation: that of an even distribution. */

@@ -105,25 +105,22 @@ export class KeptSets {
     const at = new Map(
       singles.hypotheses.flatMap((h, i) => (h.members.length === 1 ? [[h.members[0], i] as const] : [])),
     );
-    const [mean, sd, below, above] = Array.from({ length: 4 }, () => new Float64Array(sets.length * n)) as [
-      Float64Array,
-      Float64Array,
-      Float64Array,
-      Float64Array,
-    ];
+    const empty = (): Float64Array => new Float64Array(sets.length * n);
+    const out = { mean: empty(), sd: empty(), below: empty(), above: empty(), loose: empty() };
     for (const [i, h] of sets.entries()) {
       const own = this.made.get(exactly(h));
       if (!own) throw new Error(`the set "${h.key}" was not predicted`);
-      mean.set(own.mean, i * n);
-      sd.set(own.sd, i * n);
-      // What lies between the sizes of all of them.
+      out.mean.set(own.mean, i * n);
+      out.sd.set(own.sd, i * n);
       const rows = h.members.map((m) => (at.get(m) ?? 0) * n);
       for (let k = 0; k < n; k++) {
-        below[i * n + k] = Math.hypot(...rows.map((row) => singles.below[row + k] as number));
-        above[i * n + k] = Math.hypot(...rows.map((row) => singles.above[row + k] as number));
+        // What lies between the sizes of all of them; and it wanders where one of them by itself does.
+        out.below[i * n + k] = Math.hypot(...rows.map((row) => singles.below[row + k] as number));
+        out.above[i * n + k] = Math.hypot(...rows.map((row) => singles.above[row + k] as number));
+        out.loose[i * n + k] = Math.max(...rows.map((row) => singles.loose[row + k] as number));
       }
     }
-    return { ...singles, hypotheses: sets, mean, sd, below, above };
+    return { ...singles, hypotheses: sets, ...out };
   }
 }
 
@@ -142,6 +139,7 @@ const withHealthy = (all: Predictions, part: Predictions): Predictions => {
       sd: first(all.sd),
       below: first(all.below),
       above: first(all.above),
+      loose: first(all.loose),
     },
     part,
   );
@@ -161,6 +159,7 @@ function joined(a: Predictions, b: Predictions): Predictions {
     sd: join(a.sd, b.sd),
     below: join(a.below, b.below),
     above: join(a.above, b.above),
+    loose: join(a.loose, b.loose),
   };
 }
 
@@ -201,18 +200,33 @@ function setOf(members: readonly Member[], total: number, shareOf: (m: Member) =
   return { key: sorted.map((m) => m.key).join(' + '), members: sorted, weight };
 }
 
+/** What explains some evidence far better than a healthy circuit does; of each element the fault that explains most, weighing what all of its sizes do that fit about as well. */
 function candidatesOf({ hypotheses, evidence }: Weighing): Hypothesis[] {
-  const gain = hypotheses.map((_, h) =>
-    evidence.reduce((sum, { seen: { log } }) => sum + Math.max(0, (log[h] as number) - (log[0] as number)), 0),
-  );
+  const sums = (of: (gain: number) => number): number[] =>
+    hypotheses.map((_, h) =>
+      evidence.reduce((sum, { seen: { log } }) => sum + of((log[h] as number) - (log[0] as number)), 0),
+    );
+  const [gains, fits] = [sums((g) => Math.max(0, g)), sums((g) => g)];
+  const gain = (h: number): number => gains[h] as number;
   const bestOf = new Map<string, number>();
   for (const [h, x] of hypotheses.entries()) {
     const [m] = x.members;
-    if (!m || (gain[h] as number) < 2) continue;
+    if (!m || gain(h) < 2) continue;
     const known = bestOf.get(m.element);
-    if (known === undefined || (gain[h] as number) > (gain[known] as number)) bestOf.set(m.element, h);
+    if (known === undefined || gain(h) > gain(known)) bestOf.set(m.element, h);
   }
+  const sizesOf = groupBy(
+    hypotheses.map((x, h) => ({ x, h })),
+    ({ x }) => x.key,
+  );
   return [...bestOf.values()]
-    .sort((a, b) => (gain[b] as number) - (gain[a] as number) || a - b)
-    .map((h) => hypotheses[h] as Hypothesis);
+    .sort((a, b) => gain(b) - gain(a) || a - b)
+    .map((best) => {
+      const own = hypotheses[best] as Hypothesis;
+      const weight = (sizesOf.get(own.key) ?? []).reduce(
+        (sum, { x, h }) => sum + x.weight * Math.exp(Math.min(0, (fits[h] as number) - (fits[best] as number))),
+        0,
+      );
+      return { ...own, weight };
+    });
 }
