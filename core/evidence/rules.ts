@@ -1,6 +1,6 @@
 import type { TestDefinition } from '../catalogue/types';
 import { namePositions } from '../judge/summary';
-import { positionWords, verdictWord } from '../judge/words';
+import { positionWords, shownUnit, verdictWord } from '../judge/words';
 import type { JudgedReading, Position } from '../judge/types';
 import { joinAnd, printValue } from '../quantity/print';
 import type { Evidence, MeasuredRun, RecordedEvidence, Ref, Stand, Statement, Target } from './types';
@@ -16,10 +16,14 @@ const wordOf = (run: MeasuredRun, r: JudgedReading): string => verdictWord(r.ver
 const at = (run: MeasuredRun, position: Position): JudgedReading | undefined =>
   run.judgement.readings.find((r) => r.position === position);
 
+/** As it was typed, with the unit where none was: "201 Ω", "OL". */
+const entryWords = ({ judgement: { limits } }: MeasuredRun, { entry }: JudgedReading): string =>
+  /[A-Za-zΩ]/.test(entry) || limits.quantity === 'observation' ? entry : `${entry} ${shownUnit(limits.unit)}`;
+
 export const runRef = (run: MeasuredRun, ...positions: readonly Position[]): Ref => {
   const read = positions.flatMap((p) => {
     const r = at(run, p);
-    return r ? [`${p} ${r.entry}, ${wordOf(run, r)}`] : [];
+    return r ? [`${positionWords(p)} ${entryWords(run, r)}, ${wordOf(run, r)}`] : [];
   });
   return {
     kind: 'run',

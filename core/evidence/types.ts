@@ -66,7 +66,7 @@ export type EvidenceKind = Evidence['kind'];
 export interface Ref {
   readonly kind: 'run' | 'evidence';
   readonly id: string;
-  /** "Glow plugs, at the plug: 3 201 Ω, too high" */
+  /** "Glow plugs, at the plug: cylinder 3 201 Ω, too high" */
   readonly label: string;
 }
 

@@ -5,6 +5,7 @@ import { useMemo, useState } from 'react';
 import { v7 } from 'uuid';
 import { groupBy } from '../../core/collections';
 import { indexFindable } from '../../core/catalogue/search';
+import type { StageId } from '../../core/job/stands';
 import type { PlanChange, PlanStep } from '../../core/plan/types';
 import type { JobView, TestBrief } from '../../formats/views';
 import { Button } from '../kit/button';
@@ -16,6 +17,9 @@ import { useSend } from '../kit/use-send';
 
 const small =
   'inline-flex size-10 items-center justify-center rounded-lg border border-line bg-card disabled:opacity-40 pointer-coarse:size-12';
+
+/** The stages in which a measurement is what comes next. */
+const MEASURING: readonly StageId[] = ['complaint', 'codes', 'tests', 'finding'];
 
 /** What to measure, in order. It is made anew whenever something is known; what a person changed stays changed. */
 export function PlanOfJob({ view }: { view: JobView }) {
@@ -43,10 +47,12 @@ export function PlanOfJob({ view }: { view: JobView }) {
   }
   const todo = plan.steps.filter((s) => s.state === 'to do');
   const rest = plan.steps.filter((s) => s.state !== 'to do');
+  // Once the fault is found, what could still be measured does not call for attention: the stages say what does.
+  const leads = view.stands.now !== null && MEASURING.includes(view.stands.now);
   return (
     <section id="plan" aria-label="Plan" className="scroll-mt-4 rounded-xl bg-card p-4">
       <div className="flex flex-wrap items-baseline justify-between gap-2">
-        <h2 className="font-semibold text-soft">Plan</h2>
+        <h2 className="font-semibold text-soft">{leads ? 'Plan' : 'Could still be measured'}</h2>
         {todo.length > 0 && (
           <span className="text-sm text-soft">
             {todo.length} to do, about {plan.minutes} min
@@ -63,11 +69,14 @@ export function PlanOfJob({ view }: { view: JobView }) {
       )}
       <ol className="mt-2 flex flex-col gap-2">
         {todo.map((s, i) => (
-          <li key={s.test} className={`rounded-lg border p-2 ${i === 0 ? 'border-2 border-estuary' : 'border-line'}`}>
+          <li
+            key={s.test}
+            className={`rounded-lg border p-2 ${leads && i === 0 ? 'border-2 border-estuary' : 'border-line'}`}
+          >
             <div className="flex items-start justify-between gap-2">
               <div className="min-w-0">
                 <b>
-                  {i === 0 && <span className="text-estuary">Next: </span>}
+                  {leads && i === 0 && <span className="text-estuary">Next: </span>}
                   {s.name}
                 </b>{' '}
                 <span className="text-sm whitespace-nowrap text-soft">
@@ -88,7 +97,7 @@ export function PlanOfJob({ view }: { view: JobView }) {
             {may && (
               <div className="mt-1 flex flex-wrap gap-1">
                 <Button
-                  tone={i === 0 ? 'strong' : 'plain'}
+                  tone={leads && i === 0 ? 'strong' : 'plain'}
                   className="min-h-10 flex-1 px-3"
                   disabled={busy}
                   onClick={() => void start(s.test)}
