@@ -1,7 +1,7 @@
 import { asc, eq, inArray, sql } from 'drizzle-orm';
 import { CORE_VERSION } from '../core/version';
 import type { Engine } from '../core/engine/layout';
-import type { Db, Tx } from './db';
+import { type Db, eachOf, type Tx } from './db';
 import { engineFamily, depot, instrument, job, photo, photoContent, specification, testRun, unit } from './schema';
 import { writeReadingsCsv } from '../formats/readings-csv';
 import { viewRun } from './run-view';
@@ -172,9 +172,7 @@ async function readingsCsv(db: Db, jobId: string): Promise<string> {
     .from(testRun)
     .where(eq(testRun.jobId, jobId))
     .orderBy(asc(testRun.createdAt), asc(testRun.id));
-  const parts = (await Promise.all(runs.map((r) => viewRun(db, r.id)))).flatMap((v) =>
-    v ? [writeReadingsCsv(v)] : [],
-  );
+  const parts = (await eachOf(db, runs, (r) => viewRun(db, r.id))).flatMap((v) => (v ? [writeReadingsCsv(v)] : []));
   return parts.map((text, i) => (i === 0 ? text : text.slice(text.indexOf('\n') + 1))).join('');
 }
 

@@ -13,7 +13,7 @@ import { measuredOf, momentsOfRun } from '../formats/measured';
 import type { Intake } from '../formats/job-requests';
 import { currentReadings, type EvidenceView, type UnitView } from '../formats/views';
 import { allCircuits, circuitsFor } from './circuits';
-import type { Db } from './db';
+import { type Db, eachOf, together } from './db';
 import { situationOf } from './run-view';
 import { circumstance, type DepotChoices, evidence, finding, job, unit } from './schema';
 import { candidatesFor } from './shelf';
@@ -41,15 +41,17 @@ const STAYS_WARM_min = 240;
 /** Everything that a job knows, ready to be weighed here or in the browser. Values of good parts are those of the shelf where it has them. */
 export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
   const { evidence: observed, intake } = f;
-  const [circuits, findings, renewed, temperatures] = await Promise.all([
-    allCircuits(db),
-    pastFindings(db, f),
-    renewedOn(db, f.unit.id),
-    temperaturesOf(
-      db,
-      f.runs.map((r) => r.id),
-    ),
-  ]);
+  const [circuits, findings, renewed, temperatures] = await together(
+    db,
+    () => allCircuits(db),
+    () => pastFindings(db, f),
+    () => renewedOn(db, f.unit.id),
+    () =>
+      temperaturesOf(
+        db,
+        f.runs.map((r) => r.id),
+      ),
+  );
   const repairs = observed.filter((e) => e.body.kind === 'repair');
   // What was seen before a repair says nothing of what is there after it.
   const isHistory = (at: string, position: Position | undefined): boolean =>
@@ -110,22 +112,20 @@ export function refsOf(f: Pick<JobFacts, 'runs' | 'evidence'>): Map<string, Ref>
 
 /** Limits that somebody has entered for this engine; a general rule of thumb says no more than the circuit's own data. */
 async function shelfLimits(db: Db, f: JobFacts, tests: readonly string[]): Promise<Map<string, Limits>> {
-  const found = await Promise.all(
-    tests.map(async (id): Promise<[string, Limits][]> => {
-      const own = f.runs.find((r) => r.definition.id === id && r.judgement.limits.status !== 'rule-of-thumb');
-      if (own) return [[id, own.judgement.limits]];
-      const definition = await findAnyTest(db, id);
-      if (!definition) return [];
-      const situation = situationOf({
-        definition,
-        unit: f.unit,
-        choices: f.choices,
-        circumstance: { instrumentId: null, leadZero: null, zeros: {}, states: [], condition: {} },
-      });
-      const { chosen } = explainChoice(arrangeShelf(await candidatesFor(db, definition)), situation);
-      return chosen && chosen.status !== 'rule-of-thumb' ? [[id, chosen.limits]] : [];
-    }),
-  );
+  const found = await eachOf(db, tests, async (id): Promise<[string, Limits][]> => {
+    const own = f.runs.find((r) => r.definition.id === id && r.judgement.limits.status !== 'rule-of-thumb');
+    if (own) return [[id, own.judgement.limits]];
+    const definition = await findAnyTest(db, id);
+    if (!definition) return [];
+    const situation = situationOf({
+      definition,
+      unit: f.unit,
+      choices: f.choices,
+      circumstance: { instrumentId: null, leadZero: null, zeros: {}, states: [], condition: {} },
+    });
+    const { chosen } = explainChoice(arrangeShelf(await candidatesFor(db, definition)), situation);
+    return chosen && chosen.status !== 'rule-of-thumb' ? [[id, chosen.limits]] : [];
+  });
   return new Map(found.flat());
 }
 

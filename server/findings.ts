@@ -2,7 +2,7 @@ import { and, asc, eq, inArray } from 'drizzle-orm';
 import { ok } from '../core/result';
 import type { WriteFinding } from '../formats/job-requests';
 import { currentReadings, type FindingView } from '../formats/views';
-import type { Db, Tx } from './db';
+import { type Db, eachOf, type Tx } from './db';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from './refusal';
 import { evidence, finding, job, testRun } from './schema';
 
@@ -43,13 +43,11 @@ async function strangeRefs(
   if (f.kind !== 'found') return [];
   const ids = [...new Set([...f.supports, ...f.against].map((r) => r.id))];
   if (ids.length === 0) return [];
-  const rows = await Promise.all(
-    [testRun, evidence].map((t) =>
-      db
-        .select({ id: t.id })
-        .from(t)
-        .where(and(eq(t.jobId, jobId), inArray(t.id, ids))),
-    ),
+  const rows = await eachOf(db, [testRun, evidence], (t) =>
+    db
+      .select({ id: t.id })
+      .from(t)
+      .where(and(eq(t.jobId, jobId), inArray(t.id, ids))),
   );
   const own = new Set(rows.flat().map((r) => r.id));
   return (['supports', 'against'] as const).flatMap((side) =>

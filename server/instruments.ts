@@ -3,7 +3,7 @@ import { ok } from '../core/result';
 import { readInstrument, readLeadZero } from '../formats/instrument';
 import type { AddInstrument, MeasureLead } from '../formats/requests';
 import type { DepotInstrumentsView, InstrumentView, LeadView } from '../formats/views';
-import type { Db, Tx } from './db';
+import { type Db, eachOf, type Tx } from './db';
 import { requireLead } from './people';
 import { type Done, notFound, refuse } from './refusal';
 import { depot, instrument, lead } from './schema';
@@ -116,16 +116,14 @@ export async function leadsOf(db: Db | Tx, depotId: string): Promise<LeadView[]>
 export async function viewInstruments(db: Db): Promise<DepotInstrumentsView[]> {
   const depots = await db.select().from(depot).orderBy(asc(depot.name));
   const rows = await db.select().from(instrument).orderBy(asc(instrument.name));
-  return Promise.all(
-    depots.map(async (d) => ({
-      id: d.id,
-      name: d.name,
-      timeZone: d.timeZone,
-      leads: await leadsOf(db, d.id),
-      instruments: rows
-        .filter((i) => i.depotId === d.id)
-        .map(instrumentView)
-        .filter((i) => !i.retired),
-    })),
-  );
+  return eachOf(db, depots, async (d) => ({
+    id: d.id,
+    name: d.name,
+    timeZone: d.timeZone,
+    leads: await leadsOf(db, d.id),
+    instruments: rows
+      .filter((i) => i.depotId === d.id)
+      .map(instrumentView)
+      .filter((i) => !i.retired),
+  }));
 }

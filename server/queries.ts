@@ -12,7 +12,7 @@ import { whereItStands } from '../core/job/stands';
 import { knownCodes, pointedByCodes } from '../formats/codes';
 import type { BeforeView, CodeView, FindingView, JobBrief, JobView } from '../formats/views';
 import { codesOf, descriptionsOf, unpluggedIn } from './codes';
-import type { Db } from './db';
+import { type Db, together } from './db';
 import { caseOf, type JobFacts, KEPT, refsOf } from './diagnosis';
 import { evidenceOf, intakeOf } from './evidence';
 import { findingsOf } from './findings';
@@ -46,19 +46,21 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
     .orderBy(desc(job.number))
     .limit(EARLIER);
   const jobs = [row.job, ...earlierJobs];
-  const [runs, codes, intake, evidence, findings, changes, tests, codesBefore] = await Promise.all([
-    runsOf(db, jobs),
-    codesOf(db, jobId),
-    intakeOf(db, jobId),
-    evidenceOf(db, jobId),
-    findingsOf(
-      db,
-      jobs.map((j) => j.id),
-    ),
-    changesOf(db, jobId),
-    allTests(db),
-    codesByJob(db, earlierJobs),
-  ]);
+  const [runs, codes, intake, evidence, findings, changes, tests, codesBefore] = await together(
+    db,
+    () => runsOf(db, jobs),
+    () => codesOf(db, jobId),
+    () => intakeOf(db, jobId),
+    () => evidenceOf(db, jobId),
+    () =>
+      findingsOf(
+        db,
+        jobs.map((j) => j.id),
+      ),
+    () => changesOf(db, jobId),
+    () => allTests(db),
+    () => codesByJob(db, earlierJobs),
+  );
   const recordsBefore = await recordsOfJobs(
     db,
     earlierJobs.map((j) => j.id),
@@ -181,12 +183,13 @@ export async function viewCase(db: Db, runId: string): Promise<Case | null> {
     .innerJoin(depot, eq(depot.id, unit.depotId))
     .where(eq(testRun.id, runId));
   if (!row) return null;
-  const [runs, codes, evidence, intake] = await Promise.all([
-    runsOf(db, [row.job]),
-    codesOf(db, row.job.id),
-    evidenceOf(db, row.job.id),
-    intakeOf(db, row.job.id),
-  ]);
+  const [runs, codes, evidence, intake] = await together(
+    db,
+    () => runsOf(db, [row.job]),
+    () => codesOf(db, row.job.id),
+    () => evidenceOf(db, row.job.id),
+    () => intakeOf(db, row.job.id),
+  );
   const all = await caseOf(
     db,
     factsOf({ row, own: measuredRunsOf(runs.filter((r) => r.id !== runId)), codes, evidence, intake }),

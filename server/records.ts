@@ -8,7 +8,7 @@ import { readValue } from '../core/repair/values';
 import { ok, type Problem } from '../core/result';
 import type { FittingValue, KeepServiceData, RepairView, ServiceLine, WriteRecord } from '../formats/repair';
 import { codesOf } from './codes';
-import type { Db, Tx } from './db';
+import { type Db, together, type Tx } from './db';
 import { evidenceOf, intakeOf } from './evidence';
 import { findingsOf } from './findings';
 import { requireLead } from './people';
@@ -270,13 +270,14 @@ export interface RepairOf {
 export async function repairOf(db: Db, of: RepairOf, seen: Omit<ProofInputs, 'records'>): Promise<RepairView> {
   const { cylinders } = seen;
   const currency = of.depot.choices.currency ?? NO_COSTS.currency;
-  const [all, service, lives, codings, back] = await Promise.all([
-    recordsOfJobs(db, [of.job.id]),
-    serviceFor(db, of.family.id),
-    livesByName(db, of.family.id),
-    codingsBefore(db, of),
-    comebacksOf(db, of.job.id),
-  ]);
+  const [all, service, lives, codings, back] = await together(
+    db,
+    () => recordsOfJobs(db, [of.job.id]),
+    () => serviceFor(db, of.family.id),
+    () => livesByName(db, of.family.id),
+    () => codingsBefore(db, of),
+    () => comebacksOf(db, of.job.id),
+  );
   const records = all.get(of.job.id) ?? [];
   const inputs: ProofInputs = { ...seen, records };
   const link = recordsOf(records, 'comeback').at(-1);
