@@ -396,6 +396,20 @@ describe('trade sense: what comes and goes, what was before, what is lost', () =
     });
     expect(d.suspects[0]?.element).toBe('pair wire 1');
   });
+  test('readings along a wire that agree in the size of a fault prove it together', () => {
+    const before = [
+      one('controller-feed-steps', 'relay out', 10.9),
+      one('controller-feed-steps', 'relay in', 10.9),
+      one('controller-feed-steps', 'behind the main fuse', 10.95),
+      one('controller-feed-steps', 'behind the master switch', 10.97),
+    ];
+    // A battery that is weak shows the same volts everywhere, and little is lost on the way.
+    const d = ask('controller-feeds', [...before, one('voltage-drop', 'feed', 0.13)]);
+    expect(share(d, 'inner')).toBeGreaterThan(0.8);
+    // The same volts behind the switch with plenty lost on the way: its contact, of that size and no other.
+    const burnt = ask('controller-feeds', [...before, one('voltage-drop', 'feed', 1.6)]);
+    expect(share(burnt, 'inner')).toBeLessThan(0.1);
+  });
   test('starter: volts lost in the negative cable, none elsewhere', () => {
     const d = ask('starter', [
       one('battery-cranking', 'cranking', 10.8),
