@@ -1,9 +1,10 @@
 import type { Wiring } from '../circuit/library/expand';
 import { nextTests } from './next';
-import { OUTSIDE, predictAll, type Predictions, singleHypotheses } from './predict';
+import { joinAnd } from '../quantity/print';
+import { calledOf, OUTSIDE, predictAll, type Predictions, singleHypotheses } from './predict';
 import { KeptSets, severalAtOnce } from './several';
 import { decisionShares, suspectsOf } from './suspects';
-import type { Diagnosis, DiagnosisInputs } from './types';
+import type { Diagnosis, DiagnosisInputs, Suspect } from './types';
 import { usable, weigh } from './weigh';
 
 /** What the predictions of a circuit cost is spent once; evidence is then only weighed. */
@@ -38,8 +39,17 @@ export function diagnose(inputs: DiagnosisInputs, prepared: Prepared = prepare(i
   const next = nextTests(all.predictions, all.posterior, evidence.measured, inputs.warm ?? false);
   const shares = decisionShares(all);
   const isOpen = shares.some((s) => s > OPEN && s < DECIDED);
-  const decided = next.length === 0 || (!isOpen && (Math.max(0, ...shares) >= DECIDED || unexplained >= DECIDED));
+  const decided = !isOpen && (Math.max(0, ...shares) >= DECIDED || unexplained >= DECIDED);
+  if (!decided && next.length === 0) notes.push(leftWords(suspects));
   return { suspects, unexplained, next, decided, notes };
+}
+
+/** What no further test of the circuit would tell apart. */
+function leftWords(suspects: readonly Suspect[]): string {
+  const left = [...new Set(suspects.filter((s) => s.probability > OPEN).map(calledOf))];
+  return left.length > 1
+    ? `No further test of this circuit tells apart what is left: ${joinAnd(left)}.`
+    : 'No further test of this circuit would make this surer.';
 }
 
 const DECIDED = 0.97;

@@ -464,6 +464,32 @@ describe('what must always hold', () => {
     expect(d.notes).toHaveLength(2);
     expect(d.suspects).toEqual(ask('glow-relay', []).suspects);
   });
+  test('what no test of the circuit tells apart is said to be left, not decided', () => {
+    const { circuit } = of('sensor-hall');
+    const short = { ...circuit, probes: circuit.probes.filter((p) => p.test !== 'sensor-wires-insulation') };
+    const measured = [
+      one('hall-supply', 'supply', 4.86),
+      one('hall-supply', 'signal at the tooth', 0),
+      one('hall-supply', 'signal off the tooth', 0),
+      one('sensor-unplugged', 'pull-up input', 0),
+      ...['reference', 'signal', 'ground'].map((p) => one('sensor-wires', p, 0.3)),
+      one('hall-supply', 'ground', 0),
+      one('controller-pins', '5 V reference', 4.9),
+      one('sensor-reference-alone', 'this one unplugged', 5),
+    ];
+    const left = diagnose({ circuit: short, cylinders: 4, measured, observed: [], coded: [] });
+    expect([left.decided, left.next]).toEqual([false, []]);
+    expect(left.notes.join()).toMatch(/tells apart what is left: signal wire and controller’s input/);
+    // To ground they are told apart.
+    for (const [ohms, name] of [
+      ['OL', 'pull'],
+      [4, 'signal leak'],
+    ] as const) {
+      const d = ask('sensor-hall', [...measured, one('sensor-wires-insulation', 'signal to ground', ohms)]);
+      expect(share(d, name)).toBeGreaterThan(0.9);
+      expect(d.decided).toBe(true);
+    }
+  });
   test('evidence that contradicts every suspect is said to', () => {
     expect(
       ask('sensor-pull-down', [

@@ -106,23 +106,29 @@ const WIRE_SUSPECTS: readonly SuspectKind[] = [
   },
   { element: 'supply', fault: 'open', prior: 3, is: 'input', name: 'controller’s reference', words: 'is gone' },
 ];
-/** Rings out what lies between sensor and controller, both unplugged. */
-const wires = (unplugged: readonly string[]): Probe[] =>
-  (
-    [
-      ['reference', 'reference at sensor', 'reference pin'],
-      ['signal', 'signal at sensor', 'signal pin'],
-      ['ground', 'ground at sensor', 'ground pin'],
-    ] as const
-  ).map(([position, red, black]) => ({
-    test: 'sensor-wires',
-    position,
+/** Rings out what lies between sensor and controller, both unplugged, and reads it to ground. */
+const wires = (unplugged: readonly string[]): Probe[] => {
+  const bare = {
     mode: 'resistance',
-    red,
-    black,
     state: 'off',
     opened: [...unplugged, 'supply', 'controller ground', 'pull'],
-  }));
+  } as const;
+  return [
+    ...(
+      [
+        ['reference', 'reference at sensor', 'reference pin'],
+        ['signal', 'signal at sensor', 'signal pin'],
+        ['ground', 'ground at sensor', 'ground pin'],
+      ] as const
+    ).map(([position, red, black]) => ({ ...bare, test: 'sensor-wires', position, red, black })),
+    ...(
+      [
+        ['reference to ground', 'reference at sensor'],
+        ['signal to ground', 'signal at sensor'],
+      ] as const
+    ).map(([position, red]) => ({ ...bare, test: 'sensor-wires-insulation', position, red, black: 'battery -' })),
+  ];
+};
 
 const UNPLUGGED = ['high side', 'low side', 'inside'];
 
@@ -131,7 +137,7 @@ const sensor = (pull: 'down' | 'up'): LibraryCircuit => ({
   id: `sensor-pull-${pull}`,
   name: `Three-wire sensor, input pulled ${pull}`,
   purpose: 'The controller gives a reference to several sensors, reads the signal, and takes the ground back.',
-  revision: 2,
+  revision: 3,
   area: 'Sensors',
   reference: 'battery -',
   values: {
@@ -553,7 +559,7 @@ export const SENSOR_HALL: LibraryCircuit = {
   id: 'sensor-hall',
   name: 'Hall sensor',
   purpose: 'The controller feeds it and pulls its signal up; a transistor in the sensor pulls it down at each tooth.',
-  revision: 1,
+  revision: 2,
   area: 'Position sensors',
   reference: 'battery -',
   values: {
