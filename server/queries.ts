@@ -8,7 +8,7 @@ import { weighCase, type Case } from '../core/diagnosis/case';
 import type { MeasuredRun } from '../core/evidence/types';
 import { whatIsKnown } from '../core/evidence/known';
 import { makePlan } from '../core/plan/plan';
-import { whereItStands } from '../core/job/stands';
+import { standsOf } from '../core/job/stands';
 import { knownCodes, pointedByCodes } from '../formats/codes';
 import type { BeforeView, CodeView, FindingView, JobBrief, JobView } from '../formats/views';
 import { codesOf, descriptionsOf, unpluggedIn } from './codes';
@@ -86,14 +86,15 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
     done: ownRuns.map((r) => ({ test: r.test, pattern: r.judgement?.pattern ?? 'incomplete' })),
     before: faultyBefore(earlier, findings),
   });
-  const repair = await repairOf(db, row, {
+  const seen = {
     findings: findings.get(jobId) ?? [],
     evidence,
     codes,
     conditions: intake.conditions,
     cylinders: row.family.engine.cylinders,
     runs: own.runs.map((r) => ({ ...r, at: r.startedAt })),
-  });
+  };
+  const repair = await repairOf(db, row, seen);
   const refs = refsOf({ runs: measuredRuns, evidence });
   const proposals = proposeWithCircuits(
     known,
@@ -112,7 +113,7 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
     intake,
     evidence,
     photos: await photosOf(db, jobId),
-    findings: findings.get(jobId) ?? [],
+    findings: seen.findings,
     before: earlier.flatMap((j) =>
       beforeOf(
         j,
@@ -124,14 +125,11 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
     ),
     descriptions: await descriptionsOf(db, row.depot.id),
     repair,
-    stands: whereItStands({
+    stands: standsOf({
+      ...seen,
       closed: own.closed,
-      codesRead: codes.length > 0,
-      begun: ownRuns.length > 0 || evidence.length > 0,
-      findings: findings.get(jobId) ?? [],
       proposals,
       records: repair.records,
-      checks: repair.checks,
       nextTest: plan.steps.find((step) => step.test === plan.next)?.name ?? null,
     }),
     known,

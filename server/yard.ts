@@ -2,11 +2,10 @@ import { and, asc, desc, eq, inArray, isNull, like, sql } from 'drizzle-orm';
 import { groupBy } from '../core/collections';
 import { proposeFindings } from '../core/evidence/finding';
 import { whatIsKnown } from '../core/evidence/known';
-import { type Stands, whereItStands } from '../core/job/stands';
-import { proofOf } from '../core/repair/proof';
+import { type Stands, standsOf } from '../core/job/stands';
 import type { JobBrief, YardJob, YardView } from '../formats/views';
 import { codesOfJobs } from './codes';
-import type { Db } from './db';
+import { type Db, together } from './db';
 import { evidenceOfJobs, intakeOfJobs } from './evidence';
 import { findingsOf } from './findings';
 import { briefs, measuredRunsOf, newestRunsOf, type RunRow } from './job-runs';
@@ -68,7 +67,7 @@ export async function viewYard(db: Db, search = ''): Promise<YardView> {
   const cylinders = new Map(rows.map((r) => [r.unit.id, r.family.engine.cylinders]));
   const unitOf = new Map(open.map((j) => [j.id, j.unitId]));
   const listed = briefs(open, runs);
-  const stands = await standsOf(db, listed, runs, (b) => cylinders.get(unitOf.get(b.id) ?? '') ?? 0);
+  const stands = await standsOfJobs(db, listed, runs, (b) => cylinders.get(unitOf.get(b.id) ?? '') ?? 0);
   const byUnit = groupBy(listed, (b) => unitOf.get(b.id) ?? '');
   const yardJob = (b: JobBrief): YardJob[] => {
     const own = stands.get(b.id);
@@ -96,48 +95,39 @@ export const viewFamilies = (db: Db) =>
     .orderBy(asc(engineFamily.code));
 
 /** Where each of these jobs stands, read for all of them at once. The plan is not made for a list: its next test is not named. */
-async function standsOf(
+async function standsOfJobs(
   db: Db,
   jobs: readonly JobBrief[],
   runs: readonly RunRow[],
   cylindersOf: (j: JobBrief) => number,
 ): Promise<Map<string, Stands>> {
   const ids = jobs.map((j) => j.id);
-  const [codes, evidence, intakes, findings, records] = await Promise.all([
-    codesOfJobs(db, ids),
-    evidenceOfJobs(db, ids),
-    intakeOfJobs(db, ids),
-    findingsOf(db, ids),
-    recordsOfJobs(db, ids),
-  ]);
+  const [codes, evidence, intakes, findings, records] = await together(
+    db,
+    () => codesOfJobs(db, ids),
+    () => evidenceOfJobs(db, ids),
+    () => intakeOfJobs(db, ids),
+    () => findingsOf(db, ids),
+    () => recordsOfJobs(db, ids),
+  );
   const byJob = groupBy(runs, (r) => r.jobId);
   return new Map(
     jobs.map((j) => {
-      const own = {
+      const seen = evidence.get(j.id) ?? [];
+      const known = whatIsKnown(measuredRunsOf(byJob.get(j.id) ?? []), seen);
+      const stands = standsOf({
+        closed: j.closed,
         codes: codes.get(j.id) ?? [],
-        evidence: evidence.get(j.id) ?? [],
+        evidence: seen,
         findings: findings.get(j.id) ?? [],
         records: records.get(j.id) ?? [],
-      };
-      const runBriefs = j.runs.map((r) => ({ ...r, at: r.startedAt }));
-      return [
-        j.id,
-        whereItStands({
-          closed: j.closed,
-          codesRead: own.codes.length > 0,
-          begun: runBriefs.length > 0 || own.evidence.length > 0,
-          findings: own.findings,
-          proposals: proposeFindings(whatIsKnown(measuredRunsOf(byJob.get(j.id) ?? []), own.evidence)),
-          records: own.records,
-          checks: proofOf({
-            ...own,
-            runs: runBriefs,
-            cylinders: cylindersOf(j),
-            conditions: intakes.get(j.id)?.conditions ?? [],
-          }),
-          nextTest: null,
-        }),
-      ];
+        runs: j.runs.map((r) => ({ ...r, at: r.startedAt })),
+        cylinders: cylindersOf(j),
+        conditions: intakes.get(j.id)?.conditions ?? [],
+        proposals: proposeFindings(known),
+        nextTest: null,
+      });
+      return [j.id, stands];
     }),
   );
 }

@@ -1,4 +1,5 @@
 import type { FindingBody, ProposedFinding } from '../evidence/finding';
+import { type ProofInputs, proofOf } from '../repair/proof';
 import { openQuotations } from '../repair/quotation';
 import type { ProofCheck, ProofCheckId, Recorded } from '../repair/types';
 
@@ -47,6 +48,22 @@ export interface StandsInputs {
   /** Name of the test that the plan puts first; `null` where it has none or was not asked. */
   readonly nextTest: string | null;
 }
+
+/** What a job holds, as it is read for its page and, of many jobs at once, for the yard. */
+export interface JobHolds extends ProofInputs, Pick<StandsInputs, 'closed' | 'proposals' | 'nextTest'> {}
+
+/** The same from what a job holds. */
+export const standsOf = (job: JobHolds): Stands =>
+  whereItStands({
+    closed: job.closed,
+    codesRead: job.codes.length > 0,
+    begun: job.runs.length > 0 || job.evidence.length > 0,
+    findings: job.findings,
+    proposals: job.proposals,
+    records: job.records,
+    checks: proofOf(job),
+    nextTest: job.nextTest,
+  });
 
 /** What proves a repair, of all that stands before a release. */
 const PROOF: readonly ProofCheckId[] = ['measured-again', 'coded', 'codes-cleared', 'road-test', 'vehicle-scan'];
