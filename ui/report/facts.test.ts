@@ -1,104 +1,14 @@
-import { findTest } from '../../core/catalogue/catalogue';
-import { judgeRun } from '../../formats/run-set';
-import type { ReadingView, RunView } from '../../formats/views';
+import { runView } from '../testing';
 import { reportFacts } from './facts';
 
-const limits = { quantity: 'resistance' as const, unit: 'ohm', lower: 0.3, upper: 1, source: 'sheet 7' };
-const engine = { layout: 'inline' as const, cylinders: 2, systemVoltage_V: 12 };
-const definition = findTest('glow-plug-resistance')!;
-const circumstance = {
-  instrumentId: null,
-  leadZero: '0.2',
-  zeros: {},
-  states: ['key-off'],
-  condition: { partTemperature_degC: 8 },
-};
-
-function view(): RunView {
-  const plain = { instrumentId: null, earlier: [] };
-  const inputs = {
-    definition,
-    decision: 'three-way' as const,
-    engine,
-    limits,
-    circumstance,
-    instruments: [],
-    readings: [
-      { ...plain, position: 2, entry: 'OL' },
-      { ...plain, position: 1, entry: '0.7' },
+const view = () =>
+  runView({
+    entered: [
+      { id: 'a', position: 2, entry: 'OL' },
+      { id: 'b', position: 1, entry: '7' },
+      { id: 'c', position: 1, entry: '0.7', supersedes: 'b', why: 'misread' },
     ],
-  };
-  const judged = judgeRun(inputs);
-  if (!judged.ok) throw new Error('not judged');
-  const stored = (
-    id: string,
-    position: number,
-    entry: string,
-    supersedes: string | null,
-    why: string | null,
-  ): ReadingView => ({
-    id,
-    position,
-    entry,
-    supersedes,
-    why,
-    takenAt: '2026-11-20T10:00:00Z',
-    takenBy: 'Ines',
-    instrumentId: null,
-    leadZero: '0.2',
-    coreVersion: '0',
-    judged: judged.value.readings[0]!,
   });
-  return {
-    id: 'run',
-    test: definition.id,
-    definition,
-    decision: 'three-way',
-    because: '',
-    leads: [],
-    startedAt: '2026-11-20T09:00:00Z',
-    startedBy: 'Ines',
-    circumstance,
-    instruments: [],
-    judgement: judged.value,
-    unit: {
-      id: 'u',
-      fleetNumber: 'PL-1',
-      kind: 'Pump',
-      depot: 'Quay',
-      timeZone: 'Etc/UTC',
-      family: 'L2',
-      engine,
-      parts: {},
-    },
-    job: {
-      id: 'j',
-      number: 4,
-      complaint: 'slow',
-      openedAt: '',
-      openedBy: 'Ines',
-      closed: false,
-      odometer_km: null,
-      hours: 12,
-      runs: [],
-    },
-    specification: {
-      id: 's',
-      revision: 3,
-      source: 'sheet 7',
-      status: 'draft',
-      limits,
-      scope: 'family',
-      of: 'L2',
-      school: null,
-    },
-    readings: [
-      stored('a', 2, 'OL', null, null),
-      stored('b', 1, '7', null, null),
-      stored('c', 1, '0.7', 'b', 'misread'),
-    ],
-  };
-}
 const fact = (name: string): string | undefined => reportFacts(view()).facts.find(([n]) => n === name)?.[1];
 
 test('says under which conditions, against what, and that nobody has approved it', () => {
