@@ -8,6 +8,8 @@ export default defineConfig({
   testDir: 'e2e',
   fullyParallel: true,
   workers: 2,
+  // What passes only at the second try is named in the summary: a slip of the machine, or a race to look for.
+  retries: 1,
   globalSetup: './e2e/global-setup.ts',
   forbidOnly: true,
   // Generous: a busy machine is no failure.

@@ -1,4 +1,5 @@
 'use client';
+import { RadioGroup } from 'radix-ui';
 
 /** Several of a few words, each a switch. */
 export function Chips<T extends string>({
@@ -29,7 +30,7 @@ export function Chips<T extends string>({
   );
 }
 
-/** One of a few words, as large as a glove wants it. */
+/** One of a few words, as large as a glove wants it; by the keyboard one stop of the Tab key, chosen by the arrows. */
 export function Choice<T extends string>({
   label,
   options,
@@ -44,20 +45,25 @@ export function Choice<T extends string>({
   return (
     <fieldset className="mb-3">
       <legend className="font-semibold">{label}</legend>
-      <div className="mt-1 flex flex-wrap gap-2">
+      <RadioGroup.Root
+        aria-label={label}
+        value={value}
+        onValueChange={(chosen) => {
+          const option = options.find(([id]) => id === chosen);
+          if (option) onChange(option[0]);
+        }}
+        className="mt-1 flex flex-wrap gap-2"
+      >
         {options.map(([id, text]) => (
-          <button
+          <RadioGroup.Item
             key={id}
-            type="button"
-            role="radio"
-            aria-checked={value === id}
-            onClick={() => onChange(id)}
+            value={id}
             className="min-h-12 rounded-lg border-2 border-line bg-card px-4 aria-checked:border-estuary aria-checked:bg-estuary aria-checked:font-semibold aria-checked:text-on-estuary"
           >
             {text}
-          </button>
+          </RadioGroup.Item>
         ))}
-      </div>
+      </RadioGroup.Root>
     </fieldset>
   );
 }
