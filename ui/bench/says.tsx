@@ -52,8 +52,9 @@ export const Says = memo(function Says(props: SaysProps) {
       </section>
       <Suspects judgement={judgement} />
       <Next {...props} />
-      <CircuitSays view={view} judgement={judgement} />
       <Why judgement={judgement} inputs={inputs} position={active} />
+      {/* It comes when it is weighed: what stands above must not move under the finger. */}
+      <CircuitSays view={view} judgement={judgement} />
       <LimitCard view={view} />
     </aside>
   );
