@@ -3,7 +3,8 @@ import { CIRCUITS } from '../core/circuit/library/library';
 import type { LibraryCircuit } from '../core/circuit/library/types';
 import { KeptSets } from '../core/diagnosis/several';
 import { diagnose, prepare } from '../core/diagnosis/diagnose';
-import { decisionOf, type Predictions } from '../core/diagnosis/predict';
+import { decisionOf } from '../core/diagnosis/predict';
+import type { Predictions } from '../core/diagnosis/predictions';
 import type { Measured } from '../core/diagnosis/types';
 import { report } from './measure';
 

@@ -3,7 +3,7 @@ import { findTest } from '../catalogue/catalogue';
 import type { TestDefinition } from '../catalogue/types';
 import { Ahead } from './ahead';
 import { after, costOf, lostBy, type Setting, settingAfter } from './cost';
-import type { Predictions } from './predict';
+import type { Predictions } from './predictions';
 import type { Hypothesis } from './types';
 
 const COLD = settingAfter([], false);

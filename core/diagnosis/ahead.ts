@@ -1,7 +1,8 @@
 import type { TestDefinition } from '../catalogue/types';
 import { after, costOf, type Setting } from './cost';
 import { spreadShown } from './likelihood';
-import { decisionsOf, type Predictions } from './predict';
+import { decisionsOf } from './predict';
+import type { Predictions } from './predictions';
 
 /** Predictions so many standard deviations apart are told apart by one reading. */
 const APART = 3.5;

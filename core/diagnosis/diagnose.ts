@@ -1,7 +1,8 @@
 import type { Wiring } from '../circuit/library/expand';
 import { nextTests } from './next';
 import { joinAnd } from '../quantity/print';
-import { calledOf, OUTSIDE, predictAll, type Predictions, singleHypotheses } from './predict';
+import { calledOf, OUTSIDE, predictAll, singleHypotheses } from './predict';
+import type { Predictions } from './predictions';
 import { KeptSets, severalAtOnce } from './several';
 import { decisionShares, suspectsOf } from './suspects';
 import type { Diagnosis, DiagnosisInputs, Suspect } from './types';

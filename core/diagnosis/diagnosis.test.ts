@@ -410,6 +410,18 @@ describe('trade sense: what comes and goes, what was before, what is lost', () =
     const burnt = ask('controller-feeds', [...before, one('voltage-drop', 'feed', 1.6)]);
     expect(share(burnt, 'inner')).toBeLessThan(0.1);
   });
+  test('equal good parts in equal places are predicted alike, whatever the draws', () => {
+    for (const id of ['glow-relay', 'glow-unit', 'injectors-common', 'injectors-piezo']) {
+      const { predictions: p } = of(id).prepared;
+      for (const test of new Set(p.instances.map((i) => i.test))) {
+        const own = p.instances.flatMap((i, k) => (i.test === test && typeof i.position === 'number' ? [k] : []));
+        const [first = 0] = own;
+        for (const k of own) {
+          expect([test, p.sd[k] as number]).toEqual([test, expect.closeTo(p.sd[first] as number, 9)]);
+        }
+      }
+    }
+  });
   test('starter: volts lost in the negative cable, none elsewhere', () => {
     const d = ask('starter', [
       one('battery-cranking', 'cranking', 10.8),

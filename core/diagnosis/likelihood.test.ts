@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import { CIRCUITS } from '../circuit/library/library';
 import { prepare } from './diagnose';
 import { readingLikelihood } from './likelihood';
-import { OVERLOAD_ohm, type Predictions } from './predict';
+import { OVERLOAD_ohm } from './predict';
+import type { Predictions } from './predictions';
 import type { Measured } from './types';
 
 const CYLINDERS = 4;

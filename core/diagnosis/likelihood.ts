@@ -1,7 +1,8 @@
 import type { Evidence } from '../evidence/types';
 import { momentsOf } from './odds';
 import { normalCdf } from '../metrology/normal';
-import { OVERLOAD_ohm, type Predictions, reachSd } from './predict';
+import { OVERLOAD_ohm } from './predict';
+import { type Predictions, reachSd } from './predictions';
 import type { Hypothesis, Measured, Member, Moment } from './types';
 
 /** Chance of a bad contact, a misread or a wrong terminal at any one reading. Common practice, no source. */

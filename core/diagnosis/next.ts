@@ -4,7 +4,8 @@ import { isCold } from '../plan/plan';
 import { Ahead, SHARING } from './ahead';
 import { costOf, lostBy, type Setting, settingAfter, warms } from './cost';
 import { spreadShown } from './likelihood';
-import { calledOf, decisionsOf, type Predictions, reachSd } from './predict';
+import { calledOf, decisionsOf } from './predict';
+import { type Predictions, reachSd } from './predictions';
 import type { Measured, NextTest } from './types';
 
 /** Below this much expected information a test would hardly change what to do. */

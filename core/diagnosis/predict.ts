@@ -6,35 +6,11 @@ import {
   type PlacedElement,
   type Wiring,
 } from '../circuit/library/expand';
-import type { LibraryCircuit, LibraryElement, Probe } from '../circuit/library/types';
-import type { Position } from '../judge/types';
+import type { LibraryCircuit, LibraryElement } from '../circuit/library/types';
 import { deviation, DRAWS } from './draws';
+import type { Instance, Predictions } from './predictions';
+import { evenly, looseAt, reachOf } from './spreads';
 import type { Hypothesis, Member } from './types';
-
-/** A probe at one position. */
-export interface Instance {
-  readonly test: string;
-  readonly position: Position;
-  readonly mode: Probe['mode'];
-}
-
-/** What each hypothesis predicts for each instance: mean and standard deviation; in ohms the logarithm of it. */
-export interface Predictions {
-  readonly instances: readonly Instance[];
-  readonly hypotheses: readonly Hypothesis[];
-  /** [hypothesis * instances + instance]; Infinity is overload. */
-  readonly mean: Float64Array;
-  readonly sd: Float64Array;
-  /** How far below and above the mean the readings reach of faults half way to the next sizes on the grid: any size between two of them is as good. */
-  readonly below: Float64Array;
-  readonly above: Float64Array;
-  /** 1 where what comes and goes makes a difference to the reading: there it may be gone, or wander. */
-  readonly loose: Float64Array;
-  /** The largest voltage in the circuit. */
-  readonly volts: number;
-  /** How much sources differ among good ones, relative: a battery more than a supply that is held. */
-  readonly sourceSpread: number;
-}
 
 /** Ohms above which a meter shows overload. */
 export const OVERLOAD_ohm = 2e7;
@@ -179,6 +155,7 @@ export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: 
   const draws = tolerances(circuit, resistors);
   const mean = new Float64Array(hypotheses.length * instances.length);
   const sd = new Float64Array(mean.length);
+  const good: { mean: number; sd: number }[] = instances.map(() => ({ mean: 0, sd: 0 }));
   const conductance_S = new Float64Array(resistors.length);
   for (const setup of setups) {
     const solve = (d: number, members: readonly Member[]): Float64Array => {
@@ -208,6 +185,8 @@ export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: 
     const healthy = momentsOf([], (v) => {
       healthyVolts.push(v.slice());
     });
+    for (const [r, [middle, spread]] of healthy.entries())
+      good[setup.read[r]?.instance ?? 0] = { mean: middle, sd: spread };
     // In ohms the meter's own current tells: what carries none of it can change without being seen. (In volts an open wire leaves a point to nobody, and is seen.)
     const isIdle = (element: number): boolean =>
       setup.isOhms &&
@@ -235,6 +214,8 @@ export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: 
       }
     }
   }
+  const even = evenly(instances, good);
+  for (let k = 0; k < sd.length; k++) sd[k] = (sd[k] as number) * (even[k % instances.length] as number);
   return {
     instances,
     hypotheses,
@@ -246,48 +227,6 @@ export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: 
     sourceSpread: Math.max(0, ...sources.map((e) => circuit.values[e.value]?.spread ?? 0)),
   };
 }
-
-/** From each size half way to its neighbours of the same suspect; the smallest and the largest reach as far outwards as inwards. */
-function reachOf(
-  hypotheses: readonly Hypothesis[],
-  mean: Float64Array,
-  n: number,
-): { below: Float64Array; above: Float64Array } {
-  const [below, above] = [new Float64Array(mean.length), new Float64Array(mean.length)];
-  for (const [h, x] of hypotheses.entries()) {
-    if (x.members.length !== 1) continue;
-    const neighbours = [h - 1, h + 1].filter((o) => hypotheses[o]?.key === x.key && hypotheses[o].members.length === 1);
-    for (let i = 0; i < n; i++) {
-      const k = h * n + i;
-      const steps = neighbours
-        .map((o) => ((mean[o * n + i] as number) - (mean[k] as number)) / 2)
-        .filter((step) => Number.isFinite(step) && step !== 0);
-      const [only] = steps;
-      const both = steps.length === 1 && only !== undefined ? [only, -only] : steps;
-      below[k] = Math.max(0, ...both.map((step) => -step));
-      above[k] = Math.max(0, ...both);
-    }
-  }
-  return { below, above };
-}
-
-/** Beside the healthy circuit, where that is the first hypothesis. */
-function looseAt(hypotheses: readonly Hypothesis[], mean: Float64Array, sd: Float64Array, n: number): Float64Array {
-  const loose = new Float64Array(mean.length);
-  if (hypotheses[0]?.members.length !== 0) return loose;
-  for (const [h, { members }] of hypotheses.entries()) {
-    if (!members.some((m) => m.intermittent)) continue;
-    for (let i = 0; i < n; i++) {
-      const [a, b] = [mean[h * n + i] as number, mean[i] as number];
-      loose[h * n + i] = a !== b && Math.abs(a - b) > 2 * (sd[i] as number) + 1e-6 ? 1 : 0;
-    }
-  }
-  return loose;
-}
-
-/** The same as a standard deviation: that of an even distribution. */
-export const reachSd = (p: Pick<Predictions, 'below' | 'above'>, k: number): number =>
-  ((p.below[k] as number) + (p.above[k] as number)) / Math.sqrt(12);
 
 function fillConductances(
   conductance_S: Float64Array,

@@ -1,5 +1,6 @@
 import { groupBy } from '../collections';
-import { predictAll, type Predictions } from './predict';
+import { predictAll } from './predict';
+import type { Predictions } from './predictions';
 import type { DiagnosisInputs, Hypothesis, Member } from './types';
 import { logSharesBeside, type Usable, type Weighing } from './weigh';
 

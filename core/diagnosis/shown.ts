@@ -2,7 +2,8 @@ import { printValue } from '../quantity/print';
 import type { Position } from '../judge/types';
 import type { Wiring } from '../circuit/library/expand';
 import type { LibraryCircuit } from '../circuit/library/types';
-import { type Instance, OUTSIDE, predictAll, type Predictions } from './predict';
+import { OUTSIDE, predictAll } from './predict';
+import type { Instance, Predictions } from './predictions';
 import type { Hypothesis, Measured } from './types';
 
 type Mode = Instance['mode'];

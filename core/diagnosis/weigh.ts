@@ -3,7 +3,7 @@ import { groupBy } from '../collections';
 import { evidenceWords } from '../evidence/rules';
 import { positionWords } from '../judge/words';
 import { commonPart, observationLikelihood, readingLikelihood } from './likelihood';
-import type { Predictions } from './predict';
+import type { Predictions } from './predictions';
 import { shownReading } from './shown';
 import type { DiagnosisInputs, Hypothesis, Measured, Member } from './types';
 
