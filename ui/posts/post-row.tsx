@@ -217,7 +217,7 @@ function PostBody({ reading: r, scale }: { reading: JudgedReading | undefined; s
       />
       {placed.band && measured && (
         <div
-          className="absolute left-1/2 -ml-5 w-10 opacity-30"
+          className="absolute left-1/2 w-[calc(2.5rem*var(--mark,1))] -translate-x-1/2 opacity-30"
           style={{
             bottom: percent(placed.band.from),
             height: percent(placed.band.to - placed.band.from),
@@ -227,7 +227,7 @@ function PostBody({ reading: r, scale }: { reading: JudgedReading | undefined; s
       )}
       <div
         className="absolute left-1/2 flex h-0 w-0 items-center justify-center"
-        style={{ bottom: percent(placed.height) }}
+        style={{ bottom: percent(placed.height), scale: 'var(--mark, 1)' }}
       >
         <Mark verdict={r?.verdict ?? 'not-measured'} severity={r?.severity ?? 'none'} />
       </div>
@@ -299,7 +299,7 @@ function entryParts(entry: string, limits: Limits): [string, string?] {
 const entrySize = (entry: string): string =>
   `min(30px, calc((var(--post-width) - clamp(28px, var(--post-width) * 0.3, 56px) - 8px) / ${(Math.max(3, entry.length) * 0.65).toFixed(2)}))`;
 
-const WORD_SIZE = 'min(16px, calc(var(--post-width) * 0.16))';
+const WORD_SIZE = 'min(16px, calc(var(--post-width) * 0.15))';
 
 /** It is seen when it waits, not for the blink that a server needs; and its place is kept, so that nothing moves. */
 function Saved({ state }: { state: string | null }) {

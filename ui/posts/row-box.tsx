@@ -4,6 +4,10 @@ import { type CSSProperties, type ReactNode, useEffect, useRef, useState } from 
 /** Below this there is no room beside the channel for more than entry and verdict. */
 const TALL_PX = 225;
 
+/** A post narrower than this has its mark drawn smaller, so that it stays clear of the words beside it. */
+const FULL_MARK_PX = 112;
+const markScale = (post_px: number): number => Math.min(1, Math.max(0.6, post_px / FULL_MARK_PX));
+
 /**
  * The box of a row of posts: it says how wide one post is (`--post-width`), and when there is the height for all that they can
  * say. Not by container queries: the size is found in more than one pass, and with each of them the words of all posts
@@ -27,7 +31,9 @@ export function RowBox({ scale, posts, children }: { scale: ReactNode; posts: nu
       <div
         ref={row}
         className="relative flex min-w-0 flex-1"
-        style={size ? ({ '--post-width': `${size.post}px` } as CSSProperties) : undefined}
+        style={
+          size ? ({ '--post-width': `${size.post}px`, '--mark': markScale(size.post) } as CSSProperties) : undefined
+        }
       >
         {children}
       </div>
