@@ -170,6 +170,15 @@ describe('what other evidence proves', () => {
     expect(heldTogether(known).sort()).toEqual(['the bracket', 'the injector of cylinder 4']);
     expect(known.contradictions).toEqual([]);
   });
+  test('several of one kind are one thing that is bad, and are named together', () => {
+    const chafed = seen({ kind: 'visual', where: 'the bracket', position: 3, damaged: true, seen: 'rubbed through' });
+    const followed = (from: number) => seen({ ...swap('followed'), from } as Evidence);
+    expect(heldTogether(whatIsKnown([], [followed(5), followed(4)]))).toEqual([]);
+    expect(heldTogether(whatIsKnown([], [followed(5), chafed, followed(4)])).sort()).toEqual([
+      'the bracket',
+      'the injectors of cylinders 4 and 5',
+    ]);
+  });
   test('what was mended is history; what came after counts', () => {
     const chafed = seen({ kind: 'visual', where: 'the bracket', position: 3, damaged: true, seen: 'rubbed through' });
     const mended = seen({

@@ -1,6 +1,7 @@
 import { positionWords } from '../judge/words';
 import type { Position } from '../judge/types';
 import { groupBy } from '../collections';
+import { joinAnd } from '../quantity/print';
 import { differenceRules, evidenceRules, namedTestRules, patternRules, readingRules } from './rules';
 import type { Contradiction, Known, MeasuredRun, RecordedEvidence, Statement, Target } from './types';
 
@@ -160,12 +161,18 @@ export function targetWords({ kind, name, position }: Target): string {
 }
 const PLAIN: ReadonlySet<string> = new Set(['plug', 'injector', 'sensor', 'coil', 'module', 'actuator', 'relay']);
 
-/** Faults that stand at the same time, in words; empty for none or one. Two at once are real: a chafed harness may hide a failing injector. */
+/** Faults of different things that stand at the same time, in words; empty for none or one. Two at once are real: a chafed harness may hide a failing injector. */
 export function heldTogether(known: Known): string[] {
-  const bad = [
-    ...new Map(
-      known.statements.filter((s) => s.stand === 'bad').map((s) => [targetKey(s.target), targetWords(s.target)]),
-    ).values(),
-  ];
-  return bad.length > 1 ? bad : [];
+  const bad = new Map(known.statements.flatMap((s) => (s.stand === 'bad' ? [[targetKey(s.target), s.target]] : [])));
+  const kinds = groupBy([...bad.values()], (t) => `${t.kind}|${t.name}`);
+  return kinds.size > 1 ? [...kinds.values()].map(targetsWords) : [];
+}
+
+/** Several parts, or paths, of one kind: "the plugs of cylinders 4 and 5". */
+function targetsWords(all: readonly Target[]): string {
+  const positions = all.flatMap(({ position }) => (typeof position === 'number' ? [position] : []));
+  const [first] = all;
+  if (!first || all.length < 2 || positions.length < all.length) return joinAnd(all.map(targetWords));
+  const of = `${first.name}s of cylinders ${joinAnd(positions.sort((a, b) => a - b).map(String))}`;
+  return first.kind === 'part' ? `the ${of}` : first.kind === 'path' ? `the wires to the ${of}` : of;
 }

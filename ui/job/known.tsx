@@ -45,7 +45,10 @@ export function Known({ view }: { view: JobView }) {
         </details>
       ))}
       {together.length > 1 && (
-        <p className="mt-2">Faults that stand at the same time: {together.join('; ')}. Two at once are real.</p>
+        <p className="mt-2">
+          Faults that stand at the same time: {together.join('; ')}. {together.length === 2 ? 'Two' : 'Several'} at once
+          are real.
+        </p>
       )}
       {against.length + cleared.length + noted.length === 0 && (
         <p className="mt-2 text-soft">Nothing yet: measure, or record what was seen.</p>
