@@ -1,3 +1,4 @@
+import { BATTERY } from './battery';
 import type { LibraryCircuit } from './types';
 
 /** What hangs on the battery through switches, fuses, relays and grounds. Values: common practice, no source. */
@@ -7,26 +8,6 @@ const VALUES = {
   contact: { value: 0.005, unit: 'ohm', spread: 0.4, what: 'a good contact' },
   wire: { value: 0.01, unit: 'ohm', spread: 0.3, what: 'wire' },
 } as const satisfies LibraryCircuit['values'];
-const BATTERY: LibraryCircuit['elements'] = [
-  {
-    id: 'battery',
-    kind: 'source',
-    from: 'emf',
-    to: 'battery -',
-    value: 'battery',
-    label: 'battery',
-    symbol: 'battery',
-  },
-  {
-    id: 'inner',
-    kind: 'resistor',
-    from: 'emf',
-    to: 'battery +',
-    value: 'inner',
-    label: 'battery’s inside',
-    symbol: 'wire',
-  },
-];
 const AT_REST = {
   test: 'battery-at-rest',
   position: 'battery',

@@ -1,6 +1,40 @@
-import type { LibraryCircuit } from './types';
+import { BATTERY } from './battery';
+import type { LibraryCircuit, SuspectKind } from './types';
 
 const RISEN = [0.5, 1.5, 5, 20, 100, 500, 5e3, 1e5] as const;
+
+/** How a plug fails, whatever switches it. How often: common practice, no source. */
+const PLUG_SUSPECTS: readonly SuspectKind[] = [
+  { element: 'plug {}', fault: 'open', prior: 30, is: 'part', name: 'plug', words: 'is open' },
+  {
+    element: 'plug {}',
+    fault: 'resistance',
+    sizes: [1.6, 3.5, 10, 50, 200, 1e3, 5e3],
+    prior: 25,
+    is: 'part',
+    name: 'plug',
+    words: 'has risen',
+  },
+  {
+    element: 'plug {}',
+    fault: 'resistance',
+    sizes: [0.08, 0.2],
+    prior: 2,
+    is: 'part',
+    name: 'plug',
+    words: 'is shorted',
+  },
+  {
+    element: 'plug {}',
+    fault: 'series',
+    sizes: [1, 30],
+    prior: 4,
+    intermittent: true,
+    is: 'part',
+    name: 'plug',
+    words: 'comes and goes',
+  },
+];
 
 /** Battery, fuse, relay, feed, under-cover harness, plugs, engine ground. Values: common practice, no source. */
 export const GLOW_RELAY: LibraryCircuit = {
@@ -22,24 +56,7 @@ export const GLOW_RELAY: LibraryCircuit = {
     none: { value: 1e9, unit: 'ohm', spread: 0, what: 'insulation' },
   },
   elements: [
-    {
-      id: 'battery',
-      kind: 'source',
-      from: 'emf',
-      to: 'battery -',
-      value: 'battery',
-      label: 'battery',
-      symbol: 'battery',
-    },
-    {
-      id: 'inner',
-      kind: 'resistor',
-      from: 'emf',
-      to: 'battery +',
-      value: 'inner',
-      label: 'battery’s inside',
-      symbol: 'wire',
-    },
+    ...BATTERY,
     { id: 'fuse', kind: 'resistor', from: 'battery +', to: 'fused', value: 'contact', label: 'fuse', symbol: 'fuse' },
     {
       id: 'relay',
@@ -93,35 +110,7 @@ export const GLOW_RELAY: LibraryCircuit = {
     },
   ],
   suspects: [
-    { element: 'plug {}', fault: 'open', prior: 30, is: 'part', name: 'plug', words: 'is open' },
-    {
-      element: 'plug {}',
-      fault: 'resistance',
-      sizes: [1.6, 3.5, 10, 50, 200, 1e3, 5e3],
-      prior: 25,
-      is: 'part',
-      name: 'plug',
-      words: 'has risen',
-    },
-    {
-      element: 'plug {}',
-      fault: 'resistance',
-      sizes: [0.08, 0.2],
-      prior: 2,
-      is: 'part',
-      name: 'plug',
-      words: 'is shorted',
-    },
-    {
-      element: 'plug {}',
-      fault: 'series',
-      sizes: [1, 30],
-      prior: 4,
-      intermittent: true,
-      is: 'part',
-      name: 'plug',
-      words: 'comes and goes',
-    },
+    ...PLUG_SUSPECTS,
     { element: 'wire {}', fault: 'open', prior: 5, is: 'path', name: 'plug', words: 'is open' },
     { element: 'wire {}', fault: 'series', sizes: RISEN, prior: 8, is: 'path', name: 'plug', words: 'has resistance' },
     {
@@ -305,24 +294,7 @@ export const GLOW_UNIT: LibraryCircuit = {
     mirror: { value: 1e4, unit: 'ohm', spread: 0.02, what: 'where the unit measures' },
   },
   elements: [
-    {
-      id: 'battery',
-      kind: 'source',
-      from: 'emf',
-      to: 'battery -',
-      value: 'battery',
-      label: 'battery',
-      symbol: 'battery',
-    },
-    {
-      id: 'inner',
-      kind: 'resistor',
-      from: 'emf',
-      to: 'battery +',
-      value: 'inner',
-      label: 'battery’s inside',
-      symbol: 'wire',
-    },
+    ...BATTERY,
     { id: 'fuse', kind: 'resistor', from: 'battery +', to: 'fused', value: 'contact', label: 'fuse', symbol: 'fuse' },
     { id: 'feed', kind: 'resistor', from: 'fused', to: 'unit pin', value: 'feed', label: 'feed cable', symbol: 'wire' },
     {
@@ -377,35 +349,7 @@ export const GLOW_UNIT: LibraryCircuit = {
     },
   ],
   suspects: [
-    { element: 'plug {}', fault: 'open', prior: 30, is: 'part', name: 'plug', words: 'is open' },
-    {
-      element: 'plug {}',
-      fault: 'resistance',
-      sizes: [1.6, 3.5, 10, 50, 200, 1e3, 5e3],
-      prior: 25,
-      is: 'part',
-      name: 'plug',
-      words: 'has risen',
-    },
-    {
-      element: 'plug {}',
-      fault: 'resistance',
-      sizes: [0.08, 0.2],
-      prior: 2,
-      is: 'part',
-      name: 'plug',
-      words: 'is shorted',
-    },
-    {
-      element: 'plug {}',
-      fault: 'series',
-      sizes: [1, 30],
-      prior: 4,
-      intermittent: true,
-      is: 'part',
-      name: 'plug',
-      words: 'comes and goes',
-    },
+    ...PLUG_SUSPECTS,
     { element: 'wire {}', fault: 'open', prior: 7, is: 'path', name: 'plug', words: 'is open' },
     { element: 'wire {}', fault: 'series', sizes: RISEN, prior: 10, is: 'path', name: 'plug', words: 'has resistance' },
     {
