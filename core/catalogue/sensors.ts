@@ -74,7 +74,7 @@ export const SENSORS: readonly TestDefinition[] = [
     probe: 'One probe at the sensor’s connector, one at the controller’s, both unplugged.',
     steps: ['Both ends off, key off.', 'Zero the leads.', 'Each wire; move the loom while watching.'],
     proves: 'That the wires are whole while they lie as they lie.',
-    cannotProve: 'That they touch nothing: the next test reads them to ground.',
+    cannotProve: 'That they touch nothing: read them to ground.',
     advice: [{ verdict: ['open', 'high'], say: 'Half way along {suspects}: connector, splice, then the loom.' }],
     rules: thumb(ohm({ upper: 2, watchUpper: 1, openAbove: 1e4, steadyWithin: 0.1 })),
   }),
