@@ -1,23 +1,7 @@
 import { diagnoseDocument } from './evidence';
 import { measuredOf } from './measured';
-import type { JudgedReading } from '../core/judge/types';
+import { judgedReading as judged } from '../core/judge/testing';
 
-const judged = (more: Partial<JudgedReading>): JudgedReading => ({
-  position: 1,
-  entry: '0.6',
-  value: 0.6,
-  unit: 'ohm',
-  corrected: 0.6,
-  standardUncertainty: 0.05,
-  probabilityWithin: 1,
-  verdict: 'within',
-  severity: 'pass',
-  reasons: [],
-  resolution: 0.1,
-  wander: null,
-  limits: null,
-  ...more,
-});
 
 describe('readings of a run as evidence', () => {
   test('in ohms, as they were corrected, whatever the unit of the limits', () => {

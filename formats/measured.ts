@@ -1,6 +1,7 @@
 import type { Measured, Moment } from '../core/diagnosis/types';
 import type { JudgedReading } from '../core/judge/types';
 import { requireUnit, spanToBase, toBase } from '../core/quantity/units';
+import { unitValue } from '../core/quantity/values';
 
 /** Readings of a run as evidence, as they were judged: lead zero and temperature are in them already. */
 export function measuredOf(
@@ -24,7 +25,7 @@ export function measuredOf(
       return [{ ...plain, kind: 'overload', value: 0, u: 0 }];
     if (r.verdict === 'unsteady') return [{ ...plain, kind: 'unsteady', value: 0, u: 0 }];
     if (r.corrected === null) return [];
-    const [value, u] = [toBase(r.corrected, unit.value), spanToBase(r.standardUncertainty ?? 0, unit.value)];
+    const [value, u] = [toBase(r.corrected, unit.value), spanToBase(r.standardUncertainty ?? unitValue(0), unit.value)];
     return [{ ...plain, kind: 'value', ...(r.reasons.some(isUnzeroed) ? withoutLeads(value, u) : { value, u }) }];
   });
 }

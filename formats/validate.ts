@@ -32,7 +32,16 @@ export function schema<T>(idOrSchema: string | object): ValidateFunction<T> {
 
 /** Checks an unknown document; every error has the path of the field it is about. */
 export function validate<T>(check: ValidateFunction<T>, document: unknown): Result<T> {
+  const unsound = nonFinite(document, '');
+  if (unsound.length) return fail(unsound);
   return check(document) ? ok(document) : fail(problemsOf(check.errors ?? []));
+}
+
+/** Numbers that are none, wherever they stand: `1e999` in a file is read as an infinity, and a document made by a program can hold NaN. */
+function nonFinite(value: unknown, path: string): Problem[] {
+  if (typeof value === 'number') return Number.isFinite(value) ? [] : [{ path, message: 'Must be a finite number.' }];
+  if (value === null || typeof value !== 'object') return [];
+  return Object.entries(value).flatMap(([key, inner]) => nonFinite(inner, `${path}/${escape(key)}`));
 }
 
 /** Ajv's errors as problems, the most telling first, one per path. */

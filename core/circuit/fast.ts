@@ -1,3 +1,4 @@
+import { cell } from '../numerics/cell';
 import { eliminate, type Elimination, planElimination } from './ldl';
 
 /**
@@ -38,12 +39,12 @@ export class FastSolver {
     this.free = number_;
     const pairs: [number, number][] = [];
     for (let k = 0; k < pattern.from.length; k++) {
-      const [a, b] = [number_[pattern.from[k] as number] as number, number_[pattern.to[k] as number] as number];
+      const [a, b] = [cell(number_, cell(pattern.from, k)), cell(number_, cell(pattern.to, k))];
       if (a >= 0 && b >= 0 && a !== b) pairs.push([a, b]);
     }
     this.plan = planElimination(count, pairs);
     this.slot = Int32Array.from(pattern.from, (f, k) => {
-      const [a, b] = [number_[f] as number, number_[pattern.to[k] as number] as number];
+      const [a, b] = [cell(number_, f), cell(number_, cell(pattern.to, k))];
       return a >= 0 && b >= 0 && a !== b ? this.plan.slotOf(a, b) : -1;
     });
     this.toGround = new Float64Array(count);
@@ -61,23 +62,23 @@ export class FastSolver {
     between.fill(0);
     x.fill(0);
     for (let k = 0; k < conductance_S.length; k++) {
-      const g = conductance_S[k] as number;
-      const s = slot[k] as number;
+      const g = cell(conductance_S, k);
+      const s = cell(slot, k);
       if (s >= 0) {
-        between[s] = (between[s] as number) + g;
+        between[s] = cell(between, s) + g;
         continue;
       }
-      const [f, t] = [from[k] as number, to[k] as number];
-      const [a, b] = [free[f] as number, free[t] as number];
+      const [f, t] = [cell(from, k), cell(to, k)];
+      const [a, b] = [cell(free, f), cell(free, t)];
       const own = a >= 0 ? a : b;
       if (own < 0 || a === b) continue;
-      toGround[own] = (toGround[own] as number) + g;
-      x[own] = (x[own] as number) + g * (volts[a >= 0 ? t : f] as number);
+      toGround[own] = cell(toGround, own) + g;
+      x[own] = cell(x, own) + g * cell(volts, a >= 0 ? t : f);
     }
     const at = free[this.into] ?? -1;
-    if (at >= 0) x[at] = (x[at] as number) + this.pushed_A;
+    if (at >= 0) x[at] = cell(x, at) + this.pushed_A;
     eliminate(this.plan, toGround, between, x);
-    for (let i = 0; i < volts.length; i++) if ((free[i] as number) >= 0) volts[i] = x[free[i] as number] as number;
+    for (let i = 0; i < volts.length; i++) if (cell(free, i) >= 0) volts[i] = cell(x, cell(free, i));
     return volts;
   }
 }

@@ -1,3 +1,4 @@
+import { cell } from '../numerics/cell';
 /**
  * Sparse L·D·Lᵀ of the conductance matrix of a network: symmetric, diagonally dominant, nothing positive beside the diagonal. Such a matrix needs
  * no pivoting and loses no small conductance beside a large one (the diagonal is only ever reduced by what its neighbours carry). Circuits are
@@ -93,36 +94,36 @@ export function planElimination(size: number, pairs: readonly (readonly [number,
 export function eliminate(e: Elimination, toGround: Float64Array, between: Float64Array, x: Float64Array): void {
   const { order, start, neighbour, slot, fillStart, fill, size } = e;
   for (let k = 0; k < size; k++) {
-    const i = order[k] as number;
-    const [from, to] = [start[k] as number, start[k + 1] as number];
-    let diagonal = toGround[i] as number;
-    for (let n = from; n < to; n++) diagonal += between[slot[n] as number] as number;
+    const i = cell(order, k);
+    const [from, to] = [cell(start, k), cell(start, k + 1)];
+    let diagonal = cell(toGround, i);
+    for (let n = from; n < to; n++) diagonal += cell(between, cell(slot, n));
     if (diagonal <= 0) {
       x[i] = 0;
       continue;
     }
     const inverse = 1 / diagonal;
-    const rightSide = x[i] as number;
-    const ground = (toGround[i] as number) * inverse;
-    let f = fillStart[k] as number;
+    const rightSide = cell(x, i);
+    const ground = cell(toGround, i) * inverse;
+    let f = cell(fillStart, k);
     for (let n = from; n < to; n++) {
-      const a = neighbour[n] as number;
-      const g = between[slot[n] as number] as number;
-      toGround[a] = (toGround[a] as number) + g * ground;
-      x[a] = (x[a] as number) + g * inverse * rightSide;
+      const a = cell(neighbour, n);
+      const g = cell(between, cell(slot, n));
+      toGround[a] = cell(toGround, a) + g * ground;
+      x[a] = cell(x, a) + g * inverse * rightSide;
       for (let m = n + 1; m < to; m++, f++) {
-        const s = fill[f] as number;
-        between[s] = (between[s] as number) + g * inverse * (between[slot[m] as number] as number);
+        const s = cell(fill, f);
+        between[s] = cell(between, s) + g * inverse * cell(between, cell(slot, m));
       }
     }
   }
   for (let k = size - 1; k >= 0; k--) {
-    const i = order[k] as number;
-    let [diagonal, sum] = [toGround[i] as number, x[i] as number];
-    for (let n = start[k] as number; n < (start[k + 1] as number); n++) {
-      const g = between[slot[n] as number] as number;
+    const i = cell(order, k);
+    let [diagonal, sum] = [cell(toGround, i), cell(x, i)];
+    for (let n = cell(start, k); n < cell(start, k + 1); n++) {
+      const g = cell(between, cell(slot, n));
       diagonal += g;
-      sum += g * (x[neighbour[n] as number] as number);
+      sum += g * cell(x, cell(neighbour, n));
     }
     x[i] = diagonal > 0 ? sum / diagonal : 0;
   }

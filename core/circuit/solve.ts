@@ -1,3 +1,4 @@
+import { cell } from '../numerics/cell';
 import { groupBy } from '../collections';
 import { fail, ok, type Problem, type Result } from '../result';
 import { eliminate, planElimination } from './ldl';
@@ -16,7 +17,7 @@ export function solveNetwork(circuit: Circuit, network: Network): Result<Circuit
   const stuck = stuckCurrents(circuit, network, part);
   if (stuck.length) return fail(stuck);
   const volts = groupVoltages(network, part);
-  const at = (node: number): number => (volts[group[node] as number] as number) + (offset_V[node] as number);
+  const at = (node: number): number => cell(volts, cell(group, node)) + cell(offset_V, node);
   const currents = new Map<string, number>(circuit.elements.map((e) => [e.id, 0]));
   for (const b of branches) currents.set(b.id, (at(b.from) - at(b.to) - b.emf_V) * b.conductance_S + b.pushed_A);
   for (const [id, current] of tieCurrents(network, currents)) currents.set(id, current);
@@ -24,7 +25,7 @@ export function solveNetwork(circuit: Circuit, network: Network): Result<Circuit
   return ok({
     nodes: Object.fromEntries(nodes.map((n, i) => [n, at(i)])),
     branches: Object.fromEntries(currents),
-    floating: nodes.filter((_, i) => part[group[i] as number] !== grounded).sort(),
+    floating: nodes.filter((_, i) => part[cell(group, i)] !== grounded).sort(),
   });
 }
 
@@ -43,11 +44,10 @@ function partsOf({ groups, branches, group }: Network): Int32Array {
   const parent = Int32Array.from({ length: groups }, (_, i) => i);
   const find = (i: number): number => {
     let root = i;
-    while (parent[root] !== root) root = parent[root] as number;
+    while (parent[root] !== root) root = cell(parent, root);
     return root;
   };
-  for (const b of branches)
-    if (b.conductance_S > 0) parent[find(group[b.from] as number)] = find(group[b.to] as number);
+  for (const b of branches) if (b.conductance_S > 0) parent[find(cell(group, b.from))] = find(cell(group, b.to));
   return parent.map((_, i) => find(i));
 }
 
@@ -56,7 +56,7 @@ function stuckCurrents(circuit: Circuit, { branches, group }: Network, part: Int
   const into = new Map<number, { sum: number; size: number; ids: string[] }>();
   for (const b of branches) {
     if (b.conductance_S > 0) continue;
-    const [from, to] = [part[group[b.from] as number] as number, part[group[b.to] as number] as number];
+    const [from, to] = [cell(part, cell(group, b.from)), cell(part, cell(group, b.to))];
     if (from === to) continue;
     for (const [p, current] of [
       [from, -b.pushed_A],
@@ -81,43 +81,43 @@ function stuckCurrents(circuit: Circuit, { branches, group }: Network, part: Int
 function groupVoltages({ groups, ground, group, offset_V, branches, nodes }: Network, part: Int32Array): Float64Array {
   // Where each part stands: the group of the reference, or that of the first node of a part that floats, put at 0 V there.
   const anchors = new Map<number, { group: number; volts: number }>();
-  anchors.set(part[ground] as number, { group: ground, volts: -(offset_V[0] as number) });
+  anchors.set(cell(part, ground), { group: ground, volts: -cell(offset_V, 0) });
   for (let i = 0; i < nodes.length; i++) {
-    const g = group[i] as number;
-    const p = part[g] as number;
-    if (!anchors.has(p)) anchors.set(p, { group: g, volts: -(offset_V[i] as number) });
+    const g = cell(group, i);
+    const p = cell(part, g);
+    if (!anchors.has(p)) anchors.set(p, { group: g, volts: -cell(offset_V, i) });
   }
   const fixed = new Map([...anchors.values()].map((a) => [a.group, a.volts]));
   const toGround = new Float64Array(groups);
   const x = new Float64Array(groups);
   const live = branches.filter((b) => group[b.from] !== group[b.to]);
   const free = live.filter(
-    (b) => b.conductance_S > 0 && !fixed.has(group[b.from] as number) && !fixed.has(group[b.to] as number),
+    (b) => b.conductance_S > 0 && !fixed.has(cell(group, b.from)) && !fixed.has(cell(group, b.to)),
   );
   const plan = planElimination(
     groups,
-    free.map((b) => [group[b.from] as number, group[b.to] as number] as const),
+    free.map((b) => [cell(group, b.from), cell(group, b.to)] as const),
   );
   const between = new Float64Array(plan.slots);
   for (const b of live) {
-    const [f, t] = [group[b.from] as number, group[b.to] as number];
+    const [f, t] = [cell(group, b.from), cell(group, b.to)];
     // Pushed out of `from`, into `to`, when both groups stand at 0.
-    const push = b.pushed_A + b.conductance_S * ((offset_V[b.from] as number) - (offset_V[b.to] as number) - b.emf_V);
+    const push = b.pushed_A + b.conductance_S * (cell(offset_V, b.from) - cell(offset_V, b.to) - b.emf_V);
     for (const [own, other, into] of [
       [f, t, -push],
       [t, f, push],
     ] as const) {
       if (fixed.has(own)) continue;
-      x[own] = (x[own] as number) + into;
+      x[own] = cell(x, own) + into;
       const volts = fixed.get(other);
       if (volts === undefined) continue;
-      toGround[own] = (toGround[own] as number) + b.conductance_S;
+      toGround[own] = cell(toGround, own) + b.conductance_S;
       x[own] = x[own] + b.conductance_S * volts;
     }
   }
   for (const b of free) {
-    const s = plan.slotOf(group[b.from] as number, group[b.to] as number);
-    between[s] = (between[s] as number) + b.conductance_S;
+    const s = plan.slotOf(cell(group, b.from), cell(group, b.to));
+    between[s] = cell(between, s) + b.conductance_S;
   }
   eliminate(plan, toGround, between, x);
   for (const [g, volts] of fixed) x[g] = volts;
@@ -132,8 +132,8 @@ function tieCurrents({ ties, branches, nodes }: Network, currents: ReadonlyMap<s
   const wants = new Float64Array(nodes.length);
   for (const b of branches) {
     const i = currents.get(b.id) ?? 0;
-    wants[b.from] = (wants[b.from] as number) + i;
-    wants[b.to] = (wants[b.to] as number) - i;
+    wants[b.from] = cell(wants, b.from) + i;
+    wants[b.to] = cell(wants, b.to) - i;
   }
   const byNode = groupBy(
     tree.flatMap(
@@ -152,10 +152,10 @@ function tieCurrents({ ties, branches, nodes }: Network, currents: ReadonlyMap<s
     const [tie] = left.get(node) ?? [];
     if (!tie) continue;
     // Positive from `from` to `to` through the tie: into a leaf at `to`, out of a leaf at `from`.
-    const into = wants[node] as number;
+    const into = cell(wants, node);
     out.set(tie.id, tie.to === node ? into : -into);
     const other = tie.to === node ? tie.from : tie.to;
-    wants[other] = (wants[other] as number) + into;
+    wants[other] = cell(wants, other) + into;
     left.get(node)?.delete(tie);
     const rest = left.get(other);
     rest?.delete(tie);

@@ -1,3 +1,4 @@
+import { cell } from '../numerics/cell';
 import type { TestDefinition } from '../catalogue/types';
 import { after, costOf, type Setting } from './cost';
 import { spreadShown } from './likelihood';
@@ -44,15 +45,16 @@ export class Ahead {
 
   constructor(p: Predictions, posterior: Float64Array, tests: readonly (TestDefinition | undefined)[]) {
     const kept = [...posterior.keys()]
-      .filter((h) => (posterior[h] as number) >= LIKELY)
-      .sort((a, b) => (posterior[b] as number) - (posterior[a] as number) || a - b)
+      .filter((h) => cell(posterior, h) >= LIKELY)
+      .sort((a, b) => cell(posterior, b) - cell(posterior, a) || a - b)
       .slice(0, MOST);
     const ids = new Map<string, number>();
-    this.weight = Float64Array.from(kept, (h) => posterior[h] as number);
+    this.weight = Float64Array.from(kept, (h) => cell(posterior, h));
     this.decision = Uint16Array.from(kept, (h) => {
       const key = decisionsOf(p.hypotheses[h] ?? { members: [] });
-      if (!ids.has(key)) ids.set(key, ids.size);
-      return ids.get(key) as number;
+      const id = ids.get(key) ?? ids.size;
+      ids.set(key, id);
+      return id;
     });
     this.decisions = ids.size;
     this.points = p.instances.map((x, i) => ({
@@ -93,7 +95,7 @@ export class Ahead {
     const bits = this.points.map((_, i) => (read.has(i) ? 0 : this.information(i, set)));
     let [best, most] = [-1, 0];
     for (const [i, { test, positions }] of this.points.entries()) {
-      const own = bits[i] as number;
+      const own = cell(bits, i);
       if (own < WORTH_bits) continue;
       const { cost, setUp } = costOf(test, positions, s);
       const value = own / (cost - setUp * (1 - 1 / this.sharing(i, bits)));
@@ -112,16 +114,13 @@ export class Ahead {
     const { test } = this.points[i] as Point;
     return Math.max(
       1,
-      Math.min(
-        SHARING,
-        this.points.filter((o, k) => o.test === test && (bits[k] as number) >= 0.4 * (bits[i] as number)).length,
-      ),
+      Math.min(SHARING, this.points.filter((o, k) => o.test === test && cell(bits, k) >= 0.4 * cell(bits, i)).length),
     );
   }
 
   private sum(set: Iterable<number>): number {
     let sum = 0;
-    for (const k of set) sum += this.weight[k] as number;
+    for (const k of set) sum += cell(this.weight, k);
     return sum;
   }
 
@@ -129,10 +128,10 @@ export class Ahead {
     const shares = this.shares.fill(0);
     let [all, top] = [0, 0];
     for (const k of set) {
-      const w = this.weight[k] as number;
-      const d = this.decision[k] as number;
+      const w = cell(this.weight, k);
+      const d = cell(this.decision, k);
       all += w;
-      shares[d] = (shares[d] as number) + w;
+      shares[d] = cell(shares, d) + w;
       top = Math.max(top, shares[d]);
     }
     return top >= DECIDED * all;
@@ -166,11 +165,11 @@ export class Ahead {
     const shares = this.shares.fill(0);
     let all = 0;
     for (let i = 0; i < set.length; i++) {
-      const k = set[i] as number;
-      const w = this.weight[k] as number;
-      const d = this.decision[k] as number;
+      const k = cell(set, i);
+      const w = cell(this.weight, k);
+      const d = cell(this.decision, k);
       all += w;
-      shares[d] = (shares[d] as number) + w;
+      shares[d] = cell(shares, d) + w;
     }
     let bits = 0;
     for (const w of shares) bits -= plogp(w / all);
@@ -188,8 +187,8 @@ function orderAt(p: Predictions, kept: readonly number[], instance: number): Sho
   return kept
     .map((h, k) => {
       const at = h * p.instances.length + instance;
-      const mean = p.mean[at] as number;
-      return { k, mean, sd: mean === Infinity ? 0 : spreadShown(p, mode, mean, p.sd[at] as number) };
+      const mean = cell(p.mean, at);
+      return { k, mean, sd: mean === Infinity ? 0 : spreadShown(p, mode, mean, cell(p.sd, at)) };
     })
     .sort((a, b) => a.mean - b.mean || a.k - b.k);
 }

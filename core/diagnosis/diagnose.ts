@@ -1,3 +1,4 @@
+import { cell } from '../numerics/cell';
 import type { Wiring } from '../circuit/library/expand';
 import { nextTests } from './next';
 import { joinAnd } from '../quantity/print';
@@ -34,7 +35,7 @@ export function diagnose(inputs: DiagnosisInputs, prepared: Prepared = prepare(i
     );
   const suspects = suspectsOf(all);
   const unexplained = all.hypotheses.reduce(
-    (sum, h, i) => (h.members.length === 0 ? sum + (all.posterior[i] as number) : sum),
+    (sum, h, i) => (h.members.length === 0 ? sum + cell(all.posterior, i) : sum),
     0,
   );
   const next = nextTests(all.predictions, all.posterior, evidence.measured, inputs.warm ?? false);

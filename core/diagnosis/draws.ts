@@ -1,3 +1,4 @@
+import { cell } from '../numerics/cell';
 /** How often a circuit is drawn to learn how much good parts differ. */
 export const DRAWS = 6;
 
@@ -25,7 +26,7 @@ export function deviation(part: number, draw: number): number {
   const pair = draw >> 1;
   const order = ORDERS[mixed % ORDERS.length] ?? ORDERS[0];
   const isFlipped = ((mixed >>> (8 + pair)) & 1) === 1;
-  const size = DEVIATIONS[order[pair] as number] ?? 0;
+  const size = DEVIATIONS[cell(order, pair)] ?? 0;
   return isFlipped === (draw % 2 === 1) ? size : -size;
 }
 

@@ -1,3 +1,4 @@
+import { cell } from '../numerics/cell';
 import type { Evidence } from '../evidence/types';
 import { momentsOf } from './odds';
 import { normalCdf } from '../metrology/normal';
@@ -66,17 +67,17 @@ export function commonPart(
   let spread = 0;
   for (const { m, instance } of readings) {
     const k = hypothesis * p.instances.length + instance;
-    const mean = p.mean[k] as number;
+    const mean = cell(p.mean, k);
     if (m.kind !== 'value' || !Number.isFinite(mean)) continue;
     const scale = mode === 'resistance' ? 1 : Math.max(0.5, Math.abs(mean));
     // What is common is a factor: a point that wavers more by itself, or a fault of which only the order of magnitude is known, tells nothing of it.
     if ((mode !== 'resistance' && CONTACT[mode] / scale > c) || reachSd(p, k) / scale > c) continue;
     residuals.push(((mode === 'resistance' ? Math.log(Math.max(1e-3, m.value)) : m.value) - mean) / scale);
-    spread += ((p.sd[k] as number) / scale) ** 2 + modelSpread(p, mode) ** 2;
+    spread += (cell(p.sd, k) / scale) ** 2 + modelSpread(p, mode) ** 2;
   }
   if (residuals.length < 2) return { common: 0, likelihood: 1 };
   const sorted = residuals.toSorted((a, b) => a - b);
-  const middle = (sorted[(sorted.length - 1) >> 1] as number) / 2 + (sorted[sorted.length >> 1] as number) / 2;
+  const middle = cell(sorted, (sorted.length - 1) >> 1) / 2 + cell(sorted, sorted.length >> 1) / 2;
   const own = spread / residuals.length / residuals.length;
   const common = Math.max(-2 * c, Math.min(2 * c, (middle * c * c) / (c * c + own)));
   return { common, likelihood: Math.exp(-0.5 * (common / c) ** 2) };
@@ -89,8 +90,8 @@ function exact(
   m: Measured,
   common: number,
 ): number {
-  const mean = (p.mean[k] as number) + common * (mode === 'resistance' ? 1 : Math.abs(p.mean[k] as number));
-  const [own, below, above] = [p.sd[k] as number, p.below[k] as number, p.above[k] as number];
+  const mean = cell(p.mean, k) + common * (mode === 'resistance' ? 1 : Math.abs(cell(p.mean, k)));
+  const [own, below, above] = [cell(p.sd, k), cell(p.below, k), cell(p.above, k)];
   if (mode === 'resistance') {
     if (m.kind === 'overload') return mean === Infinity || mean > Math.log(OVERLOAD_ohm) ? 1 : 0;
     if (mean === Infinity) return 0;

@@ -1,3 +1,4 @@
+import { cell } from '../numerics/cell';
 import { findTest } from '../catalogue/catalogue';
 import type { TestDefinition } from '../catalogue/types';
 import { isCold } from '../plan/plan';
@@ -103,15 +104,15 @@ interface Class {
 function classesOf(p: Predictions, posterior: Float64Array): Class[] {
   const groups = new Map<string, number[]>();
   for (const [h, x] of p.hypotheses.entries()) {
-    if ((posterior[h] as number) < LIKELY) continue;
+    if (cell(posterior, h) < LIKELY) continue;
     const key = decisionsOf(x);
     groups.set(key, [...(groups.get(key) ?? []), h]);
   }
   const namesOf = (h: number): string[] => [...new Set((p.hypotheses[h]?.members ?? []).map(calledOf))];
   return [...groups.values()].map((of) => ({
-    names: namesOf(of[0] as number),
+    names: namesOf(cell(of, 0)),
     of,
-    probability: of.reduce((s, h) => s + (posterior[h] as number), 0),
+    probability: of.reduce((s, h) => s + cell(posterior, h), 0),
   }));
 }
 
@@ -130,16 +131,16 @@ function information(
   const mixed = new Float64Array(BINS + 1);
   const own = classes.map((c) => {
     const bins = new Float64Array(BINS + 1);
-    for (const h of c.of) addOutcome(bins, p, h, instance, (posterior[h] as number) / c.probability, from, to);
-    for (let b = 0; b <= BINS; b++) mixed[b] = (mixed[b] as number) + ((bins[b] as number) * c.probability) / total;
+    for (const h of c.of) addOutcome(bins, p, h, instance, cell(posterior, h) / c.probability, from, to);
+    for (let b = 0; b <= BINS; b++) mixed[b] = cell(mixed, b) + (cell(bins, b) * c.probability) / total;
     return bins;
   });
   let bits = 0;
   const gains = classes.map((c, i) => {
     let divergence = 0;
     for (let b = 0; b <= BINS; b++) {
-      const q = (own[i] as Float64Array)[b] as number;
-      if (q > 1e-12) divergence += q * Math.log2(q / (mixed[b] as number));
+      const q = cell(own[i] as Float64Array, b);
+      if (q > 1e-12) divergence += q * Math.log2(q / cell(mixed, b));
     }
     bits += (divergence * c.probability) / total;
     return { c, gain: divergence * c.probability };
@@ -170,12 +171,12 @@ function addOutcome(
   to: number,
 ): void {
   const k = h * p.instances.length + instance;
-  const [mean, own] = [p.mean[k] as number, Math.hypot(p.sd[k] as number, reachSd(p, k))];
+  const [mean, own] = [cell(p.mean, k), Math.hypot(cell(p.sd, k), reachSd(p, k))];
   const exact = 0.97 * weight;
   const stray = (0.03 * weight) / (BINS + 1);
-  for (let b = 0; b <= BINS; b++) bins[b] = (bins[b] as number) + stray;
+  for (let b = 0; b <= BINS; b++) bins[b] = cell(bins, b) + stray;
   if (mean === Infinity) {
-    bins[BINS] = (bins[BINS] as number) + exact;
+    bins[BINS] = cell(bins, BINS) + exact;
     return;
   }
   const mode = p.instances[instance]?.mode ?? 'voltage';
@@ -184,7 +185,7 @@ function addOutcome(
   let before = 0;
   for (let b = 0; b < BINS; b++) {
     const upTo = b === BINS - 1 ? 1 : logistic((from + (b + 1) * width - mean) / sd);
-    bins[b] = (bins[b] as number) + exact * (upTo - before);
+    bins[b] = cell(bins, b) + exact * (upTo - before);
     before = upTo;
   }
 }

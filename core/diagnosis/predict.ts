@@ -1,3 +1,4 @@
+import { cell } from '../numerics/cell';
 import { FastSolver, type Pattern } from '../circuit/fast';
 import {
   expandElements,
@@ -163,12 +164,12 @@ export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: 
       return setup.solver.solve(conductance_S);
     };
     const across = (v: Float64Array, element: number): number =>
-      (v[pattern.from[element] as number] as number) - (v[pattern.to[element] as number] as number);
+      cell(v, cell(pattern.from, element)) - cell(v, cell(pattern.to, element));
     const shown = (v: Float64Array, one: Setup['read'][number]): number =>
       one.scale *
       (one.element >= 0
-        ? across(v, one.element) * (conductance_S[one.element] as number)
-        : (v[one.red] as number) - (v[one.black] as number));
+        ? across(v, one.element) * cell(conductance_S, one.element)
+        : cell(v, one.red) - cell(v, one.black));
     const momentsOf = (
       members: readonly Member[],
       keepVolts?: (v: Float64Array) => void,
@@ -215,7 +216,7 @@ export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: 
     }
   }
   const even = evenly(instances, good);
-  for (let k = 0; k < sd.length; k++) sd[k] = (sd[k] as number) * (even[k % instances.length] as number);
+  for (let k = 0; k < sd.length; k++) sd[k] = cell(sd, k) * cell(even, k % instances.length);
   return {
     instances,
     hypotheses,
@@ -238,12 +239,12 @@ function fillConductances(
 ): void {
   for (let i = 0; i < conductance_S.length; i++) {
     const closedIn = (resistors[i] as PlacedElement).closedIn;
-    conductance_S[i] = closedIn && !closedIn.includes(setup.state) ? 0 : 1 / (ohms[i] as number);
+    conductance_S[i] = closedIn && !closedIn.includes(setup.state) ? 0 : 1 / cell(ohms, i);
   }
   for (const m of members) {
     const i = index.get(m.element);
     if (i === undefined) continue;
-    const now = conductance_S[i] as number;
+    const now = cell(conductance_S, i);
     if (m.fault === 'open') conductance_S[i] = 0;
     else if (m.fault === 'resistance')
       conductance_S[i] =
@@ -274,6 +275,6 @@ function moments(values: Float64Array): [number, number] {
 }
 
 function momentsOfLog(values: Float64Array): [number, number] {
-  if ((values[0] as number) > OVERLOAD_ohm) return [Infinity, 0];
+  if (cell(values, 0) > OVERLOAD_ohm) return [Infinity, 0];
   return moments(values.map((v) => Math.log(Math.max(1e-3, v))));
 }

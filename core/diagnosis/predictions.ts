@@ -1,3 +1,4 @@
+import { cell } from '../numerics/cell';
 import type { Probe } from '../circuit/library/types';
 import type { Position } from '../judge/types';
 import type { Hypothesis } from './types';
@@ -29,4 +30,4 @@ export interface Predictions {
 
 /** How far sizes between those of the grid reach, as a standard deviation: that of an even distribution. */
 export const reachSd = (p: Pick<Predictions, 'below' | 'above'>, k: number): number =>
-  ((p.below[k] as number) + (p.above[k] as number)) / Math.sqrt(12);
+  (cell(p.below, k) + cell(p.above, k)) / Math.sqrt(12);

@@ -1,3 +1,4 @@
+import { cell } from '../numerics/cell';
 import { groupBy } from '../collections';
 import { predictAll } from './predict';
 import type { Predictions } from './predictions';
@@ -63,7 +64,7 @@ class Tried {
     const part = this.kept.predict(this.inputs, this.singles.predictions, fresh);
     this.parts.push(part);
     const logs = logSharesBeside(this.singles, this.inputs, withHealthy(this.singles.predictions, part), this.evidence);
-    for (const [i, set] of fresh.entries()) this.sets.set(set.key, { set, logShare: logs[i] as number });
+    for (const [i, set] of fresh.entries()) this.sets.set(set.key, { set, logShare: cell(logs, i) });
     return this.best(fresh);
   }
 
@@ -116,9 +117,9 @@ export class KeptSets {
       const rows = h.members.map((m) => (at.get(m) ?? 0) * n);
       for (let k = 0; k < n; k++) {
         // What lies between the sizes of all of them; and it wanders where one of them by itself does.
-        out.below[i * n + k] = Math.hypot(...rows.map((row) => singles.below[row + k] as number));
-        out.above[i * n + k] = Math.hypot(...rows.map((row) => singles.above[row + k] as number));
-        out.loose[i * n + k] = Math.max(...rows.map((row) => singles.loose[row + k] as number));
+        out.below[i * n + k] = Math.hypot(...rows.map((row) => cell(singles.below, row + k)));
+        out.above[i * n + k] = Math.hypot(...rows.map((row) => cell(singles.above, row + k)));
+        out.loose[i * n + k] = Math.max(...rows.map((row) => cell(singles.loose, row + k)));
       }
     }
     return { ...singles, hypotheses: sets, ...out };
@@ -204,11 +205,9 @@ function setOf(members: readonly Member[], total: number, shareOf: (m: Member) =
 /** What explains some evidence far better than a healthy circuit does; of each element the fault that explains most, weighing what all of its sizes do that fit about as well. */
 function candidatesOf({ hypotheses, evidence }: Weighing): Hypothesis[] {
   const sums = (of: (gain: number) => number): number[] =>
-    hypotheses.map((_, h) =>
-      evidence.reduce((sum, { seen: { log } }) => sum + of((log[h] as number) - (log[0] as number)), 0),
-    );
+    hypotheses.map((_, h) => evidence.reduce((sum, { seen: { log } }) => sum + of(cell(log, h) - cell(log, 0)), 0));
   const [gains, fits] = [sums((g) => Math.max(0, g)), sums((g) => g)];
-  const gain = (h: number): number => gains[h] as number;
+  const gain = (h: number): number => cell(gains, h);
   const bestOf = new Map<string, number>();
   for (const [h, x] of hypotheses.entries()) {
     const [m] = x.members;
@@ -225,7 +224,7 @@ function candidatesOf({ hypotheses, evidence }: Weighing): Hypothesis[] {
     .map((best) => {
       const own = hypotheses[best] as Hypothesis;
       const weight = (sizesOf.get(own.key) ?? []).reduce(
-        (sum, { x, h }) => sum + x.weight * Math.exp(Math.min(0, (fits[h] as number) - (fits[best] as number))),
+        (sum, { x, h }) => sum + x.weight * Math.exp(Math.min(0, cell(fits, h) - cell(fits, best))),
         0,
       );
       return { ...own, weight };

@@ -1,3 +1,4 @@
+import { cell } from '../numerics/cell';
 import { printValue } from '../quantity/print';
 import type { Position } from '../judge/types';
 import type { Wiring } from '../circuit/library/expand';
@@ -41,7 +42,7 @@ export function shownPrediction(
   const [lows, highs] = [-1.5, 1.5].map((z) =>
     own.map((h) => {
       const k = h * p.instances.length + instance;
-      const [mean, sd] = [p.mean[k] as number, p.sd[k] as number];
+      const [mean, sd] = [cell(p.mean, k), cell(p.sd, k)];
       return mode === 'resistance' ? Math.exp(mean + z * Math.hypot(sd, 0.1)) : mean + z * Math.hypot(sd, 0.02);
     }),
   ) as [number[], number[]];
@@ -67,8 +68,8 @@ export function shownWithFault(circuit: LibraryCircuit, wiring: Wiring, fault: H
   const p = predictAll(circuit, wiring, fault ? [OUTSIDE, fault] : [OUTSIDE]);
   const n = p.instances.length;
   return p.instances.map((i, k) => {
-    const [was, is] = [p.mean[k] as number, (fault ? p.mean[n + k] : p.mean[k]) as number];
-    const changed = was !== is && !(Math.abs(was - is) <= (p.sd[k] as number) + 0.02 * Math.abs(was));
+    const [was, is] = [cell(p.mean, k), cell(p.mean, fault ? n + k : k)];
+    const changed = was !== is && !(Math.abs(was - is) <= cell(p.sd, k) + 0.02 * Math.abs(was));
     return {
       test: i.test,
       position: i.position,

@@ -1,3 +1,4 @@
+import { cell } from '../numerics/cell';
 import { groupBy } from '../collections';
 import type { Instance } from './predictions';
 import type { Hypothesis } from './types';
@@ -49,7 +50,7 @@ export function reachOf(
     for (let i = 0; i < n; i++) {
       const k = h * n + i;
       const steps = neighbours
-        .map((o) => ((mean[o * n + i] as number) - (mean[k] as number)) / 2)
+        .map((o) => (cell(mean, o * n + i) - cell(mean, k)) / 2)
         .filter((step) => Number.isFinite(step) && step !== 0);
       const [only] = steps;
       const both = steps.length === 1 && only !== undefined ? [only, -only] : steps;
@@ -72,8 +73,8 @@ export function looseAt(
   for (const [h, { members }] of hypotheses.entries()) {
     if (!members.some((m) => m.intermittent)) continue;
     for (let i = 0; i < n; i++) {
-      const [a, b] = [mean[h * n + i] as number, mean[i] as number];
-      loose[h * n + i] = a !== b && Math.abs(a - b) > 2 * (sd[i] as number) + 1e-6 ? 1 : 0;
+      const [a, b] = [cell(mean, h * n + i), cell(mean, i)];
+      loose[h * n + i] = a !== b && Math.abs(a - b) > 2 * cell(sd, i) + 1e-6 ? 1 : 0;
     }
   }
   return loose;

@@ -1,3 +1,4 @@
+import { cell } from '../numerics/cell';
 import { calledOf, decisionOf } from './predict';
 import type { Suspect, WeighedEvidence } from './types';
 import type { Seen, Weighing } from './weigh';
@@ -6,8 +7,7 @@ import type { Seen, Weighing } from './weigh';
 export function decisionShares(r: Weighing): number[] {
   const shares = new Map<string, number>();
   for (const [i, h] of r.hypotheses.entries())
-    for (const d of new Set(h.members.map(decisionOf)))
-      shares.set(d, (shares.get(d) ?? 0) + (r.posterior[i] as number));
+    for (const d of new Set(h.members.map(decisionOf))) shares.set(d, (shares.get(d) ?? 0) + cell(r.posterior, i));
   return [...shares.values()];
 }
 
@@ -17,7 +17,7 @@ export function suspectsOf(r: Weighing): Suspect[] {
   for (const [i, h] of r.hypotheses.entries())
     for (const m of h.members) {
       const own = shares.get(m.key) ?? { probability: 0, of: [] };
-      own.probability += r.posterior[i] as number;
+      own.probability += cell(r.posterior, i);
       own.of.push(i);
       shares.set(m.key, own);
     }
@@ -25,7 +25,7 @@ export function suspectsOf(r: Weighing): Suspect[] {
     .filter(([, s]) => s.probability >= SHOWN)
     .sort((a, b) => b[1].probability - a[1].probability || (a[0] < b[0] ? -1 : 1))
     .map(([key, { probability, of }]) => {
-      const member = r.hypotheses[of[0] as number]?.members.find((m) => m.key === key);
+      const member = r.hypotheses[cell(of, 0)]?.members.find((m) => m.key === key);
       if (!member) throw new Error(`no hypothesis for ${key}`);
       const [own, saysOf] = [new Set(of), new Map<Seen, Weight>()];
       const weighed = r.evidence.map(({ label, seen }) => {
@@ -55,12 +55,12 @@ type Weight = Omit<WeighedEvidence, 'label'>;
 function weighOne({ likelihood }: Seen, { prior, posterior }: Weighing, of: ReadonlySet<number>): Weight {
   let [inside, insideWeight, outside, outsideWeight] = [0, 0, 0, 0];
   for (let h = 0; h < posterior.length; h++) {
-    const w = of.has(h) ? (posterior[h] as number) : (prior[h] as number);
+    const w = of.has(h) ? cell(posterior, h) : cell(prior, h);
     if (of.has(h)) {
-      inside += w * (likelihood[h] as number);
+      inside += w * cell(likelihood, h);
       insideWeight += w;
     } else {
-      outside += w * (likelihood[h] as number);
+      outside += w * cell(likelihood, h);
       outsideWeight += w;
     }
   }

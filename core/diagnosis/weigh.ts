@@ -1,3 +1,4 @@
+import { cell } from '../numerics/cell';
 import { findTest } from '../catalogue/catalogue';
 import { groupBy } from '../collections';
 import { evidenceWords } from '../evidence/rules';
@@ -73,7 +74,7 @@ export function weigh(inputs: DiagnosisInputs, predictions: Predictions, given: 
   const logs = Float64Array.from(weights, (w, i) => priorLog(w, inside, hypotheses[i]));
   const prior = logs.map((l) => Math.exp(l));
   const fits = fitsOf(evidence, hypotheses.length);
-  for (let h = 0; h < logs.length; h++) logs[h] = (logs[h] as number) + (fits[h] as number);
+  for (let h = 0; h < logs.length; h++) logs[h] = cell(logs, h) + cell(fits, h);
   const top = Math.max(...logs);
   const shares = logs.map((l) => Math.exp(l - top));
   const sum = shares.reduce((a, b) => a + b, 0);
@@ -83,7 +84,7 @@ export function weigh(inputs: DiagnosisInputs, predictions: Predictions, given: 
     evidence,
     prior,
     posterior: shares.map((w) => w / sum),
-    best: evidence.length ? (fits[logs.indexOf(top)] as number) / evidence.length : 0,
+    best: evidence.length ? cell(fits, logs.indexOf(top)) / evidence.length : 0,
     inside,
     logTotal: top + Math.log(sum),
   };
@@ -127,7 +128,7 @@ function fitsOf(evidence: readonly Weighed[], hypotheses: number): Float64Array 
   for (const {
     seen: { log },
   } of evidence)
-    for (let h = 0; h < hypotheses; h++) fits[h] = (fits[h] as number) + (log[h] as number);
+    for (let h = 0; h < hypotheses; h++) fits[h] = cell(fits, h) + cell(log, h);
   return fits;
 }
 
@@ -144,7 +145,7 @@ export function logSharesBeside(
   const { hypotheses } = predictions;
   const fits = fitsOf(evidenceUnder(inputs, predictions, given), hypotheses.length);
   return priorWeights(inputs, hypotheses)
-    .map((w, i) => priorLog(w, before.inside, hypotheses[i]) + (fits[i] as number) - before.logTotal)
+    .map((w, i) => priorLog(w, before.inside, hypotheses[i]) + cell(fits, i) - before.logTotal)
     .slice(1);
 }
 

@@ -1,10 +1,11 @@
 import { limitsAt, predict } from '../limits/at';
-import { readEntry } from '../limits/entry';
 import type { UncertaintyParts } from '../metrology/uncertainty';
 import { entryToBase } from '../quantity/entry';
 import { requireUnit } from '../quantity/units';
 import { combine } from '../metrology/uncertainty';
+import { baseValue } from '../quantity/values';
 import { measure } from './measure';
+import { parseReadings } from './parse';
 import type { Position, TestSet } from './types';
 
 /** One line of an uncertainty budget. */
@@ -33,17 +34,15 @@ const WORDS: Readonly<Record<keyof UncertaintyParts, string>> = {
  * no number. The set must have passed `checkSet`.
  */
 export function budgetOf(set: TestSet, position: Position): readonly Contribution[] {
-  const reading = set.readings.find((r) => r.position === position);
+  const own = set.readings.filter((r) => r.position === position);
+  const [reading] = parseReadings({ ...set, readings: own }).readings;
   const asked = requireUnit(set.limits.unit, set.limits.quantity);
-  if (!reading || !asked.ok) return [];
-  const instrument = reading.instrument === undefined ? set.instrument : reading.instrument;
-  const read = readEntry(reading.entry, set.limits, instrument?.clamp_mVperA ?? null);
-  if (!read.ok || read.value.entry.kind !== 'number') return [];
-  const { entry, at } = read.value;
+  if (!reading || !asked.ok || reading.entry.kind !== 'number') return [];
+  const { entry, at, instrument } = reading;
   const { value, resolution } = entryToBase(entry, asked.value);
   const limits = limitsAt(set.limits, position);
   const slope = at ? (predict(limits, at.value)?.slope ?? 0) : 0;
-  const { parts } = measure(value, resolution, 0, {
+  const { parts } = measure(value, resolution, baseValue(0), {
     limits,
     condition: set.condition,
     instrument,

@@ -1,17 +1,12 @@
-import { readEntry } from '../limits/entry';
-import { limitsAt } from '../limits/at';
+import { limitsAt, predict } from '../limits/at';
+import type { LimitsInForce } from '../limits/types';
+import { entryToBase } from '../quantity/entry';
+import { fromBase, type ScaledUnit, spanFromBase, toBase } from '../quantity/units';
+import type { EnteredValue, UnitValue } from '../quantity/values';
 import { above } from './compare';
 import { temperatureOf } from './measure';
-import {
-  type JudgedReading,
-  type Limits,
-  type Position,
-  type ReadingIn,
-  type Reason,
-  SEVERITY,
-  type TestSet,
-  type Verdict,
-} from './types';
+import type { ParsedReading, ParsedSet } from './parse';
+import { type JudgedReading, type Limits, type Position, type Reason, SEVERITY, type Verdict } from './types';
 
 const add = (r: JudgedReading, verdict: Verdict, reason: Reason): JudgedReading => ({
   ...r,
@@ -34,7 +29,7 @@ export function followSequence(
   if (!sequence) return readings;
   const rank = new Map(order.map((p, i) => [p, i]));
   const row = readings
-    .filter((r) => r.corrected !== null && rank.has(r.position))
+    .filter((r): r is Measurable => r.corrected !== null && rank.has(r.position))
     .toSorted((a, b) => (rank.get(a.position) ?? 0) - (rank.get(b.position) ?? 0));
   const found = new Map<Position, Reason>();
   // One that falls back is no company for the next: that is held against the one before, over as many steps more.
@@ -51,13 +46,15 @@ export function followSequence(
   });
 }
 
+type Measurable = JudgedReading & { readonly corrected: UnitValue };
+
 function breaks(
-  before: JudgedReading,
-  r: JudgedReading,
+  before: Measurable,
+  r: Measurable,
   { direction, maxStep }: NonNullable<Limits['sequence']>,
   steps: number,
 ): Reason | null {
-  const [was, now] = [before.corrected as number, r.corrected as number];
+  const [was, now] = [before.corrected, r.corrected];
   const back = direction === 'rising' ? was - now : now - was;
   if (above(back, Math.max(before.resolution ?? 0, r.resolution ?? 0))) {
     return { rule: 'falls-back', value: now, before: was, after: before.position, direction };
@@ -70,58 +67,80 @@ function breaks(
 
 /**
  * Repeats at one position that differ by more than it may wander: the contact, not the part. The verdict stays; a
- * pass becomes one to check again.
+ * pass becomes one to check again. All are compared as they were parsed, in the unit of the limits; with a transfer function as
+ * far as each is from what its own stimulus predicts.
  */
-export function compareRepeats(r: JudgedReading, reading: ReadingIn, limits: Limits): JudgedReading {
-  const { earlier = [] } = reading;
+export function compareRepeats(
+  r: JudgedReading,
+  reading: ParsedReading,
+  limits: Limits,
+  asked: ScaledUnit,
+): JudgedReading {
+  const { earlier } = reading;
   if (earlier.length === 0 || r.corrected === null) return r;
   const own = limitsAt(limits, r.position);
-  const values = [...earlier, reading.entry].map((entry) => plainValue(entry, limits));
-  const numbers = values.filter((v) => v !== null);
-  const opened = values.length !== numbers.length;
-  const allowed = Math.max(own.steadyWithin ?? 0, 2 * (r.resolution ?? 0));
-  const spread = Math.max(...numbers) - Math.min(...numbers);
-  if (!opened && !above(spread, allowed)) return r;
+  const all = [...earlier, reading].map((p) => boundsOf(p, own, asked));
+  const allowed = Math.max(own.steadyWithin ?? 0, 2 * Math.max(...all.map((b) => b.step)));
+  const spread = Math.max(...all.map((b) => b.reached)) - Math.min(...all.map((b) => b.fellTo));
+  if (spread !== Infinity && !above(spread, allowed)) return r;
   return add(r, r.severity === 'pass' ? 'recheck' : r.verdict, {
     rule: 'repeats-differ',
-    entries: [...earlier, reading.entry],
+    entries: [...earlier.map((e) => e.text), reading.text],
   });
 }
 
-/** An entry's number in its base unit; `null` for an overload. */
-function plainValue(entry: string, limits: Limits): number | null {
-  const read = readEntry(entry, limits);
-  if (!read.ok || read.value.entry.kind !== 'number') return null;
-  const { value, unit } = read.value.entry;
-  return unit ? value * unit.scale * unit.unit.factor : value;
+/** The highest and the lowest value that an entry shows for certain, in the unit of the limits. */
+interface Bounds {
+  readonly reached: number;
+  readonly fellTo: number;
+  /** One step of its digits. */
+  readonly step: number;
+}
+
+/** A number reached itself and no more. A wander reached its high end and fell to its low one. ">20M" reached 20 M and may never have fallen to it. */
+function boundsOf(
+  { entry, at }: Pick<ParsedReading, 'entry' | 'at'>,
+  limits: LimitsInForce,
+  asked: ScaledUnit,
+): Bounds {
+  const expected = (at && limits.transfer && predict(limits, at.value)?.expected) ?? 0;
+  const inUnit = (value: EnteredValue, unit: ScaledUnit | null): number =>
+    fromBase(toBase(value, unit ?? asked), asked) - expected;
+  switch (entry.kind) {
+    case 'number':
+    case 'beyond': {
+      const value = inUnit(entry.value, entry.unit);
+      const step = spanFromBase(entryToBase(entry, asked).resolution, asked);
+      return { reached: value, fellTo: entry.kind === 'beyond' ? Infinity : value, step };
+    }
+    case 'wander': {
+      const step = spanFromBase(entryToBase({ ...entry, value: entry.low }, asked).resolution, asked);
+      const reached = entry.high === null ? Infinity : inUnit(entry.high, entry.unit);
+      return { reached, fellTo: inUnit(entry.low, entry.unit), step };
+    }
+    case 'overload':
+      return { reached: Infinity, fellTo: Infinity, step: 0 };
+    case 'seen':
+    case 'nothing':
+      return { reached: -Infinity, fellTo: Infinity, step: 0 };
+  }
 }
 
 /** Parts more than this apart in temperature are not compared without a word. Common practice, no source. */
 const SAME_TEMPERATURE_K = 10;
 
 /** Marks readings taken much hotter or colder than most of their set. */
-export function flagTemperatures(readings: readonly JudgedReading[], set: TestSet): readonly JudgedReading[] {
-  if (set.limits.quantity !== 'resistance' || set.limits.transfer || !set.readings.some((r) => r.entry.includes('@')))
-    return readings;
-  const warmth = new Map(
-    set.readings.map((r) => {
-      const read = readEntry(r.entry, set.limits);
-      return [
-        r.position,
-        temperatureOf({ condition: set.condition, at: read.ok ? read.value.at : null, limits: set.limits }),
-      ];
-    }),
-  );
+export function flagTemperatures(readings: readonly JudgedReading[], set: ParsedSet): readonly JudgedReading[] {
+  const { limits, condition } = set;
+  if (limits.quantity !== 'resistance' || limits.transfer || !set.readings.some((r) => r.at)) return readings;
+  const warmth = new Map(set.readings.map((r) => [r.position, temperatureOf({ condition, at: r.at, limits })]));
   const known = [...warmth.values()].filter((t) => t !== undefined).toSorted((a, b) => a - b);
   const middle = known[known.length >> 1];
   if (middle === undefined) return readings;
   return readings.map((r) => {
     const own = warmth.get(r.position);
-    return own === undefined || Math.abs(own - middle) <= SAME_TEMPERATURE_K
-      ? r
-      : {
-          ...r,
-          reasons: [...r.reasons, { rule: 'other-temperature' as const, temperature_degC: own, others_degC: middle }],
-        };
+    if (own === undefined || Math.abs(own - middle) <= SAME_TEMPERATURE_K) return r;
+    const reason: Reason = { rule: 'other-temperature', temperature_degC: own, others_degC: middle };
+    return { ...r, reasons: [...r.reasons, reason] };
   });
 }

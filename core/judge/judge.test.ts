@@ -340,3 +340,73 @@ describe('properties', () => {
     );
   });
 });
+
+describe('a position that was read again', () => {
+  const repeat = (limits: Limits, earlier: string[], entry: string, more: Partial<TestSet> = {}) => {
+    const judged = judgeSet({
+      test: 'x',
+      engine: null,
+      condition: {},
+      instrument: null,
+      limits,
+      readings: [{ position: 1, entry, earlier }],
+      ...more,
+    });
+    if (!judged.ok) throw new Error(JSON.stringify(judged.error));
+    const [r] = judged.value.readings;
+    return r?.reasons.some((x) => x.rule === 'repeats-differ');
+  };
+  const CLAMP: Instrument = {
+    kind: 'clamp',
+    leadZero_ohm: null,
+    leadZeroResolution_ohm: 0,
+    accuracy: [],
+    clamp_mVperA: 10,
+  };
+  const AMPERES: Limits = { quantity: 'current', unit: 'A', lower: 5, upper: 20 };
+
+  test.each<[string, Limits, string[], string, boolean]>([
+    ['with and without its unit', { quantity: 'pressure', unit: 'psi', lower: 25, upper: 40 }, ['30'], '30 psi', false],
+    ['in two units', { quantity: 'pressure', unit: 'kPa', lower: 100, upper: 300 }, ['2 bar'], '200', false],
+    [
+      'far apart, limits in millivolts',
+      { quantity: 'voltage', unit: 'mV', upper: 200, steadyWithin: 20 },
+      ['190 mV'],
+      '50 mV',
+      true,
+    ],
+    ['far apart, bare digits', { quantity: 'voltage', unit: 'mV', upper: 200, steadyWithin: 20 }, ['190'], '50', true],
+    [
+      'two steps of the coarser digits apart',
+      { quantity: 'resistance', unit: 'ohm', upper: 1 },
+      ['0.6'],
+      '0.75',
+      false,
+    ],
+    ['open once', { quantity: 'resistance', unit: 'ohm', upper: 1 }, ['OL'], '0.6', true],
+    ['beyond the range both times', { quantity: 'resistance', unit: 'ohm', lower: 1e6 }, ['>20M'], '>20M', false],
+    ['wandering once', { quantity: 'resistance', unit: 'ohm', upper: 1 }, ['0.4~0.9'], '0.6', true],
+  ])('%s', (_, limits, earlier, entry, differs) => expect(repeat(limits, earlier, entry)).toBe(differs));
+
+  test('through a clamp the same voltage twice is the same current', () => {
+    expect(repeat(AMPERES, ['85 mV'], '85 mV', { instrument: CLAMP })).toBe(false);
+    expect(repeat(AMPERES, ['85 mV'], '8.5', { instrument: CLAMP })).toBe(false);
+    expect(repeat(AMPERES, ['85 mV'], '120 mV', { instrument: CLAMP })).toBe(true);
+  });
+  test('against a gauge it is the distance from what was predicted that counts', () => {
+    const gauge: Limits = {
+      quantity: 'voltage',
+      unit: 'V',
+      transfer: {
+        kind: 'ratiometric',
+        stimulus: { quantity: 'pressure', unit: 'kPa' },
+        supply_V: 5,
+        low: { at: 0, ratio: 0.1 },
+        high: { at: 400, ratio: 0.9 },
+      },
+      tolerance: { absolute: 0.1 },
+    };
+    expect(repeat(gauge, ['1.5 @ 100'], '2.5 @ 200')).toBe(false);
+    expect(repeat(gauge, ['1.9 @ 100'], '2.5 @ 200')).toBe(true);
+  });
+});

@@ -9,13 +9,15 @@ import {
 } from '../metrology/temperature';
 import { combine, uncertaintyParts, type UncertaintyParts } from '../metrology/uncertainty';
 import { fromBase, type ScaledUnit, spanFromBase, spanToBase } from '../quantity/units';
+import { baseValue, type BaseValue, unitValue, type UnitValue } from '../quantity/values';
+import type { LimitsInForce } from '../limits/types';
 import type { Condition, Limits, Reason } from './types';
 
 const DEFAULT_REFERENCE_DEGC = 20;
 
 /** What the readings of one set have in common. */
 export interface Context {
-  readonly limits: Limits;
+  readonly limits: LimitsInForce;
   readonly condition: Condition;
   readonly instrument: Instrument | null;
   /** Unit of the limits. */
@@ -33,23 +35,23 @@ export interface Context {
 
 /** A reading after corrections, in the unit of the limits. */
 export interface Measured {
-  readonly corrected: number;
-  readonly standardUncertainty: number;
-  readonly resolution: number;
+  readonly corrected: UnitValue;
+  readonly standardUncertainty: UnitValue;
+  readonly resolution: UnitValue;
   /** Half the span in which the typed digits, and those of the lead zero, leave the value. */
-  readonly digitsHalfWidth: number;
+  readonly digitsHalfWidth: UnitValue;
   /** The meter has stated its accuracy in this quantity. */
   readonly accuracyKnown: boolean;
   /** The typed digits are coarser than those the meter shows. */
   readonly coarseDigits: boolean;
-  readonly leadsDoubt: number;
+  readonly leadsDoubt: UnitValue;
   readonly reasons: readonly Reason[];
   /** Standard uncertainties by where they come from, in the unit of the limits. */
   readonly parts: UncertaintyParts;
 }
 
 /** Applies lead zero and temperature to a value in the base unit, and states how well it is known. */
-export function measure(base: number, resolution: number, halfWander: number, context: Context): Measured {
+export function measure(base: BaseValue, resolution: BaseValue, halfWander: BaseValue, context: Context): Measured {
   const { limits, instrument, asked } = context;
   const ohms = limits.quantity === 'resistance';
   const zero = ohms ? (instrument?.leadZero_ohm ?? null) : null;
@@ -74,7 +76,7 @@ export function measure(base: number, resolution: number, halfWander: number, co
       zeroed: zero !== null,
       instrument,
       temperature: temperature.perK === 0 ? null : { perK: temperature.perK, halfWidth_K: TEMPERATURE_HALF_WIDTH_K },
-      stimulusHalfWidth: (Math.abs(spanToBase(context.slope, asked)) * (context.at?.resolution ?? 0)) / 2,
+      stimulusHalfWidth: Math.abs(spanToBase(unitValue(context.slope * (context.at?.resolution ?? 0)), asked)) / 2,
     }),
     factor,
     asked,
@@ -82,26 +84,26 @@ export function measure(base: number, resolution: number, halfWander: number, co
   const range = instrument && rangeFor(instrument, limits.quantity, base);
   const leadStep = zero !== null ? (instrument?.leadZeroResolution_ohm ?? 0) : 0;
   return {
-    corrected: fromBase(net * factor, asked),
-    standardUncertainty: combine(parts),
+    corrected: fromBase(baseValue(net * factor), asked),
+    standardUncertainty: unitValue(combine(parts)),
     parts,
     resolution: spanFromBase(resolution, asked),
-    digitsHalfWidth: spanFromBase((resolution / 2 + leadStep / 2 + halfWander) * factor, asked),
+    digitsHalfWidth: spanFromBase(baseValue((resolution / 2 + leadStep / 2 + halfWander) * factor), asked),
     accuracyKnown: range !== null,
     coarseDigits: range !== null && range.upTo >= Math.abs(base) && resolution > range.resolution * 1.5,
-    leadsDoubt: spanFromBase(leadsDoubt(base, context) * factor, asked),
+    leadsDoubt: spanFromBase(baseValue(leadsDoubt_ohm(base, context) * factor), asked),
     reasons,
   };
 }
 
 /** How much of the reading may belong to leads that nobody has zeroed, ohm; 0 where it does not matter. */
-function leadsDoubt(base: number, { limits, instrument }: Context): number {
+function leadsDoubt_ohm(base: BaseValue, { limits, instrument }: Context): number {
   if (limits.quantity !== 'resistance' || !instrument || instrument.leadZero_ohm !== null) return 0;
   return UNZEROED_LEADS_MOST_OHM >= 0.01 * Math.abs(base) ? UNZEROED_LEADS_MOST_OHM : 0;
 }
 
 function scaleParts(p: UncertaintyParts, factor: number, asked: ScaledUnit): UncertaintyParts {
-  const scale = (u: number): number => spanFromBase(u * factor, asked);
+  const scale = (u: number): UnitValue => spanFromBase(baseValue(u * factor), asked);
   return {
     digits: scale(p.digits),
     gain: scale(p.gain),
@@ -125,7 +127,7 @@ export const temperatureOf = ({
   condition,
   at,
   limits,
-}: Pick<Context, 'condition' | 'at' | 'limits'>): number | undefined =>
+}: Pick<Context, 'condition' | 'at'> & { readonly limits: Limits }): number | undefined =>
   at && !limits.transfer && at.stimulus.quantity === 'temperature' ? at.value : condition.partTemperature_degC;
 
 function temperatureFactor(context: Context): { factor: number; perK: number; reason: Reason | null } {

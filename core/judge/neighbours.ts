@@ -1,15 +1,9 @@
+import { medianSorted } from '../numerics/median';
 import { above } from './compare';
 import { type JudgedReading, type Limits, type Reason, SEVERITY } from './types';
 
 /** Below this many there is no telling which of them is the odd one. */
 const LEAST_IN_COMPANY = 3;
-
-/** Median of numbers in ascending order, at least one. */
-export function medianSorted(sorted: readonly number[]): number {
-  const middle = sorted.length >> 1;
-  const high = sorted[middle] as number;
-  return sorted.length % 2 ? high : ((sorted[middle - 1] as number) + high) / 2;
-}
 
 /** Median of ascending numbers without the one at `index`; needs at least two numbers. */
 function medianWithout(sorted: readonly number[], index: number): number {
@@ -25,14 +19,19 @@ export function compareNeighbours(readings: readonly JudgedReading[], limits: Li
   const rule = limits.neighbours;
   if (!rule) return readings;
   const company = readings
-    .filter((r) => (r.verdict === 'within' || r.verdict === 'watch') && r.corrected !== null)
-    .toSorted((a, b) => (a.corrected as number) - (b.corrected as number));
+    .flatMap((reading) =>
+      (reading.verdict === 'within' || reading.verdict === 'watch') && reading.corrected !== null
+        ? [{ reading, value: reading.corrected }]
+        : [],
+    )
+    .toSorted((a, b) => a.value - b.value);
   if (company.length < LEAST_IN_COMPANY) return readings;
-  const values = company.map((r) => r.corrected as number);
+  const values = company.map((c) => c.value);
   const odd = new Map<JudgedReading, Reason>();
-  for (const [i, reading] of company.entries()) {
-    const reason = standsOut(values[i] as number, medianWithout(values, i), rule);
-    if (reason) odd.set(reading, { ...reason, among: company.filter((_, k) => k !== i).map((r) => r.position) });
+  for (const [i, { reading, value }] of company.entries()) {
+    const reason = standsOut(value, medianWithout(values, i), rule);
+    if (reason)
+      odd.set(reading, { ...reason, among: company.filter((_, k) => k !== i).map((c) => c.reading.position) });
   }
   if (odd.size === 0 || odd.size * 2 >= company.length) return readings;
   return readings.map((r) => {

@@ -1,20 +1,15 @@
 import { PLAUSIBLE, probabilityWithin } from '../metrology/conformity';
 import { limitsAt, predict } from '../limits/at';
-import type { At, ReadEntry } from '../limits/entry';
+import type { At } from '../limits/entry';
+import type { LimitsInForce } from '../limits/types';
 import { finestRangeFor, rangeFor } from '../metrology/instrument';
 import { type Entry, entryToBase } from '../quantity/entry';
 import { fromBase, spanFromBase } from '../quantity/units';
+import { baseValue, enteredValue, type EnteredValue, type BaseValue, type UnitValue } from '../quantity/values';
 import { above, below, same } from './compare';
 import { type Context, type Measured, measure } from './measure';
-import {
-  type JudgedReading,
-  type Limits,
-  type ReadingIn,
-  type Reason,
-  type Remedy,
-  SEVERITY,
-  type Verdict,
-} from './types';
+import type { ParsedReading } from './parse';
+import { type JudgedReading, type Limits, type Reason, type Remedy, SEVERITY, type Verdict } from './types';
 
 /** A verdict with what led to it. */
 interface Ruling {
@@ -23,14 +18,16 @@ interface Ruling {
 }
 
 /** What all readings of a set are judged in. */
-export type SetContext = Omit<Context, 'at' | 'slope' | 'ofPosition'>;
+export type SetContext = Omit<Context, 'at' | 'slope' | 'ofPosition' | 'instrument' | 'limits'> & {
+  readonly limits: Limits;
+};
 
 /**
- * Judges one reading, already read, against its limits, alone. Neighbours come later, in the set, and never overrule this.
+ * Judges one parsed reading against its limits, alone. Neighbours come later, in the set, and never overrule this.
  * Order of trust: overload and steadiness (is there a value at all), short and open, limits, margins.
  */
-export function judgeReading(reading: ReadingIn, set: SetContext, { entry, at }: ReadEntry): JudgedReading {
-  const instrument = reading.instrument === undefined ? set.instrument : reading.instrument;
+export function judgeReading(reading: ParsedReading, set: SetContext): JudgedReading {
+  const { entry, at, instrument } = reading;
   const limits = limitsAt(set.limits, reading.position);
   // Written out: spreading the set's context cost a fifth of all judging.
   const context: Context = {
@@ -47,7 +44,7 @@ export function judgeReading(reading: ReadingIn, set: SetContext, { entry, at }:
   return limits.transfer && at ? judgePredicted(reading, entry, context, at) : judgeEntry(reading, entry, context);
 }
 
-function judgeEntry(reading: ReadingIn, entry: Entry, context: Context): JudgedReading {
+function judgeEntry(reading: ParsedReading, entry: Entry, context: Context): JudgedReading {
   switch (entry.kind) {
     case 'nothing':
       return result(reading, context, { verdict: 'not-measured', reasons: [{ rule: 'not-measured' }] });
@@ -63,12 +60,12 @@ function judgeEntry(reading: ReadingIn, entry: Entry, context: Context): JudgedR
     case 'wander':
       return judgeWander(reading, entry, context);
     case 'number':
-      return judgeNumber(reading, entry, 0, context);
+      return judgeNumber(reading, entry, STEADY, context);
   }
 }
 
 /** Against what the transfer function predicts for what the gauge showed. */
-function judgePredicted(reading: ReadingIn, entry: Entry, context: Context, at: At): JudgedReading {
+function judgePredicted(reading: ParsedReading, entry: Entry, context: Context, at: At): JudgedReading {
   const predicted = predict(context.limits, at.value);
   const where = { at: at.value, atUnit: at.stimulus.unit };
   if (!predicted)
@@ -79,29 +76,29 @@ function judgePredicted(reading: ReadingIn, entry: Entry, context: Context, at: 
     rule: 'predicted',
     expected,
     ...where,
-    lower: limits.lower as number,
-    upper: limits.upper as number,
+    lower: limits.lower,
+    upper: limits.upper,
   };
   return {
     ...judged,
-    limits: { lower: limits.lower as number, upper: limits.upper as number },
+    limits: { lower: limits.lower, upper: limits.upper },
     reasons: [...judged.reasons, reason],
   };
 }
 
 interface Extra {
-  readonly value?: number | null;
+  readonly value?: EnteredValue | null;
   readonly unit?: string | null;
   readonly measured?: Measured | null;
   readonly probability?: number | null;
   readonly wander?: JudgedReading['wander'];
 }
 
-function result(reading: ReadingIn, context: Context, ruling: Ruling, extra: Extra = {}): JudgedReading {
+function result(reading: ParsedReading, context: Context, ruling: Ruling, extra: Extra = {}): JudgedReading {
   const { measured = null } = extra;
   return {
     position: reading.position,
-    entry: reading.entry,
+    entry: reading.text,
     value: extra.value ?? null,
     unit: extra.unit ?? context.limits.unit,
     corrected: measured?.corrected ?? null,
@@ -117,7 +114,7 @@ function result(reading: ReadingIn, context: Context, ruling: Ruling, extra: Ext
 }
 
 /** An overload is an open circuit, unless the limits ask only for "at least", as insulation does. */
-function judgeOverload(limits: Limits): Ruling {
+function judgeOverload(limits: LimitsInForce): Ruling {
   // Timed by hand: it never came.
   if (limits.quantity === 'time') return { verdict: 'high', reasons: [{ rule: 'never' }] };
   if (limits.quantity !== 'resistance') return { verdict: 'recheck', reasons: [{ rule: 'overload-wrong-range' }] };
@@ -127,17 +124,21 @@ function judgeOverload(limits: Limits): Ruling {
   return { verdict: 'open', reasons: [{ rule: 'overload', meansAbove: limits.openAbove ?? null }] };
 }
 
-function judgeBeyond(reading: ReadingIn, entry: Extract<Entry, { kind: 'beyond' }>, context: Context): JudgedReading {
+function judgeBeyond(
+  reading: ParsedReading,
+  entry: Extract<Entry, { kind: 'beyond' }>,
+  context: Context,
+): JudgedReading {
   const { limits } = context;
   const { value, resolution } = entryToBase(entry, context.asked);
-  const measured = measure(value, resolution, 0, context);
+  const measured = measure(value, resolution, STEADY, context);
   const least = measured.corrected;
-  const reached = (limit: number | undefined): boolean => limit !== undefined && !below(least, limit);
+  const reached = (limit: UnitValue | undefined): limit is UnitValue => limit !== undefined && !below(least, limit);
   const beyond: Reason = { rule: 'beyond-range', moreThan: least };
   const rule = (): Ruling => {
     if (reached(limits.openAbove))
-      return { verdict: 'open', reasons: [{ rule: 'above-open', value: least, limit: limits.openAbove as number }] };
-    if (reached(limits.upper)) return { verdict: 'high', reasons: [aboveUpper(least, limits)] };
+      return { verdict: 'open', reasons: [{ rule: 'above-open', value: least, limit: limits.openAbove }] };
+    if (reached(limits.upper)) return { verdict: 'high', reasons: [aboveUpper(least, limits.upper, limits)] };
     if (limits.upper === undefined && (limits.lower === undefined || reached(limits.lower))) {
       return { verdict: 'within', reasons: [insideReason(least, limits)] };
     }
@@ -157,22 +158,27 @@ function judgeBeyond(reading: ReadingIn, entry: Extract<Entry, { kind: 'beyond' 
   );
 }
 
-function judgeWander(reading: ReadingIn, entry: Extract<Entry, { kind: 'wander' }>, context: Context): JudgedReading {
+function judgeWander(
+  reading: ParsedReading,
+  entry: Extract<Entry, { kind: 'wander' }>,
+  context: Context,
+): JudgedReading {
   const low = entryToBase({ ...entry, value: entry.low }, context.asked);
-  const breaks = entry.high === Infinity;
-  const high = breaks ? low : entryToBase({ ...entry, value: entry.high }, context.asked);
-  const span = spanFromBase(high.value - low.value, context.asked);
+  const breaks = entry.high === null;
+  const high = entry.high === null ? low : entryToBase({ ...entry, value: entry.high }, context.asked);
+  const middle = enteredValue(entry.high === null ? entry.low : (entry.low + entry.high) / 2);
+  const halfSpan = baseValue((high.value - low.value) / 2);
+  const span = spanFromBase(baseValue(high.value - low.value), context.asked);
   const step = spanFromBase(low.resolution, context.asked);
   const allowed = context.limits.steadyWithin ?? step;
   if (!breaks && !above(span, allowed)) {
-    const middle = { ...entry, kind: 'number', value: (entry.low + entry.high) / 2 } as const;
-    const judged = judgeNumber(reading, middle, (high.value - low.value) / 2, context);
+    const judged = judgeNumber(reading, { ...entry, kind: 'number', value: middle }, halfSpan, context);
     return { ...judged, reasons: [...judged.reasons, { rule: 'steady', span, allowed }] };
   }
-  const measured = measure((low.value + high.value) / 2, low.resolution, (high.value - low.value) / 2, context);
+  const measured = measure(baseValue(low.value + halfSpan), low.resolution, halfSpan, context);
   const wander = {
-    low: measure(low.value, low.resolution, 0, context).corrected,
-    high: breaks ? null : measure(high.value, low.resolution, 0, context).corrected,
+    low: measure(low.value, low.resolution, STEADY, context).corrected,
+    high: breaks ? null : measure(high.value, low.resolution, STEADY, context).corrected,
   };
   const wanders: Reason = {
     rule: 'wanders',
@@ -186,7 +192,7 @@ function judgeWander(reading: ReadingIn, entry: Extract<Entry, { kind: 'wander' 
     context,
     { verdict: 'unsteady', reasons: [wanders, ...measured.reasons] },
     {
-      value: breaks ? null : (entry.low + entry.high) / 2,
+      value: breaks ? null : middle,
       unit: entry.unit?.unit.symbol ?? null,
       measured: breaks ? null : measured,
       wander,
@@ -195,15 +201,15 @@ function judgeWander(reading: ReadingIn, entry: Extract<Entry, { kind: 'wander' 
 }
 
 function judgeNumber(
-  reading: ReadingIn,
+  reading: ParsedReading,
   entry: Extract<Entry, { kind: 'number' }>,
-  halfWander: number,
+  halfWander: BaseValue,
   context: Context,
 ): JudgedReading {
   const { limits } = context;
   const base = entryToBase(entry, context.asked);
   // A bare "0" is said, not read off: it carries no digits that could be coarse.
-  const resolution = /^[+-]?0+$/.test(reading.entry.trim()) ? 0 : base.resolution;
+  const resolution = /^[+-]?0+$/.test(reading.text.trim()) ? STEADY : base.resolution;
   const measured = measure(base.value, resolution, halfWander, context);
   const hasLimit = limits.lower !== undefined || limits.upper !== undefined;
   const probability =
@@ -227,6 +233,9 @@ function judgeNumber(
   );
 }
 
+/** Half the span of a display that stands still, and one step of digits that do not count. */
+const STEADY = baseValue(0);
+
 /**
  * A correction far below the last typed digit cannot move a reading across a limit: 60 k on a limit of 60 k stays
  * on it when the leads' 0.2 ohm is subtracted. As a fraction of one step of the digits.
@@ -234,16 +243,22 @@ function judgeNumber(
 const BELOW_THE_DIGITS = 0.01;
 
 /** Where a value stands against its limits, taken as exact. `slack` is a difference that counts as none. */
-function place(value: number, slack: number, limits: Limits): Ruling {
+function place(value: UnitValue, slack: number, limits: LimitsInForce): Ruling {
   const { lower, upper, shortBelow, openAbove, watchLower, watchUpper, recheckMargin = 0 } = limits;
-  const isAbove = (limit: number | undefined): limit is number => limit !== undefined && above(value, limit, slack);
-  const isBelow = (limit: number | undefined): limit is number => limit !== undefined && below(value, limit, slack);
+  const isAbove = (limit: UnitValue | undefined): limit is UnitValue =>
+    limit !== undefined && above(value, limit, slack);
+  const isBelow = (limit: UnitValue | undefined): limit is UnitValue =>
+    limit !== undefined && below(value, limit, slack);
   if (isBelow(shortBelow)) return { verdict: 'short', reasons: [{ rule: 'below-short', value, limit: shortBelow }] };
   if (isAbove(openAbove)) return { verdict: 'open', reasons: [{ rule: 'above-open', value, limit: openAbove }] };
   if (isAbove(upper))
-    return recheck(value, upper, recheckMargin, slack) ?? { verdict: 'high', reasons: [aboveUpper(value, limits)] };
+    return (
+      recheck(value, upper, recheckMargin, slack) ?? { verdict: 'high', reasons: [aboveUpper(value, upper, limits)] }
+    );
   if (isBelow(lower))
-    return recheck(value, lower, recheckMargin, slack) ?? { verdict: 'low', reasons: [belowLower(value, limits)] };
+    return (
+      recheck(value, lower, recheckMargin, slack) ?? { verdict: 'low', reasons: [belowLower(value, lower, limits)] }
+    );
   const inside = insideReason(value, limits);
   if (isAbove(watchUpper))
     return { verdict: 'watch', reasons: [{ rule: 'not-liked-above', value, limit: watchUpper }, inside] };
@@ -253,7 +268,7 @@ function place(value: number, slack: number, limits: Limits): Ruling {
 }
 
 /** Order-of-magnitude limits: a little beyond means that the measuring chain is looked at before the part. */
-function recheck(value: number, limit: number, margin: number, slack: number): Ruling | null {
+function recheck(value: UnitValue, limit: UnitValue, margin: number, slack: number): Ruling | null {
   const beyond = Math.abs(value - limit);
   if (margin <= 0 || above(beyond, margin * Math.abs(limit), slack)) return null;
   const reason: Reason = {
@@ -267,7 +282,13 @@ function recheck(value: number, limit: number, margin: number, slack: number): R
 }
 
 /** The ruling that replaces the plain one where both sides of a limit are plausible; `null` where it stands. */
-function doubt(plain: Ruling, m: Measured, probability: number | null, context: Context, base: number): Ruling | null {
+function doubt(
+  plain: Ruling,
+  m: Measured,
+  probability: number | null,
+  context: Context,
+  base: BaseValue,
+): Ruling | null {
   const { limits } = context;
   if (
     !['within', 'watch', 'high', 'low'].includes(plain.verdict) ||
@@ -279,7 +300,7 @@ function doubt(plain: Ruling, m: Measured, probability: number | null, context: 
   const nearest = nearestLimit(m.corrected, lower, upper);
   if (nearest === null) return null;
   if (context.decision === 'guarded') return guard(plain, m, probability, limits);
-  const undecided = (limit: number, remedy: Remedy): Ruling => ({
+  const undecided = (limit: UnitValue, remedy: Remedy): Ruling => ({
     verdict: 'undecided',
     reasons: [cannotTell(m, limit, probability, remedy)],
   });
@@ -305,7 +326,7 @@ function doubt(plain: Ruling, m: Measured, probability: number | null, context: 
 }
 
 /** Guarded acceptance: what is not proven to conform is not accepted. */
-function guard(plain: Ruling, m: Measured, probability: number | null, limits: Limits): Ruling | null {
+function guard(plain: Ruling, m: Measured, probability: number | null, limits: LimitsInForce): Ruling | null {
   const p =
     probability ?? probabilityWithin(m.corrected, m.standardUncertainty, limits.lower ?? null, limits.upper ?? null);
   if (plain.verdict === 'high' || plain.verdict === 'low' || !(p < 1 - PLAUSIBLE)) return null;
@@ -318,7 +339,7 @@ function guard(plain: Ruling, m: Measured, probability: number | null, limits: L
 const FEW_OHM = 2;
 
 /** What else would decide, when the meter's accuracy does not. */
-function finer(base: number, { limits, instrument, part }: Context): Remedy {
+function finer(base: BaseValue, { limits, instrument, part }: Context): Remedy {
   const finest = instrument && finestRangeFor(instrument, limits.quantity, base);
   const used = instrument && rangeFor(instrument, limits.quantity, base);
   if (finest && used && finest.resolution < used.resolution) return 'finer-range';
@@ -326,13 +347,13 @@ function finer(base: number, { limits, instrument, part }: Context): Remedy {
   return part === 'plug' ? 'current-instead' : 'four-wire';
 }
 
-function nearestLimit(value: number, lower: number | undefined, upper: number | undefined): number | null {
+function nearestLimit(value: UnitValue, lower: UnitValue | undefined, upper: UnitValue | undefined): UnitValue | null {
   if (lower === undefined) return upper ?? null;
   if (upper === undefined) return lower;
   return Math.abs(value - lower) < Math.abs(value - upper) ? lower : upper;
 }
 
-const cannotTell = (m: Measured, limit: number, probability: number | null, remedy: Remedy): Reason => ({
+const cannotTell = (m: Measured, limit: UnitValue, probability: number | null, remedy: Remedy): Reason => ({
   rule: 'cannot-tell',
   value: m.corrected,
   limit,
@@ -341,23 +362,23 @@ const cannotTell = (m: Measured, limit: number, probability: number | null, reme
   remedy,
 });
 
-const aboveUpper = (value: number, { upper, source }: Limits): Reason => ({
+const aboveUpper = (value: UnitValue, upper: UnitValue, { source }: LimitsInForce): Reason => ({
   rule: 'above-upper',
   value,
-  limit: upper as number,
-  margin: value - (upper as number),
+  limit: upper,
+  margin: value - upper,
   source: source ?? null,
 });
 
-const belowLower = (value: number, { lower, source }: Limits): Reason => ({
+const belowLower = (value: UnitValue, lower: UnitValue, { source }: LimitsInForce): Reason => ({
   rule: 'below-lower',
   value,
-  limit: lower as number,
-  margin: (lower as number) - value,
+  limit: lower,
+  margin: lower - value,
   source: source ?? null,
 });
 
-const insideReason = (value: number, { lower, upper, source }: Limits): Reason =>
+const insideReason = (value: UnitValue, { lower, upper, source }: LimitsInForce): Reason =>
   lower === undefined && upper === undefined
     ? { rule: 'no-limits' }
     : { rule: 'within-limits', value, lower: lower ?? null, upper: upper ?? null, source: source ?? null };

@@ -2,7 +2,6 @@ import { findTest } from '../catalogue/catalogue';
 import type { TestDefinition } from '../catalogue/types';
 import { checkEngine, cylinderPositions, sharedGroups } from '../engine/layout';
 import { checkLimits } from '../limits/check';
-import { type ReadEntry, readEntry } from '../limits/entry';
 import type { Instrument } from '../metrology/instrument';
 import { toReferenceFactor } from '../metrology/temperature';
 import { requireUnit } from '../quantity/units';
@@ -11,11 +10,12 @@ import { CORE_VERSION } from '../version';
 import { compareRepeats, flagTemperatures, followSequence } from './follow';
 import { coefficientOf } from './measure';
 import { compareNeighbours } from './neighbours';
+import { type ParsedReading, type ParsedSet, parseReadings } from './parse';
 import { findPattern } from './pattern';
 import { provenBy } from './proven';
 import { judgeReading, type SetContext } from './reading';
 import { advise, summarise } from './summary';
-import type { Judgement, Limits, Position, ReadingIn, TestSet } from './types';
+import type { Judgement, Limits, Position, TestSet } from './types';
 
 /**
  * Judges a whole set: each reading against its limits, then against its good neighbours, then the pattern. Pure: the
@@ -24,8 +24,7 @@ import type { Judgement, Limits, Position, ReadingIn, TestSet } from './types';
  * Where the positions are cylinders, those without a reading are added at the end as not measured.
  */
 export function judgeSet(set: TestSet): Result<Judgement> {
-  const read = new Map<ReadingIn, ReadEntry>();
-  const problems = checkSet(set, read);
+  const { readings, problems } = checkAndParse(set);
   if (problems.length) return fail(problems);
   const asked = requireUnit(set.limits.unit, set.limits.quantity);
   if (!asked.ok) throw new Error('checkSet let an unknown unit pass');
@@ -33,13 +32,13 @@ export function judgeSet(set: TestSet): Result<Judgement> {
   const context: SetContext = {
     limits: set.limits,
     condition: set.condition,
-    instrument: set.instrument,
     asked: asked.value,
     decision: set.decision ?? 'three-way',
     part: test?.part ?? '',
   };
-  const alone = withMissing(set).map((reading) =>
-    compareRepeats(judgeReading(reading, context, read.get(reading) ?? NOTHING), reading, set.limits),
+  const parsed: ParsedSet = { ...set, readings: withMissing(set, readings) };
+  const alone = parsed.readings.map((reading) =>
+    compareRepeats(judgeReading(reading, context), reading, set.limits, asked.value),
   );
   const together = flagTemperatures(
     followSequence(
@@ -47,7 +46,7 @@ export function judgeSet(set: TestSet): Result<Judgement> {
       set.positions ?? set.readings.map((r) => r.position),
       set.limits,
     ),
-    set,
+    parsed,
   );
   const found = findPattern(together, groupsOf(set, test));
   return ok({
@@ -71,26 +70,40 @@ function groupsOf(set: TestSet, test: TestDefinition | undefined): ReadonlyMap<s
     : engine;
 }
 
-/** Of a position that nobody has read. */
-const NOTHING: ReadEntry = { entry: { kind: 'nothing' }, at: null };
-
-function withMissing({ engine, readings, positions }: TestSet): readonly ReadingIn[] {
+function withMissing(
+  { engine, instrument, readings, positions }: TestSet,
+  parsed: readonly ParsedReading[],
+): readonly ParsedReading[] {
   const ofCylinders = engine && readings.every((r) => typeof r.position === 'number');
   const expected = positions ?? (ofCylinders ? cylinderPositions(engine) : []);
-  const read = new Set(readings.map((r) => r.position));
+  const read = new Set(parsed.map((r) => r.position));
   const missing = expected.filter((c) => !read.has(c));
-  return [...readings, ...missing.map((position) => ({ position, entry: '' }))];
+  return [
+    ...parsed,
+    ...missing.map((position) => ({ position, instrument, text: '', entry: NOTHING, at: null, earlier: [] })),
+  ];
 }
 
-/** All that is wrong with a set, each with its path. An empty list means that it can be judged. `read` takes the entries as they were read. */
-export function checkSet(set: TestSet, read = new Map<ReadingIn, ReadEntry>()): Problem[] {
-  return [
+/** Of a position that nobody has read. */
+const NOTHING = { kind: 'nothing' } as const;
+
+/** All that is wrong with a set, each with its path. An empty list means that it can be judged. */
+export const checkSet = (set: TestSet): Problem[] => checkAndParse(set).problems;
+
+/** The readings parsed, once, and all that is wrong with the set. */
+function checkAndParse(set: TestSet): { readonly readings: readonly ParsedReading[]; readonly problems: Problem[] } {
+  const wrongLimits = checkLimits(set.limits, '/limits');
+  // Entries are read against their limits: against unsound ones they say nothing.
+  const parsed = wrongLimits.length ? { readings: [], problems: [] } : parseReadings(set);
+  const problems = [
     ...(set.engine ? checkEngine(set.engine, '/engine') : []),
-    ...checkLimits(set.limits, '/limits'),
+    ...wrongLimits,
     ...checkInstrument(set),
-    ...checkTemperature(set),
-    ...checkReadings(set, read),
+    ...checkTemperature(set, parsed.readings),
+    ...checkPositions(set),
+    ...parsed.problems,
   ];
+  return { readings: parsed.readings, problems };
 }
 
 function checkInstrument({ instrument, readings }: TestSet): Problem[] {
@@ -100,19 +113,20 @@ function checkInstrument({ instrument, readings }: TestSet): Problem[] {
   ];
 }
 
+const isFromZero = (n: number): boolean => Number.isFinite(n) && n >= 0;
+
 function checkMeter(instrument: Instrument, base: string): Problem[] {
   const problems: Problem[] = [];
-  const zero = instrument.leadZero_ohm;
-  if (zero !== null && !(Number.isFinite(zero) && zero >= 0)) {
-    problems.push({ path: `${base}/leadZero`, message: 'The lead zero is a resistance of nothing or more.' });
-  }
-  if (!((instrument.leadRepeatability_ohm ?? 0) >= 0))
-    problems.push({ path: `${base}/leadRepeatability_ohm`, message: 'The repeatability is 0 or more.' });
-  if (!((instrument.clamp_mVperA ?? 1) > 0))
-    problems.push({ path: `${base}/clamp_mVperA`, message: 'The ratio of the clamp is above 0.' });
+  const say = (field: string, message: string): void => void problems.push({ path: `${base}/${field}`, message });
+  const { leadZero_ohm, leadZeroResolution_ohm, leadRepeatability_ohm = 0, clamp_mVperA = 1, clampZero_A } = instrument;
+  if (!isFromZero(leadZero_ohm ?? 0) || !isFromZero(leadZeroResolution_ohm))
+    say('leadZero', 'The lead zero is a resistance of nothing or more.');
+  if (!isFromZero(leadRepeatability_ohm)) say('leadRepeatability_ohm', 'The repeatability is 0 or more.');
+  if (!(isFromZero(clamp_mVperA) && clamp_mVperA > 0)) say('clamp_mVperA', 'The ratio of the clamp is above 0.');
+  if (!Number.isFinite(clampZero_A ?? 0)) say('clampZero', 'The zero of the clamp is a finite current.');
   for (const [i, range] of instrument.accuracy.entries()) {
     for (const field of ['upTo', 'percentOfReading', 'counts', 'resolution'] as const) {
-      if (!(Number.isFinite(range[field]) && range[field] >= 0)) {
+      if (!isFromZero(range[field])) {
         problems.push({
           path: `${base}/accuracy/${i}/${field}`,
           message: `${field} must be a finite number of 0 or more.`,
@@ -123,12 +137,11 @@ function checkMeter(instrument: Instrument, base: string): Problem[] {
   return problems;
 }
 
-function checkTemperature({ limits, condition, readings }: TestSet): Problem[] {
+function checkTemperature({ limits, condition }: TestSet, readings: readonly ParsedReading[]): Problem[] {
   const part = condition.partTemperature_degC;
-  const own = readings.flatMap((r, i) => {
-    const read = r.entry.includes('@') && !limits.transfer ? readEntry(r.entry, limits) : null;
-    return read?.ok && read.value.at ? checkWarmth(read.value.at.value, limits, `/readings/${i}/entry`) : [];
-  });
+  const own = limits.transfer
+    ? []
+    : readings.flatMap((r, i) => (r.at ? checkWarmth(r.at.value, limits, `/readings/${i}/entry`) : []));
   return part === undefined ? own : [...checkWarmth(part, limits, '/condition/partTemperature_degC'), ...own];
 }
 
@@ -139,36 +152,20 @@ function checkWarmth(part: number, limits: Limits, path: string): Problem[] {
   return [{ path, message: `At ${part} °C a coefficient of ${coefficient} per K leaves no resistance.` }];
 }
 
-function checkReadings(
-  { engine, limits, readings, positions, instrument }: TestSet,
-  kept: Map<ReadingIn, ReadEntry>,
-): Problem[] {
+function checkPositions({ engine, readings, positions }: TestSet): Problem[] {
   const known = positions && new Set(positions);
   const problems: Problem[] = [];
-  const seen = new Set<unknown>();
-  for (const [i, reading] of readings.entries()) {
-    const { position, entry, earlier = [], instrument: own } = reading;
-    const at = `/readings/${i}/position`;
-    if (
-      typeof position === 'number' &&
-      engine &&
-      !(position >= 1 && position <= engine.cylinders && Number.isInteger(position))
-    ) {
-      problems.push({ path: at, message: `The engine has no cylinder ${position}; it has ${engine.cylinders}.` });
-    }
-    if (known && !known.has(position))
-      problems.push({ path: at, message: `This test has no position ${position}; it has ${[...known].join(', ')}.` });
-    if (seen.has(position))
-      problems.push({ path: at, message: `Position ${position} is read twice; keep the reading that counts.` });
+  const seen = new Set<Position>();
+  for (const [i, { position }] of readings.entries()) {
+    const say = (message: string): void => void problems.push({ path: `/readings/${i}/position`, message });
+    if (typeof position === 'number' && engine && !isCylinder(position, engine.cylinders))
+      say(`The engine has no cylinder ${position}; it has ${engine.cylinders}.`);
+    if (known && !known.has(position)) say(`This test has no position ${position}; it has ${[...known].join(', ')}.`);
+    if (seen.has(position)) say(`Position ${position} is read twice; keep the reading that counts.`);
     seen.add(position);
-    const clamp = (own === undefined ? instrument : own)?.clamp_mVperA ?? null;
-    const read = readEntry(entry, limits, clamp);
-    if (read.ok) kept.set(reading, read.value);
-    else problems.push({ path: `/readings/${i}/entry`, message: read.error });
-    for (const [k, text] of earlier.entries()) {
-      const before = readEntry(text, limits, clamp);
-      if (!before.ok) problems.push({ path: `/readings/${i}/earlier/${k}`, message: before.error });
-    }
   }
   return problems;
 }
+
+const isCylinder = (position: number, cylinders: number): boolean =>
+  position >= 1 && position <= cylinders && Number.isInteger(position);

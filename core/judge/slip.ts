@@ -2,8 +2,8 @@ import { limitsAt } from '../limits/at';
 import { readEntry } from '../limits/entry';
 import { entryToBase } from '../quantity/entry';
 import { fromBase, requireUnit } from '../quantity/units';
+import { medianSorted } from '../numerics/median';
 import { above, below } from './compare';
-import { medianSorted } from './neighbours';
 import type { JudgedReading, Limits, Position } from './types';
 
 /** What was probably meant: the same digits with another prefix. */
@@ -39,8 +39,7 @@ export function findSlip(
     (upper !== undefined && above(v, upper)) || (lower !== undefined && below(v, lower));
   if (typed === 0 || (lower === undefined && upper === undefined) || !outside(typed)) return null;
   const company = others
-    .filter((r) => r.severity === 'pass' && r.corrected !== null && r.position !== position)
-    .map((r) => r.corrected as number)
+    .flatMap((r) => (r.severity === 'pass' && r.corrected !== null && r.position !== position ? [r.corrected] : []))
     .toSorted((a, b) => a - b);
   const middle = company.length >= 2 ? medianSorted(company) : null;
   for (const factor of FACTORS) {

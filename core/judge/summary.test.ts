@@ -1,23 +1,17 @@
 import { findPattern } from './pattern';
 import { advise, namePositions, summarise } from './summary';
-import { type JudgedReading, type Limits, type Position, SEVERITY, type Verdict } from './types';
+import { judgedReading } from './testing';
+import type { JudgedReading, Limits, Position, Verdict } from './types';
 
 const LIMITS: Limits = { quantity: 'resistance', unit: 'ohm', lower: 0.3, upper: 1 };
-const reading = (position: Position, verdict: Verdict): JudgedReading => ({
-  position,
-  entry: '0.6',
-  value: 0.6,
-  unit: 'ohm',
-  corrected: verdict === 'open' ? null : verdict === 'high' ? 201 : 0.6,
-  standardUncertainty: 0.04,
-  probabilityWithin: null,
-  verdict,
-  severity: SEVERITY[verdict],
-  reasons: [],
-  resolution: 1,
-  wander: null,
-  limits: null,
-});
+const reading = (position: Position, verdict: Verdict): JudgedReading =>
+  judgedReading({
+    position,
+    verdict,
+    corrected: verdict === 'open' ? null : verdict === 'high' ? 201 : 0.6,
+    standardUncertainty: 0.04,
+    resolution: 1,
+  });
 const set = (...verdicts: Verdict[]): JudgedReading[] => verdicts.map((v, i) => reading(i + 1, v));
 const say = (readings: JudgedReading[], groups = new Map<string, Position[]>()): string =>
   summarise(readings, findPattern(readings, groups), LIMITS);

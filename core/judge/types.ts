@@ -1,6 +1,7 @@
 import type { TestDefinition } from '../catalogue/types';
 import type { Engine } from '../engine/layout';
 import type { Limits } from '../limits/types';
+import type { EnteredValue, UnitValue } from '../quantity/values';
 import type { DecisionRule } from '../metrology/conformity';
 import type { Instrument } from '../metrology/instrument';
 import type { Pattern, Severity, Verdict } from '../vocabulary';
@@ -160,21 +161,21 @@ export interface JudgedReading {
   readonly position: Position;
   readonly entry: string;
   /** As entered, prefix applied; `null` for an overload or nothing; the middle of a wander. */
-  readonly value: number | null;
+  readonly value: EnteredValue | null;
   /** The unit that was entered, or that of the limits. */
   readonly unit: string;
   /** Lead zero subtracted, at the reference temperature, in the unit of the limits. */
-  readonly corrected: number | null;
+  readonly corrected: UnitValue | null;
   /** Of `corrected`, k = 1, in the unit of the limits. */
-  readonly standardUncertainty: number | null;
+  readonly standardUncertainty: UnitValue | null;
   readonly probabilityWithin: number | null;
   readonly verdict: Verdict;
   readonly severity: Severity;
   readonly reasons: readonly Reason[];
   /** One step of the typed digits in the unit of the limits; `null` where there is no number. */
-  readonly resolution: number | null;
+  readonly resolution: UnitValue | null;
   /** Corrected ends of a wander; `high` is `null` where it goes into overload. */
-  readonly wander: { readonly low: number; readonly high: number | null } | null;
+  readonly wander: { readonly low: UnitValue; readonly high: UnitValue | null } | null;
   /** The limits of this position where they are not those of the set; `null` where they are. */
   readonly limits: PositionLimits | null;
 }

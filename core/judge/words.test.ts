@@ -1,4 +1,5 @@
 import { correctedWords, positionWords, rangeWords, reasonWords, shownUnit } from './words';
+import { judgedReading } from './testing';
 import type { JudgedReading, Limits, Reason } from './types';
 
 const OHM: Limits = { quantity: 'resistance', unit: 'ohm', lower: 0.3, upper: 1 };
@@ -8,21 +9,7 @@ const judged = (
   corrected: number | null,
   standardUncertainty: number | null,
   resolution: number | null,
-): JudgedReading => ({
-  position: 1,
-  entry: '',
-  value: null,
-  unit: 'ohm',
-  corrected,
-  standardUncertainty,
-  probabilityWithin: null,
-  verdict: 'within',
-  severity: 'pass',
-  reasons: [],
-  resolution,
-  wander: null,
-  limits: null,
-});
+): JudgedReading => judgedReading({ entry: '', value: null, corrected, standardUncertainty, resolution });
 
 test.each<[Reason, string]>([
   [

@@ -4,6 +4,7 @@ import { limitsAt } from './at';
 import { checkTransfer } from './transfer';
 import type { Limits } from './types';
 
+/** Numbers that are bounded as well, at positions of their own too. */
 const NUMBERS = [
   'lower',
   'upper',
@@ -41,13 +42,34 @@ const ORDER: readonly (readonly [keyof Limits, keyof Limits])[] = [
  */
 export function checkLimits(limits: Limits, base = ''): Problem[] {
   if (SOUND.has(limits)) return [];
-  const problems = [...checkPlain(limits, base), ...checkPositions(limits, base), ...checkPrediction(limits, base)];
+  const unsound = checkNumbers(limits, base);
+  // Comparisons below mean nothing where a number is none.
+  const problems = unsound.length
+    ? unsound
+    : [...checkPlain(limits, base), ...checkPositions(limits, base), ...checkPrediction(limits, base)];
   if (problems.length === 0) SOUND.add(limits);
   return problems;
 }
 
 /** Limits that were found sound: they are never changed, and each keystroke judges by the same ones. */
 const SOUND = new WeakSet<Limits>();
+
+/**
+ * Every number in the limits, however deep, is finite, and nothing is `null`: that would act as 0. At single positions `null` takes a
+ * limit of the set away.
+ */
+function checkNumbers(value: unknown, path: string, mayBeNull = false): Problem[] {
+  if (value === null) return mayBeNull ? [] : [{ path, message: 'null is no limit: leave it out.' }];
+  if (typeof value === 'number')
+    return Number.isFinite(value) ? [] : [{ path, message: `${fieldOf(path)} must be a finite number or absent.` }];
+  if (typeof value !== 'object') return [];
+  return Object.entries(value).flatMap(([key, inner]) =>
+    checkNumbers(inner, `${path}/${pointerPart(key)}`, mayBeNull || key === 'byPosition'),
+  );
+}
+
+const fieldOf = (path: string): string => path.split('/').at(-1) ?? '';
+const pointerPart = (key: string): string => key.replaceAll('~', '~0').replaceAll('/', '~1');
 
 /** The limits themselves, without what differs by position. */
 function checkPlain(limits: Limits, base: string): Problem[] {
@@ -77,10 +99,7 @@ function checkPlain(limits: Limits, base: string): Problem[] {
 function checkPositions(limits: Limits, base: string): Problem[] {
   if (!limits.byPosition) return [];
   return Object.keys(limits.byPosition).flatMap((position) =>
-    checkPlain(
-      limitsAt(limits, position),
-      `${base}/byPosition/${position.replaceAll('~', '~0').replaceAll('/', '~1')}`,
-    ),
+    checkPlain(limitsAt(limits, position), `${base}/byPosition/${pointerPart(position)}`),
   );
 }
 

@@ -1,6 +1,6 @@
-import { type Entry, parseEntry } from '../quantity/entry';
-import { entryToBase } from '../quantity/entry';
+import { type Entry, entryToBase, parseEntry } from '../quantity/entry';
 import { fromBase, requireUnit, spanFromBase } from '../quantity/units';
+import { enteredValue, unitValue, type UnitValue } from '../quantity/values';
 import { fail, ok, type Result } from '../result';
 import { type Stimulus, stimulusOf } from './transfer';
 import type { Limits } from './types';
@@ -8,9 +8,9 @@ import type { Limits } from './types';
 /** What stands behind the at sign, in the unit of the stimulus: what acted on the sensor, or how warm the part was. */
 export interface At {
   readonly stimulus: Stimulus;
-  readonly value: number;
+  readonly value: UnitValue;
   /** One step of the typed digits. */
-  readonly resolution: number;
+  readonly resolution: UnitValue;
 }
 
 export interface ReadEntry {
@@ -51,7 +51,7 @@ function readAt(text: string, stimulus: Stimulus): Result<At, string> {
     return fail(`Behind @ stands a ${stimulus.quantity}, such as 100 ${stimulus.unit}.`);
   // Without a unit the digits are in the unit of the stimulus.
   const { value, resolution } = typed.value;
-  if (!typed.value.unit) return ok({ stimulus, value, resolution });
+  if (!typed.value.unit) return ok({ stimulus, value: unitValue(value), resolution: unitValue(resolution) });
   const base = entryToBase(typed.value, asked.value);
   return ok({
     stimulus,
@@ -69,7 +69,12 @@ function parseValue(text: string, limits: Limits, clamp_mVperA: number | null): 
     const { value } = volts;
     if (value.kind !== 'number') return fail('A clamp reading in volts is a plain number, such as 85 mV.');
     const perVolt = 1000 / clamp_mVperA;
-    return ok({ ...value, value: value.value * perVolt, resolution: value.resolution * perVolt, unit: ampere() });
+    return ok({
+      ...value,
+      value: enteredValue(value.value * perVolt),
+      resolution: enteredValue(value.resolution * perVolt),
+      unit: ampere(),
+    });
   }
   return parseEntry(text, limits.quantity);
 }

@@ -1,3 +1,4 @@
+import { unitValue } from '../quantity/values';
 import fc from 'fast-check';
 import { requireUnit } from '../quantity/units';
 import { checkLimits } from './check';
@@ -95,7 +96,7 @@ describe('what a sensor should show', () => {
       transfer: LINE,
       tolerance: { absolute: 0.05, percentOfExpected: 2, stimulus: 5 },
     };
-    expect(predict(limits, 200)).toMatchObject({
+    expect(predict(limits, unitValue(200))).toMatchObject({
       expected: 2.5,
       limits: { lower: expect.closeTo(2.35, 9) as number, upper: expect.closeTo(2.65, 9) as number },
     });

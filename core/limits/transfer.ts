@@ -1,4 +1,6 @@
+import { interpolateLinear } from '../numerics/interpolate';
 import { fromBase, type Quantity, requireUnit, type ScaledUnit } from '../quantity/units';
+import { baseValue, unitValue, type UnitValue } from '../quantity/values';
 import type { Problem } from '../result';
 
 /** What acts on a sensor: its quantity and the unit in which the function is written. */
@@ -71,33 +73,26 @@ export function betaResistance_ohm(
 }
 
 /** What should be read at a stimulus (in the transfer's own unit), in the unit of the limits; `null` where the function says nothing. */
-export function expectedAt(t: Transfer, x: number, asked: ScaledUnit): number | null {
+export function expectedAt(t: Transfer, x: number, asked: ScaledUnit): UnitValue | null {
   if (!Number.isFinite(x)) return null;
   switch (t.kind) {
     case 'ratiometric': {
       const slope = (t.high.ratio - t.low.ratio) / (t.high.at - t.low.at);
       const ratio = t.low.ratio + slope * (x - t.low.at);
-      return ratio >= 0 && ratio <= 1 ? fromBase(t.supply_V * ratio, asked) : null;
+      return ratio >= 0 && ratio <= 1 ? fromBase(baseValue(t.supply_V * ratio), asked) : null;
     }
     case 'table':
-      return interpolate(t.points, x);
+      return finiteUnit(interpolateLinear(t.points, x));
     case 'ntc-steinhart-hart':
-      return finite(fromBase(steinhartHartResistance_ohm(t, x), asked));
+      return fromFinite(steinhartHartResistance_ohm(t, x), asked);
     case 'ntc-beta':
-      return finite(fromBase(betaResistance_ohm(t, x), asked));
+      return fromFinite(betaResistance_ohm(t, x), asked);
   }
 }
 
-const finite = (n: number): number | null => (Number.isFinite(n) ? n : null);
-
-function interpolate(points: readonly (readonly [number, number])[], x: number): number | null {
-  const above = points.findIndex(([at]) => at >= x);
-  const high = points[above];
-  if (!high) return null;
-  if (high[0] === x) return high[1];
-  const low = points[above - 1];
-  return low ? low[1] + ((high[1] - low[1]) * (x - low[0])) / (high[0] - low[0]) : null;
-}
+const finiteUnit = (n: number | null): UnitValue | null => (n !== null && Number.isFinite(n) ? unitValue(n) : null);
+const fromFinite = (base: number, asked: ScaledUnit): UnitValue | null =>
+  Number.isFinite(base) ? fromBase(baseValue(base), asked) : null;
 
 /** Slope of the reading over the stimulus, by a small step to either side; 0 where the function says nothing. */
 export function slopeAt(t: Transfer, x: number, asked: ScaledUnit): number {

@@ -1,4 +1,5 @@
 import type { Quantity } from '../quantity/units';
+import type { UnitValue } from '../quantity/values';
 import type { Transfer } from './transfer';
 
 /** The part of the limits that can differ from position to position. `null` takes a limit of the set away. */
@@ -67,3 +68,11 @@ export interface Limits {
   readonly source?: string | undefined;
   readonly status?: LimitStatus | undefined;
 }
+
+type LimitNumber =
+  'lower' | 'upper' | 'watchLower' | 'watchUpper' | 'shortBelow' | 'openAbove' | 'recheckMargin' | 'steadyWithin';
+
+/** Limits as they hold at one position: they have passed `checkLimits`, so every number is finite and in their own unit. */
+export type LimitsInForce = Omit<Limits, LimitNumber> & {
+  readonly [field in LimitNumber]?: UnitValue | undefined;
+};

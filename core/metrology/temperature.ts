@@ -1,3 +1,5 @@
+import { bisectRising } from '../numerics/bisect';
+
 /**
  * Resistance at a reference temperature, for a conductor whose resistance is linear in temperature:
  * R_ref = R_t / (1 + α (t - t_ref)), α being the coefficient at t_ref.
@@ -57,12 +59,7 @@ export function toReferenceFactor(
 
 /** Temperature of such a thermometer, degC, to a millionth: the curve rises all the way, so halving finds it. NaN outside its range. */
 export function pt100_degC(resistance_ohm: number): number {
-  let [low, high] = [-200, 850];
+  const [low, high] = [-200, 850];
   if (!(resistance_ohm >= pt100_ohm(low) && resistance_ohm <= pt100_ohm(high))) return NaN;
-  while (high - low > 1e-6) {
-    const middle = (low + high) / 2;
-    if (pt100_ohm(middle) < resistance_ohm) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
+  return bisectRising(pt100_ohm, resistance_ohm, { low, high, tolerance: 1e-6 });
 }

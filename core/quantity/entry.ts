@@ -1,5 +1,6 @@
 import { fail, ok, type Result } from '../result';
 import { baseUnit, findUnit, PREFIXES, type Quantity, type ScaledUnit, spanToBase, toBase } from './units';
+import { type BaseValue, enteredValue, type EnteredValue } from './values';
 
 /**
  * Reading what a person types or a meter sends.
@@ -17,24 +18,24 @@ import { baseUnit, findUnit, PREFIXES, type Quantity, type ScaledUnit, spanToBas
 export interface NumberEntry {
   readonly kind: 'number';
   /** As typed, prefix applied, in `unit` (or, where none was typed, in the unit the bench asks for). */
-  readonly value: number;
+  readonly value: EnteredValue;
   /** One step of the last typed digit, in the same unit. */
-  readonly resolution: number;
+  readonly resolution: EnteredValue;
   /** The unit without prefix, `null` where neither unit nor prefix was typed. */
   readonly unit: ScaledUnit | null;
 }
 export interface WanderEntry {
   readonly kind: 'wander';
-  readonly low: number;
-  /** `Infinity` where the high side is an overload: the contact breaks. */
-  readonly high: number;
-  readonly resolution: number;
+  readonly low: EnteredValue;
+  /** `null` where the high side is an overload: the contact breaks. */
+  readonly high: EnteredValue | null;
+  readonly resolution: EnteredValue;
   readonly unit: ScaledUnit | null;
 }
 export interface BeyondEntry {
   readonly kind: 'beyond';
-  readonly value: number;
-  readonly resolution: number;
+  readonly value: EnteredValue;
+  readonly resolution: EnteredValue;
   readonly unit: ScaledUnit | null;
 }
 export type Entry =
@@ -46,6 +47,8 @@ export type Entry =
   | { readonly kind: 'nothing' };
 
 const MAX_LENGTH = 40;
+/** Beyond what anybody measures in any unit; conversions of it stay finite. */
+const LARGEST = 1e300;
 const OVERLOAD = /^(?:[o0]\.?l\.?|open|overload|over|∞|inf|infinity)$/i;
 const NOTHING = /^(?:[-–—]|)$/;
 const SEEN = /^(?:(pass(?:ed)?|p|ok|good)|(?:fail(?:ed)?|f|bad))(?:[\s:,]+(.*))?$/i;
@@ -56,7 +59,7 @@ export const ENTRY_HELP = 'Type a number such as 0.6, 4k5 or 97.8 k, a wander su
 
 /**
  * Reads one entry for a quantity. The failure is a sentence that says what can be read.
- * Never throws; every number in the result is finite, but for the high side of a wander into overload.
+ * Never throws; every number in the result is finite.
  */
 export function parseEntry(text: string, quantity: Quantity): Result<Entry, string> {
   const typed = text
@@ -105,14 +108,14 @@ function parseWander(typed: string, quantity: Quantity): Result<Entry, string> {
   if (low.value.unit && high && !high.value.unit) {
     return fail(`"${typed}" has a unit on one side only; put it at the end or on both sides.`);
   }
-  const highBase = high ? baseOf(high.value) : Infinity;
+  const highBase = high ? baseOf(high.value) : Number.POSITIVE_INFINITY;
   if (baseOf(lowScaled.value) > highBase) return fail(`"${typed}" wanders from high to low: type low~high.`);
   return ok({
     kind: 'wander',
     low: lowScaled.value.value,
-    high: high ? high.value.value : Infinity,
+    high: high ? high.value.value : null,
     unit,
-    resolution: Math.max(lowScaled.value.resolution, high ? high.value.resolution : 0),
+    resolution: enteredValue(Math.max(lowScaled.value.resolution, high ? high.value.resolution : 0)),
   });
 }
 
@@ -168,14 +171,7 @@ const RKM_ONLY_FOR: Readonly<Record<string, Quantity>> = {
 };
 
 function parseRkm(match: RegExpExecArray, quantity: Quantity): Result<NumberEntry, string> {
-  const [typed, sign, whole, letter, fraction, unitText] = match as unknown as [
-    string,
-    string,
-    string,
-    string,
-    string,
-    string?,
-  ];
+  const [typed, sign = '', whole = '', letter = '', fraction = '', unitText] = match;
   const only = RKM_ONLY_FOR[letter];
   if (only && only !== quantity) return fail(`This test reads ${quantity}; "${typed}" is written as ${only}.`);
   const base = baseScaled(quantity);
@@ -186,7 +182,7 @@ function parseRkm(match: RegExpExecArray, quantity: Quantity): Result<NumberEntr
       return fail(`"${unitText}" cannot stand after "${typed.slice(0, -unitText.length).trim()}". ${ENTRY_HELP}.`);
     }
   }
-  return build(sign, `${whole || '0'}.${fraction}`, { scale: RKM_LETTERS[letter] as number, unit: base });
+  return build(sign, `${whole || '0'}.${fraction}`, { scale: RKM_LETTERS[letter] ?? 1, unit: base });
 }
 
 function build(sign: string, digits: string, suffix: Suffix): Result<NumberEntry, string> {
@@ -195,15 +191,20 @@ function build(sign: string, digits: string, suffix: Suffix): Result<NumberEntry
   const exponent = Math.round(Math.log10(suffix.scale)) - decimals;
   // Parsed as one decimal literal, so that 97.8k is the double nearest to 97800 and not 97.8 * 1000.
   const value = Number(`${sign}${text.replace('.', '')}e${exponent}`);
-  if (!Number.isFinite(value)) return fail(`"${digits}" is too large to be a reading.`);
-  return ok({ kind: 'number', value, resolution: Number(`1e${exponent}`), unit: suffix.unit });
+  if (!(Math.abs(value) <= LARGEST)) return fail(`"${digits}" is too large to be a reading.`);
+  return ok({
+    kind: 'number',
+    value: enteredValue(value),
+    resolution: enteredValue(Number(`1e${exponent}`)),
+    unit: suffix.unit,
+  });
 }
 
 /** An entry's value and resolution in the base unit of the quantity, where the bench asks in `asked`. */
 export function entryToBase(
-  entry: { value: number; resolution: number; unit: ScaledUnit | null },
+  entry: { value: EnteredValue; resolution: EnteredValue; unit: ScaledUnit | null },
   asked: ScaledUnit,
-): { value: number; resolution: number } {
+): { value: BaseValue; resolution: BaseValue } {
   const unit = entry.unit ?? asked;
   return { value: toBase(entry.value, unit), resolution: spanToBase(entry.resolution, unit) };
 }

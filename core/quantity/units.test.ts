@@ -1,16 +1,17 @@
 import fc from 'fast-check';
 import { findUnit, fromBase, requireUnit, toBase, UNITS } from './units';
+import { baseValue, enteredValue, unitValue } from './values';
 import { joinAnd, printLimit, printQuantity, printValue } from './print';
 
 test('psi, inHg and lbf ft after NIST SP 811, appendix B.8 (from memory)', () => {
-  expect(toBase(1, findUnit('psi')!)).toBeCloseTo(6894.757, 3);
-  expect(toBase(1, findUnit('inHg')!)).toBeCloseTo(3386.389, 3);
-  expect(toBase(1, findUnit('lbf ft')!)).toBeCloseTo(1.355818, 6);
+  expect(toBase(unitValue(1), findUnit('psi')!)).toBeCloseTo(6894.757, 3);
+  expect(toBase(unitValue(1), findUnit('inHg')!)).toBeCloseTo(3386.389, 3);
+  expect(toBase(unitValue(1), findUnit('lbf ft')!)).toBeCloseTo(1.355818, 6);
 });
 test('temperature scales: 0 degC = 273.15 K = 32 degF', () => {
-  expect(toBase(273.15, findUnit('K')!)).toBeCloseTo(0, 12);
-  expect(toBase(32, findUnit('degF')!)).toBeCloseTo(0, 12);
-  expect(fromBase(100, findUnit('degF')!)).toBeCloseTo(212, 10);
+  expect(toBase(unitValue(273.15), findUnit('K')!)).toBeCloseTo(0, 12);
+  expect(toBase(unitValue(32), findUnit('degF')!)).toBeCloseTo(0, 12);
+  expect(fromBase(baseValue(100), findUnit('degF')!)).toBeCloseTo(212, 10);
 });
 test('prefixes only where they make sense', () => {
   expect(findUnit('kohm')?.scale).toBe(1000);
@@ -29,7 +30,7 @@ test('a wrong unit is refused with what would be right', () => {
 test('every unit goes there and back', () => {
   fc.assert(
     fc.property(fc.constantFrom(...UNITS), fc.double({ min: -1e6, max: 1e6, noNaN: true }), (unit, x) => {
-      expect(fromBase(toBase(x, { unit, scale: 1 }), { unit, scale: 1 })).toBeCloseTo(x, 6);
+      expect(fromBase(toBase(unitValue(x), { unit, scale: 1 }), { unit, scale: 1 })).toBeCloseTo(x, 6);
     }),
   );
 });
@@ -44,4 +45,11 @@ test('printing keeps the digits that were typed', () => {
   expect(printLimit(1, 'Ω')).toBe('1.0 Ω');
   expect(printLimit(86000, 'Ω')).toBe('86 kΩ');
   expect(joinAnd([1, 2, 7])).toBe('1, 2 and 7');
+});
+
+test.each([NaN, Infinity, -Infinity])('%s is no value in any system of units', (n) => {
+  for (const make of [baseValue, unitValue, enteredValue]) expect(() => make(n)).toThrow(RangeError);
+});
+test('a conversion that leaves the numbers is refused, not passed on', () => {
+  expect(() => toBase(unitValue(1e300), { unit: findUnit('bar')!.unit, scale: 1e12 })).toThrow(RangeError);
 });

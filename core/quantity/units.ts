@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from '../result';
+import { baseValue, type BaseValue, type EnteredValue, unitValue, type UnitValue } from './values';
 
 /**
  * Quantities and units. The number inside core is always in the first unit of its quantity (SI, or the field's own
@@ -118,18 +119,21 @@ export function requireUnit(text: string, quantity: Quantity): Result<ScaledUnit
   return fail(`"${text}" is a unit of ${found.unit.quantity}; ${quantity} is given in ${known}`);
 }
 
-/** Value in a (prefixed) unit to the base unit of its quantity. */
-export const toBase = (value: number, { unit: u, scale }: ScaledUnit): number => value * scale * u.factor + u.offset;
+/** Value in a (prefixed) unit to the base unit of its quantity. Throws RangeError where the result is not finite, as the three below. */
+export const toBase = (value: UnitValue | EnteredValue, { unit: u, scale }: ScaledUnit): BaseValue =>
+  baseValue(value * scale * u.factor + u.offset);
 
 /** Value in the base unit of its quantity to a (prefixed) unit. */
-export const fromBase = (base: number, { unit: u, scale }: ScaledUnit): number =>
-  (base - u.offset) / (u.factor * scale);
+export const fromBase = (base: BaseValue, { unit: u, scale }: ScaledUnit): UnitValue =>
+  unitValue((base - u.offset) / (u.factor * scale));
 
 /** A difference (uncertainty, resolution, span) to the base unit: no offset. */
-export const spanToBase = (span: number, { unit: u, scale }: ScaledUnit): number => span * scale * u.factor;
+export const spanToBase = (span: UnitValue | EnteredValue, { unit: u, scale }: ScaledUnit): BaseValue =>
+  baseValue(span * scale * u.factor);
 
 /** A difference in the base unit to a (prefixed) unit: no offset. */
-export const spanFromBase = (span: number, { unit: u, scale }: ScaledUnit): number => span / (u.factor * scale);
+export const spanFromBase = (span: BaseValue, { unit: u, scale }: ScaledUnit): UnitValue =>
+  unitValue(span / (u.factor * scale));
 
 /** The base unit of a quantity: the first in the table. */
 export function baseUnit(quantity: Quantity): Unit {

@@ -1,3 +1,4 @@
+import { bisectRising } from '../numerics/bisect';
 import { failureWithin, type Weibull } from './weibull';
 
 /** Money in integer minor units of one currency; times in minutes; ages in hours. */
@@ -92,13 +93,8 @@ function tipOf(i: OneOrSetInputs, input: Tip['input'], most: number): number | n
     const changed = { ...i, [input]: value };
     return school(changed, i.failed).total - school(changed, i.positions).total;
   };
-  let [low, high] = [0, most];
-  const rises = difference(high) > difference(low);
-  if (difference(low) * difference(high) >= 0) return null;
-  for (let k = 0; k < 80; k++) {
-    const middle = (low + high) / 2;
-    if (difference(middle) > 0 === rises) high = middle;
-    else low = middle;
-  }
-  return (low + high) / 2;
+  const [atNone, atMost] = [difference(0), difference(most)];
+  if (atNone * atMost >= 0) return null;
+  const sign = atMost > atNone ? 1 : -1;
+  return bisectRising((value) => sign * difference(value), 0, { low: 0, high: most, tolerance: most * 1e-15 });
 }

@@ -1,4 +1,5 @@
 import { findUnit, toBase } from '../quantity/units';
+import { enteredValue } from '../quantity/values';
 import { fail, ok, type Result } from '../result';
 
 /** A value that was reached, in base units, as a person writes it: "18 Nm", "13 lbf ft", "90°", "0,4 mm", "0.3 V". */
@@ -26,7 +27,7 @@ export function readValue(text: string, quantity: ReachedValue['quantity']): Res
   const found = /^([+-]?\d+(?:[.,]\d+)?)\s*(.*)$/.exec(bare ? `${typed} ${DEFAULT_UNIT[quantity]}` : typed);
   const unit = findUnit(found?.[2]?.trim() ?? '');
   if (!found || unit?.unit.quantity !== quantity) return wrong;
-  return ok({ quantity, value: toBase(Number((found[1] ?? '').replace(',', '.')), unit) });
+  return ok({ quantity, value: toBase(enteredValue(Number((found[1] ?? '').replace(',', '.'))), unit) });
 }
 
 /** Further from a value than this is said. Common practice, no source. */

@@ -1,3 +1,4 @@
+import { bisectRising } from '../numerics/bisect';
 /** Lives of parts by the Weibull distribution (W. Weibull, 1951; formulas as in any reliability handbook, for instance NIST/SEMATECH e-Handbook 8.1.6.2; written from memory). Ages in hours. */
 export interface Weibull {
   /** Shape: 1 fails at random, above 1 wears out. */
@@ -41,14 +42,9 @@ export function fitWeibull(lives: readonly Life[]): Weibull | null {
     }
     return weighted / sum - 1 / k - meanLog;
   };
-  let [low, high] = [0.05, 50];
+  const [low, high] = [0.05, 50];
   if (excess(low) > 0 || excess(high) < 0) return null;
-  for (let i = 0; i < 100; i++) {
-    const middle = (low + high) / 2;
-    if (excess(middle) > 0) high = middle;
-    else low = middle;
-  }
-  const shape = (low + high) / 2;
+  const shape = bisectRising(excess, 0, { low, high, tolerance: 1e-12 });
   const sum = logs.reduce((s, x) => s + Math.exp(shape * x), 0);
   return { shape, scale_h: unit * (sum / failures.length) ** (1 / shape) };
 }

@@ -1,12 +1,21 @@
 import { steinhartHart_degC, betaResistance_ohm, steinhartHartResistance_ohm } from '../limits/transfer';
 import { pt100_degC, pt100_ohm } from '../metrology/temperature';
 import { findUnit, fromBase, toBase } from '../quantity/units';
+import { enteredValue } from '../quantity/values';
 import { stateOfCharge_percent } from './battery';
 import { awgArea_mm2, IEC_60228_CLASS_5, wireResistance_ohm } from './wire';
 import type { Inputs, Outcome, Slot, Sum } from './types';
 
-const num = (inputs: Inputs, id: string): number => inputs[id] as number;
-const opt = (inputs: Inputs, id: string): number => (inputs[id] as number | undefined) ?? 0;
+/** An input that `runSum` has asked for before the sum is computed. */
+function num(inputs: Inputs, id: string): number {
+  const value = inputs[id];
+  if (typeof value !== 'number') throw new RangeError(`the sum was run without its input "${id}"`);
+  return value;
+}
+const opt = (inputs: Inputs, id: string): number => {
+  const value = inputs[id];
+  return typeof value === 'number' ? value : 0;
+};
 const out = (label: string, value: number, unit: string): Outcome => ({ label, value, unit });
 const slot = (id: string, label: string, unit: string, more: Partial<Slot> = {}): Slot => ({
   id,
@@ -24,7 +33,7 @@ const converted = (value: number, from: string, to: readonly string[]): Outcome[
     .filter((t) => t !== from)
     .flatMap((t) => {
       const target = findUnit(t);
-      return source && target ? [out('', fromBase(toBase(value, source), target), t)] : [];
+      return source && target ? [out('', fromBase(toBase(enteredValue(value), source), target), t)] : [];
     });
 };
 const units = (names: readonly string[]) => names.map((label, value) => ({ value, label }));

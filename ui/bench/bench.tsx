@@ -6,6 +6,7 @@ import type { Position } from '../../core/judge/types';
 import { findSlip } from '../../core/judge/slip';
 import { readEntry } from '../../core/limits/entry';
 import { findUnit, toBase } from '../../core/quantity/units';
+import { unitValue } from '../../core/quantity/values';
 import { readClampZero, readLeadZero } from '../../formats/instrument';
 import type { RunView } from '../../formats/views';
 import { useOnClient } from '../kit/on-client';
@@ -325,5 +326,5 @@ const ASKED = 'asked';
 
 function ohmsPerUnit(symbol: string): number {
   const unit = findUnit(symbol);
-  return unit ? toBase(1, unit) : 1;
+  return unit ? toBase(unitValue(1), unit) : 1;
 }

@@ -1,6 +1,7 @@
 import { limitsAt, predict } from '../../core/limits/at';
 import type { Limits } from '../../core/limits/types';
 import { findUnit, toBase } from '../../core/quantity/units';
+import { unitValue } from '../../core/quantity/values';
 
 /**
  * Heights on a post. Resistances stand on a logarithmic post, so that 0.6, 201 and 4.5 k are told apart at a glance;
@@ -46,7 +47,7 @@ function transferBounds(limits: Limits): Bounds {
   const { transfer } = limits;
   if (transfer?.kind === 'ratiometric') return { lower: 0, upper: transfer.supply_V };
   const at = transfer?.kind === 'table' ? transfer.points.map(([x]) => x) : [];
-  const shown = at.map((x) => predict(limits, x)?.expected ?? 0);
+  const shown = at.map((x) => predict(limits, unitValue(x))?.expected ?? 0);
   return shown.length ? { lower: Math.min(...shown), upper: Math.max(...shown) } : {};
 }
 
@@ -58,7 +59,7 @@ function ohmScale(limits: Limits): Scale {
   const heightOhm = (ohm: number): number => (ohm <= FOOT_OHM ? 0 : clamp(Math.log10(ohm / FOOT_OHM) / decades));
   const labels = ['0.1', '1', '10', '100', '1k', '10k', '100k', '1M'];
   return {
-    height: (value) => heightOhm(unit ? toBase(value, unit) : value),
+    height: (value) => heightOhm(unit ? toBase(unitValue(value), unit) : value),
     ticks: labels.map((label, i) => ({ label, height: i / decades })),
   };
 }

@@ -1,3 +1,4 @@
+import { cell } from '../../core/numerics/cell';
 import PDFDocument from 'pdfkit';
 import { type Face, fontBytes, type Piece, piecesOf } from './fonts';
 
@@ -130,7 +131,7 @@ export class Paper {
     const table = this.element('Table');
     const head = columns.map((c): Cell => ({ text: c.head, style: { ...c.style, face: 'bold' } }));
     const measure = (cells: readonly Cell[]) =>
-      cells.map((c, i) => this.wrap(c.text, widths[i] as number, { ...columns[i]?.style, ...c.style }));
+      cells.map((c, i) => this.wrap(c.text, cell(widths, i), { ...columns[i]?.style, ...c.style }));
     const put = (cells: readonly Cell[], as: 'TH' | 'TD' | null): void => {
       const lines = measure(cells);
       const height = Math.max(...lines.map((l) => l.length)) * this.lineHeight({}) + 5;
@@ -141,12 +142,12 @@ export class Paper {
       const [row, top] = [as && this.doc.struct('TR'), this.y + 2];
       if (row) table.add(row);
       let x = this.left;
-      for (const [i, cell] of cells.entries()) {
-        const [at, style] = [x, { ...columns[i]?.style, ...cell.style }];
-        const drawn = (): void => this.draw(lines[i] ?? [], at, top, widths[i] as number, style);
+      for (const [i, content] of cells.entries()) {
+        const [at, style] = [x, { ...columns[i]?.style, ...content.style }];
+        const drawn = (): void => this.draw(lines[i] ?? [], at, top, cell(widths, i), style);
         if (row) row.add(this.doc.struct(as ?? 'TD', as === 'TH' ? ({ scope: 'Column' } as object) : {}, [drawn]));
         else this.artifact(drawn);
-        x += (widths[i] as number) + 6;
+        x += cell(widths, i) + 6;
       }
       row?.end();
       this.y += height;

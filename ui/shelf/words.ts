@@ -1,3 +1,4 @@
+import { unitValue } from '../../core/quantity/values';
 import { rangeWords } from '../../core/judge/words';
 import { predict } from '../../core/limits/at';
 import { stimulusOf, type Transfer } from '../../core/limits/transfer';
@@ -116,7 +117,7 @@ export function predictionWords(limits: Limits): string {
   const { unit } = stimulusOf(limits.transfer);
   return tellingPoints(limits.transfer)
     .map((x) => {
-      const expected = predict(limits, x)?.expected;
+      const expected = predict(limits, unitValue(x))?.expected;
       return `${x} ${unit}: ${expected === undefined ? 'nothing' : `${Number(expected.toPrecision(4))} ${limits.unit}`}`;
     })
     .join('; ');

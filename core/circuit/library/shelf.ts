@@ -1,5 +1,6 @@
 import type { Limits } from '../../limits/types';
 import { findUnit, toBase } from '../../quantity/units';
+import { unitValue } from '../../quantity/values';
 import type { CircuitValue, LibraryCircuit } from './types';
 
 /** Limits lie about two standard deviations either side of good parts. Common practice, no source. */
@@ -21,7 +22,7 @@ function fromLimits(v: CircuitValue, limits: Limits): CircuitValue | null {
   const own = { ...limits, ...(v.shelf?.position === undefined ? {} : limits.byPosition?.[v.shelf.position]) };
   const unit = findUnit(limits.unit);
   if (!unit || own.lower == null || own.upper == null) return null;
-  const [lower, upper] = [toBase(own.lower, unit), toBase(own.upper, unit)];
+  const [lower, upper] = [toBase(unitValue(own.lower), unit), toBase(unitValue(own.upper), unit)];
   if (!(lower > 0 && upper > lower)) return null;
   // Spreads are relative, and those of ohms lie evenly about the geometric middle.
   const value = Math.sqrt(lower * upper);
