@@ -145,3 +145,25 @@ describe('weighing a case', () => {
     );
   });
 });
+
+describe('predictions kept', () => {
+  const shipped = CIRCUITS[0]!;
+  const wiring = { cylinders: 4, systemVoltage_V: 12 };
+  test('the same circuit, read again, is not prepared again', () => {
+    expect(kept.of(structuredClone(shipped), wiring)).toBe(kept.of(shipped, wiring));
+  });
+  // A workshop’s circuit may replace one that ships under the same id and revision.
+  test.each<[string, Partial<typeof shipped>]>([
+    ['elements', { elements: shipped.elements.map((e) => ({ ...e, label: `${e.label} II` })) }],
+    ['suspects', { suspects: shipped.suspects.map((s) => ({ ...s, prior: 2 * s.prior })) }],
+    ['probes', { probes: shipped.probes.map((p) => ({ ...p, scale: 1000 })) }],
+    [
+      'values',
+      {
+        values: Object.fromEntries(Object.entries(shipped.values).map(([k, v]) => [k, { ...v, value: 1.1 * v.value }])),
+      },
+    ],
+  ])('another one under the same id and revision has its own: %s', (_, change) => {
+    expect(kept.of({ ...shipped, ...change }, wiring)).not.toBe(kept.of(shipped, wiring));
+  });
+});

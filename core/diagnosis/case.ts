@@ -51,20 +51,14 @@ export interface ComparedReading extends ExpectedReading {
   readonly read: string;
 }
 
-/** Predictions depend on no evidence: kept per circuit, its content, the engine and the core's version. */
+/** Predictions depend on no evidence: kept by all of what they are made from, which is the content of the circuit, the engine and the core. */
 export class Kept {
   private readonly made = new Map<string, Prepared>();
 
   constructor(private readonly most = 60) {}
 
   of(circuit: LibraryCircuit, wiring: Wiring): Prepared {
-    const key = [
-      circuit.id,
-      circuit.revision,
-      JSON.stringify(circuit.values),
-      JSON.stringify(wiring),
-      CORE_VERSION,
-    ].join('|');
+    const key = JSON.stringify([circuit, wiring, CORE_VERSION]);
     const known = this.made.get(key);
     if (known) return known;
     const prepared = prepare({ circuit, ...wiring });
