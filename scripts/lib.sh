@@ -72,6 +72,14 @@ need_build() {
   printf '%s' "$now" >"$dist/mudflat-stamp"
 }
 
+# runs_in PID FOLDER: whether that process is alive and works in that folder. A number noted in a file may belong to another process by
+# now, and a copied folder holds the notes of the one it was copied from.
+runs_in() {
+  local where
+  where=$(readlink "/proc/$1/cwd" 2>/dev/null) || return 1
+  [ "$where" = "$(readlink -f "$2")" ]
+}
+
 port_open() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
 
 # What all invented persons sign in with. The sign-in page shows it, and them, only while this is set.

@@ -47,6 +47,13 @@ pg_create() {
 
 pg_port() { pg_as sed -n 's/^port = \([0-9]*\)$/\1/p' "$1/data/postgresql.conf" | tail -n 1; }
 
+# Whether the cluster of this folder runs. PostgreSQL works in its data folder.
+pg_running() {
+  local pid
+  pid=$(pg_as sed -n 1p "$1/data/postmaster.pid" 2>/dev/null) || return 1
+  [ -n "$pid" ] && runs_in "$pid" "$1/data"
+}
+
 # Starts the cluster (made at the first call) and sets DATABASE_URL.
 pg_start() {
   local home bin port
@@ -57,7 +64,9 @@ pg_start() {
   fi
   pg_as test -f "$home/data/PG_VERSION" || quietly "Creating the database" "See the message above." pg_create "$home"
   port=$(pg_port "$home")
-  if ! pg_as "$bin/pg_ctl" -D "$home/data" status >/dev/null 2>&1; then
+  if ! pg_running "$home"; then
+    # Copied with its folder while the original ran: the note of the original's process would keep this one from starting.
+    pg_as rm -f "$home/data/postmaster.pid"
     port_open "$port" && die "Starting the database" "Port $port is busy. Stop what uses it, or change 'port' in $home/data/postgresql.conf."
     quietly "Starting the database" "Its log is $home/log." pg_as "$bin/pg_ctl" -D "$home/data" -l "$home/log" -w -t 60 start
   fi
@@ -70,7 +79,7 @@ pg_stop() {
   home=$(pg_home)
   pg_as test -f "$home/data/PG_VERSION" 2>/dev/null || return 0
   bin=$(pg_bin)
-  if pg_as "$bin/pg_ctl" -D "$home/data" status >/dev/null 2>&1; then
+  if pg_running "$home"; then
     quietly "Stopping the database" "See the message above." pg_as "$bin/pg_ctl" -D "$home/data" -m fast -w stop
   fi
 }

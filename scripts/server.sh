@@ -5,11 +5,11 @@ web_url="http://127.0.0.1:$web_port"
 # Longer than a client keeps an idle connection: one closed just as a request goes out loses the request.
 keep_alive_ms=75000
 
-# Alive and really ours: the number may have been given to another process since.
+# Alive and really ours: a web server, and of this folder.
 server_pid() {
   local pid command
   pid=$(cat "$pid_file" 2>/dev/null) || return 1
-  [ -n "$pid" ] && [ -r "/proc/$pid/cmdline" ] || return 1
+  [ -n "$pid" ] && [ -r "/proc/$pid/cmdline" ] && runs_in "$pid" "$PWD" || return 1
   command=$(tr '\0' ' ' <"/proc/$pid/cmdline") || return 1
   case "$command" in *next*) printf '%s' "$pid" ;; *) return 1 ;; esac
 }
