@@ -3,7 +3,7 @@ import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import type { SignedIn } from '@/formats/views';
 import { signedIn } from '@/server/sign-in';
-import { SendWaiting } from '@/ui/bench/send-waiting';
+import { Waiting } from '@/ui/bench/waiting';
 import { SessionProvider } from '@/ui/kit/session';
 import { Themes } from '@/ui/kit/themes';
 import './globals.css';
@@ -31,7 +31,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
         <Themes>
           <SessionProvider initial={await whoIsHere()}>{children}</SessionProvider>
         </Themes>
-        <SendWaiting />
+        <Waiting />
       </body>
     </html>
   );

@@ -4,14 +4,18 @@ import type { OutboxEvent, OutboxItem } from './outbox';
 
 type Answer = number | 'nobody';
 
-/** A server that answers in the given order, the last answer for ever. */
+/** A server that answers in the given order, the last answer for ever; `answerTo` decides by who sends what. */
 class FakeServer {
-  readonly bodies: { id: string }[] = [];
+  readonly bodies: { id: string; by: string }[] = [];
+  answerTo: ((body: { id: string; by: string }) => Answer | undefined) | null = null;
   constructor(public answers: Answer[]) {}
   readonly fetch = (_: string, init: { body: string }): Promise<unknown> => {
-    const answer = this.answers.length > 1 ? (this.answers.shift() as Answer) : (this.answers[0] as Answer);
+    const body = JSON.parse(init.body) as { id: string; by: string };
+    const answer =
+      this.answerTo?.(body) ??
+      (this.answers.length > 1 ? (this.answers.shift() as Answer) : (this.answers[0] as Answer));
     if (answer === 'nobody') return Promise.reject(new TypeError('failed to fetch'));
-    this.bodies.push(JSON.parse(init.body) as { id: string });
+    this.bodies.push(body);
     return Promise.resolve({
       ok: answer < 300,
       status: answer,
@@ -20,10 +24,10 @@ class FakeServer {
   };
 }
 
-const item = (id: string): OutboxItem => ({
-  runId: 'run',
+const item = (id: string, by = 'T', runId = 'run'): OutboxItem => ({
+  runId,
   kind: 'reading',
-  body: { id, position: 1, entry: '0.6', by: 'T', takenAt: '2026-11-20T10:00:00Z' },
+  body: { id, position: 1, entry: '0.6', by, takenAt: '2026-11-20T10:00:00Z' },
 });
 
 /** A fresh outbox, as after loading the page; the database stays what it was. */
@@ -103,4 +107,84 @@ test('what waited is still there for the next page', async () => {
   await second.flush();
   await second.until(second.empty);
   expect(server.bodies.map((b) => b.id)).toContain('left');
+});
+
+test('somebody who is not signed in here holds up nobody else, and what waits of theirs is said', async () => {
+  const server = new FakeServer([201]);
+  server.answerTo = ({ by }) => (by === 'Gone' ? 401 : undefined);
+  const box = await open(server);
+  for (const [id, by] of [
+    ['a', 'Gone'],
+    ['b', 'Gone'],
+    ['c', 'Here'],
+  ] as const)
+    await box.keep(item(id, by));
+  await box.until(() => box.events.some((e) => e.type === 'stored' && e.id === 'c'));
+  expect((await box.kept()).map((i) => i.body.id)).toEqual(['a', 'b']);
+  await box.until(() =>
+    box.events.some((e) => e.type === 'waiting' && e.lanes.some((l) => l.by === 'Gone' && l.entries === 2)),
+  );
+  const said = box.events.findLast((e) => e.type === 'waiting');
+  expect(said).toMatchObject({
+    lanes: [{ by: 'Gone', since: '2026-11-20T10:00:00Z', trouble: { kind: 'signed-out' } }],
+  });
+  expect(box.events.some((e) => e.type === 'unreachable')).toBe(false);
+  // Signed in again: both go, in their order.
+  server.answerTo = null;
+  await box.flush(true);
+  await box.until(box.empty);
+  expect(
+    server.bodies
+      .filter((b) => b.by === 'Gone')
+      .slice(-2)
+      .map((b) => b.id),
+  ).toEqual(['a', 'b']);
+});
+
+test('what the server fails at for one run holds up neither another run nor another person', async () => {
+  const server = new FakeServer([201]);
+  server.answerTo = ({ id }) => (id === 'poison' ? 500 : undefined);
+  const box = await open(server);
+  await box.keep(item('poison', 'T', 'one'));
+  await box.keep(item('behind', 'T', 'one'));
+  await box.keep(item('other', 'T', 'two'));
+  await box.keep(item('colleague', 'U', 'one'));
+  await box.until(() =>
+    ['other', 'colleague'].every((id) => box.events.some((e) => e.type === 'stored' && e.id === id)),
+  );
+  expect((await box.kept()).map((i) => i.body.id)).toEqual(['poison', 'behind']);
+  expect(JSON.parse(await box.exportWaiting())).toMatchObject({
+    format: 'mudflat/waiting',
+    items: [{ body: { id: 'poison' } }, { body: { id: 'behind' } }],
+  });
+  for (const id of ['poison', 'behind']) await box.drop(id);
+  await box.flush(true);
+});
+
+test('without locks between tabs, as on a page that came over plain HTTP, it is sent all the same', async () => {
+  const server = new FakeServer([503, 201]);
+  const box = await open(server);
+  Reflect.deleteProperty(navigator, 'locks');
+  expect('locks' in navigator).toBe(false);
+  for (const id of ['a', 'b']) await box.keep(item(id));
+  await box.until(box.empty);
+  expect(server.bodies.map((b) => b.id)).toEqual(['a', 'a', 'b']);
+});
+
+test('an outbox that an older version left is sent', async () => {
+  const old = await open(new FakeServer(['nobody']));
+  const { openDB } = await import('idb');
+  const db = await openDB('mudflat', 1);
+  await db.add('outbox', {
+    runId: 'run',
+    kind: 'reading',
+    body: { id: 'older', position: 2, entry: '0.7', by: 'T', takenAt: '2026-10-01T08:00:00Z' },
+  });
+  db.close();
+  expect((await old.kept()).map((i) => i.body.id)).toEqual(['older']);
+  const server = new FakeServer([201]);
+  const box = await open(server);
+  await box.flush();
+  await box.until(box.empty);
+  expect(server.bodies.map((b) => b.id)).toEqual(['older']);
 });

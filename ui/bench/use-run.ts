@@ -182,11 +182,11 @@ export function useRun(view: RunView, by: string): Run {
     void kept().then(
       (items) => {
         dispatch({ type: 'outbox', items: items.filter((i) => i.runId === view.id) });
-        return flush();
+        return flush(true);
       },
       () => dispatch({ type: 'outbox', items: [] }),
     );
-    const online = () => void flush();
+    const online = () => void flush(true);
     window.addEventListener('online', online);
     return () => window.removeEventListener('online', online);
   }, [view.id]);
@@ -331,5 +331,7 @@ function follow(event: OutboxEvent, dispatch: (a: Action) => void, setReachable:
       return setReachable(true);
     case 'unreachable':
       return setReachable(false);
+    case 'waiting':
+      return;
   }
 }

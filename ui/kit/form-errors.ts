@@ -1,5 +1,5 @@
 import type { FieldValues, Path, UseFormSetError } from 'react-hook-form';
-import type { Sent } from './send';
+import { problemsOf, type Sent } from './send';
 
 type Failure = Extract<Sent<never>, { ok: false }>['error'];
 
@@ -9,15 +9,7 @@ export function showRefusal<T extends FieldValues>(
   setError: UseFormSetError<T>,
   fields: readonly Path<T>[],
 ): void {
-  if (failure.kind === 'unreachable') {
-    setError('root', { message: 'No server. What you typed is still here; try again.' });
-    return;
-  }
-  if (failure.kind === 'signed-out') {
-    setError('root', { message: failure.message });
-    return;
-  }
-  for (const { path, message } of failure.problem.errors) {
+  for (const { path, message } of problemsOf(failure)) {
     const field = fields.find((f) => path.split('/').includes(f));
     setError(field ?? 'root', { message });
   }

@@ -1,13 +1,28 @@
 import type { ProblemDetails } from '../../formats/problem';
-import { fail, ok, type Result } from '../../core/result';
+import { fail, ok, type Problem, type Result } from '../../core/result';
 
-/** What comes of a request: an answer, a refusal with its fields, nobody there, or nobody signed in. */
+/** What comes of a request: an answer, a refusal with its fields, no server, a server that fails at it, or nobody signed in. */
 export type Sent<T> = Result<
   T,
   | { readonly kind: 'refused'; readonly problem: ProblemDetails }
   | { readonly kind: 'unreachable' }
-  | { readonly kind: 'signed-out'; readonly message: string }
+  | { readonly kind: 'failing' | 'signed-out'; readonly message: string }
 >;
+
+/** What a failed sending says at a form that keeps what was typed. */
+export function problemsOf(error: Extract<Sent<never>, { ok: false }>['error']): readonly Problem[] {
+  const still = 'What you typed is still here; try again.';
+  switch (error.kind) {
+    case 'refused':
+      return error.problem.errors;
+    case 'unreachable':
+      return [{ path: '', message: `No server. ${still}` }];
+    case 'failing':
+      return [{ path: '', message: `${error.message} ${still}` }];
+    case 'signed-out':
+      return [{ path: '', message: error.message }];
+  }
+}
 
 const TIMEOUT_MS = 10_000;
 
@@ -18,7 +33,7 @@ export function onSignedOut(listener: (message: string) => void): () => void {
   return () => listeners.delete(listener);
 }
 
-/** Posts JSON. Server errors count as unreachable: the same request may succeed later. */
+/** Posts JSON. What has no answer, or fails at the server, may succeed later with the same request. */
 export const send = <T>(url: string, body: unknown): Promise<Sent<T>> =>
   sendBody<T>(url, JSON.stringify(body), 'application/json');
 
@@ -37,7 +52,8 @@ export async function sendBody<T>(
       signal: AbortSignal.timeout(timeout_ms),
     });
     if (response.ok) return ok((await response.json()) as T);
-    if (response.status >= 500) return fail({ kind: 'unreachable' });
+    if (response.status >= 500)
+      return fail({ kind: 'failing', message: `The server could not store it (${response.status}).` });
     const problem = (await response.json()) as ProblemDetails;
     // Signing in itself is refused at its own fields.
     if (response.status !== 401 || url.startsWith('/api/session/')) return fail({ kind: 'refused', problem });
