@@ -1,54 +1,108 @@
 /** Arrows between folders point down only: docs/architecture.md. */
-const rooms = ['core', 'formats', 'server', 'workers', 'ui', 'app', 'cli', 'demo', 'e2e', 'bench', 'scripts'];
 const may = {
   core: [],
   formats: ['core'],
-  server: ['core', 'formats'],
+  application: ['core', 'formats'],
+  server: ['core', 'formats', 'application'],
+  print: ['core', 'application'],
   workers: ['core'],
-  ui: ['core', 'formats', 'workers'],
-  app: ['core', 'formats', 'server', 'ui'],
-  cli: ['core', 'formats'],
-  demo: ['core', 'formats', 'server'],
-  scripts: ['core', 'formats', 'server', 'demo'],
-  bench: ['core', 'formats', 'server', 'demo', 'e2e'],
-  e2e: ['core', 'formats', 'server', 'demo'],
+  ui: ['core', 'formats', 'application', 'workers'],
+  app: ['core', 'formats', 'application', 'server', 'print', 'ui'],
+  cli: ['core', 'formats', 'application'],
+  demo: ['core', 'formats', 'application', 'server'],
+  scripts: ['core', 'formats', 'application', 'server', 'demo'],
+  bench: ['core', 'formats', 'application', 'server', 'demo', 'e2e'],
+  e2e: ['core', 'formats', 'application', 'server', 'demo'],
 };
+const rooms = Object.keys(may);
 const arrow = (room) => ({
   name: `${room}-points-down`,
   severity: 'error',
   from: { path: `^${room}/` },
   to: { path: `^(${rooms.filter((r) => r !== room && !may[room].includes(r)).join('|')})/` },
 });
-/** Inside core, from the ground up. A floor may use those below it. */
-const floors = [
-  'quantity',
-  'metrology',
-  'engine',
-  'codes',
-  'limits',
-  'catalogue',
-  'judge',
-  'shelf',
-  'sums',
-  'evidence',
-  'plan',
-  'circuit',
-  'diagnosis',
-  'repair',
-  'job',
-];
-const floor = (name, i) => ({
-  name: `core-${name}-points-down`,
-  severity: 'error',
-  from: { path: `^core/${name}/` },
-  to: { path: `^core/(${floors.slice(i + 1).join('|')})/` },
-});
+/** One floor finer: each room of core/ and each feature of server/ with those that it may import, and no others. */
+const coreMay = {
+  foundation: [],
+  numerics: [],
+  quantity: ['foundation'],
+  metrology: ['foundation', 'numerics', 'quantity'],
+  engine: ['foundation'],
+  codes: ['foundation', 'engine'],
+  limits: ['foundation', 'numerics', 'quantity', 'metrology'],
+  catalogue: ['foundation', 'quantity', 'metrology', 'engine', 'limits'],
+  judge: ['foundation', 'numerics', 'quantity', 'metrology', 'engine', 'limits', 'catalogue'],
+  specifications: ['foundation', 'quantity', 'engine', 'limits', 'catalogue', 'judge'],
+  calculations: ['foundation', 'quantity', 'metrology', 'limits'],
+  solver: ['foundation', 'numerics'],
+  circuits: ['foundation', 'quantity', 'engine', 'limits', 'catalogue', 'solver'],
+  evidence: ['foundation', 'quantity', 'metrology', 'engine', 'catalogue', 'judge'],
+  plan: ['foundation', 'engine', 'catalogue', 'judge', 'evidence'],
+  diagnosis: [
+    'foundation',
+    'numerics',
+    'quantity',
+    'metrology',
+    'engine',
+    'catalogue',
+    'judge',
+    'evidence',
+    'solver',
+    'circuits',
+  ],
+  repair: ['foundation', 'numerics', 'quantity', 'engine', 'codes', 'judge', 'evidence'],
+  job: ['foundation', 'codes', 'judge', 'evidence', 'plan', 'repair'],
+};
+const serverMay = {
+  db: [],
+  people: ['db', 'policy'],
+  policy: ['db'],
+  fleet: ['db', 'policy'],
+  instruments: ['db', 'policy'],
+  catalogue: ['db', 'policy'],
+  specifications: ['db', 'policy', 'catalogue'],
+  readings: ['db', 'policy', 'fleet', 'catalogue', 'instruments', 'specifications'],
+  evidence: ['db', 'policy'],
+  repair: ['db', 'policy', 'evidence', 'readings'],
+  audit: ['db'],
+  live: ['db'],
+  jobs: [
+    'db',
+    'policy',
+    'fleet',
+    'catalogue',
+    'readings',
+    'evidence',
+    'repair',
+    'specifications',
+    'instruments',
+    'audit',
+  ],
+  bundle: ['db', 'policy', 'readings', 'jobs', 'audit'],
+};
+const inner = (top, table) =>
+  Object.entries(table).map(([name, allowed]) => ({
+    name: `${top}-${name}-imports-what-it-declares`,
+    severity: 'error',
+    from: { path: `^${top}/${name}/`, pathNot: '\\.test\\.ts$' },
+    to: { path: `^${top}/`, pathNot: `^${top}/(${[name, ...allowed].join('|')})/` },
+  }));
 
 module.exports = {
   forbidden: [
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
     ...rooms.map(arrow),
-    ...floors.slice(0, -1).map(floor),
+    ...inner('core', coreMay),
+    ...inner('server', serverMay),
+    {
+      name: 'every-room-is-declared',
+      severity: 'error',
+      from: {
+        path: '^(core|server)/',
+        pathNot: `^(core/(${Object.keys(coreMay).join('|')})|server/(${Object.keys(serverMay).join('|')}|testing))/`,
+      },
+      to: {},
+    },
     {
       name: 'core-is-pure',
       comment: 'core runs in the browser, in a worker, on the server and in the command line',
@@ -57,17 +111,17 @@ module.exports = {
       to: { dependencyTypes: ['core', 'npm', 'npm-dev', 'npm-peer', 'npm-optional'] },
     },
     {
-      name: 'formats-is-portable',
+      name: 'formats-and-application-are-portable',
       severity: 'error',
-      from: { path: '^formats/', pathNot: '\\.test\\.ts$' },
+      from: { path: '^(formats|application)/', pathNot: '\\.test\\.ts$' },
       to: { dependencyTypes: ['core'] },
     },
     { name: 'nothing-unresolved', severity: 'error', from: {}, to: { couldNotResolve: true } },
     {
       name: 'no-test-tools-in-code',
       severity: 'error',
-      from: { path: '^core/', pathNot: '\\.test\\.ts$' },
-      to: { path: '^core/.*/testing\\.ts$' },
+      from: { pathNot: '\\.test\\.tsx?$|^server/testing/' },
+      to: { path: '/testing\\.ts$|^server/testing/' },
     },
     {
       name: 'no-tests-in-code',

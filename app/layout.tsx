@@ -1,8 +1,8 @@
 import type { Metadata, Viewport } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
-import type { SignedIn } from '@/formats/views';
-import { signedIn } from '@/server/sign-in';
+import type { SignedIn } from '@/application/views';
+import { signedIn } from '@/server/people/sign-in';
 import { Waiting } from '@/ui/bench/waiting';
 import { SessionProvider } from '@/ui/kit/session';
 import { Themes } from '@/ui/kit/themes';

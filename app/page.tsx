@@ -1,6 +1,6 @@
 import { needPerson } from '@/app/need-person';
-import { serverDb } from '@/server/db';
-import { viewYard } from '@/server/yard';
+import { serverDb } from '@/server/db/connection';
+import { viewYard } from '@/server/jobs/yard';
 import { TopBar } from '@/ui/kit/top-bar';
 import { Yard } from '@/ui/yard/yard';
 

@@ -1,7 +1,7 @@
 import { findTest } from '../core/catalogue/catalogue';
-import { CIRCUITS } from '../core/circuit/library/library';
-import type { LibraryCircuit } from '../core/circuit/library/types';
-import { KeptSets } from '../core/diagnosis/several';
+import { CIRCUITS } from '../core/circuits/library';
+import type { LibraryCircuit } from '../core/circuits/types';
+import { KeptSets } from '../core/diagnosis/multiple-faults';
 import { diagnose, prepare } from '../core/diagnosis/diagnose';
 import { decisionOf } from '../core/diagnosis/predict';
 import type { Predictions } from '../core/diagnosis/predictions';

@@ -1,6 +1,6 @@
 import { OwnServer } from '../e2e/server';
 import { loadDemo } from '../demo/load';
-import { connect, migrateDatabase } from '../server/db';
+import { connect, migrateDatabase } from '../server/db/connection';
 import { benchBest } from './best';
 import { benchJudging } from './judging';
 import { machine } from './measure';

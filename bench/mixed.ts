@@ -5,8 +5,8 @@ import type { TestDefinition } from '../core/catalogue/types';
 import type { Engine } from '../core/engine/layout';
 import { judgeSet } from '../core/judge/set';
 import type { TestSet } from '../core/judge/types';
-import { arrangeShelf, chooseSpecification } from '../core/shelf/choose';
-import type { Situation, Specification } from '../core/shelf/types';
+import { arrangeShelf, chooseSpecification } from '../core/specifications/choose';
+import type { Situation, Specification } from '../core/specifications/types';
 import { report } from './measure';
 
 const V8: Engine = { layout: 'vee', cylinders: 8, numbering: { scheme: 'odd-even' }, systemVoltage_V: 12 };

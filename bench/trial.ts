@@ -1,11 +1,11 @@
 import { findTest } from '../core/catalogue/catalogue';
-import { FastSolver } from '../core/circuit/fast';
-import { solveCircuit } from '../core/circuit/solve';
-import { CIRCUITS } from '../core/circuit/library/library';
-import { expandElements, expandProbes, expandSuspects, type PlacedSuspect } from '../core/circuit/library/expand';
-import type { LibraryCircuit } from '../core/circuit/library/types';
-import { measureCircuit } from '../core/circuit/measure';
-import type { Element, Fault } from '../core/circuit/types';
+import { FastSolver } from '../core/solver/fast';
+import { solveCircuit } from '../core/solver/solve';
+import { CIRCUITS } from '../core/circuits/library';
+import { expandElements, expandProbes, expandSuspects, type PlacedSuspect } from '../core/circuits/expand';
+import type { LibraryCircuit } from '../core/circuits/types';
+import { measureCircuit } from '../core/solver/measure';
+import type { Element, Fault } from '../core/solver/types';
 import { diagnose, prepare, type Prepared } from '../core/diagnosis/diagnose';
 import { decisionOf } from '../core/diagnosis/predict';
 import type { Measured } from '../core/diagnosis/types';

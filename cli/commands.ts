@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { problemDetails } from '../formats/problem';
-import { solveText } from '../formats/circuit';
-import { diagnoseText } from '../formats/evidence';
 import { explainCodes } from '../formats/codes';
-import { judgeText } from '../formats/test-set';
-import type { Result } from '../core/result';
+import type { Result } from '../core/foundation/result';
+import { judgeText } from '../application/judging/judge-document';
+import { solveText } from '../application/circuits/solve-document';
+import { diagnoseText } from '../application/diagnosis/diagnose-document';
 
 /** Headless commands. Each answers with one JSON document on standard output. Some read a file or `-`, some take words. */
 const FROM_FILE: Readonly<Record<string, (text: string) => Result<unknown>>> = {

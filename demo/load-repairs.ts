@@ -1,14 +1,14 @@
 import { v5 } from 'uuid';
 import type { RepairRecord } from '../core/repair/types';
-import type { Result } from '../core/result';
+import type { Result } from '../core/foundation/result';
 import type { ProblemDetails } from '../formats/problem';
-import { recordCodes } from '../server/codes';
-import { startRun } from '../server/commands';
-import type { Db } from '../server/db';
-import { recordEvidence } from '../server/evidence';
-import { findingsOf } from '../server/findings';
-import { recordCircumstance, recordReading } from '../server/recording';
-import { keepServiceData, recordsOfJobs, writeRecord } from '../server/records';
+import { recordCodes } from '../server/jobs/codes';
+import { startRun } from '../server/fleet/commands';
+import type { Db } from '../server/db/connection';
+import { recordEvidence } from '../server/evidence/evidence';
+import { findingsOf } from '../server/evidence/findings';
+import { recordCircumstance, recordReading } from '../server/readings/record-reading';
+import { keepServiceData, recordsOfJobs, writeRecord } from '../server/repair/repair-log';
 import { type DemoRepair, REPAIRS, SERVICE_DATA, stepsOf } from './repairs';
 
 type Id = (...name: (string | number)[]) => string;

@@ -1,7 +1,7 @@
 import { findTest } from '../core/catalogue/catalogue';
 import type { TestDefinition } from '../core/catalogue/types';
 import type { Limits } from '../core/limits/types';
-import type { ShelfEntry } from '../formats/shelf';
+import type { ShelfEntry } from '../formats/specifications';
 
 /** The invented depots' limits. `key` keeps ids steady from one loading to the next. */
 type DemoEntry = ShelfEntry & { readonly key: readonly string[] };

@@ -1,7 +1,6 @@
 import { checkDefinition } from '../core/catalogue/check';
 import type { TestDefinition } from '../core/catalogue/types';
-import { fail, ok, type Result } from '../core/result';
-import { canonical } from '../core/shelf/clash';
+import { fail, ok, type Result } from '../core/foundation/result';
 import { readJson, schema, validate } from './validate';
 
 /** `mudflat/catalogue` as it stands in a file. */
@@ -33,23 +32,3 @@ export function readCatalogue(text: string): Result<readonly TestDefinition[]> {
   return problems.length ? fail(problems) : ok(tests);
 }
 
-/** What a file would do to the catalogue, test by test. */
-export interface CataloguePlan {
-  readonly rows: readonly {
-    readonly id: string;
-    readonly name: string;
-    readonly action: 'new' | 'changed' | 'unchanged';
-  }[];
-  readonly stored: number;
-}
-
-export function planCatalogue(
-  incoming: readonly TestDefinition[],
-  there: readonly TestDefinition[],
-): CataloguePlan['rows'] {
-  const byId = new Map(there.map((t) => [t.id, t]));
-  return incoming.map(({ id, name }, i) => {
-    const known = byId.get(id);
-    return { id, name, action: !known ? 'new' : canonical(known) === canonical(incoming[i]) ? 'unchanged' : 'changed' };
-  });
-}

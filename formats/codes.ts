@@ -1,8 +1,6 @@
 import { decodeCode, findCodes } from '../core/codes/decode';
-import { areasFor, type Compared, compareCodes } from '../core/codes/phases';
 import type { CodeMeaning } from '../core/codes/types';
-import { fail, ok, type Problem, type Result } from '../core/result';
-import type { CodeView } from './views';
+import { fail, ok, type Problem, type Result } from '../core/foundation/result';
 
 /** `mudflat/codes`: fault codes explained. */
 export interface CodesDocument {
@@ -36,19 +34,3 @@ function decodeError(text: string): string {
   const decoded = decodeCode(text);
   return decoded.ok ? `"${text}" is read only on its own.` : decoded.error;
 }
-
-/** A code with its meaning and what became of it. */
-export type KnownCode = Compared & CodeMeaning;
-
-/** The codes of a job, each once, with what became of it over the phases. */
-export function knownCodes(codes: readonly Pick<CodeView, 'code' | 'phase'>[]): KnownCode[] {
-  const seen = codes.flatMap(({ code, phase }) => (code === null ? [] : [{ code, phase }]));
-  return compareCodes(seen, new Set(codes.map((c) => c.phase))).flatMap((c) => {
-    const meaning = decodeCode(c.code);
-    return meaning.ok ? [{ ...meaning.value, ...c }] : [];
-  });
-}
-
-/** Areas of the catalogue that the codes of a job point at, most telling first. */
-export const pointedByCodes = (codes: readonly Pick<CodeView, 'code' | 'phase'>[]): string[] =>
-  areasFor(knownCodes(codes));

@@ -2,7 +2,7 @@ import type { AccuracyRange, Instrument } from '../core/metrology/instrument';
 import { readEntry } from '../core/limits/entry';
 import { entryToBase, parseEntry } from '../core/quantity/entry';
 import { baseUnit } from '../core/quantity/units';
-import { fail, ok, problem, type Result } from '../core/result';
+import { fail, ok, problem, type Result } from '../core/foundation/result';
 
 export interface InstrumentDocument {
   readonly kind: string;

@@ -4,7 +4,7 @@ import { CONFIDENCES } from '../core/evidence/finding';
 import type { Evidence } from '../core/evidence/types';
 import type { FindingBody } from '../core/evidence/finding';
 import type { PlanChange } from '../core/plan/types';
-import { ROLES } from '../core/vocabulary';
+import { ROLES } from '../core/foundation/vocabulary';
 
 /** Bodies of the HTTP API that concern people and what stands in a job beside readings. */
 

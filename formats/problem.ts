@@ -1,4 +1,4 @@
-import type { Problem } from '../core/result';
+import type { Problem } from '../core/foundation/result';
 
 /** Problem details after RFC 9457, with the list of fields that are wrong. */
 export interface ProblemDetails {

@@ -1,10 +1,10 @@
 import type { FromSchema } from 'json-schema-to-ts';
 import { CONDITIONS } from '../core/evidence/types';
 import type { Engine } from '../core/engine/layout';
-import type { LibraryCircuit } from '../core/circuit/library/types';
+import type { LibraryCircuit } from '../core/circuits/types';
 import type { TestDefinition } from '../core/catalogue/types';
 import type { InstrumentDocument } from './instrument';
-import type { ShelfEntry } from './shelf';
+import type { ShelfEntry } from './specifications';
 
 /** Bodies of the HTTP API. Schemas are checked on the server; the types serve both sides. */
 

@@ -1,6 +1,6 @@
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
-import { fail, ok, type Problem, type Result } from '../core/result';
+import { fail, ok, type Problem, type Result } from '../core/foundation/result';
 
 /** A row of a table with the line of the file on which it begins. */
 export interface TableRow {

@@ -1,10 +1,9 @@
 import type { Engine } from '../core/engine/layout';
 import type { DecisionRule } from '../core/metrology/conformity';
-import { judgeSet } from '../core/judge/set';
-import type { Condition, Judgement, Limits, ReadingIn, TestSet } from '../core/judge/types';
-import { ok, type Result } from '../core/result';
+import type { Condition, Limits, ReadingIn, TestSet } from '../core/judge/types';
+import { ok, type Result } from '../core/foundation/result';
 import { type InstrumentDocument, readInstrument } from './instrument';
-import { readJson, schema, validate } from './validate';
+import { schema, validate } from './validate';
 
 /** `mudflat/test-set` as it stands in a file. */
 export interface TestSetDocument {
@@ -44,15 +43,4 @@ export function readTestSet(document: unknown): Result<TestSet> {
     groups,
     decision,
   });
-}
-
-/** From text to judgement: what the command line and the HTTP API both call. */
-export function judgeText(text: string): Result<Judgement> {
-  const json = readJson(text);
-  return json.ok ? judgeDocument(json.value) : json;
-}
-
-export function judgeDocument(document: unknown): Result<Judgement> {
-  const set = readTestSet(document);
-  return set.ok ? judgeSet(set.value) : set;
 }

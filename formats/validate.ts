@@ -1,7 +1,7 @@
 import type { ErrorObject, ValidateFunction } from 'ajv';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import addFormats from 'ajv-formats';
-import { fail, ok, type Problem, type Result } from '../core/result';
+import { fail, ok, type Problem, type Result } from '../core/foundation/result';
 import bundle from '../docs/formats/bundle.schema.json';
 import catalogue from '../docs/formats/catalogue.schema.json';
 import circuit from '../docs/formats/circuit.schema.json';

@@ -60,7 +60,7 @@ need_node_modules() {
 
 # The sources that a build depends on, as one hash.
 source_hash() {
-  find app core formats server ui workers docs/formats package-lock.json next.config.ts postcss.config.mjs tsconfig.json -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum
+  find app application core formats print server ui workers docs/formats package-lock.json next.config.ts postcss.config.mjs tsconfig.json -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum
 }
 
 # need_build DIST: builds into DIST unless it holds a build of these very sources.

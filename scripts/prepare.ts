@@ -1,5 +1,5 @@
 import { loadDemo } from '../demo/load';
-import { connect, migrateDatabase } from '../server/db';
+import { connect, migrateDatabase } from '../server/db/connection';
 
 /** Migrates the database of DATABASE_URL; with `--demo` loads the demo fleet too. Both may run again and again. */
 async function main(): Promise<void> {

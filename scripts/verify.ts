@@ -1,5 +1,5 @@
-import { connect, migrateDatabase } from '../server/db';
-import { findJob, verifyJob } from '../server/trail';
+import { connect, migrateDatabase } from '../server/db/connection';
+import { findJob, verifyJob } from '../server/audit/audit-trail';
 
 const EXIT_INPUT_WRONG = 2;
 

@@ -1,8 +1,9 @@
 import { findTest } from '../core/catalogue/catalogue';
 import type { Engine } from '../core/engine/layout';
 import type { Limits, Position } from '../core/judge/types';
-import { judgeRun } from '../formats/run-set';
-import { type CircumstanceView, countingReadings, type ReadingView, type RunView } from '../formats/views';
+import { judgeRun } from '../application/judging/judge-run';
+import { type CircumstanceView, type ReadingView, type RunView } from '../application/views';
+import { countingReadings } from '../application/judging/corrections';
 
 /** Views as a server would send them, for tests of the screens. Invented numbers. */
 

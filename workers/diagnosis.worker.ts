@@ -1,8 +1,8 @@
 import { expose } from 'comlink';
-import type { Wiring } from '../core/circuit/library/expand';
-import type { LibraryCircuit } from '../core/circuit/library/types';
+import type { Wiring } from '../core/circuits/expand';
+import type { LibraryCircuit } from '../core/circuits/types';
 import { type Case, circuitsInQuestion, Kept, weighOne, type WeighedCircuit } from '../core/diagnosis/case';
-import { shownWithFault, type ShownFault } from '../core/diagnosis/shown';
+import { shownWithFault, type ShownFault } from '../core/diagnosis/predicted-readings';
 import type { Hypothesis, Measured } from '../core/diagnosis/types';
 
 /** Circuits are weighed beside the page, so that typing never waits. A newer question cancels an older one between two circuits. */

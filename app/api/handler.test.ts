@@ -1,4 +1,4 @@
-jest.mock('@/server/sign-in', () => ({
+jest.mock('@/server/people/sign-in', () => ({
   actorOf: (headers: Headers) =>
     Promise.resolve(
       headers.get('x-test') === 'nobody'
@@ -8,8 +8,8 @@ jest.mock('@/server/sign-in', () => ({
   deviceActor: (_: Headers, name: string) =>
     Promise.resolve(name === 'Second' ? { id: 'q', name, role: 'viewer', depotId: null } : null),
 }));
-jest.mock('@/server/db', () => ({ serverDb: () => ({ db: {} }) }));
-jest.mock('@/server/access', () => ({
+jest.mock('@/server/db/connection', () => ({ serverDb: () => ({ db: {} }) }));
+jest.mock('@/server/policy/access', () => ({
   refusalFor: (_: unknown, actor: { role: string }, permit: { role: string }) =>
     Promise.resolve(
       permit.role === 'any' || actor.role !== 'viewer'

@@ -1,11 +1,11 @@
 import type { ValidateFunction } from 'ajv';
-import type { Result } from '@/core/result';
+import type { Result } from '@/core/foundation/result';
 import { type ProblemDetails, problemDetails } from '@/formats/problem';
 import { readJson, validate } from '@/formats/validate';
-import { type Permit, refusalFor } from '@/server/access';
-import { serverDb } from '@/server/db';
-import type { Actor } from '@/server/actor';
-import { actorOf, deviceActor, type SignInOutcome } from '@/server/sign-in';
+import { type Permit, refusalFor } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
+import type { Actor } from '@/server/policy/actor';
+import { actorOf, deviceActor, type SignInOutcome } from '@/server/people/sign-in';
 
 const MOST_BYTES = 8 * 1024 * 1024;
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;

@@ -1,6 +1,6 @@
 import { needPerson } from '@/app/need-person';
-import { serverDb } from '@/server/db';
-import { allTests, ownTests } from '@/server/tests';
+import { serverDb } from '@/server/db/connection';
+import { allTests, ownTests } from '@/server/catalogue/tests';
 import { Catalogue } from '@/ui/catalogue/catalogue';
 import { TopBar } from '@/ui/kit/top-bar';
 

@@ -1,8 +1,8 @@
 import { needPerson } from '@/app/need-person';
-import { allCircuits, ownCircuits } from '@/server/circuits';
-import { serverDb } from '@/server/db';
-import { viewFamilies } from '@/server/yard';
-import { allTests } from '@/server/tests';
+import { allCircuits, ownCircuits } from '@/server/catalogue/circuits';
+import { serverDb } from '@/server/db/connection';
+import { viewFamilies } from '@/server/jobs/yard';
+import { allTests } from '@/server/catalogue/tests';
 import { Circuits } from '@/ui/circuits/circuits';
 import { TopBar } from '@/ui/kit/top-bar';
 

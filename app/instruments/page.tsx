@@ -1,6 +1,6 @@
 import { needPerson } from '@/app/need-person';
-import { serverDb } from '@/server/db';
-import { viewInstruments } from '@/server/instruments';
+import { serverDb } from '@/server/db/connection';
+import { viewInstruments } from '@/server/instruments/instruments';
 import { Instruments } from '@/ui/instruments/instruments';
 import { TopBar } from '@/ui/kit/top-bar';
 

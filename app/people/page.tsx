@@ -1,7 +1,7 @@
 import { needPerson } from '@/app/need-person';
-import { serverDb } from '@/server/db';
-import { listPersons } from '@/server/people';
-import { viewDepots } from '@/server/yard';
+import { serverDb } from '@/server/db/connection';
+import { listPersons } from '@/server/people/people';
+import { viewDepots } from '@/server/jobs/yard';
 import { TopBar } from '@/ui/kit/top-bar';
 import { People } from '@/ui/people/people';
 

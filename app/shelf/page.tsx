@@ -1,9 +1,9 @@
 import { needPerson } from '@/app/need-person';
-import { serverDb } from '@/server/db';
-import { viewShelf } from '@/server/shelf-view';
+import { serverDb } from '@/server/db/connection';
+import { viewShelf } from '@/server/specifications/view';
 import { isId } from '@/app/api/handler';
 import { TopBar } from '@/ui/kit/top-bar';
-import { Shelf } from '@/ui/shelf/shelf';
+import { Shelf } from '@/ui/specifications/shelf';
 
 export const dynamic = 'force-dynamic';
 export const metadata = { title: 'Shelf' };

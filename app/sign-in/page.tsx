@@ -1,8 +1,8 @@
 import { redirect } from 'next/navigation';
 import { headers } from 'next/headers';
-import { serverDb } from '@/server/db';
-import { listPersons } from '@/server/people';
-import { actorOf } from '@/server/sign-in';
+import { serverDb } from '@/server/db/connection';
+import { listPersons } from '@/server/people/people';
+import { actorOf } from '@/server/people/sign-in';
 import { SignInScreen } from '@/ui/people/sign-in-screen';
 
 export const dynamic = 'force-dynamic';

@@ -1,6 +1,6 @@
 import { checkLimits } from '../limits/check';
 import { requireUnit } from '../quantity/units';
-import type { Problem } from '../result';
+import type { Problem } from '../foundation/result';
 import type { TestDefinition } from './types';
 
 const ID = /^[a-z0-9]+(-[a-z0-9]+)*$/;

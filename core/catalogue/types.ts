@@ -1,6 +1,6 @@
 import type { Limits } from '../limits/types';
 import type { Quantity } from '../quantity/units';
-import type { Pattern, Verdict } from '../vocabulary';
+import type { Pattern, Verdict } from '../foundation/vocabulary';
 
 /** A state that must be true before a reading counts. Confirmed by the technician, printed with the result. */
 export interface RequiredState {

@@ -1,4 +1,4 @@
-import { fail, ok, type Result } from '../result';
+import { fail, ok, type Result } from '../foundation/result';
 import { BY_CYLINDER, FMI, LARGEST_SPN, MAKERS_OWN, SPN } from './j1939-table';
 import { DIVISIONS, DIVISIONS_2, FAILURE_TYPES, LETTERS, RANGES } from './j2012-table';
 import type { CodeMeaning } from './types';

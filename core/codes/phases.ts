@@ -1,4 +1,4 @@
-import { groupBy } from '../collections';
+import { groupBy } from '../foundation/collections';
 
 /** When a code was read. */
 export const PHASES = ['as-found', 'caused-by-testing', 'after-clearing', 'after-road-test'] as const;

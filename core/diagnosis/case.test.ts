@@ -1,4 +1,4 @@
-import { CIRCUITS } from '../circuit/library/library';
+import { CIRCUITS } from '../circuits/library';
 import { type Case, circuitsInQuestion, Kept, weighCase } from './case';
 import type { Measured } from './types';
 

@@ -1,13 +1,13 @@
 import { findTest } from '../catalogue/catalogue';
-import { groupBy } from '../collections';
-import type { Wiring } from '../circuit/library/expand';
-import type { LibraryCircuit } from '../circuit/library/types';
-import { CORE_VERSION } from '../version';
+import { groupBy } from '../foundation/collections';
+import type { Wiring } from '../circuits/expand';
+import type { LibraryCircuit } from '../circuits/types';
+import { CORE_VERSION } from '../foundation/version';
 import type { Evidence } from '../evidence/types';
 import type { Position } from '../judge/types';
 import { diagnose, prepare, type Prepared } from './diagnose';
-import { type History, momentsOf, oddsFrom } from './odds';
-import { readAsShown, shownPrediction } from './shown';
+import { type History, momentsOf, oddsFrom } from './priors';
+import { readAsShown, shownPrediction } from './predicted-readings';
 import type { Diagnosis, Measured, Suspect } from './types';
 import { measuredWords } from './weigh';
 

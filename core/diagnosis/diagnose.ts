@@ -1,10 +1,10 @@
 import { cell } from '../numerics/cell';
-import type { Wiring } from '../circuit/library/expand';
+import type { Wiring } from '../circuits/expand';
 import { nextTests } from './next';
 import { joinAnd } from '../quantity/print';
 import { calledOf, OUTSIDE, predictAll, singleHypotheses } from './predict';
 import type { Predictions } from './predictions';
-import { KeptSets, severalAtOnce } from './several';
+import { KeptSets, severalAtOnce } from './multiple-faults';
 import { decisionShares, suspectsOf } from './suspects';
 import type { Diagnosis, DiagnosisInputs, Suspect } from './types';
 import { usable, weigh } from './weigh';

@@ -1,15 +1,15 @@
 import { spawnSync } from 'node:child_process';
 import fc from 'fast-check';
-import { checkLibraryCircuit } from '../circuit/library/check';
-import { expandElements, wiringOf } from '../circuit/library/expand';
-import { withShelf } from '../circuit/library/shelf';
-import { CIRCUITS, findCircuit } from '../circuit/library/library';
-import type { LibraryCircuit } from '../circuit/library/types';
-import { solveCircuit } from '../circuit/solve';
-import type { Element } from '../circuit/types';
+import { checkLibraryCircuit } from '../circuits/check';
+import { expandElements, wiringOf } from '../circuits/expand';
+import { withShelf } from '../circuits/with-limits';
+import { CIRCUITS, findCircuit } from '../circuits/library';
+import type { LibraryCircuit } from '../circuits/types';
+import { solveCircuit } from '../solver/solve';
+import type { Element } from '../solver/types';
 import type { Evidence } from '../evidence/types';
 import { diagnose, prepare, type Prepared } from './diagnose';
-import { oddsFrom } from './odds';
+import { oddsFrom } from './priors';
 import type { Diagnosis, Measured } from './types';
 
 // What convicts and what acquits is common practice, no source.

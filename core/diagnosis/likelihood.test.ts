@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import fc from 'fast-check';
-import { CIRCUITS } from '../circuit/library/library';
+import { CIRCUITS } from '../circuits/library';
 import { prepare } from './diagnose';
 import { readingLikelihood } from './likelihood';
 import { OVERLOAD_ohm } from './predict';

@@ -1,7 +1,7 @@
 import { cell } from '../numerics/cell';
 import type { Evidence } from '../evidence/types';
-import { momentsOf } from './odds';
-import { normalCdf } from '../metrology/normal';
+import { momentsOf } from './priors';
+import { normalCdf } from '../numerics/normal';
 import { OVERLOAD_ohm } from './predict';
 import { type Predictions, reachSd } from './predictions';
 import type { Hypothesis, Measured, Member, Moment } from './types';

@@ -2,7 +2,7 @@ import { cell } from '../numerics/cell';
 import { findTest } from '../catalogue/catalogue';
 import type { TestDefinition } from '../catalogue/types';
 import { isCold } from '../plan/plan';
-import { Ahead, SHARING } from './ahead';
+import { Ahead, SHARING } from './lookahead';
 import { costOf, lostBy, type Setting, settingAfter, warms } from './cost';
 import { spreadShown } from './likelihood';
 import { calledOf, decisionsOf } from './predict';

@@ -1,16 +1,16 @@
 import { cell } from '../numerics/cell';
-import { FastSolver, type Pattern } from '../circuit/fast';
+import { FastSolver, type Pattern } from '../solver/fast';
 import {
   expandElements,
   expandProbes,
   expandSuspects,
   type PlacedElement,
   type Wiring,
-} from '../circuit/library/expand';
-import type { LibraryCircuit, LibraryElement } from '../circuit/library/types';
-import { deviation, DRAWS } from './draws';
+} from '../circuits/expand';
+import type { LibraryCircuit, LibraryElement } from '../circuits/types';
+import { deviation, DRAWS } from './tolerance-samples';
 import type { Instance, Predictions } from './predictions';
-import { evenly, looseAt, reachOf } from './spreads';
+import { evenly, looseAt, reachOf } from './prediction-spread';
 import type { Hypothesis, Member } from './types';
 
 /** Ohms above which a meter shows overload. */

@@ -1,5 +1,5 @@
 import { cell } from '../numerics/cell';
-import type { Probe } from '../circuit/library/types';
+import type { Probe } from '../circuits/types';
 import type { Position } from '../judge/types';
 import type { Hypothesis } from './types';
 

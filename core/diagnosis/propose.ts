@@ -1,4 +1,4 @@
-import { groupBy } from '../collections';
+import { groupBy } from '../foundation/collections';
 import {
   byPosition,
   type Confidence,

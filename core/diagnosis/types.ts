@@ -1,5 +1,5 @@
-import type { Wiring } from '../circuit/library/expand';
-import type { LibraryCircuit } from '../circuit/library/types';
+import type { Wiring } from '../circuits/expand';
+import type { LibraryCircuit } from '../circuits/types';
 import type { Position } from '../judge/types';
 import type { Evidence } from '../evidence/types';
 

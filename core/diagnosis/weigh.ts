@@ -1,11 +1,11 @@
 import { cell } from '../numerics/cell';
 import { findTest } from '../catalogue/catalogue';
-import { groupBy } from '../collections';
+import { groupBy } from '../foundation/collections';
 import { evidenceWords } from '../evidence/rules';
 import { positionWords } from '../judge/words';
 import { commonPart, observationLikelihood, readingLikelihood } from './likelihood';
 import type { Predictions } from './predictions';
-import { shownReading } from './shown';
+import { shownReading } from './predicted-readings';
 import type { DiagnosisInputs, Hypothesis, Measured, Member } from './types';
 
 /** That there was a complaint and the circuit is still good: the cause is elsewhere. Share of the prior. */

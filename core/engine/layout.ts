@@ -1,4 +1,4 @@
-import type { Problem } from '../result';
+import type { Problem } from '../foundation/result';
 
 /**
  * Engine layouts, numbering conventions and firing orders.

@@ -1,6 +1,6 @@
 import { positionWords } from '../judge/words';
 import type { Position } from '../judge/types';
-import { groupBy } from '../collections';
+import { groupBy } from '../foundation/collections';
 import { joinAnd } from '../quantity/print';
 import { differenceRules, evidenceRules, namedTestRules, patternRules, readingRules } from './rules';
 import type { Contradiction, Known, MeasuredRun, RecordedEvidence, Statement, Target } from './types';

@@ -1,6 +1,6 @@
 import { type ReadEntry, readEntry } from '../limits/entry';
 import type { Instrument } from '../metrology/instrument';
-import type { Problem } from '../result';
+import type { Problem } from '../foundation/result';
 import type { Position, ReadingIn, TestSet } from './types';
 
 /** One entry as it was parsed, with its text. */

@@ -4,13 +4,13 @@ import type { Limits } from '../limits/types';
 import type { EnteredValue, UnitValue } from '../quantity/values';
 import type { DecisionRule } from '../metrology/conformity';
 import type { Instrument } from '../metrology/instrument';
-import type { Pattern, Severity, Verdict } from '../vocabulary';
+import type { Pattern, Severity, Verdict } from '../foundation/vocabulary';
 
 /** A cylinder number, or a name such as "key-on", "cranking", "pin 26". */
 export type Position = number | string;
 
 export type { Limits } from '../limits/types';
-export { SEVERITY, VERDICTS, type Pattern, type Severity, type Verdict } from '../vocabulary';
+export { SEVERITY, VERDICTS, type Pattern, type Severity, type Verdict } from '../foundation/vocabulary';
 
 export interface Condition {
   readonly key?: string | undefined;

@@ -1,4 +1,4 @@
-import type { Problem } from '../result';
+import type { Problem } from '../foundation/result';
 import { requireUnit } from '../quantity/units';
 import { limitsAt } from './at';
 import { checkTransfer } from './transfer';

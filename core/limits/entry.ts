@@ -1,7 +1,7 @@
 import { type Entry, entryToBase, parseEntry } from '../quantity/entry';
 import { fromBase, requireUnit, spanFromBase } from '../quantity/units';
 import { enteredValue, unitValue, type UnitValue } from '../quantity/values';
-import { fail, ok, type Result } from '../result';
+import { fail, ok, type Result } from '../foundation/result';
 import { type Stimulus, stimulusOf } from './transfer';
 import type { Limits } from './types';
 

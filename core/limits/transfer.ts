@@ -1,7 +1,7 @@
 import { interpolateLinear } from '../numerics/interpolate';
 import { fromBase, type Quantity, requireUnit, type ScaledUnit } from '../quantity/units';
 import { baseValue, unitValue, type UnitValue } from '../quantity/values';
-import type { Problem } from '../result';
+import type { Problem } from '../foundation/result';
 
 /** What acts on a sensor: its quantity and the unit in which the function is written. */
 export interface Stimulus {

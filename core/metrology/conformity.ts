@@ -1,4 +1,4 @@
-import { normalCdf } from './normal';
+import { normalCdf } from '../numerics/normal';
 
 /**
  * Conformance probability after JCGM 106:2012, clause 7 (clause numbers here from memory): with a measured value y and a normal distribution of

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import fc from 'fast-check';
 import { probabilityWithin } from './conformity';
 import { type Instrument, rangeFor } from './instrument';
-import { erfc, normalCdf } from './normal';
+import { erfc, normalCdf } from '../numerics/normal';
 import { COPPER_COEFFICIENT_PER_K, toReferenceFactor } from './temperature';
 import { combine, uncertaintyParts } from './uncertainty';
 

@@ -1,6 +1,6 @@
 import type { TestDefinition } from '../catalogue/types';
 import type { Known } from '../evidence/types';
-import type { Pattern } from '../vocabulary';
+import type { Pattern } from '../foundation/vocabulary';
 
 /** What a technician changed. `move` puts a test before another one, or last. */
 export type PlanChange =

@@ -1,4 +1,4 @@
-import { fail, ok, type Result } from '../result';
+import { fail, ok, type Result } from '../foundation/result';
 import { baseUnit, findUnit, PREFIXES, type Quantity, type ScaledUnit, spanToBase, toBase } from './units';
 import { type BaseValue, enteredValue, type EnteredValue } from './values';
 

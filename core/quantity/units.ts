@@ -1,4 +1,4 @@
-import { fail, ok, type Result } from '../result';
+import { fail, ok, type Result } from '../foundation/result';
 import { baseValue, type BaseValue, type EnteredValue, unitValue, type UnitValue } from './values';
 
 /**

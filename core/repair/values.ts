@@ -1,6 +1,6 @@
 import { findUnit, toBase } from '../quantity/units';
 import { enteredValue } from '../quantity/values';
-import { fail, ok, type Result } from '../result';
+import { fail, ok, type Result } from '../foundation/result';
 
 /** A value that was reached, in base units, as a person writes it: "18 Nm", "13 lbf ft", "90°", "0,4 mm", "0.3 V". */
 export interface ReachedValue {

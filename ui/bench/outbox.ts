@@ -1,5 +1,5 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
-import { groupBy } from '../../core/collections';
+import { groupBy } from '../../core/foundation/collections';
 import type { ProblemDetails } from '../../formats/problem';
 import type { RecordCircumstance, RecordReading } from '../../formats/requests';
 import { send } from '../kit/send';

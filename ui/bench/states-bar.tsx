@@ -4,7 +4,7 @@ import { Check } from 'lucide-react';
 import { useToday } from '../kit/on-client';
 import type { RequiredState } from '../../core/catalogue/types';
 import type { Quantity } from '../../core/quantity/units';
-import type { CircumstanceView, InstrumentView, LeadView } from '../../formats/views';
+import type { CircumstanceView, InstrumentView, LeadView } from '../../application/views';
 
 export interface StatesBarProps {
   readonly states: readonly RequiredState[];

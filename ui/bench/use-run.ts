@@ -3,17 +3,12 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { v7 } from 'uuid';
 import type { Judgement, Position } from '../../core/judge/types';
-import { judgeRun, type RunInputs } from '../../formats/run-set';
+import { judgeRun, type RunInputs } from '../../application/judging/judge-run';
 import type { ProblemDetails } from '../../formats/problem';
-import {
-  type CircumstanceView,
-  countingReadings,
-  currentReadings,
-  type ReadingView,
-  type RunView,
-} from '../../formats/views';
+import { type CircumstanceView, type ReadingView, type RunView } from '../../application/views';
 import { useLive } from '../kit/live';
 import { drop, flush, keep, kept, onOutbox, type OutboxEvent, type OutboxItem } from './outbox';
+import { countingReadings, currentReadings } from '../../application/judging/corrections';
 
 export type SaveState = 'keeping' | 'queued' | 'saved' | 'refused' | 'not kept';
 

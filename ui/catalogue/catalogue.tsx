@@ -4,8 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { indexFindable, searchWords } from '../../core/catalogue/search';
 import type { TestDefinition } from '../../core/catalogue/types';
-import { groupBy } from '../../core/collections';
-import type { CataloguePlan } from '../../formats/catalogue';
+import { groupBy } from '../../core/foundation/collections';
 import { Button, buttonLook } from '../kit/button';
 import { ImportFile } from '../kit/import-file';
 import { usePerson } from '../kit/session';
@@ -14,6 +13,7 @@ import { BLANK, copyOf } from './draft';
 import type { CatalogueEntry } from './entry';
 import { EditTest } from './edit-test';
 import { TestDetail } from './test-detail';
+import type { CataloguePlan } from '../../application/catalogue-plan';
 
 /** All tests that can be done, found while typing; a lead adds and copies them here. */
 export function Catalogue({ entries }: { entries: readonly CatalogueEntry[] }) {

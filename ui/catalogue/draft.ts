@@ -1,6 +1,6 @@
 import { CAUTIONS, STATES } from '../../core/catalogue/shared';
 import type { Caution, RequiredState, TestDefinition } from '../../core/catalogue/types';
-import { fail, ok, type Problem, type Result } from '../../core/result';
+import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import { type Draft, DraftReader, pruned } from '../kit/draft';
 
 /** What has no field of its own stands as JSON. */

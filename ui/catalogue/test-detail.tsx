@@ -8,7 +8,7 @@ import { joinAnd } from '../../core/quantity/print';
 import { Button } from '../kit/button';
 import { OtherProblems } from '../kit/form';
 import { useSend } from '../kit/use-send';
-import { limitWords, whenWords } from '../shelf/words';
+import { limitWords, whenWords } from '../specifications/words';
 import type { CatalogueEntry } from './entry';
 
 /** A test in full: cautions before the steps, what it proves, and what judges it where the shelf has nothing better. */

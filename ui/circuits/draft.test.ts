@@ -1,5 +1,5 @@
 import { CATALOGUE } from '../../core/catalogue/catalogue';
-import { CIRCUITS } from '../../core/circuit/library/library';
+import { CIRCUITS } from '../../core/circuits/library';
 import { circuitOf, draftOf, valueKeys } from './draft';
 
 const read = (draft: Parameters<typeof circuitOf>[0]) => circuitOf(draft, 1, CATALOGUE);

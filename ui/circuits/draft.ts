@@ -1,7 +1,7 @@
-import { checkLibraryCircuit } from '../../core/circuit/library/check';
-import type { LibraryCircuit } from '../../core/circuit/library/types';
+import { checkLibraryCircuit } from '../../core/circuits/check';
+import type { LibraryCircuit } from '../../core/circuits/types';
 import type { TestDefinition } from '../../core/catalogue/types';
-import { fail, ok, type Problem, type Result } from '../../core/result';
+import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import { schema, validate } from '../../formats/validate';
 import { type Draft, DraftReader, pruned } from '../kit/draft';
 

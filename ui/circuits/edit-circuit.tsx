@@ -1,8 +1,8 @@
 'use client';
 import { useMemo, useState } from 'react';
 import { v7 } from 'uuid';
-import type { Wiring } from '../../core/circuit/library/expand';
-import type { LibraryCircuit } from '../../core/circuit/library/types';
+import type { Wiring } from '../../core/circuits/expand';
+import type { LibraryCircuit } from '../../core/circuits/types';
 import type { TestDefinition } from '../../core/catalogue/types';
 import { Button } from '../kit/button';
 import { DraftField, OtherProblems, Row } from '../kit/form';

@@ -2,9 +2,9 @@ import type { AccuracyRange } from '../../core/metrology/instrument';
 import { entryToBase, parseEntry } from '../../core/quantity/entry';
 import { printLimit } from '../../core/quantity/print';
 import { baseUnit, QUANTITIES, type Quantity } from '../../core/quantity/units';
-import { fail, ok, type Problem, type Result } from '../../core/result';
+import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import type { InstrumentDocument } from '../../formats/instrument';
-import type { InstrumentView } from '../../formats/views';
+import type { InstrumentView } from '../../application/views';
 import { type Draft, DraftReader, pruned } from '../kit/draft';
 
 export const KINDS = ['multimeter', 'clamp', 'gauge', 'scan tool', 'four-wire meter', 'oscilloscope'] as const;

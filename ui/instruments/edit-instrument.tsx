@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { v7 } from 'uuid';
-import type { InstrumentView } from '../../formats/views';
+import type { InstrumentView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';

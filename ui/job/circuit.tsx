@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { ComparedReading, ExpectedReading } from '../../core/diagnosis/case';
 import type { Suspect, WeighedEvidence } from '../../core/diagnosis/types';
 import { positionWords } from '../../core/judge/words';
-import type { CircuitView } from '../../formats/views';
+import type { CircuitView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Sideways } from '../kit/sideways';
 import { Schematic } from './schematic';

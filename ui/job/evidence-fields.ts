@@ -1,6 +1,6 @@
 import type { Evidence, EvidenceKind } from '../../core/evidence/types';
 import type { Position } from '../../core/judge/types';
-import type { Problem } from '../../core/result';
+import type { Problem } from '../../core/foundation/result';
 import { type Draft, DraftReader, pruned } from '../kit/draft';
 
 /** How each kind of evidence is asked for. Adding one is adding data here and a rule in `core/evidence`. */

@@ -3,7 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { CONFIDENCES, type FindingBody, type ProposedFinding } from '../../core/evidence/finding';
-import type { FindingView, JobView } from '../../formats/views';
+import type { FindingView, JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/chips';
 import { Dialog } from '../kit/dialog';

@@ -8,7 +8,7 @@ import { findingWords } from '../../core/evidence/finding';
 import type { Intake as IntakeBody } from '../../formats/job-requests';
 import { moneyWords } from '../../core/repair/money';
 import { useRecord } from '../repair/use-record';
-import type { JobView } from '../../formats/views';
+import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Chips } from '../kit/chips';
 import { Dialog } from '../kit/dialog';

@@ -3,7 +3,7 @@ import { useRouter } from 'next/navigation';
 import Link from 'next/link';
 import { v7 } from 'uuid';
 import { evidenceWords } from '../../core/evidence/rules';
-import type { EvidenceView, JobBrief, JobView, NoteView, RunBrief } from '../../formats/views';
+import type { EvidenceView, JobBrief, JobView, NoteView, RunBrief } from '../../application/views';
 import { useLive } from '../kit/live';
 import { useMayRecord, usePerson } from '../kit/session';
 import { shownTime } from '../kit/time';
@@ -19,8 +19,8 @@ import { Known } from './known';
 import { Parts } from './parts';
 import { Thumbs } from './photos';
 import { PlanOfJob } from './plan';
-import { StandsOfJob } from './stands';
-import { TrailOfJob } from './trail';
+import { StandsOfJob } from './progress';
+import { TrailOfJob } from './audit-trail';
 
 /** One job from complaint to finding: what is known and by which evidence, what is next, and the trail of it all. */
 export function JobScreen({ view }: { view: JobView }) {

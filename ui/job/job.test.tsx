@@ -1,5 +1,5 @@
 import { renderToStaticMarkup } from 'react-dom/server';
-import { CIRCUITS } from '../../core/circuit/library/library';
+import { CIRCUITS } from '../../core/circuits/library';
 import { schema, validate } from '../../formats/validate';
 import { EVIDENCE_BODY } from '../../formats/job-requests';
 import { EVIDENCE_FORMS, evidenceOf, readPosition } from './evidence-fields';

@@ -1,10 +1,10 @@
 'use client';
 import { useState } from 'react';
-import { groupBy } from '../../core/collections';
+import { groupBy } from '../../core/foundation/collections';
 import { findingWords, targetsWords } from '../../core/evidence/finding';
 import { heldTogether } from '../../core/evidence/known';
 import { RULES, type Stand, type Statement } from '../../core/evidence/types';
-import type { FindingView, JobView } from '../../formats/views';
+import type { FindingView, JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { useMayRecord } from '../kit/session';
 import { shownTime } from '../kit/time';

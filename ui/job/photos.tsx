@@ -3,7 +3,7 @@ import { Camera } from 'lucide-react';
 import Image from 'next/image';
 import { useId, useState } from 'react';
 import { v7 } from 'uuid';
-import type { PhotoView } from '../../formats/views';
+import type { PhotoView } from '../../application/views';
 import { buttonLook } from '../kit/button';
 import { sendBody } from '../kit/send';
 

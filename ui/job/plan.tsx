@@ -3,11 +3,11 @@ import { ArrowDown, ArrowUp, Check, CirclePlay, SkipForward, Undo2 } from 'lucid
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { v7 } from 'uuid';
-import { groupBy } from '../../core/collections';
+import { groupBy } from '../../core/foundation/collections';
 import { indexFindable } from '../../core/catalogue/search';
-import type { StageId } from '../../core/job/stands';
+import type { StageId } from '../../core/job/progress';
 import type { PlanChange, PlanStep } from '../../core/plan/types';
-import type { JobView, TestBrief } from '../../formats/views';
+import type { JobView, TestBrief } from '../../application/views';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Field, inputLook } from '../kit/field';

@@ -6,8 +6,8 @@ import {
   type PlacedElement,
   type PlacedProbe,
   type Wiring,
-} from '../../core/circuit/library/expand';
-import type { LibraryCircuit, LibraryElement } from '../../core/circuit/library/types';
+} from '../../core/circuits/expand';
+import type { LibraryCircuit, LibraryElement } from '../../core/circuits/types';
 import type { Position } from '../../core/judge/types';
 import { Sideways } from '../kit/sideways';
 

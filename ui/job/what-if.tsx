@@ -1,10 +1,10 @@
 'use client';
 import { useEffect, useMemo, useState } from 'react';
 import { findTest } from '../../core/catalogue/catalogue';
-import type { Wiring } from '../../core/circuit/library/expand';
-import type { LibraryCircuit } from '../../core/circuit/library/types';
+import type { Wiring } from '../../core/circuits/expand';
+import type { LibraryCircuit } from '../../core/circuits/types';
 import { calledOf, singleHypotheses } from '../../core/diagnosis/predict';
-import type { ShownFault } from '../../core/diagnosis/shown';
+import type { ShownFault } from '../../core/diagnosis/predicted-readings';
 import type { Hypothesis } from '../../core/diagnosis/types';
 import { positionWords } from '../../core/judge/words';
 import { inputLook } from '../kit/field';

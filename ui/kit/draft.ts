@@ -1,4 +1,4 @@
-import type { Problem } from '../../core/result';
+import type { Problem } from '../../core/foundation/result';
 
 /** What stands in the fields of a form, as typed. */
 export type Draft = Readonly<Record<string, string>>;

@@ -1,6 +1,6 @@
 'use client';
 import type { ReactNode } from 'react';
-import type { Problem } from '../../core/result';
+import type { Problem } from '../../core/foundation/result';
 import { type Draft, errorAt } from './draft';
 import { Field, inputLook, tie } from './field';
 

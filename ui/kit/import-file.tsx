@@ -1,7 +1,7 @@
 'use client';
 import { type ReactNode, useState } from 'react';
 import { v7 } from 'uuid';
-import type { Problem } from '../../core/result';
+import type { Problem } from '../../core/foundation/result';
 import type { ProblemDetails } from '../../formats/problem';
 import { Button } from './button';
 import { Dialog } from './dialog';

@@ -1,5 +1,5 @@
 import type { ProblemDetails } from '../../formats/problem';
-import { fail, ok, type Problem, type Result } from '../../core/result';
+import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 
 /** What comes of a request: an answer, a refusal with its fields, no server, a server that fails at it, or nobody signed in. */
 export type Sent<T> = Result<

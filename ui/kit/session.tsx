@@ -2,7 +2,7 @@
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
-import type { SignedIn } from '../../formats/views';
+import type { SignedIn } from '../../application/views';
 import { onSignedOut, send } from './send';
 
 const SignInDialog = dynamic(() => import('./sign-in-dialog').then((m) => m.SignInDialog));

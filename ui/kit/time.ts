@@ -1,1 +1,1 @@
-export { shownTime } from '../../formats/time';
+export { shownTime } from '../../application/report/time';

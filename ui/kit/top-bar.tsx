@@ -1,7 +1,7 @@
 import { BookOpen, CircuitBoard, Gauge, Ruler, Users, Warehouse } from 'lucide-react';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import { SumsButton } from '../sums/sums-button';
+import { SumsButton } from '../calculations/sums-button';
 import { Logo } from './logo';
 import { Selects } from './selects';
 

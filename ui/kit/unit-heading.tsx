@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import type { JobBrief, UnitView } from '../../formats/views';
+import type { JobBrief, UnitView } from '../../application/views';
 
 const number = new Intl.NumberFormat('en-GB');
 

@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import type { Problem } from '../../core/result';
+import type { Problem } from '../../core/foundation/result';
 import { problemsOf, send } from './send';
 
 export interface Sender {

@@ -2,8 +2,8 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { v7 } from 'uuid';
-import { ROLES } from '../../core/vocabulary';
-import type { PersonView } from '../../formats/views';
+import { ROLES } from '../../core/foundation/vocabulary';
+import type { PersonView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';

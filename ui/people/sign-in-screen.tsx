@@ -1,5 +1,5 @@
 'use client';
-import type { PersonView } from '../../formats/views';
+import type { PersonView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Logo } from '../kit/logo';
 import { useOnClient } from '../kit/on-client';

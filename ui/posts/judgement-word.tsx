@@ -1,5 +1,5 @@
 import type { Judgement } from '../../core/judge/types';
-import type { Severity, Verdict } from '../../core/vocabulary';
+import type { Severity, Verdict } from '../../core/foundation/vocabulary';
 import { Mark } from './mark';
 import { TONE } from './shapes';
 

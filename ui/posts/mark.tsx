@@ -1,4 +1,4 @@
-import type { Severity, Verdict } from '../../core/vocabulary';
+import type { Severity, Verdict } from '../../core/foundation/vocabulary';
 import { MARKS, TONE } from './shapes';
 
 /** A verdict's mark. Decorative: the word always stands beside it. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { judgeSet } from '../../core/judge/set';
 import type { JudgedReading, Limits } from '../../core/judge/types';
-import { VERDICTS } from '../../core/vocabulary';
+import { VERDICTS } from '../../core/foundation/vocabulary';
 import { outcome } from './judgement-word';
 import { placeMark } from './place';
 import { noteOf, rowsOf } from './rows';

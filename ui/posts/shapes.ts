@@ -1,4 +1,4 @@
-import type { Severity, Verdict } from '../../core/vocabulary';
+import type { Severity, Verdict } from '../../core/foundation/vocabulary';
 
 /**
  * The shape of each verdict's mark, as lines in a box 44 wide and 28 high about (0, 0): the same on the bench, in the

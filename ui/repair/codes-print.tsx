@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import { type CodingRule, groupedCode } from '../../core/repair/coding';
-import type { JobView } from '../../formats/views';
+import type { JobView } from '../../application/views';
 import { PrintButton } from '../report/print-button';
 
 /** Codes of new parts, large enough to be typed from across the cab, and as they can be scanned. */

@@ -4,7 +4,7 @@ import Link from 'next/link';
 import { useId, useState } from 'react';
 import { checkCode, type CodingRule, GENERAL_RULE, groupedCode, plainCode } from '../../core/repair/coding';
 import { recordsOf } from '../../core/repair/proof';
-import type { JobView } from '../../formats/views';
+import type { JobView } from '../../application/views';
 import { Button, buttonLook } from '../kit/button';
 import { errorAt } from '../kit/draft';
 import { inputLook } from '../kit/field';

@@ -4,7 +4,7 @@ import { ASSUMPTIONS, oneOrSet, type OneOrSetInputs, type School, type Tip } fro
 import { minorDigits, moneyWords } from '../../core/repair/money';
 import { recordsOf } from '../../core/repair/proof';
 import type { RepairView } from '../../formats/repair';
-import type { JobView } from '../../formats/views';
+import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { type Draft, DraftReader } from '../kit/draft';
 import { DraftField, OtherProblems, Row } from '../kit/form';

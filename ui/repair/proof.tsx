@@ -2,7 +2,7 @@
 import { CircleCheck, CircleDashed, CircleX } from 'lucide-react';
 import { useState } from 'react';
 import type { ProofCheck, ProofCheckId } from '../../core/repair/types';
-import type { JobView } from '../../formats/views';
+import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/chips';
 import { errorAt } from '../kit/draft';

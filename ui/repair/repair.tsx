@@ -4,7 +4,7 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { recordsOf } from '../../core/repair/proof';
 import { sequenceFor } from '../../core/repair/sequences';
-import type { JobView } from '../../formats/views';
+import type { JobView } from '../../application/views';
 import type { FoundFinding } from './found';
 import { Proof } from './proof';
 

@@ -5,13 +5,13 @@ import { positionWords } from '../../core/judge/words';
 import { recordsOf } from '../../core/repair/proof';
 import type { FittingSequence, FittingStep } from '../../core/repair/sequences';
 import type { FittingValue } from '../../formats/repair';
-import type { JobView } from '../../formats/views';
+import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { errorAt } from '../kit/draft';
 import { Field, inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
-import { askedOf } from './asked';
+import { askedOf } from './requested-values';
 import { useKeepData } from './keep-data';
 import { useRecord } from './use-record';
 

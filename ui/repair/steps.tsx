@@ -7,9 +7,9 @@ import { recordsOf, type RecordOf, renewedPositions } from '../../core/repair/pr
 import { type FittingSequence, type FittingStep, sequenceFor } from '../../core/repair/sequences';
 import { strayed } from '../../core/repair/values';
 import type { FittingValue } from '../../formats/repair';
-import type { JobView } from '../../formats/views';
+import type { JobView } from '../../application/views';
 import { useIsLead, useMayRecord } from '../kit/session';
-import { askedOf, keyOf } from './asked';
+import { askedOf, keyOf } from './requested-values';
 import type { FoundFinding } from './found';
 import { TickDialog, ValueDialog } from './step-dialogs';
 import { useRecord } from './use-record';

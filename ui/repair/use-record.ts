@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { v7 } from 'uuid';
 import type { RepairRecord } from '../../core/repair/types';
-import type { Problem } from '../../core/result';
+import type { Problem } from '../../core/foundation/result';
 import { usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
 

@@ -2,8 +2,8 @@ import Link from 'next/link';
 import { noteOf, rowsOf } from '../posts/rows';
 import { PostRow } from '../posts/post-row';
 import { scaleFor } from '../posts/scale';
-import { reportFacts } from './facts';
-import { fileReport, payerReport, type ReportView, type Section, type Voice } from '../../formats/job-report';
+import { reportFacts } from '../../application/report/facts';
+import { fileReport, payerReport, type ReportView, type Section, type Voice } from '../../application/report/job-report';
 import { PrintButton } from './print-button';
 
 /** The report of a job on screen and on paper, in one of its two voices. */

@@ -1,11 +1,11 @@
 import Link from 'next/link';
 import { shownUnit } from '../../core/judge/words';
-import type { RunView } from '../../formats/views';
+import type { RunView } from '../../application/views';
 import { PostRow } from '../posts/post-row';
 import { noteOf, rowsOf } from '../posts/rows';
 import { scaleFor } from '../posts/scale';
 import { PrintButton } from './print-button';
-import { reportFacts } from './facts';
+import { reportFacts } from '../../application/report/facts';
 
 /** One A4 page for the file: what was read, under which conditions, against what, and what it says. */
 export function RunPrint({ view }: { view: RunView }) {

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import { v7 } from 'uuid';
 import type { Engine } from '../../core/engine/layout';
-import type { YardView } from '../../formats/views';
+import type { YardView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Field, inputLook, tie } from '../kit/field';

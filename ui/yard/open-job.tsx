@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { v7 } from 'uuid';
 import { CONDITIONS, type DriveCondition } from '../../core/evidence/types';
-import type { UnitView } from '../../formats/views';
+import type { UnitView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Chips } from '../kit/chips';
 import { Dialog } from '../kit/dialog';

@@ -1,6 +1,6 @@
 import { Plus } from 'lucide-react';
 import Link from 'next/link';
-import type { YardJob, YardView } from '../../formats/views';
+import type { YardJob, YardView } from '../../application/views';
 import { JudgementWord } from '../posts/judgement-word';
 import { MiniPosts } from '../posts/mini-posts';
 

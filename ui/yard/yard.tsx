@@ -3,13 +3,13 @@ import { FileUp, Plus, Search } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState, useTransition } from 'react';
-import type { UnitView, YardView } from '../../formats/views';
+import type { UnitView, YardView } from '../../application/views';
 import { Button } from '../kit/button';
 import { useIsLead } from '../kit/session';
 import { UnitCard } from './unit-card';
 
 const OpenJob = dynamic(() => import('./open-job').then((m) => m.OpenJobDialog));
-const TakeIn = dynamic(() => import('./take-in').then((m) => m.TakeInDialog));
+const TakeIn = dynamic(() => import('./import-job').then((m) => m.TakeInDialog));
 const AddUnit = dynamic(() => import('./add-unit').then((m) => m.AddUnitDialog));
 
 /** All units of the fleet with their open jobs, those with work to do first. */

@@ -1,6 +1,6 @@
-import { depotPlace } from '@/server/access';
-import { serverDb } from '@/server/db';
-import { takeIn } from '@/server/take-in';
+import { depotPlace } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
+import { takeIn } from '@/server/bundle/import-bundle';
 import { answer, answerNotFound, handleBytes, isId } from '../handler';
 
 const MOST_BYTES = 60e6;

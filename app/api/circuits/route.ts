@@ -1,7 +1,7 @@
 import { KEEP_CIRCUIT, type KeepCircuit } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { allCircuits, keepCircuit } from '@/server/circuits';
-import { serverDb } from '@/server/db';
+import { allCircuits, keepCircuit } from '@/server/catalogue/circuits';
+import { serverDb } from '@/server/db/connection';
 import { answer, download, handleJson, handleRead } from '../handler';
 
 const check = schema<KeepCircuit>(KEEP_CIRCUIT);

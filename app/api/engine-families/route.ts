@@ -1,7 +1,7 @@
 import { ADD_ENGINE_FAMILY, type AddEngineFamily } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { addEngineFamily } from '@/server/commands';
-import { serverDb } from '@/server/db';
+import { addEngineFamily } from '@/server/fleet/commands';
+import { serverDb } from '@/server/db/connection';
 import { answer, handleJson } from '../handler';
 
 const check = schema<AddEngineFamily>(ADD_ENGINE_FAMILY);

@@ -1,5 +1,5 @@
-import { ping } from '@/server/queries';
-import { serverDb } from '@/server/db';
+import { ping } from '@/server/jobs/view-job';
+import { serverDb } from '@/server/db/connection';
 import { guard } from '../handler';
 
 export const dynamic = 'force-dynamic';

@@ -1,8 +1,8 @@
 import { ADD_INSTRUMENT, type AddInstrument } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { addInstrument } from '@/server/instruments';
-import { depotPlace } from '@/server/access';
-import { serverDb } from '@/server/db';
+import { addInstrument } from '@/server/instruments/instruments';
+import { depotPlace } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
 import { answer, handleJson } from '../handler';
 
 const check = schema<AddInstrument>(ADD_INSTRUMENT);

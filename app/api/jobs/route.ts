@@ -1,8 +1,8 @@
 import { OPEN_JOB, type OpenJob } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { openJob } from '@/server/commands';
-import { unitPlace } from '@/server/access';
-import { serverDb } from '@/server/db';
+import { openJob } from '@/server/fleet/commands';
+import { unitPlace } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
 import { answer, handleJson } from '../handler';
 
 const check = schema<OpenJob>(OPEN_JOB);

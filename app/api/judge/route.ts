@@ -1,6 +1,6 @@
 import { problemDetails } from '@/formats/problem';
-import { judgeText } from '@/formats/test-set';
 import { answerProblem, guard, readText } from '../handler';
+import { judgeText } from '@/application/judging/judge-document';
 
 /** The same file as `./mudflat judge` takes, the same answer. */
 export const POST = (request: Request) =>

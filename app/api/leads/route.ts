@@ -1,8 +1,8 @@
 import { MEASURE_LEAD, type MeasureLead } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { depotPlace } from '@/server/access';
-import { serverDb } from '@/server/db';
-import { measureLead } from '@/server/instruments';
+import { depotPlace } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
+import { measureLead } from '@/server/instruments/instruments';
 import { answer, handleJson } from '../handler';
 
 const check = schema<MeasureLead>(MEASURE_LEAD);

@@ -1,8 +1,8 @@
 import { ADD_PERSON, type AddPerson } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
-import { depotPlace } from '@/server/access';
-import { serverDb } from '@/server/db';
-import { addPerson } from '@/server/people';
+import { depotPlace } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
+import { addPerson } from '@/server/people/people';
 import { answer, handleJson } from '../handler';
 
 const check = schema<AddPerson>(ADD_PERSON);

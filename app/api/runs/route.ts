@@ -1,8 +1,8 @@
 import { START_RUN, type StartRun } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { startRun } from '@/server/commands';
-import { jobPlace } from '@/server/access';
-import { serverDb } from '@/server/db';
+import { startRun } from '@/server/fleet/commands';
+import { jobPlace } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
 import { answer, handleJson } from '../handler';
 
 const check = schema<StartRun>(START_RUN);

@@ -1,7 +1,7 @@
 import { KEEP_SERVICE_DATA, type KeepServiceData } from '@/formats/repair';
 import { schema } from '@/formats/validate';
-import { serverDb } from '@/server/db';
-import { keepServiceData } from '@/server/records';
+import { serverDb } from '@/server/db/connection';
+import { keepServiceData } from '@/server/repair/repair-log';
 import { answer, handleJson } from '../handler';
 
 const check = schema<KeepServiceData>(KEEP_SERVICE_DATA);

@@ -1,4 +1,4 @@
-import { signedIn } from '@/server/sign-in';
+import { signedIn } from '@/server/people/sign-in';
 import { guard } from '../handler';
 
 export const dynamic = 'force-dynamic';

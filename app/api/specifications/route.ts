@@ -1,9 +1,9 @@
 import { SHELVE, type Shelve } from '@/formats/requests';
-import { writeShelf } from '@/formats/shelf';
-import { writeShelfCsv } from '@/formats/shelf-csv';
+import { writeShelf } from '@/formats/specifications';
+import { writeShelfCsv } from '@/formats/specifications-csv';
 import { schema } from '@/formats/validate';
-import { serverDb } from '@/server/db';
-import { currentEntries, shelve } from '@/server/shelf';
+import { serverDb } from '@/server/db/connection';
+import { currentEntries, shelve } from '@/server/specifications/specifications';
 import { answer, download, handleJson, handleRead } from '../handler';
 
 const PERMIT = { role: 'technician', what: 'put limits on the shelf' } as const;

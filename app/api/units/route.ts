@@ -1,8 +1,8 @@
 import { ADD_UNIT, type AddUnit } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { addUnit } from '@/server/commands';
-import { depotPlace } from '@/server/access';
-import { serverDb } from '@/server/db';
+import { addUnit } from '@/server/fleet/commands';
+import { depotPlace } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
 import { answer, handleJson } from '../handler';
 
 const check = schema<AddUnit>(ADD_UNIT);

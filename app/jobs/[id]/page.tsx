@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation';
 import { needPerson } from '@/app/need-person';
-import { serverDb } from '@/server/db';
-import { viewJob } from '@/server/queries';
+import { serverDb } from '@/server/db/connection';
+import { viewJob } from '@/server/jobs/view-job';
 import { JobScreen } from '@/ui/job/job-screen';
 import { TopBar } from '@/ui/kit/top-bar';
 import { UnitHeading } from '@/ui/kit/unit-heading';

@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation';
 import { needPerson } from '@/app/need-person';
-import { serverDb } from '@/server/db';
-import { viewRun } from '@/server/run-view';
+import { serverDb } from '@/server/db/connection';
+import { viewRun } from '@/server/readings/run-view';
 import { Bench } from '@/ui/bench/bench';
 import { TopBar } from '@/ui/kit/top-bar';
 import { UnitHeading } from '@/ui/kit/unit-heading';

@@ -1,5 +1,5 @@
-import { serverDb } from '@/server/db';
-import { importCatalogue } from '@/server/tests';
+import { serverDb } from '@/server/db/connection';
+import { importCatalogue } from '@/server/catalogue/tests';
 import { answer, handleFile, readBatch } from '../../handler';
 
 /** Without `batch`: what the file would do. With `batch` (an id made by the caller): does it. */

@@ -1,5 +1,5 @@
-import { serverDb } from '@/server/db';
-import { viewJob } from '@/server/queries';
+import { serverDb } from '@/server/db/connection';
+import { viewJob } from '@/server/jobs/view-job';
 import { answerNotFound, handleRead, isId } from '../../handler';
 
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>

@@ -1,8 +1,8 @@
 import { CHANGE_PERSON, type ChangePerson } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
-import { personPlace } from '@/server/access';
-import { serverDb } from '@/server/db';
-import { changePerson } from '@/server/people';
+import { personPlace } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
+import { changePerson } from '@/server/people/people';
 import { answer, answerNotFound, handleJson, isId } from '../../handler';
 
 interface Context {

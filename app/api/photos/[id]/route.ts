@@ -1,5 +1,5 @@
-import { serverDb } from '@/server/db';
-import { photoBytes } from '@/server/photos';
+import { serverDb } from '@/server/db/connection';
+import { photoBytes } from '@/server/evidence/photos';
 import { answerNotFound, handleRead, isId } from '../../handler';
 
 /** A photo; `?small=1` its thumbnail. It never changes. */

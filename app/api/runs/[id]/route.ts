@@ -1,5 +1,5 @@
-import { serverDb } from '@/server/db';
-import { viewRun } from '@/server/run-view';
+import { serverDb } from '@/server/db/connection';
+import { viewRun } from '@/server/readings/run-view';
 import { answerNotFound, handleRead, isId } from '../../handler';
 
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>

@@ -1,6 +1,6 @@
 import { SIGN_IN, type SignIn } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
-import { signIn } from '@/server/sign-in';
+import { signIn } from '@/server/people/sign-in';
 import { answerSession, handleOpen } from '../../handler';
 
 const check = schema<SignIn>(SIGN_IN);

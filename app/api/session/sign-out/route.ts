@@ -1,5 +1,5 @@
 import { schema } from '@/formats/validate';
-import { signOut } from '@/server/sign-in';
+import { signOut } from '@/server/people/sign-in';
 import { answerSession, handleOpen } from '../../handler';
 
 const check = schema<Record<string, never>>({ type: 'object', additionalProperties: false });

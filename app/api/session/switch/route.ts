@@ -1,6 +1,6 @@
 import { SWITCH_PERSON, type SwitchPerson } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
-import { switchPerson } from '@/server/sign-in';
+import { switchPerson } from '@/server/people/sign-in';
 import { answerSession, handleOpen } from '../../handler';
 
 const check = schema<SwitchPerson>(SWITCH_PERSON);

@@ -1,7 +1,7 @@
-import type { ShelfEntry } from '@/formats/shelf';
+import type { ShelfEntry } from '@/formats/specifications';
 import { schema } from '@/formats/validate';
-import { serverDb } from '@/server/db';
-import { lookAt } from '@/server/shelf';
+import { serverDb } from '@/server/db/connection';
+import { lookAt } from '@/server/specifications/specifications';
 import { answer, handleJson } from '../../handler';
 
 const check = schema<ShelfEntry>({ $ref: 'urn:mudflat:shelf:1#/$defs/entry' });

@@ -1,8 +1,8 @@
 import { problemDetails } from '@/formats/problem';
-import { readShelf } from '@/formats/shelf';
-import { readShelfCsv } from '@/formats/shelf-csv';
-import { serverDb } from '@/server/db';
-import { importShelf } from '@/server/shelf';
+import { readShelf } from '@/formats/specifications';
+import { readShelfCsv } from '@/formats/specifications-csv';
+import { serverDb } from '@/server/db/connection';
+import { importShelf } from '@/server/specifications/specifications';
 import { answer, answerProblem, contentTypeOf, handleFile, readBatch } from '../../handler';
 
 /** JSON or CSV. Without `batch`: what the file would do, with what each entry clashes with. With `batch`: does it, all or nothing. */

@@ -3,8 +3,8 @@ import { notFound } from 'next/navigation';
 import { isId } from '@/app/api/handler';
 import { needPerson } from '@/app/need-person';
 import { recordsOf } from '@/core/repair/proof';
-import { serverDb } from '@/server/db';
-import { viewJob } from '@/server/queries';
+import { serverDb } from '@/server/db/connection';
+import { viewJob } from '@/server/jobs/view-job';
 import { CodesPrint } from '@/ui/repair/codes-print';
 
 export const dynamic = 'force-dynamic';

@@ -1,8 +1,8 @@
 import { notFound } from 'next/navigation';
 import { isId } from '@/app/api/handler';
 import { needPerson } from '@/app/need-person';
-import { serverDb } from '@/server/db';
-import { viewReport } from '@/server/report';
+import { serverDb } from '@/server/db/connection';
+import { viewReport } from '@/server/jobs/report';
 import { JobPrint } from '@/ui/report/job-print';
 
 export const dynamic = 'force-dynamic';

@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation';
 import { needPerson } from '@/app/need-person';
-import { serverDb } from '@/server/db';
-import { viewRun } from '@/server/run-view';
+import { serverDb } from '@/server/db/connection';
+import { viewRun } from '@/server/readings/run-view';
 import { isId } from '@/app/api/handler';
 import { RunPrint } from '@/ui/report/run-print';
 

@@ -1,8 +1,8 @@
 import { CHOOSE_DEPOT, type ChooseDepot } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { chooseDepot } from '@/server/commands';
-import { depotPlace } from '@/server/access';
-import { serverDb } from '@/server/db';
+import { chooseDepot } from '@/server/fleet/commands';
+import { depotPlace } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
 interface Context {

@@ -1,8 +1,8 @@
 import { DESCRIBE_CODE, type DescribeCode } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
-import { depotPlace } from '@/server/access';
-import { describeCode } from '@/server/codes';
-import { serverDb } from '@/server/db';
+import { depotPlace } from '@/server/policy/access';
+import { describeCode } from '@/server/jobs/codes';
+import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
 interface Context {

@@ -1,8 +1,8 @@
 import { RETIRE_INSTRUMENT, type RetireInstrument } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { retireInstrument } from '@/server/instruments';
-import { instrumentPlace } from '@/server/access';
-import { serverDb } from '@/server/db';
+import { retireInstrument } from '@/server/instruments/instruments';
+import { instrumentPlace } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
 interface Context {

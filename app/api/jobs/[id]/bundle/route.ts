@@ -1,5 +1,5 @@
-import { writeBundle } from '@/server/bundle';
-import { serverDb } from '@/server/db';
+import { writeBundle } from '@/server/bundle/export-bundle';
+import { serverDb } from '@/server/db/connection';
 import { answerNotFound, handleRead, isId } from '../../../handler';
 
 /** The job as a zip that another installation can take in. */

@@ -1,8 +1,8 @@
 import { RECORD_CODES, type RecordCodes } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { recordCodes } from '@/server/codes';
-import { jobPlace } from '@/server/access';
-import { serverDb } from '@/server/db';
+import { recordCodes } from '@/server/jobs/codes';
+import { jobPlace } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
 interface Context {

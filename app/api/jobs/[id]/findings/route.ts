@@ -1,8 +1,8 @@
 import { WRITE_FINDING, type WriteFinding } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
-import { jobPlace } from '@/server/access';
-import { writeFinding } from '@/server/findings';
-import { serverDb } from '@/server/db';
+import { jobPlace } from '@/server/policy/access';
+import { writeFinding } from '@/server/evidence/findings';
+import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
 interface Context {

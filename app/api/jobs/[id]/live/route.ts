@@ -1,6 +1,6 @@
-import { serverDb } from '@/server/db';
-import { jobPlace } from '@/server/access';
-import { followJob } from '@/server/live';
+import { serverDb } from '@/server/db/connection';
+import { jobPlace } from '@/server/policy/access';
+import { followJob } from '@/server/live/live';
 import { answerNotFound, handleRead, isId } from '../../../handler';
 
 export const dynamic = 'force-dynamic';

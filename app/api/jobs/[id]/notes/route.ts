@@ -1,8 +1,8 @@
 import { NOTE_SUM, type NoteSum } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { noteSum } from '@/server/notes';
-import { jobPlace } from '@/server/access';
-import { serverDb } from '@/server/db';
+import { noteSum } from '@/server/jobs/notes';
+import { jobPlace } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
 interface Context {

@@ -1,6 +1,6 @@
-import { serverDb } from '@/server/db';
-import { jobPlace } from '@/server/access';
-import { addPhoto, MOST_PHOTO_BYTES } from '@/server/photos';
+import { serverDb } from '@/server/db/connection';
+import { jobPlace } from '@/server/policy/access';
+import { addPhoto, MOST_PHOTO_BYTES } from '@/server/evidence/photos';
 import { answer, answerNotFound, handleBytes, isId } from '../../../handler';
 
 interface Context {

@@ -1,8 +1,8 @@
 import { CHANGE_PLAN, type ChangePlan } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
-import { jobPlace } from '@/server/access';
-import { changePlan } from '@/server/plan';
-import { serverDb } from '@/server/db';
+import { jobPlace } from '@/server/policy/access';
+import { changePlan } from '@/server/jobs/plan';
+import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
 interface Context {

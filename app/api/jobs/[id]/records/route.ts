@@ -1,8 +1,8 @@
 import { WRITE_RECORD, type WriteRecord } from '@/formats/repair';
 import { schema } from '@/formats/validate';
-import { jobPlace } from '@/server/access';
-import { serverDb } from '@/server/db';
-import { writeRecord } from '@/server/records';
+import { jobPlace } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
+import { writeRecord } from '@/server/repair/repair-log';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
 interface Context {

@@ -1,7 +1,7 @@
-import { serverDb } from '@/server/db';
-import { reportPhotos, viewReport } from '@/server/report';
-import { payerReport, type Voice } from '@/formats/job-report';
-import { jobPdf } from '@/ui/report/job-pdf';
+import { serverDb } from '@/server/db/connection';
+import { reportPhotos, viewReport } from '@/server/jobs/report';
+import { payerReport, type Voice } from '@/application/report/job-report';
+import { jobPdf } from '@/print/job-pdf';
 import { answerNotFound, handleRead, isId } from '../../../handler';
 
 /** The report as PDF: `?voice=payer` or `?voice=file`. */

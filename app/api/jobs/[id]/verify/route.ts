@@ -1,5 +1,5 @@
-import { serverDb } from '@/server/db';
-import { verifyJob } from '@/server/trail';
+import { serverDb } from '@/server/db/connection';
+import { verifyJob } from '@/server/audit/audit-trail';
 import { answerNotFound, handleRead, isId } from '../../../handler';
 
 export const dynamic = 'force-dynamic';

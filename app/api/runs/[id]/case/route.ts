@@ -1,5 +1,5 @@
-import { serverDb } from '@/server/db';
-import { viewCase } from '@/server/queries';
+import { serverDb } from '@/server/db/connection';
+import { viewCase } from '@/server/jobs/view-job';
 import { answerNotFound, handleRead, isId } from '../../../handler';
 
 /** What the job knows beside this run, for weighing on the bench. */

@@ -1,8 +1,8 @@
 import { RECORD_CIRCUMSTANCE, type RecordCircumstance } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { runPlace } from '@/server/access';
-import { serverDb } from '@/server/db';
-import { recordCircumstance } from '@/server/recording';
+import { runPlace } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
+import { recordCircumstance } from '@/server/readings/record-reading';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
 const check = schema<RecordCircumstance>(RECORD_CIRCUMSTANCE);

@@ -1,8 +1,8 @@
-import { writeReadingsCsv } from '@/formats/readings-csv';
-import { planCsv, storeCsv } from '@/server/csv';
-import { runPlace } from '@/server/access';
-import { serverDb } from '@/server/db';
-import { viewRun } from '@/server/run-view';
+import { writeReadingsCsv } from '@/application/report/readings-csv';
+import { planCsv, storeCsv } from '@/server/readings/csv';
+import { runPlace } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
+import { viewRun } from '@/server/readings/run-view';
 import { answer, answerNotFound, download, handleFile, handleRead, isId, readBatch } from '../../../handler';
 
 interface Context {

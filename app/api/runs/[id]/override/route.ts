@@ -1,8 +1,8 @@
 import { OVERRIDE_STATE, type OverrideState } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
-import { runPlace } from '@/server/access';
-import { overrideState } from '@/server/notes';
-import { serverDb } from '@/server/db';
+import { runPlace } from '@/server/policy/access';
+import { overrideState } from '@/server/jobs/notes';
+import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
 interface Context {

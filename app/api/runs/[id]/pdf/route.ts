@@ -1,6 +1,6 @@
-import { serverDb } from '@/server/db';
-import { viewRun } from '@/server/run-view';
-import { runPdf } from '@/ui/report/run-pdf';
+import { serverDb } from '@/server/db/connection';
+import { viewRun } from '@/server/readings/run-view';
+import { runPdf } from '@/print/run-pdf';
 import { answerNotFound, handleRead, isId } from '../../../handler';
 
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>

@@ -1,8 +1,8 @@
 import { RECORD_READING, type RecordReading } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { runPlace } from '@/server/access';
-import { serverDb } from '@/server/db';
-import { recordReading } from '@/server/recording';
+import { runPlace } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
+import { recordReading } from '@/server/readings/record-reading';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
 const check = schema<RecordReading>(RECORD_READING);

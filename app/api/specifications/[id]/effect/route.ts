@@ -1,7 +1,7 @@
 import { APPLY_LIMITS, type ApplyLimits } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { serverDb } from '@/server/db';
-import { applyLimits, effectOf } from '@/server/rejudge';
+import { serverDb } from '@/server/db/connection';
+import { applyLimits, effectOf } from '@/server/readings/apply-limits';
 import { answer, answerNotFound, answerProblem, handleJson, handleRead, isId } from '../../../handler';
 
 interface Context {

@@ -1,8 +1,8 @@
 import { SET_PART, type SetPart } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { setPart } from '@/server/commands';
-import { unitPlace } from '@/server/access';
-import { serverDb } from '@/server/db';
+import { setPart } from '@/server/fleet/commands';
+import { unitPlace } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
 interface Context {

@@ -1,8 +1,8 @@
 import { TAKE_BACK_CODE, type TakeBackCode } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { takeBackCode } from '@/server/codes';
-import { jobPlace } from '@/server/access';
-import { serverDb } from '@/server/db';
+import { takeBackCode } from '@/server/jobs/codes';
+import { jobPlace } from '@/server/policy/access';
+import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../../handler';
 
 interface Context {

@@ -1,8 +1,8 @@
 import { TAKE_BACK, type TakeBack } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
-import { jobPlace } from '@/server/access';
-import { takeBackEvidence } from '@/server/evidence';
-import { serverDb } from '@/server/db';
+import { jobPlace } from '@/server/policy/access';
+import { takeBackEvidence } from '@/server/evidence/evidence';
+import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../../handler';
 
 interface Context {

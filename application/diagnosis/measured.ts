@@ -1,0 +1,51 @@
+import type { Measured, Moment } from '../../core/diagnosis/types';
+import type { JudgedReading } from '../../core/judge/types';
+import { requireUnit, spanToBase, toBase } from '../../core/quantity/units';
+import { unitValue } from '../../core/quantity/values';
+
+/** Readings of a run as evidence, as they were judged: lead zero and temperature are in them already. */
+export function measuredOf(
+  test: string,
+  unitOfLimits: string,
+  quantity: Parameters<typeof requireUnit>[1],
+  readings: readonly JudgedReading[],
+  under: readonly Moment[] = [],
+  at?: string,
+): Measured[] {
+  const unit = requireUnit(unitOfLimits, quantity);
+  if (!unit.ok) return [];
+  return readings.flatMap((r): Measured[] => {
+    const plain = {
+      test,
+      position: r.position,
+      ...(under.length ? { under } : {}),
+      ...(at === undefined ? {} : { at }),
+    };
+    if (r.verdict === 'open' || (r.value === null && r.verdict !== 'not-measured' && r.wander === null))
+      return [{ ...plain, kind: 'overload', value: 0, u: 0 }];
+    if (r.verdict === 'unsteady') return [{ ...plain, kind: 'unsteady', value: 0, u: 0 }];
+    if (r.corrected === null) return [];
+    const [value, u] = [toBase(r.corrected, unit.value), spanToBase(r.standardUncertainty ?? unitValue(0), unit.value)];
+    return [{ ...plain, kind: 'value', ...(r.reasons.some(isUnzeroed) ? withoutLeads(value, u) : { value, u }) }];
+  });
+}
+
+const isUnzeroed = ({ rule }: JudgedReading['reasons'][number]): boolean => rule === 'leads-not-zeroed';
+
+/** Leads that nobody has zeroed add 0.2 to 0.5 ohm; even over that span. Common practice, no source. */
+const LEADS = { middle_ohm: 0.35, u_ohm: 0.3 / Math.sqrt(12) } as const;
+const withoutLeads = (ohms: number, u: number): { value: number; u: number } => ({
+  value: Math.max(0, ohms - LEADS.middle_ohm),
+  u: Math.hypot(u, LEADS.u_ohm),
+});
+
+/** What is known of the moment of a run: a running engine is warm and works, a part that was near the cold air is cold. Common practice, no source. */
+export function momentsOfRun(engine: string, partTemperature_degC: number | undefined): Moment[] {
+  const hot = partTemperature_degC === undefined ? engine === 'running' : partTemperature_degC >= 50;
+  const cold = partTemperature_degC !== undefined && partTemperature_degC <= 25;
+  return [
+    ...(hot ? ['hot' as const] : []),
+    ...(cold ? ['cold' as const] : []),
+    ...(engine === 'running' ? ['load' as const] : []),
+  ];
+}

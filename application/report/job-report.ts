@@ -1,0 +1,258 @@
+import { evidenceWords } from '../../core/evidence/rules';
+import { findingWords } from '../../core/evidence/finding';
+import { positionWords } from '../../core/judge/words';
+import { groupedCode } from '../../core/repair/coding';
+import { recordsOf } from '../../core/repair/proof';
+import { moneyWords } from '../../core/repair/money';
+import { totalOf } from '../../core/repair/quotation';
+import { SEQUENCES } from '../../core/repair/sequences';
+import type { ProofCheck, Recorded } from '../../core/repair/types';
+import type { JobView, RunView, Verified } from '../views';
+import { shownTime } from './time';
+
+/** A job with everything that its report needs. */
+export interface ReportView {
+  readonly job: JobView;
+  readonly runs: readonly RunView[];
+  readonly verified: Verified;
+}
+
+export type Voice = 'payer' | 'file';
+
+export interface Section {
+  readonly title: string;
+  readonly lines: readonly string[];
+}
+
+/** What the payer is told: plain sentences, no jargon, one picture. */
+export interface PayerReport {
+  readonly title: string;
+  readonly unit: string;
+  readonly sections: readonly Section[];
+  readonly cost: {
+    readonly lines: readonly (readonly [string, string, string])[];
+    readonly total: string;
+    readonly answer: string;
+  } | null;
+  /** Id of the photo that shows it best. */
+  readonly picture: string | null;
+}
+
+export function payerReport({ job: view }: ReportView): PayerReport {
+  const { job, unit, repair } = view;
+  const found = view.findings.flatMap((f) => (f.body.kind === 'found' ? [f.body] : []));
+  const released = recordsOf(repair.records, 'release').at(-1);
+  const quotation = recordsOf(repair.records, 'quotation').at(-1);
+  const answer = quotation && recordsOf(repair.records, 'answer').findLast((a) => a.body.quotation === quotation.id);
+  return {
+    title: `${unit.fleetNumber}: what was wrong, and what was done`,
+    unit: `${unit.fleetNumber}, ${unit.kind}, ${unit.depot}; job ${job.number}, ${shownTime(job.openedAt, unit.timeZone)}`,
+    sections: [
+      { title: 'What you told us', lines: [job.complaint, ...(view.intake.when ? [view.intake.when] : [])] },
+      {
+        title: 'What was wrong',
+        lines: view.findings.length ? view.findings.map((f) => `${findingWords(f.body)}.`) : ['It is not found yet.'],
+      },
+      { title: 'How we know', lines: howWeKnow(view) },
+      { title: 'What was done', lines: doneLines(view) },
+      {
+        title: 'How it was proven',
+        lines: repair.checks
+          .filter((c) => c.state === 'done' && PROVES.has(c.id))
+          .map((c) => `${c.label}: ${sentence(c.why)}`),
+      },
+      {
+        title: 'What we advise',
+        lines: [
+          ...found.flatMap((f) => (f.advice ? [sentence(f.advice)] : [])),
+          ...(answer && answer.body.answer !== 'accepted'
+            ? [
+                `The work that was quoted is ${answer.body.answer}${answer.body.until ? ` until ${answer.body.until}` : ''}; the unit goes on at that risk.`,
+              ]
+            : []),
+        ],
+      },
+      {
+        title: 'Where it stands',
+        lines: [
+          released && job.closed
+            ? `Released by ${released.by}: ${sentence(released.body.said)}`
+            : 'The job is open; the unit is not released.',
+        ],
+      },
+    ].filter((s) => s.lines.length > 0),
+    cost: quotation
+      ? {
+          lines: quotation.body.lines.map((l) => [
+            l.text,
+            `${l.quantity} × ${moneyWords(l.price, quotation.body.currency)}`,
+            moneyWords(Math.round(l.quantity * l.price), quotation.body.currency),
+          ]),
+          total: moneyWords(totalOf(quotation.body.lines), quotation.body.currency),
+          answer: answer
+            ? `${capital(answer.body.answer)}${answer.body.said ? `: ${answer.body.said}` : ''}`
+            : 'Not answered yet',
+        }
+      : null,
+    picture:
+      view.evidence.find((e) => e.body.kind === 'visual' && e.body.damaged && e.body.photos?.length)?.body
+        .photos?.[0] ??
+      view.evidence.flatMap((e) => e.body.photos ?? [])[0] ??
+      view.intake.photos[0] ??
+      null,
+  };
+}
+
+const PROVES: ReadonlySet<string> = new Set(['measured-again', 'codes-cleared', 'road-test', 'vehicle-scan']);
+const capital = (t: string): string => t.charAt(0).toUpperCase() + t.slice(1);
+const sentence = (t: string): string => (/[.!?]$/.test(t) ? t : `${t}.`);
+
+/** What convicts, in the order of its weight: at most four sentences. */
+function howWeKnow(view: JobView): string[] {
+  const convicting = view.known.statements.filter((s) => s.stand === 'bad').map((s) => sentence(s.text));
+  const readings = view.job.runs.flatMap((r) =>
+    r.judgement && r.judgement.suspects.length > 0 ? [`${r.name}: ${r.judgement.summary}`] : [],
+  );
+  return [...new Set([...convicting, ...readings])].slice(0, 4);
+}
+
+function doneLines(view: JobView): string[] {
+  const { records } = view.repair;
+  const steps = recordsOf(records, 'step');
+  const bySequence = SEQUENCES.flatMap((s) => {
+    const own = steps.filter((x) => x.body.sequence === s.id);
+    const places = [
+      ...new Set(own.flatMap((x) => (x.body.position === undefined ? [] : [positionWords(x.body.position)]))),
+    ];
+    return own.length
+      ? [
+          `${s.name}${places.length ? `, ${places.join(', ')}` : ''}: ${new Set(own.map((x) => x.body.step)).size} of ${s.steps.length} steps done and signed.`,
+        ]
+      : [];
+  });
+  const repairs = view.evidence.flatMap((e) =>
+    e.body.kind === 'repair' || e.body.kind === 'new-part' ? [sentence(evidenceWords(e.body))] : [],
+  );
+  const codings = recordsOf(records, 'coding');
+  return [
+    ...repairs,
+    ...bySequence,
+    ...(codings.length
+      ? [`New codes entered for ${[...new Set(codings.map((c) => `cylinder ${c.body.position}`))].join(', ')}.`]
+      : []),
+  ];
+}
+
+/** What the file is told: everything, by whom and when. */
+export interface FileReport {
+  readonly title: string;
+  readonly facts: readonly (readonly [string, string])[];
+  readonly sections: readonly Section[];
+  readonly checks: readonly ProofCheck[];
+  readonly trail: readonly string[];
+  readonly head: string;
+}
+
+export function fileReport({ job: view, verified }: ReportView): FileReport {
+  const { job, unit, intake, repair } = view;
+  const when = (at: string, by: string): string => `${shownTime(at, unit.timeZone)}, ${by}`;
+  return {
+    title: `Job ${job.number}: ${unit.fleetNumber}, for the file`,
+    facts: [
+      ['Unit', `${unit.fleetNumber}, ${unit.kind}, ${unit.depot}`],
+      [
+        'Engine',
+        `${unit.family}, ${unit.engine.cylinders} cylinders${unit.engine.systemVoltage_V ? `, ${unit.engine.systemVoltage_V} V` : ''}`,
+      ],
+      ['Opened', when(job.openedAt, job.openedBy)],
+      [
+        'At',
+        [job.hours === null ? '' : `${job.hours} h`, job.odometer_km === null ? '' : `${job.odometer_km} km`]
+          .filter(Boolean)
+          .join(', ') || 'not noted',
+      ],
+      ['Complaint', job.complaint],
+      ['Shows itself', [...intake.conditions, intake.when ?? ''].filter(Boolean).join(', ') || 'not noted'],
+      ['Before', intake.replaced.map((r) => `${r.what}${r.by ? ` (${r.by})` : ''}`).join('; ') || 'nothing noted'],
+      ['Signs', intake.signs.join('; ') || 'none noted'],
+      ...(repair.comebackOf ? [['Comeback', `of job ${repair.comebackOf.number}`] as const] : []),
+      ...repair.comebacks.map((c) => ['Came back', `as job ${c.number}`] as const),
+    ],
+    sections: [
+      {
+        title: 'Codes',
+        lines: view.codes.map(
+          (c) =>
+            `${c.code ?? 'none'}, ${c.phase}, ${c.status}; ${when(c.at, c.by)}${c.freezeFrame.length ? `; ${c.freezeFrame.map((f) => `${f.name} ${f.value}`).join(', ')}` : ''}`,
+        ),
+      },
+      {
+        title: 'Findings',
+        lines: view.findings.flatMap((f) => [
+          `${findingWords(f.body)}${f.body.kind === 'found' ? `, ${f.body.confidence}` : ''}; ${when(f.at, f.by)}`,
+          ...(f.body.kind === 'found' && f.body.supports.length
+            ? [`For: ${f.body.supports.map((r) => r.label).join('; ')}`]
+            : []),
+          ...(f.body.kind === 'found' && f.body.against.length
+            ? [`Against: ${f.body.against.map((r) => r.label).join('; ')}`]
+            : []),
+          ...(f.body.ruledOut.length
+            ? [`Ruled out: ${f.body.ruledOut.map((r) => `${r.what} (${r.by})`).join('; ')}`]
+            : []),
+        ]),
+      },
+      { title: 'What is known', lines: view.known.statements.map((s) => `${s.stand}: ${s.text}`) },
+      { title: 'Does not go together', lines: view.known.contradictions.map((c) => c.text) },
+      {
+        title: 'Suspects by circuit',
+        lines: view.circuits.flatMap((c) =>
+          c.diagnosis.suspects
+            .slice(0, 4)
+            .map((s) => `${c.circuit.name}: ${s.words}, ${Math.round(100 * s.probability)} %`),
+        ),
+      },
+      {
+        title: 'Seen and tried',
+        lines: view.evidence.map(
+          (e) => `${evidenceWords(e.body)}${e.body.note ? `; ${e.body.note}` : ''}; ${when(e.at, e.by)}`,
+        ),
+      },
+      { title: 'Noted', lines: view.notes.map((n) => `${n.title}: ${n.lines.join(' ')}; ${when(n.at, n.by)}`) },
+      {
+        title: 'Decision, quotation, repair',
+        lines: repair.records.map((r) => `${recordWords(r)}; ${when(r.at, r.by)}`),
+      },
+    ].filter((s) => s.lines.length > 0),
+    checks: repair.checks,
+    trail: view.trail.map((e) => `${e.number} ${e.kind}, ${when(e.at, e.by)}`),
+    head: verified.intact
+      ? `The trail of ${verified.events} events is intact; its last hash is ${verified.head}.`
+      : `The trail is NOT intact: ${verified.faults.map((f) => f.what).join(' ')}`,
+  };
+}
+
+/** A record in a sentence. */
+export function recordWords({ body: r }: Recorded): string {
+  switch (r.kind) {
+    case 'decision':
+      return `Decided: ${r.school === 'one' ? `only the ${r.inputs.failed} that failed` : `the whole set of ${r.inputs.positions}`}${r.why ? `, ${r.why}` : ''}`;
+    case 'quotation':
+      return `Quoted ${moneyWords(totalOf(r.lines), r.currency)}: ${r.lines.map((l) => `${l.text} ${l.quantity} × ${moneyWords(l.price, r.currency)}`).join('; ')}${r.note ? `; ${r.note}` : ''}`;
+    case 'answer':
+      return `The payer: ${r.answer}${r.until ? ` until ${r.until}` : ''}${r.said ? `, ${r.said}` : ''}`;
+    case 'step': {
+      const step = SEQUENCES.find((s) => s.id === r.sequence)?.steps.find((s) => s.id === r.step);
+      return `${r.position === undefined ? '' : `${capital(positionWords(r.position))}: `}${(step?.say ?? r.step).replace(/\.$/, '')}${r.value ? ` ${r.value}` : ''}${r.tool ? ` with ${r.tool}` : ''}${r.note ? `, ${r.note}` : ''}`;
+    }
+    case 'coding':
+      return `Code of ${r.part} ${r.position}, ${r.how}: ${groupedCode(r.code, 4)}${r.old ? ` (before ${groupedCode(r.old, 4)})` : ''}`;
+    case 'scan':
+      return `Scan of the whole vehicle: ${r.outcome === 'clean' ? 'no codes' : 'codes'}${r.said ? `, ${r.said}` : ''}`;
+    case 'release':
+      return `Released: ${r.said}${r.waived.map((w) => `; without ${w.check}, ${w.because}`).join('')}`;
+    case 'reopen':
+      return `Reopened: ${r.because}`;
+    case 'comeback':
+      return 'Marked as a comeback';
+  }
+}

@@ -1,0 +1,65 @@
+import type { DecisionRule } from '../core/metrology/conformity';
+import type { Quantity } from '../core/quantity/units';
+import type { Clash } from '../core/specifications/clash';
+import type { PassedOver } from '../core/specifications/choose';
+import type { ShelfEntry } from '../formats/specifications';
+
+/** A specification on the shelf with its earlier revisions. */
+export interface ShelfLine {
+  readonly id: string;
+  readonly revision: number;
+  readonly status: 'draft' | 'approved' | 'rule-of-thumb' | 'withdrawn';
+  readonly entry: ShelfEntry;
+  readonly by: string;
+  readonly at: string | null;
+  /** Comes with the test; whatever a workshop puts on the shelf goes before it. */
+  readonly ships: boolean;
+  /** Newest first, without the current one. */
+  readonly earlier: readonly {
+    readonly id: string;
+    readonly revision: number;
+    readonly status: string;
+    readonly entry: ShelfEntry;
+    readonly by: string;
+    readonly at: string;
+  }[];
+}
+
+export interface ShelfTest {
+  readonly id: string;
+  readonly name: string;
+  readonly area: string;
+  readonly part: string;
+  readonly quantity: Quantity;
+  readonly unit: string;
+}
+
+/** Which specification judges a run, and why not the others. */
+export interface ChoiceView {
+  readonly runId: string;
+  readonly title: string;
+  readonly chosen: string | null;
+  readonly because: string;
+  readonly passedOver: readonly {
+    readonly id: string;
+    readonly revision: number;
+    readonly entry: ShelfEntry;
+    readonly why: PassedOver;
+  }[];
+}
+
+export interface ShelfView {
+  readonly lines: readonly ShelfLine[];
+  readonly tests: readonly ShelfTest[];
+  readonly families: readonly string[];
+  readonly depots: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly decision: DecisionRule;
+    readonly currency?: string;
+    readonly schools: Readonly<Record<string, string>>;
+  }[];
+  readonly choice: ChoiceView | null;
+}
+
+export type { Clash };

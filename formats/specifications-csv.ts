@@ -1,0 +1,172 @@
+import type { Limits } from '../core/limits/types';
+import { fail, ok, type Problem, type Result } from '../core/foundation/result';
+import { checkEntry, type ShelfEntry } from './specifications';
+import { active, inert, readTable, writeTable } from './table';
+import { schema, validate } from './validate';
+
+/** The shelf as a table: plain limits have a column each; what is no number stands as JSON in `more`. */
+const NUMBERS = {
+  lower: 'lower',
+  upper: 'upper',
+  watch_lower: 'watchLower',
+  watch_upper: 'watchUpper',
+  recheck_margin: 'recheckMargin',
+  short_below: 'shortBelow',
+  open_above: 'openAbove',
+  steady_within: 'steadyWithin',
+  reference_temperature_degc: 'referenceTemperature_degC',
+  temperature_coefficient_perk: 'temperatureCoefficient_perK',
+} as const;
+const WHEN_TEXTS = { when_key: 'key', when_engine: 'engine', when_connection: 'connection' } as const;
+const WHEN_NUMBERS = {
+  when_system_voltage: 'systemVoltage_V',
+  when_from_degc: 'fromTemperature_degC',
+  when_to_degc: 'toTemperature_degC',
+} as const;
+const MORE = ['byPosition', 'sequence', 'transfer', 'tolerance'] as const;
+
+export const SHELF_COLUMNS = [
+  'test',
+  'scope',
+  'of',
+  'school',
+  ...Object.keys(WHEN_TEXTS),
+  ...Object.keys(WHEN_NUMBERS),
+  'quantity',
+  'unit',
+  ...Object.keys(NUMBERS),
+  'neighbours_max_ratio',
+  'neighbours_max_difference',
+  'material',
+  'more',
+  'source',
+  'document',
+  'page',
+  'document_revision',
+  'document_date',
+  'status',
+] as const;
+
+export function writeShelfCsv(entries: readonly ShelfEntry[]): string {
+  return writeTable(entries.map(rowOf), SHELF_COLUMNS);
+}
+
+function rowOf(e: ShelfEntry): Record<string, unknown> {
+  const { limits, when = {} } = e;
+  const named = (columns: Readonly<Record<string, string>>, from: object) =>
+    Object.fromEntries(
+      Object.entries(columns).map(([column, field]) => [column, (from as Record<string, unknown>)[field] ?? '']),
+    );
+  const more = Object.fromEntries(MORE.filter((f) => limits[f] !== undefined).map((f) => [f, limits[f]]));
+  return {
+    test: e.test,
+    scope: e.scope,
+    of: inert(e.of ?? ''),
+    school: inert(e.school ?? ''),
+    ...named(WHEN_TEXTS, when),
+    ...named(WHEN_NUMBERS, when),
+    quantity: limits.quantity,
+    unit: limits.unit,
+    ...named(NUMBERS, limits),
+    neighbours_max_ratio: limits.neighbours?.maxRatio ?? '',
+    neighbours_max_difference: limits.neighbours?.maxDifference ?? '',
+    material: limits.material ?? '',
+    more: Object.keys(more).length ? JSON.stringify(more) : '',
+    source: inert(e.source),
+    document: inert(e.document ?? ''),
+    page: inert(e.page ?? ''),
+    document_revision: inert(e.documentRevision ?? ''),
+    document_date: e.documentDate ?? '',
+    status: e.status ?? 'draft',
+  };
+}
+
+const MOST_ROWS = 50_000;
+
+/** Limits from a table. Fails with every problem; its path begins with the line: `/line 4/lower`. */
+export function readShelfCsv(text: string): Result<readonly ShelfEntry[]> {
+  const table = readTable(text, ['test', 'scope', 'quantity', 'unit', 'source'], MOST_ROWS);
+  if (!table.ok) return table;
+  const problems: Problem[] = [];
+  const entries: ShelfEntry[] = [];
+  for (const { line, cells } of table.value) {
+    const entry = readRow(cells);
+    const at = (p: Problem): Problem => ({ path: `/line ${line}${p.path}`, message: p.message });
+    if (!entry.ok) problems.push(...entry.error.map(at));
+    else entries.push(entry.value);
+  }
+  return problems.length ? fail(problems) : ok(entries);
+}
+
+const checkShape = schema<ShelfEntry>({ $ref: 'urn:mudflat:shelf:1#/$defs/entry' });
+
+function readRow(cells: Readonly<Record<string, string>>): Result<ShelfEntry> {
+  const problems: Problem[] = [];
+  const text = (column: string): string | undefined => active(cells[column] ?? '') || undefined;
+  const number = (column: string): number | undefined => {
+    const typed = text(column);
+    if (typed === undefined) return undefined;
+    const value = Number(typed.replace(',', '.'));
+    if (!Number.isFinite(value)) problems.push({ path: `/${column}`, message: `"${typed}" is no number.` });
+    return value;
+  };
+  const numbers = (columns: Readonly<Record<string, string>>) =>
+    pruned(Object.fromEntries(Object.entries(columns).map(([column, field]) => [field, number(column)])));
+  const neighbours = pruned({
+    maxRatio: number('neighbours_max_ratio'),
+    maxDifference: number('neighbours_max_difference'),
+  });
+  const more = readMore(text('more'), problems);
+  const limits = pruned({
+    quantity: text('quantity'),
+    unit: text('unit'),
+    ...numbers(NUMBERS),
+    material: text('material'),
+    ...more,
+    ...(Object.keys(neighbours).length ? { neighbours } : {}),
+  });
+  const when = {
+    ...pruned(Object.fromEntries(Object.entries(WHEN_TEXTS).map(([column, field]) => [field, text(column)]))),
+    ...numbers(WHEN_NUMBERS),
+  };
+  const entry = pruned({
+    test: text('test'),
+    scope: text('scope'),
+    of: text('of'),
+    school: text('school'),
+    ...(Object.keys(when).length ? { when } : {}),
+    limits: limits as unknown as Limits,
+    source: text('source'),
+    document: text('document'),
+    page: text('page'),
+    documentRevision: text('document_revision'),
+    documentDate: text('document_date'),
+    status: text('status'),
+  });
+  if (problems.length) return fail(problems);
+  const valid = validate(checkShape, entry);
+  if (!valid.ok) return valid;
+  const wrong = checkEntry(valid.value);
+  return wrong.length ? fail(wrong) : ok(valid.value);
+}
+
+function readMore(text: string | undefined, problems: Problem[]): Record<string, unknown> {
+  if (text === undefined) return {};
+  try {
+    const read = JSON.parse(text) as unknown;
+    if (
+      read !== null &&
+      typeof read === 'object' &&
+      !Array.isArray(read) &&
+      Object.keys(read).every((k) => (MORE as readonly string[]).includes(k))
+    )
+      return read as Record<string, unknown>;
+  } catch {
+    /* said below */
+  }
+  problems.push({ path: '/more', message: `This is JSON with ${MORE.join(', ')}.` });
+  return {};
+}
+
+const pruned = <T extends object>(o: T): T =>
+  Object.fromEntries(Object.entries(o).filter(([, v]) => v !== undefined)) as T;

@@ -1,0 +1,200 @@
+import { asc, eq, inArray, sql } from 'drizzle-orm';
+import { CORE_VERSION } from '../../core/foundation/version';
+import type { Engine } from '../../core/engine/layout';
+import { type Db, eachOf, type Tx } from '../db/connection';
+import { engineFamily, depot, instrument, job, photo, photoContent, specification, testRun, unit } from '../db/schema';
+import { writeReadingsCsv } from '../../application/report/readings-csv';
+import { viewRun } from '../readings/run-view';
+import { packZip, sha256 } from './zip';
+
+/** Rows as the database holds them, so that nothing is lost on the way; sequence and moments too. */
+export type Row = Readonly<Record<string, unknown>>;
+
+export const TABLES = [
+  'job',
+  'test_run',
+  'circumstance',
+  'reading',
+  'code_observation',
+  'job_note',
+  'intake',
+  'evidence',
+  'finding',
+  'plan_change',
+  'photo',
+  'job_record',
+] as const;
+export type BundleTable = (typeof TABLES)[number];
+
+export interface BundleDocument {
+  readonly format: 'mudflat/bundle';
+  readonly version: 2;
+  readonly core: string;
+  readonly unit: {
+    readonly id: string;
+    readonly fleet_number: string;
+    readonly kind: string;
+    readonly parts: Readonly<Record<string, string>>;
+  };
+  readonly family: { readonly code: string; readonly engine: Engine };
+  readonly depot: { readonly name: string };
+  readonly specifications: readonly Row[];
+  readonly instruments: readonly Row[];
+  readonly tables: Readonly<Record<BundleTable, readonly Row[]>>;
+  readonly events: readonly {
+    readonly number: number;
+    readonly kind: string;
+    readonly row_id: string;
+    readonly recorded_by: string;
+    readonly at: string;
+    readonly content: string;
+    readonly previous: string;
+    readonly hash: string;
+  }[];
+}
+
+export interface Manifest {
+  readonly format: 'mudflat/bundle-manifest';
+  readonly version: 1;
+  readonly job: number;
+  readonly unit: string;
+  readonly files: readonly { readonly path: string; readonly size: number; readonly sha256: string }[];
+}
+
+const BY_RUN: ReadonlySet<BundleTable> = new Set(['circumstance', 'reading']);
+
+/** The job as a document; `null` where there is none. */
+export async function bundleDocument(db: Db, jobId: string): Promise<BundleDocument | null> {
+  return db.transaction(async (tx) => {
+    // Moments and numbers come out alike wherever it is done.
+    await tx.execute(sql`set local timezone to 'UTC'`);
+    await tx.execute(sql`set local extra_float_digits to 1`);
+    const [row] = await tx
+      .select({ unit, family: engineFamily, depot })
+      .from(job)
+      .innerJoin(unit, eq(unit.id, job.unitId))
+      .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
+      .innerJoin(depot, eq(depot.id, unit.depotId))
+      .where(eq(job.id, jobId));
+    if (!row) return null;
+    const tables = {} as Record<BundleTable, readonly Row[]>;
+    for (const name of TABLES) tables[name] = await rowsOf(tx, name, jobId);
+    const { rows: events } = await tx.execute<BundleDocument['events'][number] & Row>(
+      sql`select number, kind, row_id, recorded_by, mudflat_moment(at) as at, content, previous, hash from job_event where job_id = ${jobId} order by number`,
+    );
+    const ids = (from: BundleTable, field: string): string[] => [
+      ...new Set(tables[from].flatMap((r) => (typeof r[field] === 'string' ? [r[field]] : []))),
+    ];
+    return {
+      format: 'mudflat/bundle',
+      version: 2,
+      core: CORE_VERSION,
+      unit: { id: row.unit.id, fleet_number: row.unit.fleetNumber, kind: row.unit.kind, parts: row.unit.parts },
+      family: { code: row.family.code, engine: row.family.engine },
+      depot: { name: row.depot.name },
+      specifications: await jsonRows(tx, 'specification', [
+        ...new Set([...ids('test_run', 'specification_id'), ...ids('reading', 'specification_id')]),
+      ]),
+      instruments: await jsonRows(tx, 'instrument', [
+        ...new Set([...ids('circumstance', 'instrument_id'), ...ids('reading', 'instrument_id')]),
+      ]),
+      tables,
+      events: events.map((e) => ({ ...e })),
+    };
+  });
+}
+
+async function rowsOf(tx: Tx, name: BundleTable, jobId: string): Promise<Row[]> {
+  const table = sql.identifier(name);
+  const where =
+    name === 'job'
+      ? sql`t.id = ${jobId}`
+      : BY_RUN.has(name)
+        ? sql`t.run_id in (select id from test_run where job_id = ${jobId})`
+        : sql`t.job_id = ${jobId}`;
+  const order = name === 'job' ? sql`1` : name === 'test_run' ? sql`t.created_at, t.id` : sql`t.sequence`;
+  const { rows } = await tx.execute<{ row: Row }>(
+    sql`select to_jsonb(t) as row from ${table} t where ${where} order by ${order}`,
+  );
+  return rows.map((r) => (name === 'job' ? numberOf(r.row) : r.row));
+}
+
+/** A job that came from elsewhere goes on under the number that it had there. */
+const numberOf = ({ number_there, ...job_ }: Row): Row => ({
+  ...job_,
+  ...(number_there == null ? {} : { number: number_there }),
+});
+
+async function jsonRows(tx: Tx, name: 'specification' | 'instrument', ids: readonly string[]): Promise<Row[]> {
+  if (ids.length === 0) return [];
+  const { rows } = await tx.execute<{ row: Row }>(
+    sql`select to_jsonb(t) as row from ${sql.identifier(name)} t where id in (${sql.join(
+      ids.map((i) => sql`${i}::uuid`),
+      sql`, `,
+    )}) order by id`,
+  );
+  return rows.map((r) => r.row);
+}
+
+/** A job as a zip of JSON, CSV and photos; `null` where there is none. */
+export async function writeBundle(db: Db, jobId: string): Promise<{ name: string; bytes: Buffer } | null> {
+  const document = await bundleDocument(db, jobId);
+  if (!document) return null;
+  const files = new Map<string, Buffer>([
+    ['job.json', Buffer.from(JSON.stringify(document, null, 1))],
+    ['readings.csv', Buffer.from(await readingsCsv(db, jobId))],
+  ]);
+  const photos = await db
+    .select({ id: photo.id, full: photoContent.full })
+    .from(photo)
+    .innerJoin(photoContent, eq(photoContent.id, photo.id))
+    .where(eq(photo.jobId, jobId))
+    .orderBy(asc(photo.sequence));
+  for (const p of photos) files.set(`photos/${p.id}.jpg`, p.full);
+  const number = Number(document.tables.job[0]?.number ?? 0);
+  const manifest: Manifest = {
+    format: 'mudflat/bundle-manifest',
+    version: 1,
+    job: number,
+    unit: document.unit.fleet_number,
+    files: [...files].map(([path, bytes]) => ({ path, size: bytes.length, sha256: sha256(bytes) })),
+  };
+  return {
+    name: `${document.unit.fleet_number}-job-${number}.zip`.replace(/[^\w.-]/g, '_'),
+    bytes: await packZip(new Map([['manifest.json', Buffer.from(JSON.stringify(manifest, null, 1))], ...files])),
+  };
+}
+
+/** All readings of the job for a spreadsheet: one header. */
+async function readingsCsv(db: Db, jobId: string): Promise<string> {
+  const runs = await db
+    .select({ id: testRun.id })
+    .from(testRun)
+    .where(eq(testRun.jobId, jobId))
+    .orderBy(asc(testRun.createdAt), asc(testRun.id));
+  const parts = (await eachOf(db, runs, (r) => viewRun(db, r.id))).flatMap((v) => (v ? [writeReadingsCsv(v)] : []));
+  return parts.map((text, i) => (i === 0 ? text : text.slice(text.indexOf('\n') + 1))).join('');
+}
+
+export const specificationIds = async (tx: Tx, ids: readonly string[]): Promise<ReadonlySet<string>> =>
+  new Set(
+    ids.length
+      ? (
+          await tx
+            .select({ id: specification.id })
+            .from(specification)
+            .where(inArray(specification.id, [...ids]))
+        ).map((r) => r.id)
+      : [],
+  );
+export const instrumentIds = async (tx: Tx, ids: readonly string[]): Promise<ReadonlySet<string>> =>
+  new Set(
+    ids.length
+      ? (
+          await tx
+            .select({ id: instrument.id })
+            .from(instrument)
+            .where(inArray(instrument.id, [...ids]))
+        ).map((r) => r.id)
+      : [],
+  );

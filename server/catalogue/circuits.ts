@@ -1,0 +1,91 @@
+import { desc, sql } from 'drizzle-orm';
+import { checkLibraryCircuit } from '../../core/circuits/check';
+import { CIRCUITS } from '../../core/circuits/library';
+import type { LibraryCircuit } from '../../core/circuits/types';
+import { prepare } from '../../core/diagnosis/diagnose';
+import { ok, type Problem } from '../../core/foundation/result';
+import { canonical } from '../../core/specifications/clash';
+import type { KeepCircuit } from '../../formats/requests';
+import type { Db, Tx } from '../db/connection';
+import { requireLead } from '../people/people';
+import { type Done, refuse } from '../db/refusal';
+import { circuitDefinition } from '../db/schema';
+import { allTests } from './tests';
+
+/** The workshop's own circuits: the newest revision of each, those that were taken away left out. */
+export async function ownCircuits(db: Db | Tx): Promise<readonly LibraryCircuit[]> {
+  const rows = await db
+    .selectDistinctOn([circuitDefinition.circuitId], {
+      definition: circuitDefinition.definition,
+      revision: circuitDefinition.revision,
+    })
+    .from(circuitDefinition)
+    .orderBy(circuitDefinition.circuitId, desc(circuitDefinition.revision));
+  return rows.flatMap((r) => (r.definition ? [{ ...r.definition, revision: r.revision }] : []));
+}
+
+/** All circuits: a workshop's own before those that ship, the same id instead of it. */
+export async function allCircuits(db: Db | Tx): Promise<readonly LibraryCircuit[]> {
+  const own = await ownCircuits(db);
+  const ids = new Set(own.map((c) => c.id));
+  return [...own, ...CIRCUITS.filter((c) => !ids.has(c.id))];
+}
+
+/** Those that an engine family can have: those that name it, then those for any. */
+export function circuitsFor(all: readonly LibraryCircuit[], family: string): readonly LibraryCircuit[] {
+  const named = all.filter((c) => c.families?.includes(family));
+  return [...named, ...all.filter((c) => !c.families?.length)];
+}
+
+/** Keeps a workshop's own circuit as its next revision; `circuit` null takes it away. Leads only. The same id twice keeps it once. */
+export async function keepCircuit(db: Db, body: KeepCircuit): Promise<Done> {
+  const refused = await requireLead(db, body.by, 'change circuits');
+  if (refused) return refused;
+  const problems = body.circuit ? await checkCircuit(db, body) : [];
+  if (problems.length) return refuse('This circuit cannot be used.', problems);
+  return db.transaction(async (tx) => {
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtext(${`circuit/${body.circuitId}`}))`);
+    const rows = await tx
+      .select()
+      .from(circuitDefinition)
+      .where(sql`${circuitDefinition.circuitId} = ${body.circuitId} or ${circuitDefinition.id} = ${body.id}`)
+      .orderBy(desc(circuitDefinition.revision));
+    if (rows.some((r) => r.id === body.id)) return ok({ id: body.id, duplicate: true });
+    const newest = rows[0];
+    if (!body.circuit && !newest?.definition)
+      return refuse(
+        'There is nothing to take away.',
+        [{ path: '/circuitId', message: 'The workshop has no circuit of its own by that name; those that ship stay.' }],
+        404,
+      );
+    if (newest && canonical(newest.definition) === canonical(body.circuit))
+      return ok({ id: newest.id, duplicate: true });
+    await tx.insert(circuitDefinition).values({
+      id: body.id,
+      circuitId: body.circuitId,
+      revision: (newest?.revision ?? 0) + 1,
+      definition: body.circuit,
+      recordedBy: body.by,
+    });
+    return ok({ id: body.id, duplicate: false });
+  });
+}
+
+/** Its names and values, and whether it can be solved at all. */
+async function checkCircuit(db: Db, { circuit, circuitId }: KeepCircuit): Promise<Problem[]> {
+  if (!circuit) return [];
+  const problems = checkLibraryCircuit(circuit, '/circuit', await allTests(db));
+  if (circuit.id !== circuitId)
+    problems.push({ path: '/circuit/id', message: `The circuit is kept as "${circuitId}".` });
+  if (problems.length) return problems;
+  const { predictions: p } = prepare({ circuit, cylinders: 4 });
+  const lost = p.instances.find((_, i) => Number.isNaN(p.mean[i]));
+  return lost
+    ? [
+        {
+          path: '/circuit/elements',
+          message: `It cannot be solved: nothing says what would be read at "${lost.position}" of ${lost.test}.`,
+        },
+      ]
+    : [];
+}

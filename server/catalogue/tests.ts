@@ -1,0 +1,109 @@
+import { desc, sql } from 'drizzle-orm';
+import { findTest, withOwn } from '../../core/catalogue/catalogue';
+import { checkDefinition } from '../../core/catalogue/check';
+import { searchWords } from '../../core/catalogue/search';
+import type { TestDefinition } from '../../core/catalogue/types';
+import { ok, type Result } from '../../core/foundation/result';
+import { canonical } from '../../core/specifications/clash';
+import { readCatalogue } from '../../formats/catalogue';
+import type { ProblemDetails } from '../../formats/problem';
+import type { KeepTest } from '../../formats/requests';
+import type { TestBrief } from '../../application/views';
+import { v5 } from 'uuid';
+import type { Db, Tx } from '../db/connection';
+import { requireLead } from '../people/people';
+import { type Done, refuse } from '../db/refusal';
+import { testDefinition } from '../db/schema';
+import { type CataloguePlan, planCatalogue } from '../../application/catalogue-plan';
+
+/** The workshop's own tests: the newest revision of each, those that were taken away left out. */
+export async function ownTests(db: Db | Tx): Promise<readonly TestDefinition[]> {
+  const rows = await db
+    .selectDistinctOn([testDefinition.testId], { definition: testDefinition.definition })
+    .from(testDefinition)
+    .orderBy(testDefinition.testId, desc(testDefinition.revision));
+  return rows.flatMap((r) => (r.definition ? [r.definition] : []));
+}
+
+/** All tests that can be chosen. */
+export const allTests = async (db: Db | Tx): Promise<readonly TestDefinition[]> => withOwn(await ownTests(db));
+
+export async function findAnyTest(db: Db | Tx, id: string): Promise<TestDefinition | undefined> {
+  return (await ownTests(db)).find((t) => t.id === id) ?? findTest(id);
+}
+
+export const testBrief = (t: TestDefinition): TestBrief => ({
+  id: t.id,
+  name: t.name,
+  purpose: t.purpose,
+  area: t.area,
+  minutes: t.minutes,
+  people: t.people,
+  words: searchWords(t),
+});
+
+/** Keeps a workshop's own test as its next revision; `test` null takes it away. Leads only. The same id twice keeps it once. */
+export async function keepTest(db: Db, body: KeepTest): Promise<Done> {
+  const refused = await requireLead(db, body.by, 'change the catalogue');
+  if (refused) return refused;
+  const problems = body.test ? checkDefinition(body.test, '/test') : [];
+  if (body.test && body.test.id !== body.testId)
+    problems.push({ path: '/test/id', message: `The test is kept as "${body.testId}".` });
+  if (problems.length) return refuse('This test cannot be used.', problems);
+  return db.transaction((tx) => append(tx, body));
+}
+
+async function append(tx: Tx, body: KeepTest): Promise<Done> {
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtext(${`test/${body.testId}`}))`);
+  const rows = await tx
+    .select()
+    .from(testDefinition)
+    .where(sql`${testDefinition.testId} = ${body.testId} or ${testDefinition.id} = ${body.id}`)
+    .orderBy(desc(testDefinition.revision));
+  if (rows.some((r) => r.id === body.id)) return ok({ id: body.id, duplicate: true });
+  const newest = rows[0];
+  if (!body.test && !newest?.definition)
+    return refuse(
+      'There is nothing to take away.',
+      [
+        {
+          path: '/testId',
+          message: findTest(body.testId)
+            ? 'This test ships with the application; it can be replaced, not taken away.'
+            : 'There is no such test.',
+        },
+      ],
+      404,
+    );
+  if (newest && canonical(newest.definition) === canonical(body.test)) return ok({ id: newest.id, duplicate: true });
+  await tx.insert(testDefinition).values({
+    id: body.id,
+    testId: body.testId,
+    revision: (newest?.revision ?? 0) + 1,
+    definition: body.test,
+    recordedBy: body.by,
+  });
+  return ok({ id: body.id, duplicate: false });
+}
+
+/** What a file would do; with `batch` and `by` it is done, all or nothing. */
+export async function importCatalogue(
+  db: Db,
+  text: string,
+  store: { batch: string; by: string } | null,
+): Promise<Result<CataloguePlan, ProblemDetails>> {
+  const tests = readCatalogue(text);
+  if (!tests.ok) return refuse('This catalogue cannot be taken.', tests.error);
+  const rows = planCatalogue(tests.value, await allTests(db));
+  if (!store) return ok({ rows, stored: 0 });
+  const refused = await requireLead(db, store.by, 'change the catalogue');
+  if (refused) return refused;
+  const changed = tests.value.filter((_, i) => rows[i]?.action !== 'unchanged');
+  await db.transaction(async (tx) => {
+    for (const test of changed) {
+      const kept = await append(tx, { id: v5(test.id, store.batch), testId: test.id, by: store.by, test });
+      if (!kept.ok) throw new Error(kept.error.detail);
+    }
+  });
+  return ok({ rows, stored: changed.length });
+}

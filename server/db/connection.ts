@@ -1,0 +1,68 @@
+import path from 'node:path';
+import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { PgTransaction } from 'drizzle-orm/pg-core';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import pg from 'pg';
+import * as schema from './schema';
+
+export type Db = NodePgDatabase<typeof schema>;
+/** The database or a transaction in it. */
+export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
+
+/** A transaction reads as the database does. */
+// eslint-disable-next-line @typescript-eslint/no-unsafe-class-instance-assignment -- the same queries; only the session is another
+export const within = (tx: Tx): Db => tx;
+
+/** Has `read` done for each: beside each other, or one by one in a transaction, whose one connection answers one question at a time. */
+export async function eachOf<T, U>(db: Db, all: readonly T[], read: (one: T) => Promise<U>): Promise<U[]> {
+  if (!(db instanceof PgTransaction)) return Promise.all(all.map(read));
+  const done: U[] = [];
+  for (const one of all) done.push(await read(one));
+  return done;
+}
+
+/** The same for questions of different kinds. */
+export async function together<T extends readonly unknown[]>(
+  db: Db,
+  ...reads: { readonly [K in keyof T]: () => Promise<T[K]> }
+): Promise<T> {
+  // The answers stand in the order of the questions.
+  return (await eachOf(db, reads as readonly (() => Promise<unknown>)[], (read) => read())) as unknown as T;
+}
+
+export interface Connection {
+  readonly db: Db;
+  readonly pool: pg.Pool;
+}
+
+/** Connects to `url`; nothing is sent until the first query. The caller ends the pool. */
+export function connect(url: string): Connection {
+  const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: 5000 });
+  // An idle connection that breaks (server stopped) must not end the process; the next query reconnects.
+  pool.on('error', (error) => process.stderr.write(`database connection lost: ${error.message}\n`));
+  return { db: drizzle(pool, { schema }), pool };
+}
+
+/** Kept on `globalThis` so that reloading modules in development does not open a pool each time. */
+const kept = globalThis as { mudflatConnection?: Connection };
+
+/** The connection of the running server, from `DATABASE_URL`. */
+export function serverDb(): Connection {
+  const url = process.env.DATABASE_URL;
+  if (!url) throw new Error('DATABASE_URL is not set; start with ./mudflat demo or ./mudflat dev');
+  return (kept.mudflatConnection ??= connect(url));
+}
+
+const MIGRATION_LOCK = 7_210_471;
+
+/** Brings the database to the newest schema; two processes at once wait for each other. */
+export async function migrateDatabase({ pool }: Connection, folder = path.resolve('server/db/migrations')): Promise<void> {
+  const client = await pool.connect();
+  try {
+    await client.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
+    await migrate(drizzle(client), { migrationsFolder: folder });
+  } finally {
+    await client.query('select pg_advisory_unlock($1)', [MIGRATION_LOCK]);
+    client.release();
+  }
+}

@@ -1,0 +1,117 @@
+import { createHash } from 'node:crypto';
+import { asc, count, eq } from 'drizzle-orm';
+import sharp from 'sharp';
+import { ok } from '../../core/foundation/result';
+import type { PhotoView } from '../../application/views';
+import type { Db } from '../db/connection';
+import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
+import { job, photo, photoContent } from '../db/schema';
+
+/** Of one file as it is sent. */
+export const MOST_PHOTO_BYTES = 12e6;
+const MOST_PHOTOS = 60;
+/** Enough to read a stamped number by; kept at this size. */
+const LONGEST_EDGE_px = 2000;
+const SMALL_px = 240;
+/** More is no photo of a phone: a picture made to fill the memory. */
+const MOST_PIXELS = 80e6;
+const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
+
+export interface NewPhoto {
+  readonly id: string;
+  readonly name: string;
+  readonly by: string;
+  readonly bytes: Buffer;
+}
+
+/** Keeps a photo, drawn anew as JPEG: what it is is told from its content, and what else the file carried (place, time, scripts) is gone. */
+export async function addPhoto(db: Db, jobId: string, p: NewPhoto): Promise<Done> {
+  if (!UUID.test(p.id))
+    return refuse('Some fields are wrong.', [{ path: '/id', message: 'It must be a UUID in lower case.' }]);
+  const [same] = await db.select({ id: photo.id, jobId: photo.jobId }).from(photo).where(eq(photo.id, p.id));
+  if (same)
+    return same.jobId === jobId
+      ? ok({ id: p.id, duplicate: true })
+      : refuse('This id is taken.', [{ path: '/id', message: 'Another photo has this id.' }], 409);
+  const drawn = await draw(p.bytes);
+  if (!drawn)
+    return refuse(
+      'This is no photo.',
+      [{ path: '', message: 'Send a JPEG, PNG, WebP or HEIF picture: what this file holds cannot be drawn.' }],
+      415,
+    );
+  try {
+    return await db.transaction(async (tx) => {
+      const [there] = await tx.select({ id: job.id }).from(job).where(eq(job.id, jobId)).for('update');
+      if (!there) return notFound('job');
+      const [held] = await tx.select({ n: count() }).from(photo).where(eq(photo.jobId, jobId));
+      if ((held?.n ?? 0) >= MOST_PHOTOS)
+        return refuse('Too many photos.', [{ path: '', message: `A job holds at most ${MOST_PHOTOS} photos.` }]);
+      const { full, small, width, height } = drawn;
+      await tx.insert(photo).values({
+        id: p.id,
+        jobId,
+        name: plainName(p.name),
+        sha256: createHash('sha256').update(full).digest('hex'),
+        size: full.length,
+        width,
+        height,
+        recordedBy: p.by,
+      });
+      await tx.insert(photoContent).values({ id: p.id, full, small });
+      return ok({ id: p.id, duplicate: false });
+    });
+  } catch (error) {
+    if (databaseCode(error)?.code !== UNIQUE_VIOLATION) throw error;
+    return ok({ id: p.id, duplicate: true });
+  }
+}
+
+const PHOTO_FORMATS: ReadonlySet<string> = new Set(['jpeg', 'png', 'webp', 'heif']);
+
+async function draw(bytes: Buffer): Promise<{ full: Buffer; small: Buffer; width: number; height: number } | null> {
+  try {
+    const source = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'error' });
+    if (!PHOTO_FORMATS.has((await source.metadata()).format)) return null;
+    const { data: full, info } = await source
+      .rotate()
+      .resize({ width: LONGEST_EDGE_px, height: LONGEST_EDGE_px, fit: 'inside', withoutEnlargement: true })
+      .flatten({ background: '#fff' })
+      .jpeg({ quality: 82 })
+      .toBuffer({ resolveWithObject: true });
+    const small = await sharp(full)
+      .resize({ width: SMALL_px, height: SMALL_px, fit: 'cover' })
+      .jpeg({ quality: 75 })
+      .toBuffer();
+    return { full, small, width: info.width, height: info.height };
+  } catch {
+    return null;
+  }
+}
+
+/** A file name as a plain label: no folders, no control characters, nothing that turns text around, not long. */
+export const plainName = (name: string): string =>
+  name
+    .split(/[/\\]/)
+    .at(-1)
+    ?.replace(/[\p{C}<>"'&|;$`]/gu, '')
+    .trim()
+    .slice(0, 100) || 'photo';
+
+export const photosOf = async (db: Db, jobId: string): Promise<PhotoView[]> =>
+  (await db.select().from(photo).where(eq(photo.jobId, jobId)).orderBy(asc(photo.sequence))).map((p) => ({
+    id: p.id,
+    name: p.name,
+    width: p.width,
+    height: p.height,
+    by: p.recordedBy,
+    at: p.createdAt.toISOString(),
+  }));
+
+export async function photoBytes(db: Db, id: string, small: boolean): Promise<Buffer | null> {
+  const [row] = await db
+    .select({ bytes: small ? photoContent.small : photoContent.full })
+    .from(photoContent)
+    .where(eq(photoContent.id, id));
+  return row?.bytes ?? null;
+}

@@ -1,0 +1,129 @@
+import { and, asc, desc, eq, isNull } from 'drizzle-orm';
+import { ok } from '../../core/foundation/result';
+import { readInstrument, readLeadZero } from '../../formats/instrument';
+import type { AddInstrument, MeasureLead } from '../../formats/requests';
+import type { DepotInstrumentsView, InstrumentView, LeadView } from '../../application/views';
+import { type Db, eachOf, type Tx } from '../db/connection';
+import { requireLead } from '../people/people';
+import { type Done, notFound, refuse } from '../db/refusal';
+import { depot, instrument, lead } from '../db/schema';
+
+export const instrumentView = (i: typeof instrument.$inferSelect): InstrumentView => ({
+  id: i.id,
+  name: i.name,
+  kind: i.kind,
+  accuracy: i.accuracy,
+  calibrationDue: i.calibrationDue,
+  retired: i.retiredAt !== null || i.replacedBy !== null,
+  ...(i.details.clamp_mVperA === undefined ? {} : { clamp_mVperA: i.details.clamp_mVperA }),
+  ...(i.details.leadRepeatability_ohm === undefined ? {} : { leadRepeatability_ohm: i.details.leadRepeatability_ohm }),
+});
+
+/** Adds an instrument, or says one that is there better: what was read with the old row keeps the old row. Leads only. */
+export async function addInstrument(db: Db, i: AddInstrument): Promise<Done> {
+  const refused = await requireLead(db, i.by, 'change instruments');
+  if (refused) return refused;
+  const valid = readInstrument(i.instrument);
+  if (!valid.ok) return refuse('This instrument cannot be used.', valid.error);
+  const { clamp_mVperA, leadRepeatability_ohm } = i.instrument;
+  return db.transaction(async (tx) => {
+    const [same] = await tx.select({ id: instrument.id }).from(instrument).where(eq(instrument.id, i.id));
+    if (same) return ok({ id: i.id, duplicate: true });
+    const [place] = await tx.select({ id: depot.id }).from(depot).where(eq(depot.id, i.depotId));
+    if (!place) return notFound('depot', '/depotId');
+    const inUse = await tx
+      .select({ id: instrument.id, name: instrument.name })
+      .from(instrument)
+      .where(and(eq(instrument.depotId, i.depotId), isNull(instrument.replacedBy), isNull(instrument.retiredAt)));
+    if (i.replaces && !inUse.some((x) => x.id === i.replaces))
+      return refuse(
+        'Somebody was here before.',
+        [{ path: '/replaces', message: 'This instrument was changed or taken out of use since.' }],
+        409,
+      );
+    if (inUse.some((x) => x.name === i.name.trim() && x.id !== i.replaces))
+      return refuse(
+        'It is there already.',
+        [{ path: '/name', message: `There is an instrument "${i.name.trim()}" already.` }],
+        409,
+      );
+    await tx.insert(instrument).values({
+      id: i.id,
+      depotId: i.depotId,
+      name: i.name.trim(),
+      kind: i.instrument.kind,
+      accuracy: [...(i.instrument.accuracy ?? [])],
+      calibrationDue: i.calibrationDue ?? null,
+      details: {
+        ...(clamp_mVperA === undefined ? {} : { clamp_mVperA }),
+        ...(leadRepeatability_ohm === undefined ? {} : { leadRepeatability_ohm }),
+      },
+    });
+    if (i.replaces) await tx.update(instrument).set({ replacedBy: i.id }).where(eq(instrument.id, i.replaces));
+    return ok({ id: i.id, duplicate: false });
+  });
+}
+
+/** Takes an instrument out of use; what was read with it keeps it. Leads only. */
+export async function retireInstrument(db: Db, id: string, by: string): Promise<Done> {
+  const refused = await requireLead(db, by, 'change instruments');
+  if (refused) return refused;
+  const done = await db
+    .update(instrument)
+    .set({ retiredAt: new Date() })
+    .where(and(eq(instrument.id, id), isNull(instrument.retiredAt)))
+    .returning({ id: instrument.id });
+  const [there] = done.length
+    ? done
+    : await db.select({ id: instrument.id }).from(instrument).where(eq(instrument.id, id));
+  return there ? ok({ id, duplicate: done.length === 0 }) : notFound('instrument');
+}
+
+/** Notes what leads or an extension show touched together; an empty zero takes them off the list. */
+export async function measureLead(db: Db, l: MeasureLead): Promise<Done> {
+  const zero = readLeadZero(l.zero ?? '');
+  if (!zero.ok) return refuse('The zero cannot be read.', [{ path: '/zero', message: zero.error }]);
+  const [place] = await db.select({ id: depot.id }).from(depot).where(eq(depot.id, l.depotId));
+  if (!place) return notFound('depot', '/depotId');
+  const row = {
+    id: l.id,
+    depotId: l.depotId,
+    name: l.name.trim(),
+    zero: zero.value === null ? null : (l.zero ?? '').trim(),
+    measuredBy: l.by,
+  };
+  const inserted = await db
+    .insert(lead)
+    .values(row)
+    .onConflictDoNothing({ target: lead.id })
+    .returning({ id: lead.id });
+  return ok({ id: l.id, duplicate: inserted.length === 0 });
+}
+
+/** Leads and extensions of a depot by their newest measurement. */
+export async function leadsOf(db: Db | Tx, depotId: string): Promise<LeadView[]> {
+  const rows = await db
+    .selectDistinctOn([lead.name])
+    .from(lead)
+    .where(eq(lead.depotId, depotId))
+    .orderBy(lead.name, desc(lead.sequence));
+  return rows.flatMap((r) =>
+    r.zero === null ? [] : [{ name: r.name, zero: r.zero, measuredAt: r.createdAt.toISOString() }],
+  );
+}
+
+/** What each depot measures with. */
+export async function viewInstruments(db: Db): Promise<DepotInstrumentsView[]> {
+  const depots = await db.select().from(depot).orderBy(asc(depot.name));
+  const rows = await db.select().from(instrument).orderBy(asc(instrument.name));
+  return eachOf(db, depots, async (d) => ({
+    id: d.id,
+    name: d.name,
+    timeZone: d.timeZone,
+    leads: await leadsOf(db, d.id),
+    instruments: rows
+      .filter((i) => i.depotId === d.id)
+      .map(instrumentView)
+      .filter((i) => !i.retired),
+  }));
+}

@@ -1,0 +1,141 @@
+import { asc, desc, eq, inArray } from 'drizzle-orm';
+import { v5 } from 'uuid';
+import { groupBy } from '../../core/foundation/collections';
+import { decodeCode } from '../../core/codes/decode';
+import { ok, type Problem } from '../../core/foundation/result';
+import type { DescribeCode } from '../../formats/job-requests';
+import type { RecordCodes, TakeBackCode } from '../../formats/requests';
+import type { CodeView } from '../../application/views';
+import type { Db, Tx } from '../db/connection';
+import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
+import { definitionOf } from '../readings/run-view';
+import { codeDescription, codeObservation, depot, job, testRun } from '../db/schema';
+
+/** Keeps codes as they were read, in the standard's own writing. The same id twice keeps them once. */
+export async function recordCodes(db: Db, jobId: string, body: RecordCodes): Promise<Done> {
+  const problems: Problem[] = [];
+  const codes: string[] = [];
+  for (const [i, text] of body.codes.entries()) {
+    const decoded = decodeCode(text);
+    if (decoded.ok) codes.push(decoded.value.code);
+    else problems.push({ path: `/codes/${i}`, message: decoded.error });
+  }
+  if (problems.length) return refuse('Some codes cannot be read.', problems);
+  const [there] = await db.select({ id: job.id }).from(job).where(eq(job.id, jobId));
+  if (!there) return notFound('job');
+  const plain = {
+    jobId,
+    phase: body.phase,
+    status: body.status,
+    recordedBy: body.by,
+    freezeFrame: body.freezeFrame ?? [],
+  };
+  const rows =
+    codes.length === 0
+      ? [{ ...plain, id: body.id, code: null }]
+      : [...new Set(codes)].map((code) => ({ ...plain, id: v5(code, body.id), code }));
+  const inserted = await db
+    .insert(codeObservation)
+    .values(rows)
+    .onConflictDoNothing({ target: codeObservation.id })
+    .returning({ id: codeObservation.id });
+  return ok({ id: body.id, duplicate: inserted.length === 0 });
+}
+
+/** Takes a slip back: the row stays, and another says that it does not count. */
+export async function takeBackCode(db: Db, jobId: string, body: TakeBackCode): Promise<Done> {
+  const [slip] = await db.select().from(codeObservation).where(eq(codeObservation.id, body.observation));
+  if (slip?.jobId !== jobId || slip.takesBack !== null) return notFound('code in this job', '/observation');
+  try {
+    const row = {
+      id: body.id,
+      jobId,
+      code: slip.code,
+      phase: slip.phase,
+      status: slip.status,
+      recordedBy: body.by,
+      takesBack: slip.id,
+      freezeFrame: slip.freezeFrame,
+    };
+    const inserted = await db
+      .insert(codeObservation)
+      .values(row)
+      .onConflictDoNothing({ target: codeObservation.id })
+      .returning({ id: codeObservation.id });
+    return ok({ id: body.id, duplicate: inserted.length === 0 });
+  } catch (error) {
+    if (databaseCode(error)?.code !== UNIQUE_VIOLATION) throw error;
+    return ok({ id: body.id, duplicate: true });
+  }
+}
+
+/** The codes of a job that count, in the order in which they were read. */
+export const codesOf = async (db: Db | Tx, jobId: string): Promise<CodeView[]> =>
+  (await codesOfJobs(db, [jobId])).get(jobId) ?? [];
+
+/** The codes that count, of many jobs at once. */
+export async function codesOfJobs(db: Db | Tx, jobIds: readonly string[]): Promise<Map<string, CodeView[]>> {
+  if (jobIds.length === 0) return new Map();
+  const rows = await db
+    .select()
+    .from(codeObservation)
+    .where(inArray(codeObservation.jobId, [...jobIds]))
+    .orderBy(asc(codeObservation.sequence));
+  const takenBack = new Set(rows.map((r) => r.takesBack));
+  const counting = groupBy(
+    rows.filter((r) => r.takesBack === null && !takenBack.has(r.id)),
+    (r) => r.jobId,
+  );
+  return new Map([...counting].map(([jobId, own]) => [jobId, own.map(codeView)]));
+}
+
+const codeView = (r: typeof codeObservation.$inferSelect): CodeView => ({
+  id: r.id,
+  code: r.code,
+  phase: r.phase,
+  status: r.status,
+  freezeFrame: r.freezeFrame,
+  by: r.recordedBy,
+  at: r.createdAt.toISOString(),
+});
+
+/** Names of tests of a job in which something was unplugged with the key on. */
+export async function unpluggedIn(db: Db, jobId: string): Promise<string[]> {
+  const runs = await db.select().from(testRun).where(eq(testRun.jobId, jobId)).orderBy(asc(testRun.createdAt));
+  return [
+    ...new Set(
+      runs
+        .map(definitionOf)
+        .filter((t) => t.condition.key === 'on' && t.states.some((s) => s.id === 'unplugged'))
+        .map((t) => t.name),
+    ),
+  ];
+}
+
+/** What a depot knows of a code that its maker defined; an empty text takes it away. Codes of the standards keep the standards' meaning. */
+export async function describeCode(db: Db, depotId: string, body: DescribeCode): Promise<Done> {
+  const decoded = decodeCode(body.code);
+  if (!decoded.ok) return refuse('This is no code.', [{ path: '/code', message: decoded.error }]);
+  if (decoded.value.confidence !== 'maker-defined')
+    return refuse('This code needs no description.', [
+      { path: '/code', message: `${decoded.value.code} is defined by ${decoded.value.standard}.` },
+    ]);
+  const [there] = await db.select({ id: depot.id }).from(depot).where(eq(depot.id, depotId));
+  if (!there) return notFound('depot');
+  const row = { id: body.id, depotId, code: decoded.value.code, text: body.text.trim(), recordedBy: body.by };
+  const inserted = await db
+    .insert(codeDescription)
+    .values(row)
+    .onConflictDoNothing({ target: codeDescription.id })
+    .returning({ id: codeDescription.id });
+  return ok({ id: body.id, duplicate: inserted.length === 0 });
+}
+
+export async function descriptionsOf(db: Db, depotId: string): Promise<Record<string, string>> {
+  const rows = await db
+    .selectDistinctOn([codeDescription.code])
+    .from(codeDescription)
+    .where(eq(codeDescription.depotId, depotId))
+    .orderBy(codeDescription.code, desc(codeDescription.sequence));
+  return Object.fromEntries(rows.filter((r) => r.text).map((r) => [r.code, r.text]));
+}

@@ -1,0 +1,82 @@
+import { asc, eq } from 'drizzle-orm';
+import { runSum } from '../../core/calculations/run';
+import { findSum } from '../../core/calculations/sums';
+import { ok } from '../../core/foundation/result';
+import type { OverrideState } from '../../formats/job-requests';
+import type { NoteSum } from '../../formats/requests';
+import { sumLines } from '../../application/report/calculation-words';
+import type { NoteView } from '../../application/views';
+import type { Db } from '../db/connection';
+import { type Done, notFound, refuse } from '../db/refusal';
+import { requireLead } from '../people/people';
+import { definitionOf } from '../readings/run-view';
+import { job, jobNote, testRun } from '../db/schema';
+
+/** Puts a sum into a job's record: computed here again from its inputs, so that what stands there was computed. */
+export async function noteSum(db: Db, jobId: string, body: NoteSum): Promise<Done> {
+  const sum = findSum(body.sum);
+  if (!sum) return notFound('sum', '/sum');
+  const outcomes = runSum(sum, body.inputs);
+  if (!outcomes.ok)
+    return refuse(
+      'This sum cannot be done.',
+      outcomes.error.map((p) => ({ ...p, path: `/inputs${p.path}` })),
+    );
+  const [there] = await db.select({ id: job.id }).from(job).where(eq(job.id, jobId));
+  if (!there) return notFound('job');
+  const row = {
+    id: body.id,
+    jobId,
+    kind: 'sum' as const,
+    recordedBy: body.by,
+    body: { title: sum.name, lines: sumLines(sum, body.inputs, outcomes.value) },
+  };
+  const inserted = await db
+    .insert(jobNote)
+    .values(row)
+    .onConflictDoNothing({ target: jobNote.id })
+    .returning({ id: jobNote.id });
+  return ok({ id: body.id, duplicate: inserted.length === 0 });
+}
+
+export async function notesOf(db: Db, jobId: string): Promise<NoteView[]> {
+  const rows = await db.select().from(jobNote).where(eq(jobNote.jobId, jobId)).orderBy(asc(jobNote.sequence));
+  return rows.map((n) => ({
+    id: n.id,
+    kind: n.kind,
+    title: n.body.title,
+    lines: n.body.lines,
+    by: n.recordedBy,
+    at: n.createdAt.toISOString(),
+  }));
+}
+
+/** A state that a test asks for and that cannot be had, signed off by a lead: stands in the job's record, with why. */
+export async function overrideState(db: Db, runId: string, body: OverrideState): Promise<Done> {
+  const refused = await requireLead(db, body.by, 'sign off a safety override');
+  if (refused) return refused;
+  const [run] = await db.select().from(testRun).where(eq(testRun.id, runId));
+  if (!run) return notFound('test run');
+  const definition = definitionOf(run);
+  const state = definition.states.find((s) => s.id === body.state);
+  if (!state)
+    return refuse('No such state.', [
+      { path: '/state', message: `"${definition.name}" does not ask for "${body.state}".` },
+    ]);
+  const row = {
+    id: body.id,
+    jobId: run.jobId,
+    kind: 'override' as const,
+    recordedBy: body.by,
+    body: {
+      title: `Signed off: ${definition.name} without "${state.label}"`,
+      lines: [body.because.trim(), `What it is for: ${state.why}`],
+    },
+  };
+  const inserted = await db
+    .insert(jobNote)
+    .values(row)
+    .onConflictDoNothing({ target: jobNote.id })
+    .returning({ id: jobNote.id });
+  return ok({ id: body.id, duplicate: inserted.length === 0 });
+}

@@ -1,0 +1,266 @@
+import { and, desc, eq, inArray, sql } from 'drizzle-orm';
+import { groupBy } from '../../core/foundation/collections';
+import { compareCodes } from '../../core/codes/phases';
+import { openQuotations } from '../../core/repair/quotation';
+import { proposeWithCircuits } from '../../core/diagnosis/propose';
+import { ruledOutBy } from '../../core/evidence/finding';
+import { weighCase, type Case } from '../../core/diagnosis/case';
+import type { MeasuredRun } from '../../core/evidence/types';
+import { whatIsKnown } from '../../core/evidence/known';
+import { makePlan } from '../../core/plan/plan';
+import { standsOf } from '../../core/job/progress';
+import { knownCodes, pointedByCodes } from '../../application/codes';
+import type { BeforeView, CodeView, FindingView, JobBrief, JobView } from '../../application/views';
+import { codesOf, descriptionsOf, unpluggedIn } from './codes';
+import { type Db, together } from '../db/connection';
+import { caseOf, type JobFacts, KEPT, refsOf } from './diagnosis-inputs';
+import { evidenceOf, intakeOf } from '../evidence/evidence';
+import { findingsOf } from '../evidence/findings';
+import { briefs, type JobRow, measuredRunsOf, runsOf } from '../readings/job-runs';
+import { notesOf } from './notes';
+import { photosOf } from '../evidence/photos';
+import { changesOf } from './plan';
+import { recordsOfJobs, repairOf } from '../repair/repair-log';
+import { unitView } from '../readings/run-view';
+import { codeObservation, depot, engineFamily, job, testRun, unit } from '../db/schema';
+import { allTests, testBrief } from '../catalogue/tests';
+import { trailOf } from '../audit/audit-trail';
+
+/** Earlier jobs shown; a unit that was here more often shows the newest. */
+const EARLIER = 30;
+
+/** A job with all that is known in it, its plan and trail, and what the unit's earlier jobs say to it; `null` where there is none. */
+export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
+  const [row] = await db
+    .select({ job, unit, family: engineFamily, depot })
+    .from(job)
+    .innerJoin(unit, eq(unit.id, job.unitId))
+    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
+    .innerJoin(depot, eq(depot.id, unit.depotId))
+    .where(eq(job.id, jobId));
+  if (!row) return null;
+  const earlierJobs = await db
+    .select()
+    .from(job)
+    .where(and(eq(job.unitId, row.unit.id), sql`${job.number} < ${row.job.number}`))
+    .orderBy(desc(job.number))
+    .limit(EARLIER);
+  const jobs = [row.job, ...earlierJobs];
+  const [runs, codes, intake, evidence, findings, changes, tests, codesBefore] = await together(
+    db,
+    () => runsOf(db, jobs),
+    () => codesOf(db, jobId),
+    () => intakeOf(db, jobId),
+    () => evidenceOf(db, jobId),
+    () =>
+      findingsOf(
+        db,
+        jobs.map((j) => j.id),
+      ),
+    () => changesOf(db, jobId),
+    () => allTests(db),
+    () => codesByJob(db, earlierJobs),
+  );
+  const recordsBefore = await recordsOfJobs(
+    db,
+    earlierJobs.map((j) => j.id),
+  );
+  const [own, ...earlier] = briefs(jobs, runs);
+  if (!own) throw new Error(`job ${jobId} has no brief`);
+  const ownRuns = runs.filter((r) => r.jobId === jobId);
+  const measuredRuns = measuredRunsOf(ownRuns);
+  const known = whatIsKnown(measuredRuns, evidence);
+  const areas = pointedByCodes(codes);
+  const ofUnit = unitView(row.unit, row.family, row.depot);
+  const circuits = weighCase(await caseOf(db, factsOf({ row, own: measuredRuns, codes, evidence, intake })), KEPT);
+  const plan = makePlan({
+    tests,
+    areas,
+    next: circuits.flatMap((c) =>
+      c.diagnosis.decided ? [] : c.diagnosis.next.slice(0, 3).map((n) => ({ test: n.test, why: n.why })),
+    ),
+    complaint: `${row.job.complaint} ${intake.when ?? ''}`,
+    conditions: intake.conditions,
+    known,
+    changes,
+    done: ownRuns.map((r) => ({ test: r.test, pattern: r.judgement?.pattern ?? 'incomplete' })),
+    before: faultyBefore(earlier, findings),
+  });
+  const seen = {
+    findings: findings.get(jobId) ?? [],
+    evidence,
+    codes,
+    conditions: intake.conditions,
+    cylinders: row.family.engine.cylinders,
+    runs: own.runs.map((r) => ({ ...r, at: r.startedAt })),
+  };
+  const repair = await repairOf(db, row, seen);
+  const refs = refsOf({ runs: measuredRuns, evidence });
+  const proposals = proposeWithCircuits(
+    known,
+    circuits.map((c) => c.diagnosis),
+    (label) => refs.get(label),
+  );
+  return {
+    job: own,
+    unit: ofUnit,
+    depotId: row.depot.id,
+    earlier,
+    tests: tests.map(testBrief),
+    notes: await notesOf(db, jobId),
+    codes,
+    unplugged: await unpluggedIn(db, jobId),
+    intake,
+    evidence,
+    photos: await photosOf(db, jobId),
+    findings: seen.findings,
+    before: earlier.flatMap((j) =>
+      beforeOf(
+        j,
+        findings.get(j.id) ?? [],
+        codes,
+        codesBefore.get(j.id) ?? [],
+        openQuotations(recordsBefore.get(j.id) ?? []),
+      ),
+    ),
+    descriptions: await descriptionsOf(db, row.depot.id),
+    repair,
+    stands: standsOf({
+      ...seen,
+      closed: own.closed,
+      proposals,
+      records: repair.records,
+      nextTest: plan.steps.find((step) => step.test === plan.next)?.name ?? null,
+    }),
+    known,
+    proposals,
+    ruledOut: ruledOutBy(known),
+    plan,
+    circuits,
+    trail: await trailOf(db, jobId),
+  };
+}
+
+interface JobRows {
+  readonly job: JobRow;
+  readonly unit: typeof unit.$inferSelect;
+  readonly family: typeof engineFamily.$inferSelect;
+  readonly depot: typeof depot.$inferSelect;
+}
+
+const factsOf = ({
+  row,
+  own,
+  codes,
+  evidence,
+  intake,
+}: { row: JobRows; own: readonly MeasuredRun[]; codes: readonly CodeView[] } & Pick<
+  JobFacts,
+  'evidence' | 'intake'
+>): JobFacts => ({
+  evidence,
+  intake,
+  jobId: row.job.id,
+  hours: row.job.hours,
+  unit: unitView(row.unit, row.family, row.depot),
+  familyId: row.family.id,
+  choices: row.depot.choices,
+  runs: own,
+  areas: pointedByCodes(codes),
+  coded: knownCodes(codes).flatMap((c) => (c.cylinder === null || c.fate === 'caused by testing' ? [] : [c.cylinder])),
+});
+
+/** What a job knows but for one of its runs: the bench adds that one as it is read. Only circuits in which the test of that run is read. `null`: there is no such run. */
+export async function viewCase(db: Db, runId: string): Promise<Case | null> {
+  const [row] = await db
+    .select({ job, unit, family: engineFamily, depot, test: testRun.test })
+    .from(testRun)
+    .innerJoin(job, eq(job.id, testRun.jobId))
+    .innerJoin(unit, eq(unit.id, job.unitId))
+    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
+    .innerJoin(depot, eq(depot.id, unit.depotId))
+    .where(eq(testRun.id, runId));
+  if (!row) return null;
+  const [runs, codes, evidence, intake] = await together(
+    db,
+    () => runsOf(db, [row.job]),
+    () => codesOf(db, row.job.id),
+    () => evidenceOf(db, row.job.id),
+    () => intakeOf(db, row.job.id),
+  );
+  const all = await caseOf(
+    db,
+    factsOf({ row, own: measuredRunsOf(runs.filter((r) => r.id !== runId)), codes, evidence, intake }),
+  );
+  return { ...all, circuits: all.circuits.filter((c) => c.probes.some((p) => p.test === row.test)) };
+}
+
+/** Tests of earlier jobs that failed where something was found. */
+const faultyBefore = (
+  earlier: readonly JobBrief[],
+  findings: ReadonlyMap<string, readonly FindingView[]>,
+): string[] => [
+  ...new Set(
+    earlier
+      .filter((j) => findings.has(j.id))
+      .flatMap((j) => j.runs.filter((r) => r.judgement && r.judgement.suspects.length > 0).map((r) => r.test)),
+  ),
+];
+
+async function codesByJob(db: Db, jobs: readonly JobRow[]): Promise<Map<string, string[]>> {
+  const rows = jobs.length
+    ? await db
+        .select({ jobId: codeObservation.jobId, code: codeObservation.code, phase: codeObservation.phase })
+        .from(codeObservation)
+        .where(
+          inArray(
+            codeObservation.jobId,
+            jobs.map((j) => j.id),
+          ),
+        )
+    : [];
+  const byJob = groupBy(rows, (r) => r.jobId);
+  return new Map(
+    [...byJob].map(([id, seen]) => [
+      id,
+      compareCodes(
+        seen.flatMap(({ code, phase }) => (code === null ? [] : [{ code, phase }])),
+        new Set(seen.map((s) => s.phase)),
+      )
+        .filter((c) => c.fate !== 'caused by testing')
+        .map((c) => c.code),
+    ]),
+  );
+}
+
+/** What an earlier job says to this one: its findings, its advice, and whether the same is back. `[]` where it says nothing. */
+function beforeOf(
+  j: JobBrief,
+  findings: readonly FindingView[],
+  codes: readonly CodeView[],
+  codesThen: readonly string[],
+  quotations: BeforeView['quotations'],
+): BeforeView[] {
+  const again = [
+    ...new Set(
+      codes.flatMap((c) => (c.code !== null && c.phase === 'as-found' && codesThen.includes(c.code) ? [c.code] : [])),
+    ),
+  ];
+  if (findings.length === 0 && again.length === 0 && quotations.length === 0) return [];
+  return [
+    {
+      id: j.id,
+      number: j.number,
+      openedAt: j.openedAt,
+      complaint: j.complaint,
+      findings: findings.map((f) => f.body),
+      comeback: again.length ? `${again.join(', ')} again` : null,
+      quotations,
+    },
+  ];
+}
+
+/** Answers when the database does. */
+export async function ping(db: Db): Promise<void> {
+  await db.execute(sql`select 1`);
+}

@@ -1,0 +1,54 @@
+import { betterAuth } from 'better-auth';
+import { drizzleAdapter } from 'better-auth/adapters/drizzle';
+import { multiSession } from 'better-auth/plugins/multi-session';
+import { username } from 'better-auth/plugins/username';
+import { v7 } from 'uuid';
+import { serverDb } from '../db/connection';
+import { usernameFor } from './people';
+import { checkPin, hashPin } from './pin';
+import { account, person, session, verification } from '../db/schema';
+
+const HOUR_s = 3600;
+/** How long a person stays signed in without doing anything: a long shift. */
+const SHIFT_s = 14 * HOUR_s;
+/** Of one device. A yard tablet goes through many hands. */
+const MOST_PERSONS = 12;
+
+const make = () =>
+  betterAuth({
+    baseURL: process.env.MUDFLAT_URL ?? 'http://127.0.0.1:4180',
+    secret: process.env.MUDFLAT_SECRET ?? missingSecret(),
+    telemetry: { enabled: false },
+    database: drizzleAdapter(serverDb().db, {
+      provider: 'pg',
+      schema: { user: person, session, account, verification },
+    }),
+    emailAndPassword: {
+      enabled: true,
+      disableSignUp: true,
+      minPasswordLength: 6,
+      maxPasswordLength: 100,
+      password: { hash: hashPin, verify: ({ hash, password }) => checkPin(hash, password) },
+    },
+    session: { expiresIn: SHIFT_s, updateAge: HOUR_s },
+    advanced: { cookiePrefix: 'mudflat', database: { generateId: () => v7() } },
+    logger: { disabled: true },
+    plugins: [
+      username({
+        minUsernameLength: 1,
+        maxUsernameLength: 80,
+        usernameValidator: () => true,
+        usernameNormalization: usernameFor,
+      }),
+      multiSession({ maximumSessions: MOST_PERSONS }),
+    ],
+  });
+
+function missingSecret(): never {
+  throw new Error('MUDFLAT_SECRET is not set; start with ./mudflat demo or ./mudflat dev');
+}
+
+const kept = globalThis as { mudflatAuth?: ReturnType<typeof make> };
+
+/** Sign-in of the running server. */
+export const auth = () => (kept.mudflatAuth ??= make());

@@ -1,0 +1,218 @@
+import { and, asc, eq, isNull, ne, or } from 'drizzle-orm';
+import { v7 } from 'uuid';
+import { joinAnd } from '../../core/quantity/print';
+import { ok, type Result } from '../../core/foundation/result';
+import type { Role } from '../../core/foundation/vocabulary';
+import type { AddPerson, ChangePerson } from '../../formats/job-requests';
+import type { Actor } from '../policy/actor';
+import type { ProblemDetails } from '../../formats/problem';
+import type { PersonView } from '../../application/views';
+import type { Db, Tx } from '../db/connection';
+import { hashPin, weakPin } from './pin';
+import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
+import { account, depot, person, session, signInAttempt } from '../db/schema';
+
+/** Refuses unless `by` is a lead; the refusal says who may. */
+export async function requireLead(
+  db: Db | Tx,
+  by: string,
+  what: string,
+): Promise<Result<never, ProblemDetails> | null> {
+  const leads = await db
+    .select({ name: person.name })
+    .from(person)
+    .where(and(eq(person.role, 'lead'), isNull(person.retiredAt)))
+    .orderBy(asc(person.name));
+  if (leads.some((l) => l.name === by)) return null;
+  const who = leads.length ? `${joinAnd(leads.map((l) => l.name))} may.` : 'There is no lead yet.';
+  return refuse('Only a lead may do this.', [{ path: '/by', message: `Only a lead may ${what}: ${who}` }], 403);
+}
+
+/** Names of those who may: with one of the roles, of the depot or of all; `'all'`: only those of all depots. At most six, so that a refusal stays a sentence. */
+export async function whoMay(db: Db | Tx, roles: readonly Role[], depotId: string | null): Promise<string> {
+  const rows = await db
+    .select({ name: person.name, role: person.role })
+    .from(person)
+    .where(
+      and(
+        isNull(person.retiredAt),
+        depotId === null
+          ? undefined
+          : depotId === 'all'
+            ? isNull(person.depotId)
+            : or(isNull(person.depotId), eq(person.depotId, depotId)),
+      ),
+    )
+    .orderBy(asc(person.name));
+  const names = rows.filter((r) => roles.includes(r.role)).map((r) => r.name);
+  if (names.length === 0) return 'Nobody may yet.';
+  return names.length > 6
+    ? `${names.slice(0, 6).join(', ')} and ${names.length - 6} others may.`
+    : `${joinAnd(names)} may.`;
+}
+
+export const listPersons = async (db: Db): Promise<PersonView[]> =>
+  (
+    await db
+      .select({
+        id: person.id,
+        name: person.name,
+        role: person.role,
+        depot: depot.name,
+        depotId: person.depotId,
+        retiredAt: person.retiredAt,
+      })
+      .from(person)
+      .leftJoin(depot, eq(depot.id, person.depotId))
+      .orderBy(asc(person.name))
+  ).map(({ retiredAt, ...p }) => ({ ...p, retired: retiredAt !== null }));
+
+/** Names are typed with gloves: case and stray blanks make no difference. */
+export const usernameFor = (name: string): string => name.trim().replace(/\s+/g, ' ').toLowerCase();
+
+/** Adds a person who can sign in with the PIN. The same id twice is the same person. */
+export async function addPerson(db: Db, p: AddPerson, actor: Pick<Actor, 'depotId'> = EVERYWHERE): Promise<Done> {
+  if (actor.depotId !== null && p.depotId !== actor.depotId) return onlyOwn(db, '/depotId');
+  const weak = weakPin(p.pin);
+  if (weak) return refuse('Choose another PIN.', [{ path: '/pin', message: weak }]);
+  const [same] = await db
+    .select({ id: person.id, hasPin: account.id })
+    .from(person)
+    .leftJoin(account, eq(account.userId, person.id))
+    .where(eq(person.id, p.id));
+  if (same?.hasPin) return ok({ id: p.id, duplicate: true });
+  const password = await hashPin(p.pin);
+  const name = p.name.trim().replace(/\s+/g, ' ');
+  try {
+    return await db.transaction(async (tx) => {
+      if (p.depotId !== null && !(await tx.select({ id: depot.id }).from(depot).where(eq(depot.id, p.depotId))).length)
+        return notFound('depot', '/depotId');
+      const row = {
+        id: p.id,
+        depotId: p.depotId,
+        name,
+        role: p.role,
+        username: usernameFor(name),
+        displayUsername: name,
+        email: `${p.id}@people.invalid`,
+      };
+      const inserted = await tx
+        .insert(person)
+        .values(row)
+        .onConflictDoNothing({ target: person.id })
+        .returning({ id: person.id });
+      // A person of before there were PINs gets theirs.
+      await tx
+        .insert(account)
+        .values({ id: v7(), userId: p.id, accountId: p.id, providerId: 'credential', password })
+        .onConflictDoNothing();
+      return ok({ id: p.id, duplicate: inserted.length === 0 });
+    });
+  } catch (error) {
+    if (databaseCode(error)?.code !== UNIQUE_VIOLATION) throw error;
+    return refuse('It is there already.', [{ path: '/name', message: `There is a person "${name}" already.` }], 409);
+  }
+}
+
+/** Changes what is given. Nobody can take the last lead away. */
+export async function changePerson(
+  db: Db,
+  personId: string,
+  c: ChangePerson,
+  actor: Pick<Actor, 'depotId'> = EVERYWHERE,
+): Promise<Done> {
+  if (actor.depotId !== null && c.depotId !== undefined && c.depotId !== actor.depotId) return onlyOwn(db, '/depotId');
+  const weak = c.pin === undefined ? null : weakPin(c.pin);
+  if (weak) return refuse('Choose another PIN.', [{ path: '/pin', message: weak }]);
+  const password = c.pin === undefined ? null : await hashPin(c.pin);
+  return db.transaction(async (tx) => {
+    const [there] = await tx.select().from(person).where(eq(person.id, personId)).for('update');
+    if (!there) return notFound('person');
+    if (actor.depotId !== null && there.depotId !== actor.depotId) return onlyOwn(db, '/by');
+    const staysLead =
+      (c.role ?? there.role) === 'lead' &&
+      !(c.retired ?? there.retiredAt !== null) &&
+      (c.depotId === undefined ? there.depotId : c.depotId) === null;
+    if (
+      there.role === 'lead' &&
+      there.depotId === null &&
+      there.retiredAt === null &&
+      !staysLead &&
+      !(await otherLead(tx, personId))
+    ) {
+      return refuse(
+        'The last lead stays.',
+        [{ path: '/role', message: `${there.name} is the only lead of all depots: make another one first.` }],
+        409,
+      );
+    }
+    if (c.depotId && !(await tx.select({ id: depot.id }).from(depot).where(eq(depot.id, c.depotId))).length)
+      return notFound('depot', '/depotId');
+    await tx
+      .update(person)
+      .set({
+        role: c.role ?? there.role,
+        depotId: c.depotId === undefined ? there.depotId : c.depotId,
+        updatedAt: new Date(),
+        retiredAt: c.retired === undefined ? there.retiredAt : c.retired ? new Date() : null,
+      })
+      .where(eq(person.id, personId));
+    if (password !== null)
+      await tx
+        .update(account)
+        .set({ password, updatedAt: new Date() })
+        .where(and(eq(account.userId, personId), eq(account.providerId, 'credential')));
+    if (password !== null || c.retired) await tx.delete(session).where(eq(session.userId, personId));
+    if (password !== null) await tx.delete(signInAttempt).where(eq(signInAttempt.key, attemptKey(there.name)));
+    return ok({ id: personId, duplicate: false });
+  });
+}
+
+export const attemptKey = (name: string): string => `person:${usernameFor(name)}`;
+
+async function otherLead(tx: Tx, personId: string): Promise<boolean> {
+  return (
+    (
+      await tx
+        .select({ id: person.id })
+        .from(person)
+        .where(and(eq(person.role, 'lead'), isNull(person.retiredAt), isNull(person.depotId), ne(person.id, personId)))
+    ).length > 0
+  );
+}
+
+/** Whoever acts for the whole board. */
+const EVERYWHERE = { depotId: null } as const;
+const onlyOwn = async (db: Db, path: string): Promise<Done> =>
+  refuse(
+    'You may not do this.',
+    [
+      {
+        path,
+        message: `A lead of one depot changes people of that depot. For all depots: ${await whoMay(db, ['lead'], 'all')}`,
+      },
+    ],
+    403,
+  );
+
+/** Refuses a person of another depot; whoever works for all depots may. The refusal says who may. */
+export async function requireOwnDepot(
+  db: Db | Tx,
+  by: string,
+  depotName: string,
+  what: string,
+): Promise<Result<never, ProblemDetails> | null> {
+  const [own] = await db.select({ depotId: person.depotId }).from(person).where(eq(person.name, by));
+  const [place] = await db.select({ id: depot.id }).from(depot).where(eq(depot.name, depotName));
+  if (!place || !own || own.depotId === null || own.depotId === place.id) return null;
+  return refuse(
+    'You may not do this.',
+    [
+      {
+        path: '/by',
+        message: `This belongs to ${depotName}; you may not ${what} there: ${await whoMay(db, ['technician', 'lead'], place.id)}`,
+      },
+    ],
+    403,
+  );
+}

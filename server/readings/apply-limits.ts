@@ -1,0 +1,135 @@
+import { and, eq, inArray, isNull } from 'drizzle-orm';
+import { v7 } from 'uuid';
+import type { JudgedReading, Judgement, Position } from '../../core/judge/types';
+import { rangeWords, verdictWord } from '../../core/judge/words';
+import { ok, type Result } from '../../core/foundation/result';
+import { arrangeShelf, explainChoice } from '../../core/specifications/choose';
+import type { Verdict } from '../../core/foundation/vocabulary';
+import type { ProblemDetails } from '../../formats/problem';
+import type { ApplyLimits } from '../../formats/requests';
+import { judgeRun } from '../../application/judging/judge-run';
+import type { Db, Tx } from '../db/connection';
+import { requireLead, requireOwnDepot } from '../people/people';
+import { notFound, refuse } from '../db/refusal';
+import { loadRun, limitsOf, runInputs, type RunRecord, situationOf, specificationView } from './run-view';
+import { depot, job, jobNote, testRun, unit } from '../db/schema';
+import { candidatesFor, specificationById, type ShelfRow } from '../specifications/specifications';
+
+/** What new limits would change in one run of an open job. */
+export interface RunEffect {
+  readonly runId: string;
+  readonly jobNumber: number;
+  readonly fleetNumber: string;
+  readonly was: string;
+  readonly becomes: string;
+  readonly changes: readonly {
+    readonly position: Position;
+    readonly entry: string;
+    readonly was: Verdict;
+    readonly becomes: Verdict;
+  }[];
+  readonly summary: string;
+}
+
+/** Runs of open jobs that a specification would now judge and does not yet, with what would change. Nothing is stored. */
+export async function effectOf(db: Db, specificationId: string): Promise<Result<readonly RunEffect[], ProblemDetails>> {
+  const spec = await specificationById(db, specificationId);
+  if (!spec) return notFound('specification');
+  const runs = await db
+    .select({ id: testRun.id })
+    .from(testRun)
+    .innerJoin(job, eq(job.id, testRun.jobId))
+    .where(and(eq(testRun.test, spec.row.test), isNull(job.closedAt)));
+  const effects: RunEffect[] = [];
+  for (const { id } of runs) {
+    const effect = await effectOn(db, id, spec);
+    if (effect) effects.push(effect.effect);
+  }
+  return ok(effects);
+}
+
+async function effectOn(
+  db: Db | Tx,
+  runId: string,
+  spec: ShelfRow,
+): Promise<{ effect: RunEffect; judgement: Judgement; record: RunRecord } | null> {
+  const record = await loadRun(db, runId);
+  if (!record || record.specification.id === spec.row.id) return null;
+  const { chosen } = explainChoice(arrangeShelf(await candidatesFor(db, record.definition)), situationOf(record));
+  if (chosen?.id !== spec.row.id) return null;
+  const [was, becomes] = [
+    judgeRun(runInputs(record)),
+    judgeRun({ ...runInputs(record), limits: limitsOf(specificationView(spec)) }),
+  ];
+  if (!was.ok || !becomes.ok) return null;
+  const now = new Map(becomes.value.readings.map((r) => [r.position, r]));
+  const changes = was.value.readings.flatMap((r) => changeOf(r, now.get(r.position)));
+  const effect = {
+    runId,
+    jobNumber: record.job.number,
+    fleetNumber: record.unit.fleetNumber,
+    was: rangeWords(record.specification.limits, record.specification.limits),
+    becomes: rangeWords(spec.row.limits, spec.row.limits),
+    changes,
+    summary: becomes.value.summary,
+  };
+  return { effect, judgement: becomes.value, record };
+}
+
+const changeOf = (was: JudgedReading, now: JudgedReading | undefined): RunEffect['changes'] =>
+  now && now.verdict !== was.verdict
+    ? [{ position: was.position, entry: was.entry, was: was.verdict, becomes: now.verdict }]
+    : [];
+
+/** Puts runs of open jobs onto a specification; each job's record says what changed. Leads only. */
+export async function applyLimits(
+  db: Db,
+  specificationId: string,
+  body: ApplyLimits,
+): Promise<Result<{ applied: number }, ProblemDetails>> {
+  const refused = await requireLead(db, body.by, 'judge open jobs again');
+  if (refused) return refused;
+  const spec = await specificationById(db, specificationId);
+  if (!spec) return notFound('specification');
+  if (body.runs.length === 0) return ok({ applied: 0 });
+  const open = await db
+    .select({ id: testRun.id, depot: depot.name })
+    .from(testRun)
+    .innerJoin(job, eq(job.id, testRun.jobId))
+    .innerJoin(unit, eq(unit.id, job.unitId))
+    .innerJoin(depot, eq(depot.id, unit.depotId))
+    .where(and(inArray(testRun.id, body.runs), isNull(job.closedAt)));
+  if (open.length !== new Set(body.runs).size)
+    return refuse('Some runs are not open.', [{ path: '/runs', message: 'A run is not there, or its job is closed.' }]);
+  for (const name of new Set(open.map((r) => r.depot))) {
+    const foreign = await requireOwnDepot(db, body.by, name, 'judge open jobs again');
+    if (foreign) return foreign;
+  }
+  let applied = 0;
+  for (const { id } of open)
+    applied += await db.transaction(async (tx) => {
+      const found = await effectOn(tx, id, spec);
+      if (!found) return 0;
+      const { effect, judgement, record } = found;
+      await tx
+        .update(testRun)
+        .set({ specificationId: spec.row.id, judgement, because: `Applied by ${body.by}.` })
+        .where(eq(testRun.id, id));
+      const lines = [
+        `Limits ${effect.was} → ${effect.becomes} (${spec.row.source}, revision ${spec.row.revision})`,
+        ...effect.changes.map(
+          (c) =>
+            `${c.position}: ${c.entry} was ${verdictWord(c.was, spec.row.limits)}, is ${verdictWord(c.becomes, spec.row.limits)}`,
+        ),
+      ];
+      await tx.insert(jobNote).values({
+        id: v7(),
+        jobId: record.job.id,
+        kind: 'limits',
+        recordedBy: body.by,
+        body: { title: `${record.definition.name}: judged again`, lines },
+      });
+      return 1;
+    });
+  return ok({ applied });
+}

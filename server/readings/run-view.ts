@@ -1,0 +1,239 @@
+import { asc, eq } from 'drizzle-orm';
+import { findTest } from '../../core/catalogue/catalogue';
+import type { TestDefinition } from '../../core/catalogue/types';
+import type { Position } from '../../core/judge/types';
+import type { Situation } from '../../core/specifications/types';
+import { judgeRun, type RunInputs } from '../../application/judging/judge-run';
+import { type CircumstanceView, type InstrumentView, type JobBrief, type ReadingView, type RunView, type SpecificationView, type UnitView } from '../../application/views';
+import type { Db, Tx } from '../db/connection';
+import { instrumentView, leadsOf } from '../instruments/instruments';
+import {
+  circumstance,
+  depot,
+  type DepotChoices,
+  engineFamily,
+  instrument,
+  job,
+  reading,
+  specification,
+  testRun,
+  unit,
+} from '../db/schema';
+import type { ShelfRow } from '../specifications/specifications';
+import { countingReadings } from '../../application/judging/corrections';
+
+/** Everything that a run is made of, as stored. */
+export interface RunRecord {
+  readonly run: typeof testRun.$inferSelect;
+  readonly definition: TestDefinition;
+  readonly unit: UnitView;
+  readonly depotId: string;
+  readonly choices: DepotChoices;
+  readonly job: typeof job.$inferSelect;
+  readonly specification: SpecificationView;
+  readonly circumstance: CircumstanceView;
+  /** Of the depot: those in use, and those that this run was read with. */
+  readonly instruments: readonly InstrumentView[];
+  readonly readings: readonly ReadingView[];
+}
+
+const NO_CIRCUMSTANCE: CircumstanceView = { instrumentId: null, leadZero: null, zeros: {}, states: [], condition: {} };
+
+/** Reads a run; `lock` holds it until the transaction ends, so that two writers judge one after the other. */
+export async function loadRun(db: Db | Tx, runId: string, lock = false): Promise<RunRecord | null> {
+  const query = db
+    .select({ run: testRun, job, unit, family: engineFamily, depot, spec: specification })
+    .from(testRun)
+    .innerJoin(job, eq(job.id, testRun.jobId))
+    .innerJoin(unit, eq(unit.id, job.unitId))
+    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
+    .innerJoin(depot, eq(depot.id, unit.depotId))
+    .innerJoin(specification, eq(specification.id, testRun.specificationId))
+    .where(eq(testRun.id, runId));
+  const [row] = await (lock ? query.for('update', { of: testRun }) : query);
+  if (!row) return null;
+  const circumstances = await db
+    .select()
+    .from(circumstance)
+    .where(eq(circumstance.runId, runId))
+    .orderBy(asc(circumstance.sequence));
+  const instruments = (
+    await db.select().from(instrument).where(eq(instrument.depotId, row.depot.id)).orderBy(asc(instrument.name))
+  ).map(instrumentView);
+  const readings = (await db.select().from(reading).where(eq(reading.runId, runId)).orderBy(asc(reading.sequence))).map(
+    readingView,
+  );
+  const now = circumstanceView(circumstances);
+  const used = new Set([now.instrumentId, ...readings.map((r) => r.instrumentId)]);
+  return {
+    run: row.run,
+    job: row.job,
+    depotId: row.depot.id,
+    choices: row.depot.choices,
+    definition: definitionOf(row.run),
+    unit: unitView(row.unit, row.family, row.depot),
+    specification: specificationView({
+      row: row.spec,
+      of: { part: row.spec.part, family: row.family.code, depot: row.depot.name, general: null }[row.spec.scope],
+    }),
+    circumstance: now,
+    instruments: instruments.filter((i) => !i.retired || used.has(i.id)),
+    readings,
+  };
+}
+
+/** The test of a run as it was when the run began. */
+export function definitionOf(run: typeof testRun.$inferSelect): TestDefinition {
+  const found = run.definition ?? findTest(run.test);
+  if (!found) throw new Error(`run ${run.id} is of the test "${run.test}", which is not known`);
+  return found;
+}
+
+/** What limits are looked for with. */
+export function situationOf(r: Pick<RunRecord, 'definition' | 'unit' | 'choices' | 'circumstance'>): Situation {
+  const { definition: t, unit: u } = r;
+  return {
+    test: t.id,
+    part: u.parts[t.part] ?? null,
+    family: u.family,
+    depot: u.depot,
+    school: r.choices.schools[t.id] ?? null,
+    systemVoltage_V: u.engine.systemVoltage_V,
+    key: t.condition.key,
+    engine: t.condition.engine,
+    connection: t.connection,
+    temperature_degC: r.circumstance.condition.partTemperature_degC,
+  };
+}
+
+export const unitView = (
+  u: typeof unit.$inferSelect,
+  f: typeof engineFamily.$inferSelect,
+  d: typeof depot.$inferSelect,
+): UnitView => ({
+  id: u.id,
+  fleetNumber: u.fleetNumber,
+  kind: u.kind,
+  depot: d.name,
+  timeZone: d.timeZone,
+  family: f.code,
+  engine: f.engine,
+  parts: u.parts,
+});
+
+export const specificationView = ({ row: s, of }: ShelfRow): SpecificationView => ({
+  id: s.id,
+  revision: s.revision,
+  source: s.source,
+  status: s.status,
+  limits: s.limits,
+  scope: s.scope,
+  of,
+  school: s.school,
+});
+
+/** The newest circumstance, with the newest zero of each instrument before it. */
+function circumstanceView(all: readonly (typeof circumstance.$inferSelect)[]): CircumstanceView {
+  const newest = all.at(-1);
+  if (!newest) return NO_CIRCUMSTANCE;
+  const zeros = Object.fromEntries(all.flatMap((c) => (c.instrumentId ? [[c.instrumentId, c.leadZero]] : [])));
+  return {
+    instrumentId: newest.instrumentId,
+    leadZero: newest.leadZero,
+    zeros,
+    states: newest.states,
+    condition: newest.condition,
+  };
+}
+
+export const positionOf = (r: { position: string; isCylinder: boolean }): Position =>
+  r.isCylinder ? Number(r.position) : r.position;
+
+export const readingView = (r: typeof reading.$inferSelect): ReadingView => ({
+  id: r.id,
+  position: positionOf(r),
+  entry: r.entry,
+  supersedes: r.supersedes,
+  why: r.why,
+  takenAt: r.takenAt.toISOString(),
+  takenBy: r.takenBy,
+  instrumentId: r.instrumentId,
+  leadZero: r.leadZero,
+  judged: r.judged,
+  coreVersion: r.coreVersion,
+});
+
+/** What the judge needs of a run. */
+export const runInputs = (r: RunRecord): RunInputs => ({
+  definition: r.definition,
+  engine: r.unit.engine,
+  limits: limitsOf(r.specification),
+  decision: r.run.decision,
+  circumstance: r.circumstance,
+  instruments: r.instruments,
+  readings: countingReadings(r.readings),
+});
+
+/** Limits with the source and status of the specification that they come from. */
+export const limitsOf = (s: SpecificationView): SpecificationView['limits'] => ({
+  ...s.limits,
+  source: s.source,
+  ...(s.status === 'withdrawn' ? {} : { status: s.status }),
+});
+
+/** What all runs of a job have in common, for those who read many. */
+export type SharedByRuns = Pick<RunView, 'job' | 'leads'>;
+
+/** A run as the bench, the report and the print view show it; `null` where there is none. `shared`: where it is known already. */
+export async function viewRun(db: Db, runId: string, shared?: SharedByRuns): Promise<RunView | null> {
+  const record = await loadRun(db, runId);
+  if (!record) return null;
+  const judged = judgeRun(runInputs(record));
+  if (!judged.ok) throw new Error(`run ${runId} cannot be judged: ${JSON.stringify(judged.error)}`);
+  const { job: brief, leads } = shared ?? (await sharedByRuns(db, record));
+  return {
+    id: record.run.id,
+    test: record.run.test,
+    startedAt: record.run.createdAt.toISOString(),
+    startedBy: record.run.startedBy,
+    definition: record.definition,
+    decision: record.run.decision,
+    because: record.run.because,
+    leads,
+    unit: record.unit,
+    job: brief,
+    specification: { ...record.specification, limits: limitsOf(record.specification) },
+    circumstance: record.circumstance,
+    instruments: record.instruments,
+    readings: record.readings,
+    judgement: judged.value,
+  };
+}
+
+async function sharedByRuns(db: Db, { job: j, depotId }: RunRecord): Promise<SharedByRuns> {
+  const trail = await db
+    .select()
+    .from(testRun)
+    .where(eq(testRun.jobId, j.id))
+    .orderBy(asc(testRun.createdAt), asc(testRun.id));
+  return { job: jobBrief(j, trail), leads: await leadsOf(db, depotId) };
+}
+
+export const jobBrief = (j: typeof job.$inferSelect, runs: readonly (typeof testRun.$inferSelect)[]): JobBrief => ({
+  id: j.id,
+  number: j.number,
+  complaint: j.complaint,
+  openedAt: j.createdAt.toISOString(),
+  openedBy: j.openedBy,
+  closed: j.closedAt !== null,
+  odometer_km: j.odometer_km,
+  hours: j.hours,
+  runs: runs.map((r) => ({
+    id: r.id,
+    test: r.test,
+    name: r.definition?.name ?? findTest(r.test)?.name ?? r.test,
+    startedAt: r.createdAt.toISOString(),
+    startedBy: r.startedBy,
+    judgement: r.judgement,
+  })),
+});

@@ -1,0 +1,380 @@
+import { and, asc, desc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
+import { checkCode, type CodingRule, doubledCodes, GENERAL_RULE, plainCode } from '../../core/repair/coding';
+import { beforeAfter, type ProofInputs, proofOf, recordsOf } from '../../core/repair/proof';
+import { SEQUENCES } from '../../core/repair/sequences';
+import { type Costs, inputsFrom, lifeFrom, livesOf, NO_COSTS } from '../../core/repair/suggest';
+import type { Recorded, RepairRecord } from '../../core/repair/types';
+import { readValue } from '../../core/repair/values';
+import { ok, type Problem } from '../../core/foundation/result';
+import type { FittingValue, KeepServiceData, RepairView, ServiceLine, WriteRecord } from '../../formats/repair';
+import { codesOf } from '../jobs/codes';
+import { type Db, together, type Tx } from '../db/connection';
+import { evidenceOf, intakeOf } from '../evidence/evidence';
+import { findingsOf } from '../evidence/findings';
+import { requireLead } from '../people/people';
+import { type Done, notFound, refuse } from '../db/refusal';
+import { type depot, engineFamily, job, jobRecord, serviceData, testRun, unit } from '../db/schema';
+
+export async function recordsOfJobs(db: Db | Tx, jobIds: readonly string[]): Promise<Map<string, Recorded[]>> {
+  const rows = jobIds.length
+    ? await db
+        .select()
+        .from(jobRecord)
+        .where(inArray(jobRecord.jobId, [...jobIds]))
+        .orderBy(asc(jobRecord.sequence))
+    : [];
+  const byJob = new Map<string, Recorded[]>();
+  for (const r of rows)
+    byJob.set(r.jobId, [
+      ...(byJob.get(r.jobId) ?? []),
+      { id: r.id, body: r.body, by: r.recordedBy, at: r.createdAt.toISOString() },
+    ]);
+  return byJob;
+}
+
+/** Service data for an engine family: its own before that for any, the newest of each. */
+export async function serviceFor(db: Db | Tx, familyId: string): Promise<ServiceLine[]> {
+  const rows = await db
+    .select({ row: serviceData, family: engineFamily.code })
+    .from(serviceData)
+    .leftJoin(engineFamily, eq(engineFamily.id, serviceData.engineFamilyId))
+    .where(or(eq(serviceData.engineFamilyId, familyId), isNull(serviceData.engineFamilyId)))
+    .orderBy(sql`${serviceData.engineFamilyId} is null`, desc(serviceData.sequence));
+  const first = new Map(
+    rows
+      .toReversed()
+      .map(({ row, family }) => [
+        `${row.kind}|${row.key}`,
+        { kind: row.kind, key: row.key, body: row.body, source: row.source, family },
+      ]),
+  );
+  return [...first.values()].sort((a, b) => (a.key < b.key ? -1 : 1));
+}
+
+/** Keeps service data. Leads only. */
+export async function keepServiceData(db: Db, body: KeepServiceData): Promise<Done> {
+  const refused = await requireLead(db, body.by, 'enter service data');
+  if (refused) return refused;
+  const [family] =
+    body.family === null
+      ? []
+      : await db.select({ id: engineFamily.id }).from(engineFamily).where(eq(engineFamily.code, body.family));
+  if (body.family !== null && !family) return notFound(`engine family "${body.family}"`, '/family');
+  const wrong = wrongValue(body);
+  if (wrong) return refuse('Some fields are wrong.', [{ path: '/body/value', message: wrong }]);
+  const inserted = await db
+    .insert(serviceData)
+    .values({
+      id: body.id,
+      engineFamilyId: family?.id ?? null,
+      kind: body.kind,
+      key: body.key,
+      body: body.body,
+      source: body.source,
+      recordedBy: body.by,
+    })
+    .onConflictDoNothing({ target: serviceData.id })
+    .returning({ id: serviceData.id });
+  return ok({ id: body.id, duplicate: inserted.length === 0 });
+}
+
+/** A fitting value that could not be compared with what is reached later; `null` where it can. */
+function wrongValue({ kind, key, body }: KeepServiceData): string | null {
+  const [sequence, step] = key.split('/');
+  const value = SEQUENCES.find((s) => s.id === sequence)?.steps.find((s) => s.id === step)?.value;
+  if (kind !== 'fitting' || !value) return null;
+  const read = readValue((body as FittingValue).value, value.quantity);
+  return read.ok ? null : read.error;
+}
+
+const codingRule = (service: readonly ServiceLine[], part: string): CodingRule =>
+  (service.find((s) => s.kind === 'coding' && s.key === part)?.body as CodingRule | undefined) ?? GENERAL_RULE;
+
+interface Place {
+  readonly jobId: string;
+  readonly unitId: string;
+  readonly familyId: string;
+  readonly cylinders: number;
+  readonly closed: boolean;
+  readonly openedAt: Date;
+  readonly records: readonly Recorded[];
+}
+
+/** Writes into the record between finding and release. A release closes the job, a reopening opens it. */
+export async function writeRecord(db: Db, jobId: string, body: WriteRecord): Promise<Done> {
+  return db.transaction(async (tx) => {
+    // Whoever is second sees what the first one wrote: two codes cannot slip past each other.
+    const [row] = await tx
+      .select({ job, unit, family: engineFamily })
+      .from(job)
+      .innerJoin(unit, eq(unit.id, job.unitId))
+      .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
+      .where(eq(job.id, jobId))
+      .for('update', { of: job });
+    if (!row) return notFound('job');
+    const [same] = await tx.select({ id: jobRecord.id }).from(jobRecord).where(eq(jobRecord.id, body.id));
+    if (same) return ok({ id: body.id, duplicate: true });
+    const place: Place = {
+      jobId,
+      unitId: row.unit.id,
+      familyId: row.family.id,
+      cylinders: row.family.engine.cylinders,
+      closed: row.job.closedAt !== null,
+      openedAt: row.job.createdAt,
+      records: (await recordsOfJobs(tx, [jobId])).get(jobId) ?? [],
+    };
+    const problems = await problemsOf(tx, place, body);
+    if (problems.length) return refuse('This cannot be written.', problems);
+    await tx.insert(jobRecord).values({ id: body.id, jobId, body: kept(body.record), recordedBy: body.by });
+    if (body.record.kind === 'release') await tx.update(job).set({ closedAt: new Date() }).where(eq(job.id, jobId));
+    if (body.record.kind === 'reopen') await tx.update(job).set({ closedAt: null }).where(eq(job.id, jobId));
+    return ok({ id: body.id, duplicate: false });
+  });
+}
+
+const kept = (r: RepairRecord): RepairRecord =>
+  r.kind === 'coding'
+    ? { ...r, code: plainCode(r.code), ...(r.old === undefined ? {} : { old: plainCode(r.old) }) }
+    : r;
+
+async function problemsOf(db: Db | Tx, p: Place, { record: r, by }: WriteRecord): Promise<Problem[]> {
+  const say = (field: string, message: string): Problem[] => [{ path: `/record/${field}`, message }];
+  if (p.closed && r.kind !== 'reopen' && r.kind !== 'comeback')
+    return say('kind', 'This job is released. Reopen it to write on.');
+  switch (r.kind) {
+    case 'decision':
+    case 'quotation': {
+      const findings = (await findingsOf(db, [p.jobId])).get(p.jobId) ?? [];
+      if (!findings.some((f) => f.id === r.finding && f.body.kind === 'found'))
+        return say('finding', 'This is no finding of this job.');
+      return r.kind === 'decision' && r.inputs.failed > r.inputs.positions
+        ? say('inputs/failed', `There are ${r.inputs.positions} positions.`)
+        : [];
+    }
+    case 'answer':
+      if (!recordsOf(p.records, 'quotation').some((q) => q.id === r.quotation))
+        return say('quotation', 'This is no quotation of this job.');
+      return r.answer === 'deferred' && !r.until ? say('until', 'Deferred until which day?') : [];
+    case 'step':
+      return stepProblems(r);
+    case 'coding':
+      return codingProblems(db, p, r);
+    case 'release':
+      return releaseProblems(db, p, r, by);
+    case 'reopen':
+      return p.closed ? [] : say('kind', 'This job is open.');
+    case 'comeback': {
+      const [other] = await db.select({ unitId: job.unitId, created: job.createdAt }).from(job).where(eq(job.id, r.of));
+      if (other?.unitId !== p.unitId || other.created >= p.openedAt)
+        return say('of', 'This is no earlier job of this unit.');
+      return recordsOf(p.records, 'comeback').length ? say('of', 'It is marked as a comeback already.') : [];
+    }
+    case 'scan':
+      return [];
+  }
+}
+
+function stepProblems(r: Extract<RepairRecord, { kind: 'step' }>): Problem[] {
+  const step = SEQUENCES.find((s) => s.id === r.sequence)?.steps.find((s) => s.id === r.step);
+  if (!step) return [{ path: '/record/step', message: 'There is no such step.' }];
+  if (step.each && r.position === undefined) return [{ path: '/record/position', message: 'At which position?' }];
+  if (!step.value) return [];
+  const read = readValue(r.value ?? '', step.value.quantity);
+  return read.ok ? [] : [{ path: '/record/value', message: read.error }];
+}
+
+async function codingProblems(db: Db | Tx, p: Place, r: Extract<RepairRecord, { kind: 'coding' }>): Promise<Problem[]> {
+  if (r.position > p.cylinders)
+    return [{ path: '/record/position', message: `This engine has ${p.cylinders} cylinders.` }];
+  const wrong = checkCode(r.code, codingRule(await serviceFor(db, p.familyId), r.part), r.how).filter((f) => !f.doubt);
+  if (wrong.length) return wrong.map((f) => ({ path: '/record/code', message: f.text }));
+  const newest = new Map(
+    recordsOf(p.records, 'coding')
+      .filter((c) => c.body.part === r.part)
+      .map((c) => [c.body.position, c.body.code]),
+  );
+  newest.set(r.position, r.code);
+  const doubled = doubledCodes([...newest].map(([position, code]) => ({ position, code }))).find((d) =>
+    d.positions.includes(r.position),
+  );
+  return doubled
+    ? [
+        {
+          path: '/record/code',
+          message: `The same code stands at cylinder ${doubled.positions.filter((x) => x !== r.position).join(', ')}: one of them was read twice.`,
+        },
+      ]
+    : [];
+}
+
+async function releaseProblems(
+  db: Db | Tx,
+  p: Place,
+  r: Extract<RepairRecord, { kind: 'release' }>,
+  by: string,
+): Promise<Problem[]> {
+  const checks = proofOf(await proofInputs(db, p.jobId, p.cylinders, p.records));
+  const open = checks.filter((c) => c.state !== 'done' && !r.waived.some((w) => w.check === c.id));
+  if (open.length)
+    return open.map((c) => ({
+      path: '/record/waived',
+      message: `${c.label}: ${c.why} Do it, or a lead says why it is left.`,
+    }));
+  const refused = r.waived.length ? await requireLead(db, by, 'release a job with a check left open') : null;
+  return refused && !refused.ok ? [...refused.error.errors] : [];
+}
+
+/** What a proof rests on, read anew: whoever releases must not be ahead of somebody else's reading. */
+async function proofInputs(
+  db: Db | Tx,
+  jobId: string,
+  cylinders: number,
+  records: readonly Recorded[],
+): Promise<ProofInputs> {
+  // One after the other: within a transaction there is one connection.
+  const findings = await findingsOf(db, [jobId]);
+  const evidence = await evidenceOf(db, jobId);
+  const codes = await codesOf(db, jobId);
+  const intake = await intakeOf(db, jobId);
+  const runs = await db
+    .select({
+      id: testRun.id,
+      test: testRun.test,
+      name: sql<string>`coalesce(${testRun.definition}->>'name', ${testRun.test})`,
+      at: testRun.createdAt,
+      judgement: testRun.judgement,
+    })
+    .from(testRun)
+    .where(eq(testRun.jobId, jobId))
+    .orderBy(asc(testRun.createdAt), asc(testRun.id));
+  return {
+    findings: findings.get(jobId) ?? [],
+    records,
+    evidence,
+    conditions: intake.conditions,
+    cylinders,
+    codes,
+    runs: runs.map((r) => ({ ...r, at: r.at.toISOString() })),
+  };
+}
+
+/** A job with its unit and engine, as stored. */
+export interface RepairOf {
+  readonly job: typeof job.$inferSelect;
+  readonly unit: typeof unit.$inferSelect;
+  readonly family: typeof engineFamily.$inferSelect;
+  readonly depot: typeof depot.$inferSelect;
+}
+
+/** From finding to release, as the job's screen needs it; `seen` is what the screen has read already. */
+export async function repairOf(db: Db, of: RepairOf, seen: Omit<ProofInputs, 'records'>): Promise<RepairView> {
+  const { cylinders } = seen;
+  const currency = of.depot.choices.currency ?? NO_COSTS.currency;
+  const [all, service, lives, codings, back] = await together(
+    db,
+    () => recordsOfJobs(db, [of.job.id]),
+    () => serviceFor(db, of.family.id),
+    () => livesByName(db, of.family.id),
+    () => codingsBefore(db, of),
+    () => comebacksOf(db, of.job.id),
+  );
+  const records = all.get(of.job.id) ?? [];
+  const inputs: ProofInputs = { ...seen, records };
+  const link = recordsOf(records, 'comeback').at(-1);
+  const [from] = link
+    ? await db.select({ id: job.id, number: job.number }).from(job).where(eq(job.id, link.body.of))
+    : [];
+  const decisions = inputs.findings.flatMap(({ id, body }) => {
+    if (body.kind !== 'found' || body.what !== 'part') return [];
+    const kept = service.find((s) => s.kind === 'costs' && s.key === body.name);
+    // Costs in another currency than the depot's are other numbers.
+    const costs = (kept?.body as Costs | undefined)?.currency === currency ? kept : undefined;
+    const c = (costs?.body as Costs | undefined) ?? NO_COSTS;
+    const life = lifeFrom(lives.get(body.name) ?? [], { shape: c.shape, scale_h: c.scale_h });
+    const perCylinder = body.positions.some((x) => typeof x === 'number');
+    return [
+      {
+        finding: id,
+        name: body.name,
+        inputs: inputsFrom(
+          c,
+          life.life,
+          perCylinder ? cylinders : 1,
+          Math.max(1, body.positions.length),
+          of.job.hours ?? 0,
+        ),
+        currency,
+        life,
+        costsFrom: costs?.source ?? 'Invented to begin with: enter what it costs here',
+      },
+    ];
+  });
+  return {
+    records,
+    checks: proofOf(inputs),
+    pairs: beforeAfter(inputs),
+    service,
+    decisions,
+    currency,
+    oldCodes: codings,
+    comebacks: back,
+    comebackOf: from ?? null,
+  };
+}
+
+/** Lives of parts as decisions on engines of the family noted them. */
+async function livesByName(db: Db, familyId: string) {
+  const rows = await db
+    .select({
+      id: jobRecord.id,
+      body: jobRecord.body,
+      by: jobRecord.recordedBy,
+      at: jobRecord.createdAt,
+      jobId: jobRecord.jobId,
+    })
+    .from(jobRecord)
+    .innerJoin(job, eq(job.id, jobRecord.jobId))
+    .innerJoin(unit, eq(unit.id, job.unitId))
+    .where(and(eq(unit.engineFamilyId, familyId), sql`${jobRecord.body}->>'kind' = 'decision'`))
+    .orderBy(asc(jobRecord.sequence));
+  // One decision a finding: the newest.
+  const newest = new Map(
+    recordsOf(
+      rows.map((r) => ({ id: r.id, body: r.body, by: r.by, at: r.at.toISOString() })),
+      'decision',
+    ).map((d) => [d.body.finding, d]),
+  );
+  const findings = await findingsOf(db, [...new Set(rows.map((r) => r.jobId))]);
+  const names = new Map(
+    [...findings.values()].flat().flatMap((f) => (f.body.kind === 'found' ? [[f.id, f.body.name] as const] : [])),
+  );
+  const byName = new Map<string, ReturnType<typeof livesOf>>();
+  for (const d of newest.values()) {
+    const name = names.get(d.body.finding) ?? '';
+    byName.set(name, [...(byName.get(name) ?? []), ...livesOf([d])]);
+  }
+  return byName;
+}
+
+/** The newest code of each position from this unit's earlier jobs. */
+async function codingsBefore(db: Db, of: RepairOf): Promise<Record<string, string>> {
+  const rows = await db
+    .select({ body: jobRecord.body })
+    .from(jobRecord)
+    .innerJoin(job, eq(job.id, jobRecord.jobId))
+    .where(
+      and(eq(job.unitId, of.unit.id), lt(job.createdAt, of.job.createdAt), sql`${jobRecord.body}->>'kind' = 'coding'`),
+    )
+    .orderBy(asc(jobRecord.sequence));
+  return Object.fromEntries(
+    rows.flatMap(({ body }) => (body.kind === 'coding' ? [[String(body.position), body.code]] : [])),
+  );
+}
+
+const comebacksOf = (db: Db, jobId: string) =>
+  db
+    .select({ id: job.id, number: job.number })
+    .from(jobRecord)
+    .innerJoin(job, eq(job.id, jobRecord.jobId))
+    .where(and(sql`${jobRecord.body}->>'kind' = 'comeback'`, sql`${jobRecord.body}->>'of' = ${jobId}`))
+    .orderBy(asc(job.number));

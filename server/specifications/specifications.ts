@@ -1,0 +1,377 @@
+import { and, asc, eq, isNull, type SQL, sql } from 'drizzle-orm';
+import { v5, v7 } from 'uuid';
+import { CATALOGUE } from '../../core/catalogue/catalogue';
+import type { TestDefinition } from '../../core/catalogue/types';
+import type { Limits } from '../../core/limits/types';
+import { ok, type Result } from '../../core/foundation/result';
+import { arrangeShelf, type Choice, explainChoice } from '../../core/specifications/choose';
+import { canonical, type Clash, findClashes } from '../../core/specifications/clash';
+import type { Situation, Specification } from '../../core/specifications/types';
+import type { ProblemDetails } from '../../formats/problem';
+import type { Shelve } from '../../formats/requests';
+import { checkEntry, type ShelfEntry, shelfKey } from '../../formats/specifications';
+import type { Db, Tx } from '../db/connection';
+import { requireLead, requireOwnDepot } from '../people/people';
+import { type Done, notFound, refuse } from '../db/refusal';
+import { depot, engineFamily, specification } from '../db/schema';
+import { findAnyTest } from '../catalogue/tests';
+
+const SHIPPED = 'e0c7b7de-63f1-5d58-8b3f-0b4e5f1c2a77';
+const RULE_OF_THUMB = 'Rule of thumb, common practice, no source';
+
+/** A row of the shelf with the names of what it is for. */
+export interface ShelfRow {
+  readonly row: typeof specification.$inferSelect;
+  readonly of: string | null;
+}
+
+const columns = { row: specification, family: engineFamily.code, depotName: depot.name };
+
+async function rowsWhere(db: Db | Tx, where?: SQL): Promise<ShelfRow[]> {
+  const rows = await db
+    .select(columns)
+    .from(specification)
+    .leftJoin(engineFamily, eq(engineFamily.id, specification.engineFamilyId))
+    .leftJoin(depot, eq(depot.id, specification.depotId))
+    .where(where)
+    .orderBy(asc(specification.test), asc(specification.seriesId), asc(specification.revision));
+  return rows.map(({ row, family, depotName }) => ({
+    row,
+    of: { part: row.part, family, depot: depotName, general: null }[row.scope],
+  }));
+}
+
+/** What came with jobs from elsewhere is not on this shelf. */
+export const shelfRows = (db: Db | Tx): Promise<ShelfRow[]> => rowsWhere(db, isNull(specification.origin));
+export const shelfRowsOf = (db: Db | Tx, test: string): Promise<ShelfRow[]> =>
+  rowsWhere(db, and(eq(specification.test, test), isNull(specification.origin)));
+
+export const specificationOf = ({ row, of }: ShelfRow): Specification => ({
+  id: row.id,
+  series: row.seriesId,
+  revision: row.revision,
+  test: row.test,
+  scope: row.scope,
+  of,
+  when: row.applies,
+  school: row.school,
+  limits: row.limits,
+  source: row.source,
+  status: row.status,
+});
+
+export const entryOf = ({ row, of }: ShelfRow): ShelfEntry => ({
+  test: row.test,
+  scope: row.scope,
+  ...(of === null ? {} : { of }),
+  ...(Object.keys(row.applies).length ? { when: row.applies } : {}),
+  ...(row.school === null ? {} : { school: row.school }),
+  limits: row.limits,
+  source: row.source,
+  ...(row.document === null ? {} : { document: row.document }),
+  ...(row.page === null ? {} : { page: row.page }),
+  ...(row.documentRevision === null ? {} : { documentRevision: row.documentRevision }),
+  ...(row.documentDate === null ? {} : { documentDate: row.documentDate }),
+  status: row.status === 'withdrawn' ? 'draft' : row.status,
+});
+
+/** The rules of thumb that a test carries, as they would stand on the shelf. Their series sorts behind a workshop's own. */
+export function shippedRules(test: TestDefinition): Specification[] {
+  const rules: readonly { limits: Limits; when?: { systemVoltage_V?: number | undefined } | undefined }[] = test.rules
+    .length
+    ? test.rules
+    : [{ limits: { quantity: test.quantity, unit: test.unit } }];
+  return rules.map(({ limits, when = {} }) => {
+    const id = v5(canonical([test.id, when, limits]), SHIPPED);
+    return {
+      id,
+      series: `ships-${id}`,
+      revision: 1,
+      test: test.id,
+      scope: 'general',
+      of: null,
+      when,
+      school: null,
+      limits,
+      source: sourceOf(test, limits),
+      status: 'rule-of-thumb',
+    };
+  });
+}
+
+function sourceOf(test: TestDefinition, limits: Limits): string {
+  if (limits.quantity === 'observation') return 'As seen; nothing to measure';
+  return test.rules.length ? RULE_OF_THUMB : 'No limit yet: enter the maker’s own on the shelf';
+}
+
+/** Everything that could judge a test: the shelf, and what ships with the test. */
+export async function candidatesFor(db: Db | Tx, test: TestDefinition): Promise<Specification[]> {
+  const own = (await shelfRowsOf(db, test.id)).filter((r) => !r.row.ships).map(specificationOf);
+  return [...own, ...shippedRules(test)];
+}
+
+/** The limits that judge in a situation, stored if they only ship so far. There is always one. */
+export async function chooseFor(
+  db: Db | Tx,
+  test: TestDefinition,
+  situation: Situation,
+): Promise<{ id: string; because: string }> {
+  const { chosen, because } = explainChoice(arrangeShelf(await candidatesFor(db, test)), situation);
+  if (chosen && !chosen.series.startsWith('ships-')) return { id: chosen.id, because };
+  const used = chosen ?? { ...(shippedRules({ ...test, rules: [] })[0] as Specification) };
+  await db
+    .insert(specification)
+    .values({
+      id: used.id,
+      seriesId: used.id,
+      revision: 1,
+      test: test.id,
+      limits: used.limits,
+      source: used.source,
+      status: 'rule-of-thumb',
+      scope: 'general',
+      applies: used.when,
+      ships: true,
+    })
+    .onConflictDoNothing({ target: specification.id });
+  return { id: used.id, because: because || 'Nothing on the shelf fits.' };
+}
+
+export async function explainFor(db: Db, test: TestDefinition, situation: Situation): Promise<Choice> {
+  return explainChoice(arrangeShelf(await candidatesFor(db, test)), situation);
+}
+
+/** All that an entry says but its status, as one text: what is absent and what is null is the same. */
+const contentOf = (e: ShelfEntry): string =>
+  canonical(Object.fromEntries(Object.entries(e).filter(([f, v]) => f !== 'status' && v !== null && v !== undefined)));
+
+interface Resolved {
+  readonly engineFamilyId: string | null;
+  readonly depotId: string | null;
+  readonly part: string | null;
+}
+
+/** Names of a file to ids of this database. */
+async function resolve(db: Db | Tx, e: ShelfEntry, base: string): Promise<Result<Resolved, ProblemDetails>> {
+  const none = { engineFamilyId: null, depotId: null, part: null };
+  if (e.scope === 'part') return ok({ ...none, part: e.of ?? '' });
+  if (e.scope === 'family') {
+    const [found] = await db
+      .select({ id: engineFamily.id })
+      .from(engineFamily)
+      .where(eq(engineFamily.code, e.of ?? ''));
+    return found ? ok({ ...none, engineFamilyId: found.id }) : notFound(`engine family "${e.of}"`, `${base}/of`);
+  }
+  if (e.scope === 'depot') {
+    const [found] = await db
+      .select({ id: depot.id })
+      .from(depot)
+      .where(eq(depot.name, e.of ?? ''));
+    return found ? ok({ ...none, depotId: found.id }) : notFound(`depot "${e.of}"`, `${base}/of`);
+  }
+  return ok(none);
+}
+
+/** All that is wrong with an entry against this database: its test, its quantity, its limits. */
+async function checkAgainst(db: Db | Tx, e: ShelfEntry, base: string) {
+  const problems = checkEntry(e, base);
+  const test = await findAnyTest(db, e.test);
+  if (!test) problems.push({ path: `${base}/test`, message: `The catalogue has no test "${e.test}".` });
+  else if (test.quantity !== e.limits.quantity)
+    problems.push({ path: `${base}/limits/quantity`, message: `The test reads ${test.quantity}.` });
+  return problems;
+}
+
+/** As `clashesOf`, for an entry that may be wrong. */
+export async function lookAt(db: Db, e: ShelfEntry): Promise<Result<{ clashes: readonly Clash[] }, ProblemDetails>> {
+  const problems = await checkAgainst(db, e, '/entry');
+  if (problems.length) return refuse('These limits cannot be used.', problems);
+  const resolved = await resolve(db, e, '/entry');
+  return resolved.ok ? ok({ clashes: await clashesOf(db, e) }) : resolved;
+}
+
+/** What an entry meets on the shelf: shown side by side before it is taken. */
+export async function clashesOf(db: Db | Tx, e: ShelfEntry): Promise<readonly Clash[]> {
+  const there = (await shelfRowsOf(db, e.test)).filter((r) => !r.row.ships);
+  const newest = [...new Map(there.map((r) => [r.row.seriesId, r])).values()];
+  const same = newest.find((r) => shelfKey(entryOf(r)) === shelfKey(e));
+  return findClashes(
+    {
+      id: '',
+      series: same?.row.seriesId ?? '',
+      revision: 0,
+      test: e.test,
+      scope: e.scope,
+      of: e.of ?? null,
+      when: e.when ?? {},
+      school: e.school ?? null,
+      limits: e.limits,
+      source: e.source,
+      status: e.status ?? 'draft',
+    },
+    newest.map(specificationOf),
+  );
+}
+
+/**
+ * Puts limits on the shelf: a new series, or the next revision of the one that is about the same thing. Drafts may come from anybody; approving,
+ * withdrawing and changing what is approved is a lead's.
+ */
+export async function shelve(db: Db, body: Shelve): Promise<Done> {
+  const problems = await checkAgainst(db, body.entry, '/entry');
+  if (problems.length) return refuse('These limits cannot be used.', problems);
+  return db.transaction((tx) => shelveIn(tx, body, '/entry'));
+}
+
+export async function shelveIn(tx: Tx, body: Shelve, base: string): Promise<Done> {
+  const { entry } = body;
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtext(${shelfKey(entry)}))`);
+  const there = (await shelfRowsOf(tx, entry.test)).filter((r) => !r.row.ships);
+  if (there.some((r) => r.row.id === body.id)) return ok({ id: body.id, duplicate: true });
+  const newest = there.filter((r) => shelfKey(entryOf(r)) === shelfKey(entry)).at(-1);
+  if (body.onRevision !== undefined && body.onRevision !== null && body.onRevision !== (newest?.row.revision ?? 0)) {
+    return refuse(
+      'Somebody was here before.',
+      [
+        {
+          path: `${base}/limits`,
+          message: `Revision ${newest?.row.revision ?? 0} is there now, by ${newest?.row.recordedBy || 'nobody known'}. Look at it first.`,
+        },
+      ],
+      409,
+    );
+  }
+  if (body.withdraw && !newest) return notFound('series on the shelf', base);
+  const foreign =
+    entry.scope === 'depot' ? await requireOwnDepot(tx, body.by, entry.of ?? '', 'put limits on the shelf') : null;
+  if (foreign) return foreign;
+  const status = body.withdraw ? ('withdrawn' as const) : (entry.status ?? 'draft');
+  if (status !== 'draft' || newest?.row.status === 'approved') {
+    const refused = await requireLead(
+      tx,
+      body.by,
+      status === 'withdrawn'
+        ? 'take limits off the shelf'
+        : status === 'draft'
+          ? 'replace approved limits'
+          : 'approve limits',
+    );
+    if (refused) return refused;
+  }
+  if (newest && newest.row.status === status && contentOf(entryOf(newest)) === contentOf(entry))
+    return ok({ id: newest.row.id, duplicate: true });
+  const resolved = await resolve(tx, entry, base);
+  if (!resolved.ok) return resolved;
+  await tx.insert(specification).values({
+    ...resolved.value,
+    id: body.id,
+    seriesId: newest?.row.seriesId ?? v7(),
+    revision: (newest?.row.revision ?? 0) + 1,
+    test: entry.test,
+    limits: entry.limits,
+    source: entry.source.trim(),
+    status,
+    scope: entry.scope,
+    applies: entry.when ?? {},
+    school: entry.school ?? null,
+    document: entry.document ?? null,
+    page: entry.page ?? null,
+    documentRevision: entry.documentRevision ?? null,
+    documentDate: entry.documentDate ?? null,
+    recordedBy: body.by,
+  });
+  return ok({ id: body.id, duplicate: false });
+}
+
+/** What a file would do to the shelf, entry by entry. */
+export interface ShelfPlan {
+  readonly rows: readonly {
+    readonly entry: ShelfEntry;
+    readonly action: 'new' | 'revision' | 'unchanged';
+    readonly clashes: readonly Clash[];
+  }[];
+  readonly stored: number;
+}
+
+/** Plans an import; with `store` it is done, all or nothing. */
+export async function importShelf(
+  db: Db,
+  entries: readonly ShelfEntry[],
+  store: { batch: string; by: string } | null,
+): Promise<Result<ShelfPlan, ProblemDetails>> {
+  const problems = [];
+  for (const [i, e] of entries.entries()) problems.push(...(await checkAgainst(db, e, `/limits/${i}`)));
+  const keys = entries.map(shelfKey);
+  keys.forEach((k, i) => {
+    if (keys.indexOf(k) !== i)
+      problems.push({
+        path: `/limits/${i}`,
+        message: `This is about the same thing as entry ${keys.indexOf(k) + 1} of the file.`,
+      });
+  });
+  if (problems.length) return refuse('These limits cannot be taken.', problems);
+  const rows = [];
+  for (const entry of entries) {
+    const resolved = await resolve(db, entry, `/limits/${rows.length}`);
+    if (!resolved.ok) return resolved;
+    const clashes = await clashesOf(db, entry);
+    rows.push({
+      entry,
+      clashes: clashes.filter((c) => c.kind !== 'same'),
+      action: clashes.some((c) => c.kind === 'same')
+        ? ('unchanged' as const)
+        : clashes.some((c) => c.kind === 'revision')
+          ? ('revision' as const)
+          : ('new' as const),
+    });
+  }
+  if (!store) return ok({ rows, stored: 0 });
+  return storePlan(db, rows, store);
+}
+
+async function storePlan(
+  db: Db,
+  rows: ShelfPlan['rows'],
+  store: { batch: string; by: string },
+): Promise<Result<ShelfPlan, ProblemDetails>> {
+  class Undo extends Error {
+    constructor(readonly refusal: Result<never, ProblemDetails>) {
+      super('undo');
+    }
+  }
+  let stored = 0;
+  try {
+    await db.transaction(async (tx) => {
+      for (const [i, row] of rows.entries()) {
+        if (row.action === 'unchanged') continue;
+        const done = await shelveIn(
+          tx,
+          { id: v5(String(i), store.batch), by: store.by, entry: row.entry },
+          `/limits/${i}`,
+        );
+        if (!done.ok) throw new Undo(done);
+        stored += done.value.duplicate ? 0 : 1;
+      }
+    });
+  } catch (error) {
+    if (error instanceof Undo) return error.refusal;
+    throw error;
+  }
+  return ok({ rows, stored });
+}
+
+/** What stands on the shelf now, as entries of a file. */
+export async function currentEntries(db: Db): Promise<ShelfEntry[]> {
+  const rows = (await shelfRows(db)).filter((r) => !r.row.ships);
+  return [...new Map(rows.map((r) => [r.row.seriesId, r])).values()]
+    .filter((r) => r.row.status !== 'withdrawn')
+    .map(entryOf);
+}
+
+/** Shelf rows of all tests that ship, for showing what judges where nothing else does. */
+export const allShipped = (tests: readonly TestDefinition[] = CATALOGUE): Specification[] =>
+  tests.filter((t) => t.rules.length).flatMap(shippedRules);
+
+export async function specificationById(db: Db | Tx, id: string): Promise<ShelfRow | null> {
+  return (await rowsWhere(db, eq(specification.id, id)))[0] ?? null;
+}

@@ -1,0 +1,66 @@
+import { randomUUID } from 'node:crypto';
+import pg from 'pg';
+import { connect, type Connection, migrateDatabase } from '../db/connection';
+import { loadDemo } from '../../demo/load';
+
+export interface TestDatabase extends Connection {
+  readonly url: string;
+  readonly drop: () => Promise<void>;
+}
+
+/** Runs SQL on a connection of its own. */
+async function admin(url: string, ...sql: string[]): Promise<void> {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  try {
+    for (const text of sql) await client.query(text);
+  } finally {
+    await client.end();
+  }
+}
+
+const within = (base: string, name: string): string => {
+  const url = new URL(base);
+  url.pathname = `/${name}`;
+  return url.href;
+};
+
+/** Made once per cluster, whoever comes first; the others wait, then copy it. Named by this process's parent: one run of the tests. */
+async function templateOf(base: string, withDemo: boolean): Promise<string> {
+  const name = `template_${process.ppid}_${withDemo ? 'demo' : 'bare'}`;
+  const client = new pg.Client({ connectionString: base });
+  await client.connect();
+  try {
+    await client.query('select pg_advisory_lock(7210472)');
+    const found = await client.query('select 1 from pg_database where datname = $1', [name]);
+    if (found.rowCount) return name;
+    await client.query(`create database ${name}_making`);
+    const connection = connect(within(base, `${name}_making`));
+    try {
+      await migrateDatabase(connection);
+      if (withDemo) await loadDemo(connection.db);
+    } finally {
+      await connection.pool.end();
+    }
+    await client.query(`alter database ${name}_making rename to ${name}`);
+    return name;
+  } finally {
+    await client.end();
+  }
+}
+
+/** A database of its own on the server of DATABASE_URL, migrated, with the demo fleet if asked. For tests. */
+export async function makeTestDatabase(withDemo = true): Promise<TestDatabase> {
+  const base = process.env.DATABASE_URL;
+  if (!base) throw new Error('DATABASE_URL is not set: run the tests with ./mudflat test');
+  const template = await templateOf(base, withDemo);
+  const name = `test_${randomUUID().replaceAll('-', '')}`;
+  await admin(base, `select pg_advisory_lock(7210473)`, `create database ${name} template ${template}`);
+  const url = within(base, name);
+  const connection = connect(url);
+  const drop = async (): Promise<void> => {
+    await connection.pool.end();
+    await admin(base, `drop database ${name} with (force)`);
+  };
+  return { ...connection, url, drop };
+}

@@ -1,0 +1,163 @@
+'use client';
+import { ArrowRight } from 'lucide-react';
+import { useRouter } from 'next/navigation';
+import { startTransition, useEffect, useMemo, useState } from 'react';
+import { v7 } from 'uuid';
+import { findTest } from '../../core/catalogue/catalogue';
+import type { Case, WeighedCircuit } from '../../core/diagnosis/case';
+import type { Measured } from '../../core/diagnosis/types';
+import type { Judgement } from '../../core/judge/types';
+import { positionWords } from '../../core/judge/words';
+import { measuredOf, momentsOfRun } from '../../application/diagnosis/measured';
+import type { RunView } from '../../application/views';
+import { OtherProblems } from '../kit/form';
+import { useMayRecord, usePerson } from '../kit/session';
+import { useSend } from '../kit/use-send';
+import { weighBeside, weigher } from '../kit/weigher';
+
+/** What the circuit behind the readings says, while they are read: who is suspected, and which test tells most for its time. Weighed beside the page. */
+export function CircuitSays({ view, judgement }: { view: RunView; judgement: Judgement }) {
+  const known = useCase(view.id);
+  const [weighed, setWeighed] = useState<readonly WeighedCircuit[]>([]);
+  const [progress, setProgress] = useState<string | null>(null);
+  const { definition: test } = view;
+  const asked = useMemo((): readonly Measured[] | null => {
+    if (!known) return null;
+    const own = measuredOf(
+      test.id,
+      judgement.limits.unit,
+      test.quantity,
+      judgement.readings,
+      momentsOfRun(test.condition.engine, view.circumstance.condition.partTemperature_degC),
+    );
+    return own.length ? own : null;
+  }, [known, judgement, test, view.circumstance]);
+  useEffect(() => {
+    if (!asked || !known) return undefined;
+    let gone = false;
+    // What is typed meanwhile goes first.
+    const later = (change: () => void): void => {
+      if (!gone) startTransition(change);
+    };
+    void weighBeside(known, asked, (done, of) =>
+      later(() => setProgress(done < of ? `${done} of ${of} circuits weighed` : null)),
+    ).then(
+      (found) => {
+        if (found) later(() => setWeighed(found));
+      },
+      () => undefined,
+    );
+    return () => {
+      gone = true;
+      void weigher().cancel();
+    };
+  }, [asked, known]);
+  const relevant = asked ? weighed.filter((w) => w.diagnosis.suspects.length > 0) : [];
+  if (relevant.length === 0) return null;
+  return (
+    <section
+      className="rounded-xl border-2 border-dashed border-estuary bg-card p-3"
+      aria-label="What the circuit says"
+      aria-live="polite"
+    >
+      <h2 className="mb-1 text-sm font-semibold text-soft">
+        The circuit behind it{progress && <span className="font-normal">: {progress}</span>}
+      </h2>
+      {relevant.map((w) => (
+        <OneCircuit key={w.circuit.id} weighed={w} view={view} />
+      ))}
+    </section>
+  );
+}
+
+function OneCircuit({ weighed: { diagnosis: d }, view }: { weighed: WeighedCircuit; view: RunView }) {
+  const [next] = d.next;
+  const leading = d.suspects.filter((s) => s.probability >= 0.1).slice(0, 2);
+  return (
+    <div className="mb-1 last:mb-0">
+      {leading.map((s) => (
+        <p key={s.key}>
+          <b className={s.probability >= 0.5 ? 'text-rust' : 'text-ochre'}>{share(s.probability)}</b> {s.words}
+        </p>
+      ))}
+      {leading.length === 0 && (
+        <p>
+          {d.unexplained >= 0.5
+            ? 'Nothing in this circuit is wrong as far as it was read.'
+            : 'No suspect stands out yet.'}
+        </p>
+      )}
+      {d.notes.map((n) => (
+        <p key={n} className="text-ochre">
+          {n}
+        </p>
+      ))}
+      {d.decided ? (
+        <p className="font-semibold text-eelgrass">Decided: further tests would hardly change what to do.</p>
+      ) : (
+        next && <NextStep next={next} view={view} />
+      )}
+    </div>
+  );
+}
+
+const share = (p: number): string => (p >= 0.995 ? 'nearly certain:' : `${Math.round(100 * p)} %`);
+
+function NextStep({ next, view }: { next: WeighedCircuit['diagnosis']['next'][number]; view: RunView }) {
+  const router = useRouter();
+  const by = usePerson();
+  const may = useMayRecord();
+  const { busy, problems, post } = useSend();
+  const here = next.test === view.definition.id;
+  async function start(): Promise<void> {
+    const begun = view.job.runs.findLast(
+      (r) => r.test === next.test && (r.judgement === null || r.judgement.pattern === 'incomplete'),
+    );
+    if (begun) {
+      router.push(`/runs/${begun.id}`);
+      return;
+    }
+    const id = v7();
+    if (await post('/api/runs', { id, jobId: view.job.id, test: next.test, by })) router.push(`/runs/${id}`);
+  }
+  return (
+    <>
+      <p className="mt-1">
+        <b>
+          {here
+            ? `Tells most here: ${positionWords(next.position)}.`
+            : `Next test: ${findTest(next.test)?.name ?? next.test}, ${positionWords(next.position)}.`}
+        </b>{' '}
+        {next.why}
+      </p>
+      <OtherProblems problems={problems} paths={[]} />
+      {!here && may && (
+        <button
+          type="button"
+          disabled={busy}
+          onClick={() => void start()}
+          className="mt-1 inline-flex min-h-11 items-center gap-1 rounded-lg border-2 border-estuary px-3 font-semibold text-estuary disabled:opacity-50"
+        >
+          <ArrowRight size={18} aria-hidden="true" />
+          Start it
+        </button>
+      )}
+    </>
+  );
+}
+
+/** What the job knows beside this run; nothing while the server does not answer. */
+function useCase(runId: string): Case | null {
+  const [known, setKnown] = useState<Case | null>(null);
+  useEffect(() => {
+    const control = new AbortController();
+    void fetch(`/api/runs/${runId}/case`, { signal: control.signal }).then(
+      async (r) => {
+        if (r.ok) setKnown((await r.json()) as Case);
+      },
+      () => undefined,
+    );
+    return () => control.abort();
+  }, [runId]);
+  return known;
+}

@@ -1,0 +1,220 @@
+'use client';
+import { memo } from 'react';
+import { TriangleAlert } from 'lucide-react';
+import dynamic from 'next/dynamic';
+import Link from 'next/link';
+import { probeAt } from '../../core/catalogue/positions';
+import { budgetOf } from '../../core/judge/budget';
+import type { Judgement, Position } from '../../core/judge/types';
+import { positionWords, rangeWords, reasonWords, shownUnit, verdictWord } from '../../core/judge/words';
+import { type RunInputs, runSet } from '../../application/judging/judge-run';
+import type { RunView } from '../../application/views';
+import { Mark } from '../posts/mark';
+import { TONE } from '../posts/shapes';
+import type { Target } from './target';
+
+// Not on the first load: it brings the circuits and a worker.
+const CircuitSays = dynamic(() => import('./circuit-findings').then((m) => m.CircuitSays), { ssr: false });
+
+export interface SaysProps {
+  readonly view: RunView;
+  readonly judgement: Judgement;
+  readonly inputs: RunInputs;
+  readonly active: Position | null;
+  readonly target: Target;
+}
+
+const card = 'rounded-xl bg-card p-3';
+
+/** The right side: the caution, what the readings say, why, and what to do next. */
+export const Says = memo(function Says(props: SaysProps) {
+  const { view, judgement, inputs, active } = props;
+  const { definition: test } = view;
+  return (
+    <aside
+      className="flex min-h-0 flex-col gap-2 overflow-y-auto border-line bg-panel p-3 text-[15px] leading-snug lg:border-l"
+      aria-label="What the readings say"
+    >
+      <section className={`${card} border-l-4 border-ochre text-[13px]`} aria-label="Caution">
+        <TriangleAlert size={15} className="mr-1 inline text-ochre" aria-hidden="true" />
+        {test.cautions.map((c, i) => (i ? <span key={c.id}> {c.text}</span> : <b key={c.id}>{c.text}</b>))}
+      </section>
+      <section className={card}>
+        <h2 className="mb-1 text-sm font-semibold text-soft">What the readings say</h2>
+        <p aria-live="polite" className="font-semibold" data-testid="summary">
+          {judgement.summary}
+        </p>
+        {judgement.proven.map((p) => (
+          <p key={p} className="mt-1">
+            {p}
+          </p>
+        ))}
+      </section>
+      <Suspects judgement={judgement} />
+      <Next {...props} />
+      <Why judgement={judgement} inputs={inputs} position={active} />
+      {/* It comes when it is weighed: what stands above must not move under the finger. */}
+      <CircuitSays view={view} judgement={judgement} />
+      <LimitCard view={view} />
+    </aside>
+  );
+});
+
+function Suspects({ judgement }: { judgement: Judgement }) {
+  const those = judgement.readings.filter((r) => judgement.suspects.includes(r.position) || r.verdict === 'undecided');
+  if (those.length === 0) return null;
+  return (
+    <section className={card} aria-label="Suspects">
+      <h2 className="mb-1 text-sm font-semibold text-soft">{judgement.suspects.length ? 'Suspects' : 'Not decided'}</h2>
+      <ul
+        className={`grid gap-1 ${those.every((r) => typeof r.position === 'number') ? 'grid-cols-2' : 'grid-cols-1'}`}
+      >
+        {those.map((r) => (
+          <li key={r.position} className="flex items-center gap-2">
+            <Mark verdict={r.verdict} severity={r.severity} size={24} />
+            <b>{r.position}</b>
+            <span style={{ color: `var(--${TONE[r.severity]})` }}>{verdictWord(r.verdict, judgement.limits)}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Next({ judgement, target, view }: SaysProps) {
+  const { definition: test } = view;
+  const sees = judgement.limits.quantity === 'observation';
+  const waiting =
+    target?.kind === 'lead-zero'
+      ? judgement.limits.quantity === 'current'
+        ? 'Hold the clamp away from any wire and enter what it shows.'
+        : 'Touch the leads together and enter what the meter shows.'
+      : target?.kind === 'position' &&
+          judgement.readings.find((r) => r.position === target.position)?.verdict === 'not-measured'
+        ? `${sees ? 'Look at' : 'Read'} ${positionWords(target.position)}. ${probeAt(test, target.position)}`
+        : null;
+  const steps =
+    target?.kind === 'lead-zero'
+      ? []
+      : judgement.pattern === 'incomplete'
+        ? judgement.advice.slice(0, 1)
+        : judgement.advice;
+  if (!waiting && steps.length === 0) return null;
+  return (
+    <section className={`${card} border-2 border-estuary`} aria-label="Next">
+      <h2 className="mb-1 text-sm font-semibold text-soft">Next</h2>
+      {waiting && <p className="font-semibold">{waiting}</p>}
+      {steps.map((s) => (
+        <p key={s} className="mt-1">
+          {s}
+        </p>
+      ))}
+      <details className="mt-1">
+        <summary className="min-h-6 cursor-pointer text-sm text-soft">
+          All steps, about {test.minutes} min{test.people > 1 ? `, ${test.people} people` : ''}
+        </summary>
+        <ol className="list-decimal pl-5 text-sm">
+          {test.steps.map((s) => (
+            <li key={s}>{s}</li>
+          ))}
+        </ol>
+        <p className="mt-1 text-sm">
+          <b>Proves</b> {lower(test.proves)} <b>Cannot prove</b> {lower(test.cannotProve)}
+        </p>
+      </details>
+    </section>
+  );
+}
+
+const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
+
+function Why({ judgement, inputs, position }: { judgement: Judgement; inputs: RunInputs; position: Position | null }) {
+  const r = judgement.readings.find((x) => x.position === position);
+  if (!r || r.verdict === 'not-measured') return null;
+  const title = `Why ${positionWords(r.position)}: ${verdictWord(r.verdict, judgement.limits)}`;
+  return (
+    <section className={card} aria-label={title}>
+      <h2 className="mb-1 text-sm font-semibold text-soft">{title}</h2>
+      <ul className="list-disc pl-4">
+        {r.reasons.map((x) => (
+          <li key={x.rule}>{reasonWords(x, judgement.limits, r.resolution)}</li>
+        ))}
+      </ul>
+      {r.probabilityWithin !== null && (
+        <p className="mt-1 text-soft">Inside the limits with {Math.round(100 * r.probabilityWithin)} % probability.</p>
+      )}
+      <Budget inputs={inputs} position={r.position} unit={shownUnit(judgement.limits.unit)} />
+    </section>
+  );
+}
+
+/** The uncertainty budget behind a mark, opened on demand. */
+function Budget({ inputs, position, unit }: { inputs: RunInputs; position: Position; unit: string }) {
+  const set = runSet(inputs);
+  const lines = set.ok ? budgetOf(set.value, position) : [];
+  if (lines.length === 0) return null;
+  const total = Math.hypot(...lines.map((l) => l.standardUncertainty));
+  return (
+    <details className="mt-1">
+      <summary className="min-h-6 cursor-pointer text-sm text-soft">
+        Uncertainty ± {shown(2 * total)} {unit} (k = 2), and what it is made of
+      </summary>
+      <table className="w-full text-left text-[13px]" aria-label="Where it comes from, standard uncertainty, share">
+        <tbody>
+          {lines.map((l) => (
+            <tr key={l.from}>
+              <td>{l.words}</td>
+              <td className="px-1 text-right font-mono whitespace-nowrap">
+                {shown(l.standardUncertainty)} {unit}
+              </td>
+              <td className="text-right font-mono whitespace-nowrap">{Math.round(100 * l.share)} %</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}
+
+const shown = (u: number): string => String(Number(u.toPrecision(2)));
+
+const STATUS = {
+  approved: 'approved',
+  draft: 'a draft that nobody has approved yet',
+  'rule-of-thumb': 'a general rule of thumb; enter the maker’s own',
+  withdrawn: 'since taken off the shelf',
+} as const;
+const FOR = { part: 'for the part', family: 'for', depot: 'for the depot', general: 'for any engine' } as const;
+
+function LimitCard({ view }: { view: RunView }) {
+  const { specification: s } = view;
+  const seen = s.limits.quantity === 'observation';
+  return (
+    <section className={`${card} text-[13px]`} aria-label="Limit">
+      <p>
+        <b>
+          {seen
+            ? 'Pass or fail, as seen'
+            : s.limits.transfer
+              ? 'Limit by transfer function'
+              : s.limits.byPosition
+                ? 'Limits by position'
+                : `Limit ${rangeWords(s.limits, s.limits)}`}
+        </b>
+        , {[FOR[s.scope], s.of].filter(Boolean).join(' ')}
+        {s.school && `, school “${s.school}”`}
+      </p>
+      {!seen && (
+        <p className={s.status === 'approved' ? 'text-soft' : 'font-semibold text-ochre'}>
+          {s.source}; {STATUS[s.status]}.
+        </p>
+      )}
+      <p className="text-soft">
+        {view.because}{' '}
+        <Link className="underline" href={`/shelf?test=${view.test}&run=${view.id}`}>
+          Why not another
+        </Link>
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,10 @@
+import type { FittingSequence, FittingStep } from '../../core/repair/sequences';
+import type { ServiceLine } from '../../formats/repair';
+import type { JobView } from '../../application/views';
+
+/** Under which a step's value stands in the service data. */
+export const keyOf = (sequence: FittingSequence, step: FittingStep): string => `${sequence.id}/${step.id}`;
+
+/** What the workshop asks a step to reach; absent: nobody has entered it. */
+export const askedOf = (view: JobView, sequence: FittingSequence, step: FittingStep): ServiceLine | undefined =>
+  view.repair.service.find((s) => s.kind === 'fitting' && s.key === keyOf(sequence, step));
