@@ -5,7 +5,6 @@ import { whatIsKnown } from '../core/evidence/known';
 import type { RecordedEvidence } from '../core/evidence/types';
 import { makePlan } from '../core/plan/plan';
 import { demoId } from '../demo/load';
-import { openJob, startRun } from '../server/fleet/commands';
 import type { Db } from '../server/db/connection';
 import { recordEvidence } from '../server/evidence/evidence';
 import { viewJob } from '../server/jobs/view-job';
@@ -13,6 +12,7 @@ import { viewYard } from '../server/jobs/yard';
 import { recordReading } from '../server/readings/record-reading';
 import { verifyJob } from '../server/audit/audit-trail';
 import { percentile, report } from './measure';
+import { openJob, startRun } from '../server/jobs/open-job';
 
 const BY = 'Ines Varga';
 

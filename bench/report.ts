@@ -1,12 +1,12 @@
 import sharp from 'sharp';
 import { v7 } from 'uuid';
 import { demoId } from '../demo/load';
-import { openJob, startRun } from '../server/fleet/commands';
 import type { Db } from '../server/db/connection';
 import { addPhoto } from '../server/evidence/photos';
 import { recordReading } from '../server/readings/record-reading';
 import { percentile, report } from './measure';
 import { signIn } from './writes';
+import { openJob, startRun } from '../server/jobs/open-job';
 
 const RUNS = 25;
 const PHOTOS = 12;

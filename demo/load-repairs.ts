@@ -2,16 +2,18 @@ import { v5 } from 'uuid';
 import type { RepairRecord } from '../core/repair/types';
 import type { Result } from '../core/foundation/result';
 import type { ProblemDetails } from '../formats/problem';
-import { recordCodes } from '../server/jobs/codes';
-import { startRun } from '../server/fleet/commands';
+import { recordCodes } from '../server/evidence/codes';
+import type { Actor } from '../server/policy/actor';
 import type { Db } from '../server/db/connection';
 import { recordEvidence } from '../server/evidence/evidence';
 import { findingsOf } from '../server/evidence/findings';
 import { recordCircumstance, recordReading } from '../server/readings/record-reading';
 import { keepServiceData, recordsOfJobs, writeRecord } from '../server/repair/repair-log';
 import { type DemoRepair, REPAIRS, SERVICE_DATA, stepsOf } from './repairs';
+import { startRun } from '../server/jobs/open-job';
 
 type Id = (...name: (string | number)[]) => string;
+type ActorOf = (name: string) => Actor;
 
 async function must<T>(what: string, command: Promise<Result<T, ProblemDetails>>): Promise<void> {
   const result = await command;
@@ -19,16 +21,16 @@ async function must<T>(what: string, command: Promise<Result<T, ProblemDetails>>
 }
 
 /** Goes on from finding to where each story stands now. Loading it again changes nothing. */
-export async function loadRepairs(db: Db, lead: string, demoId: Id): Promise<void> {
+export async function loadRepairs(db: Db, lead: string, demoId: Id, actorOf: ActorOf): Promise<void> {
   for (const line of SERVICE_DATA)
     await must(
       line.key,
       keepServiceData(db, { ...line, id: demoId('service', line.kind, line.key, line.family ?? ''), by: lead }),
     );
-  for (const repair of REPAIRS) await loadOne(db, repair, lead, demoId);
+  for (const repair of REPAIRS) await loadOne(db, repair, lead, demoId, actorOf);
 }
 
-async function loadOne(db: Db, r: DemoRepair, lead: string, demoId: Id): Promise<void> {
+async function loadOne(db: Db, r: DemoRepair, lead: string, demoId: Id, actorOf: ActorOf): Promise<void> {
   const key = [r.unit, ...(r.visit ? [r.visit] : [])];
   const jobId = demoId('job', ...key);
   // What was written before stays as it is.
@@ -37,7 +39,7 @@ async function loadOne(db: Db, r: DemoRepair, lead: string, demoId: Id): Promise
   let quotation = '';
   const id = (i: number, ...more: (string | number)[]): string => demoId('record', ...key, i, ...more);
   const write = (i: number, record: RepairRecord, by = r.by, ...more: (string | number)[]): Promise<void> =>
-    must(`${key.join(' ')} ${record.kind}`, writeRecord(db, jobId, { id: id(i, ...more), by, record }));
+    must(`${key.join(' ')} ${record.kind}`, writeRecord(db, jobId, { id: id(i, ...more), by, record }, actorOf(by)));
   for (const [i, s] of r.then.entries()) {
     switch (s.do) {
       case 'decide':

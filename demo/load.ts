@@ -1,12 +1,13 @@
 import { v5 } from 'uuid';
 import type { Result } from '../core/foundation/result';
 import type { ProblemDetails } from '../formats/problem';
-import { addDepot, addEngineFamily, addUnit, chooseDepot, openJob, startRun } from '../server/fleet/commands';
+import { addDepot, addEngineFamily, addUnit, chooseDepot } from '../server/fleet/fleet';
 import type { Db } from '../server/db/connection';
-import { describeCode, recordCodes } from '../server/jobs/codes';
+import { describeCode, recordCodes } from '../server/evidence/codes';
 import { noteIntake, recordEvidence } from '../server/evidence/evidence';
 import { findingsOf, writeFinding } from '../server/evidence/findings';
 import { viewJob } from '../server/jobs/view-job';
+import type { Actor } from '../server/policy/actor';
 import { addPerson } from '../server/people/people';
 import { addPhoto } from '../server/evidence/photos';
 import { addInstrument, measureLead } from '../server/instruments/instruments';
@@ -20,11 +21,20 @@ import { loadRepairs } from './load-repairs';
 import { drawPicture } from './pictures';
 import { type DemoStory, STORIES } from './stories';
 import { OWN_TESTS, SCHOOLS, SHELF } from './shelf';
+import { openJob, startRun } from '../server/jobs/open-job';
 
 const NAMESPACE = '5d1f0c7e-6c1e-5b6d-9a64-3f0a7c2b9e11';
 
 /** The same name is always the same id, so that loading the demo again changes nothing. */
 export const demoId = (...name: (string | number)[]): string => v5(name.join('/'), NAMESPACE);
+
+/** A person of the demo, as whoever acts. */
+export function demoActor(name: string): Actor {
+  const found = PERSONS.find((p) => p.name === name);
+  if (!found) throw new Error(`the demo has no person ${name}`);
+  const depotId = found.depot === null ? null : demoId('depot', found.depot);
+  return { id: demoId('person', name), name, role: found.role, depotId };
+}
 
 async function must<T>(what: string, command: Promise<Result<T, ProblemDetails>>): Promise<T> {
   const result = await command;
@@ -66,7 +76,7 @@ export async function loadDemo(db: Db): Promise<void> {
   for (const test of OWN_TESTS)
     await must(test.id, keepTest(db, { id: demoId('test', test.id), testId: test.id, by: LEAD, test }));
   for (const { key, ...entry } of SHELF)
-    await must(entry.source, shelve(db, { id: demoId('specification', ...key, 1), by: LEAD, entry }));
+    await must(entry.source, shelve(db, { id: demoId('specification', ...key, 1), by: LEAD, entry }, demoActor(LEAD)));
   for (const [depot, test, name] of SCHOOLS)
     await must(depot, chooseDepot(db, demoId('depot', depot), { by: LEAD, school: { test, name } }));
   for (const job of JOBS) await loadJob(db, job);
@@ -91,7 +101,7 @@ export async function loadDemo(db: Db): Promise<void> {
     }),
   );
   for (const story of STORIES) await loadStory(db, story);
-  await loadRepairs(db, LEAD, demoId);
+  await loadRepairs(db, LEAD, demoId, demoActor);
 }
 
 const LEAD = PERSONS.find((p) => p.role === 'lead')?.name ?? '';

@@ -2,15 +2,15 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { type APIRequestContext, expect, test } from '@playwright/test';
 import { v7 } from 'uuid';
+import { type Action, POLICY, ruleFor } from '../application/policy';
 import { demoId } from '../demo/load';
 import { freshDevice, newRun } from './bench-page';
 
-/** Who may use a route: anybody at all, whoever is signed in, technicians, leads; `own`: of the thing's depot only. */
-interface Rule {
+/** What a route does, by the policy; `open`: for anybody at all. Who may is read there. */
+interface Case {
   readonly route: string;
   readonly method: 'GET' | 'POST';
-  readonly needs: 'open' | 'any' | 'technician' | 'lead';
-  readonly own?: boolean;
+  readonly action: Action | 'open';
   readonly body?: () => unknown;
   /** Of another content type than JSON. */
   readonly text?: readonly [type: string, body: string];
@@ -25,220 +25,199 @@ const entry = {
   limits: { quantity: 'voltage', unit: 'V', upper: 0.1 },
   source: 'access',
 };
-const RULES: readonly Rule[] = [
-  { route: 'health', method: 'GET', needs: 'open' },
-  { route: 'judge', method: 'POST', needs: 'open', body: () => ({}) },
-  { route: 'session', method: 'GET', needs: 'open' },
-  { route: 'session/sign-in', method: 'POST', needs: 'open', body: () => ({}) },
-  { route: 'session/switch', method: 'POST', needs: 'open', body: () => ({}) },
-  { route: 'session/sign-out', method: 'POST', needs: 'open', body: () => ({ no: 1 }) },
-  { route: 'catalogue', method: 'GET', needs: 'any' },
+const CASES: readonly Case[] = [
+  { route: 'health', method: 'GET', action: 'open' },
+  { route: 'judge', method: 'POST', action: 'open', body: () => ({}) },
+  { route: 'session', method: 'GET', action: 'open' },
+  { route: 'session/sign-in', method: 'POST', action: 'open', body: () => ({}) },
+  { route: 'session/switch', method: 'POST', action: 'open', body: () => ({}) },
+  { route: 'session/sign-out', method: 'POST', action: 'open', body: () => ({ no: 1 }) },
+  { route: 'catalogue', method: 'GET', action: 'look' },
   {
     route: 'catalogue',
     method: 'POST',
-    needs: 'lead',
+    action: 'catalogue.change',
     body: () => ({ id: v7(), testId: `none-${Date.now()}`, test: null }),
   },
   {
     route: 'catalogue/import',
     method: 'POST',
-    needs: 'lead',
+    action: 'catalogue.change',
     text: ['application/json', '{}'],
     query: `?batch=${v7()}`,
   },
-  { route: 'jobs/[id]/report', method: 'GET', needs: 'any' },
-  { route: 'jobs/[id]/bundle', method: 'GET', needs: 'any' },
+  { route: 'jobs/[id]/report', method: 'GET', action: 'look' },
+  { route: 'jobs/[id]/bundle', method: 'GET', action: 'look' },
   {
     route: 'bundles',
     method: 'POST',
-    needs: 'lead',
-    own: true,
+    action: 'job.import',
     text: ['application/zip', 'no zip'],
     query: `?depot=${NORTH}`,
   },
   {
     route: 'jobs/[id]/records',
     method: 'POST',
-    needs: 'technician',
-    own: true,
+    action: 'job.write-repair',
     body: () => ({ id: v7(), record: { kind: 'scan', outcome: 'clean', said: 'access' } }),
   },
   {
     route: 'service-data',
     method: 'POST',
-    needs: 'lead',
+    action: 'service-data.change',
     body: () => ({ id: v7(), family: null, kind: 'fitting', key: 'access', body: { value: '1 Nm' }, source: 'access' }),
   },
-  { route: 'circuits', method: 'GET', needs: 'any' },
+  { route: 'circuits', method: 'GET', action: 'look' },
   {
     route: 'circuits',
     method: 'POST',
-    needs: 'lead',
+    action: 'circuits.change',
     body: () => ({ id: v7(), circuitId: `none-${Date.now()}`, circuit: null }),
   },
-  { route: 'runs/[id]/case', method: 'GET', needs: 'any' },
-  { route: 'specifications', method: 'GET', needs: 'any' },
+  { route: 'runs/[id]/case', method: 'GET', action: 'look' },
+  { route: 'specifications', method: 'GET', action: 'look' },
   {
     route: 'specifications',
     method: 'POST',
-    needs: 'technician',
+    action: 'limits.draft',
     body: () => ({ id: v7(), entry: { ...entry, source: `access ${v7()}` } }),
   },
-  { route: 'specifications/clashes', method: 'POST', needs: 'any', body: () => entry },
-  { route: 'specifications/import', method: 'POST', needs: 'technician', text: ['application/json', '{}'] },
-  { route: 'specifications/[id]/effect', method: 'GET', needs: 'any' },
-  { route: 'specifications/[id]/effect', method: 'POST', needs: 'lead', body: () => ({ runs: [] }) },
+  { route: 'specifications/clashes', method: 'POST', action: 'limits.compare', body: () => entry },
+  { route: 'specifications/import', method: 'POST', action: 'limits.draft', text: ['application/json', '{}'] },
+  { route: 'specifications/[id]/effect', method: 'GET', action: 'look' },
+  { route: 'specifications/[id]/effect', method: 'POST', action: 'limits.apply', body: () => ({ runs: [] }) },
   {
     route: 'jobs',
     method: 'POST',
-    needs: 'technician',
-    own: true,
+    action: 'job.open',
     body: () => ({ id: v7(), unitId: demoId('unit', OF_UNIT), complaint: 'access' }),
   },
-  { route: 'jobs/[id]', method: 'GET', needs: 'any' },
-  { route: 'jobs/[id]/verify', method: 'GET', needs: 'any' },
-  { route: 'jobs/[id]/live', method: 'GET', needs: 'any' },
+  { route: 'jobs/[id]', method: 'GET', action: 'look' },
+  { route: 'jobs/[id]/verify', method: 'GET', action: 'look' },
+  { route: 'jobs/[id]/live', method: 'GET', action: 'look' },
   {
     route: 'jobs/[id]/notes',
     method: 'POST',
-    needs: 'technician',
-    own: true,
+    action: 'job.note-calculation',
     body: () => ({ id: v7(), sum: 'none', inputs: {} }),
   },
   {
     route: 'jobs/[id]/codes',
     method: 'POST',
-    needs: 'technician',
-    own: true,
+    action: 'job.keep-codes',
     body: () => ({ id: v7(), phase: 'as-found', status: 'unknown', codes: [] }),
   },
   {
     route: 'jobs/[id]/codes/take-back',
     method: 'POST',
-    needs: 'technician',
-    own: true,
+    action: 'job.take-codes-back',
     body: () => ({ id: v7(), observation: v7() }),
   },
   {
     route: 'jobs/[id]/intake',
     method: 'POST',
-    needs: 'technician',
-    own: true,
+    action: 'job.change-intake',
     body: () => ({ id: v7(), intake: { conditions: [], replaced: [], signs: [], photos: [] } }),
   },
   {
     route: 'jobs/[id]/evidence',
     method: 'POST',
-    needs: 'technician',
-    own: true,
+    action: 'job.record-evidence',
     body: () => ({ id: v7(), evidence: { kind: 'wiggle', where: 'x', outcome: 'held' } }),
   },
   {
     route: 'jobs/[id]/evidence/take-back',
     method: 'POST',
-    needs: 'technician',
-    own: true,
+    action: 'job.take-evidence-back',
     body: () => ({ id: v7(), evidence: v7() }),
   },
   {
     route: 'jobs/[id]/findings',
     method: 'POST',
-    needs: 'technician',
-    own: true,
+    action: 'job.write-finding',
     body: () => ({ id: v7(), finding: { kind: 'not-found', text: 'x', ruledOut: [], ifReturns: 'x' } }),
   },
   {
     route: 'jobs/[id]/plan',
     method: 'POST',
-    needs: 'technician',
-    own: true,
+    action: 'job.change-plan',
     body: () => ({ id: v7(), change: { kind: 'add', test: 'pin-drag' } }),
   },
-  { route: 'jobs/[id]/photos', method: 'POST', needs: 'technician', own: true, text: ['image/png', 'no picture'] },
-  { route: 'photos/[id]', method: 'GET', needs: 'any' },
+  { route: 'jobs/[id]/photos', method: 'POST', action: 'job.add-photo', text: ['image/png', 'no picture'] },
+  { route: 'photos/[id]', method: 'GET', action: 'look' },
   {
     route: 'runs',
     method: 'POST',
-    needs: 'technician',
-    own: true,
+    action: 'run.start',
     body: () => ({ id: v7(), jobId: demoId('job', OF_UNIT), test: 'pin-drag' }),
   },
-  { route: 'runs/[id]', method: 'GET', needs: 'any' },
-  { route: 'runs/[id]/pdf', method: 'GET', needs: 'any' },
-  { route: 'runs/[id]/csv', method: 'GET', needs: 'any' },
-  { route: 'runs/[id]/csv', method: 'POST', needs: 'technician', own: true, text: ['text/csv', 'a,b\n'] },
+  { route: 'runs/[id]', method: 'GET', action: 'look' },
+  { route: 'runs/[id]/pdf', method: 'GET', action: 'look' },
+  { route: 'runs/[id]/csv', method: 'GET', action: 'look' },
+  { route: 'runs/[id]/csv', method: 'POST', action: 'run.import-readings', text: ['text/csv', 'a,b\n'] },
   {
     route: 'runs/[id]/readings',
     method: 'POST',
-    needs: 'technician',
-    own: true,
+    action: 'run.record-reading',
     body: () => ({ id: v7(), position: 99, entry: '1', takenAt: new Date().toISOString() }),
   },
   {
     route: 'runs/[id]/circumstances',
     method: 'POST',
-    needs: 'technician',
-    own: true,
+    action: 'run.state-circumstances',
     body: () => ({ id: v7(), states: [], condition: {}, recordedAt: new Date().toISOString() }),
   },
   {
     route: 'runs/[id]/override',
     method: 'POST',
-    needs: 'lead',
-    own: true,
+    action: 'run.override-state',
     body: () => ({ id: v7(), state: 'none', because: 'x' }),
   },
   {
     route: 'units',
     method: 'POST',
-    needs: 'technician',
-    own: true,
+    action: 'unit.add',
     body: () => ({ id: v7(), depotId: NORTH, engineFamilyId: v7(), fleetNumber: `A-${Date.now()}`, kind: 'x' }),
   },
   {
     route: 'units/[id]/parts',
     method: 'POST',
-    needs: 'technician',
-    own: true,
+    action: 'unit.note-parts',
     body: () => ({ part: 'none', code: null }),
   },
   {
     route: 'engine-families',
     method: 'POST',
-    needs: 'technician',
+    action: 'engine-family.add',
     body: () => ({ id: v7(), code: `A-${v7().slice(-12)}`, engine: { layout: 'inline', cylinders: 1 } }),
   },
   {
     route: 'instruments',
     method: 'POST',
-    needs: 'lead',
-    own: true,
+    action: 'instrument.add',
     body: () => ({ id: v7(), depotId: NORTH, name: `A ${v7()}`, instrument: { kind: 'multimeter' } }),
   },
-  { route: 'instruments/[id]/retire', method: 'POST', needs: 'lead', own: true, body: () => ({}) },
+  { route: 'instruments/[id]/retire', method: 'POST', action: 'instrument.retire', body: () => ({}) },
   {
     route: 'leads',
     method: 'POST',
-    needs: 'technician',
-    own: true,
+    action: 'test-leads.measure',
     body: () => ({ id: v7(), depotId: NORTH, name: 'access', zero: null }),
   },
-  { route: 'depots/[id]/choices', method: 'POST', needs: 'lead', own: true, body: () => ({}) },
+  { route: 'depots/[id]/choices', method: 'POST', action: 'depot.choose', body: () => ({}) },
   {
     route: 'depots/[id]/codes',
     method: 'POST',
-    needs: 'technician',
-    own: true,
+    action: 'depot.describe-codes',
     body: () => ({ id: v7(), code: 'P1999', text: '' }),
   },
   {
     route: 'people',
     method: 'POST',
-    needs: 'lead',
-    own: true,
+    action: 'person.add',
     body: () => ({ id: v7(), name: `A ${v7()}`, role: 'viewer', depotId: NORTH, pin: '742913' }),
   },
-  { route: 'people/[id]', method: 'POST', needs: 'lead', own: true, body: () => ({ role: 'technician' }) },
+  { route: 'people/[id]', method: 'POST', action: 'person.change', body: () => ({ role: 'technician' }) },
 ];
 
 const INSTRUMENT = v7();
@@ -277,15 +256,16 @@ const WHO = {
 } as const;
 type Who = keyof typeof WHO;
 
-function expected({ needs, own }: Rule, who: Who): 401 | 403 | 'may' {
-  if (needs === 'open') return 'may';
+function expected({ action }: Case, who: Who): 401 | 403 | 'may' {
+  if (action === 'open') return 'may';
   if (who === 'nobody') return 401;
-  if (needs === 'any') return 'may';
-  if (who === 'viewer' || (needs === 'lead' && who.endsWith('technician'))) return 403;
-  return own && who.startsWith('foreign') ? 403 : 'may';
+  const { role, of } = ruleFor(action);
+  if (role === 'any') return 'may';
+  if (who === 'viewer' || (role === 'lead' && who.endsWith('technician'))) return 403;
+  return of !== null && who.startsWith('foreign') ? 403 : 'may';
 }
 
-function send(request: APIRequestContext, rule: Rule): Promise<{ status: () => number; text: () => Promise<string> }> {
+function send(request: APIRequestContext, rule: Case): Promise<{ status: () => number; text: () => Promise<string> }> {
   const url = `/api/${rule.route.replace(/(\w+)\/\[id\]/, (_, of: string) => `${of}/${IDS[of] ?? ''}`)}${rule.query ?? ''}`;
   if (rule.method === 'GET') return request.get(url, { timeout: 30_000, maxRedirects: 0 });
   return request.post(
@@ -307,14 +287,27 @@ test('every route of the server is in the table, with every method', () => {
       ),
     ].map((m) => `${m[1]} ${path.dirname(f)}`),
   );
-  expect(RULES.map((r) => `${r.method} ${r.route}`).sort()).toEqual(served.sort());
+  expect(CASES.map((r) => `${r.method} ${r.route}`).sort()).toEqual(served.sort());
+});
+
+test('every action of the policy is asked for by a route, or stands in the list of those that a command asks for', () => {
+  const inside: readonly Action[] = [
+    'limits.draft-for-depot',
+    'limits.approve',
+    'limits.replace-approved',
+    'limits.withdraw',
+    'limits.apply-to-depot',
+    'job.release-with-open-checks',
+  ];
+  const asked = new Set([...CASES.map((c) => c.action), ...inside]);
+  expect(Object.keys(POLICY).filter((a) => !asked.has(a as Action))).toEqual([]);
 });
 
 for (const who of Object.keys(WHO) as Who[]) {
   test(`what a ${who} may: every route`, async ({ browser, baseURL }) => {
     const context = await freshDevice(browser, baseURL, ...WHO[who]);
     const wrong: string[] = [];
-    for (const rule of RULES) {
+    for (const rule of CASES) {
       // A stream does not end by itself: whoever may follow is tried in another test.
       if (rule.route.endsWith('/live') && expected(rule, who) === 'may') continue;
       const answer = await send(context.request, rule);

@@ -2,10 +2,10 @@ import type { JudgedReading, Position } from '../core/judge/types';
 import { limitsAt } from '../core/limits/at';
 import type { Limits } from '../core/limits/types';
 import type { RunView } from '../application/views';
-import { placeMark } from '../ui/posts/place';
-import { noteOf, type Row, rowsOf } from '../ui/posts/rows';
-import { type Scale, scaleFor } from '../ui/posts/scale';
-import { MARKS, TONE } from '../ui/posts/shapes';
+import { placeMark } from '../application/posts/place';
+import { noteOf, type Row, rowsOf } from '../application/posts/rows';
+import { type Scale, scaleFor } from '../application/posts/scale';
+import { MARKS, TONE } from '../application/posts/shapes';
 import type { ReportFacts } from '../application/report/facts';
 import { COLOURS, INK, LINE, type Paper, SMALL } from './paper';
 

@@ -9,10 +9,10 @@ jest.mock('@/server/people/sign-in', () => ({
     Promise.resolve(name === 'Second' ? { id: 'q', name, role: 'viewer', depotId: null } : null),
 }));
 jest.mock('@/server/db/connection', () => ({ serverDb: () => ({ db: {} }) }));
-jest.mock('@/server/policy/access', () => ({
-  refusalFor: (_: unknown, actor: { role: string }, permit: { role: string }) =>
+jest.mock('@/server/policy/authorize', () => ({
+  refusalFor: (_: unknown, actor: { role: string }, action: string) =>
     Promise.resolve(
-      permit.role === 'any' || actor.role !== 'viewer'
+      action === 'look' || actor.role !== 'viewer'
         ? null
         : {
             type: 'about:blank',
@@ -40,7 +40,8 @@ const post = async (body: unknown, headers = {}) => {
   const answered = await handleJson(
     request(typeof body === 'string' ? body : JSON.stringify(body), headers),
     check,
-    { role: 'technician', what: 'open a job' },
+    'job.open',
+    (b) => b.unitId,
     (b) => Promise.resolve(answer({ ok: true, value: { id: b.id, duplicate: false } })),
   );
   return {
@@ -71,10 +72,16 @@ test.each<[string, unknown, object, number]>([
 test('whose doing it is comes from the session, not from the body', async () => {
   const bys: string[] = [];
   const as = (body: unknown, headers = {}) =>
-    handleJson(request(JSON.stringify(body), headers), check, { role: 'technician', what: 'x' }, (b) => {
-      bys.push(b.by);
-      return Promise.resolve(Response.json({}));
-    });
+    handleJson(
+      request(JSON.stringify(body), headers),
+      check,
+      'job.open',
+      (b) => b.unitId,
+      (b) => {
+        bys.push(b.by);
+        return Promise.resolve(Response.json({}));
+      },
+    );
   const { by, ...anonymous } = job;
   expect((await as(anonymous)).status).toBe(200);
   expect((await as({ ...job, by }, { 'x-test': 'Ines' })).status).toBe(401);
@@ -95,7 +102,8 @@ test('bytes beyond the limit are not read to their end', async () => {
   });
   const answered = await handleBytes(
     new Request('http://x/', { method: 'POST', body, duplex: 'half' } as RequestInit),
-    { role: 'any', what: 'x' },
+    'look',
+    null,
     5000,
     () => Promise.resolve(Response.json({})),
   );

@@ -2,7 +2,8 @@ import type { ValidateFunction } from 'ajv';
 import type { Result } from '@/core/foundation/result';
 import { type ProblemDetails, problemDetails } from '@/formats/problem';
 import { readJson, validate } from '@/formats/validate';
-import { type Permit, refusalFor } from '@/server/policy/access';
+import type { Action } from '@/application/policy';
+import { refusalFor } from '@/server/policy/authorize';
 import { serverDb } from '@/server/db/connection';
 import type { Actor } from '@/server/policy/actor';
 import { actorOf, deviceActor, type SignInOutcome } from '@/server/people/sign-in';
@@ -97,7 +98,8 @@ const SIGN_IN_FIRST = problemDetails(
 /** Runs a handler for whoever is signed in and may; others are refused with who may. `by`: whose doing it is said to be. */
 export async function handleAs(
   request: Request,
-  permit: Permit,
+  action: Action,
+  of: string | null,
   handle: (actor: Actor) => Promise<Response>,
   by?: unknown,
 ): Promise<Response> {
@@ -119,33 +121,35 @@ export async function handleAs(
         401,
       ),
     );
-  const refused = await refusalFor(serverDb().db, actor, permit);
+  const refused = await refusalFor(serverDb().db, actor, action, of);
   return refused ? answerProblem(refused) : handle(actor);
 }
 
 /** Something to read, for everybody who is signed in. */
 export const handleRead = (request: Request, handle: (actor: Actor) => Promise<Response>): Promise<Response> =>
-  guard(() => handleAs(request, { role: 'any', what: 'look at this' }, handle));
+  guard(() => handleAs(request, 'look', null, handle));
 
 /** A file to take in. Who may is settled before the file is read. */
 export const handleFile = (
   request: Request,
-  permit: Permit,
+  action: Action,
+  of: string | null,
   types: readonly string[],
   handle: (text: string, actor: Actor) => Promise<Response>,
 ): Promise<Response> =>
   guard(() =>
-    handleAs(request, permit, async (actor) => {
+    handleAs(request, action, of, async (actor) => {
       const text = await readText(request, ...types);
       return text instanceof Response ? text : handle(text, actor);
     }),
   );
 
-/** Reads and validates a JSON body, and handles it for whoever may. `permit` may depend on the body; `by` is filled in from the session. */
+/** Reads and validates a JSON body, and handles it for whoever may. `of`: id of the thing to which it is done, which may stand in the body; `by` is filled in from the session. */
 export function handleJson<T>(
   request: Request,
   check: ValidateFunction<T>,
-  permit: Permit | ((body: T) => Permit),
+  action: Action,
+  of: string | null | ((body: T) => string | null),
   handle: (body: T, actor: Actor) => Promise<Response>,
 ): Promise<Response> {
   return guard(async () => {
@@ -155,15 +159,12 @@ export function handleJson<T>(
     // A body that is wrong says so to those who are signed in only.
     return handleAs(
       request,
-      ANYBODY,
+      'look',
+      null,
       async (who) => {
         const body = validate(check, isObject(json) ? { ...json, ...(wantsBy(check) ? { by: who.name } : {}) } : json);
         if (!body.ok) return answerProblem(problemDetails('Some fields are wrong.', body.error));
-        const refused = await refusalFor(
-          serverDb().db,
-          who,
-          typeof permit === 'function' ? permit(body.value) : permit,
-        );
+        const refused = await refusalFor(serverDb().db, who, action, typeof of === 'function' ? of(body.value) : of);
         return refused ? answerProblem(refused) : handle(body.value, who);
       },
       claimed,
@@ -196,14 +197,15 @@ export function answerSession(outcome: SignInOutcome): Response {
 /** Bytes from whoever may, at most so many: a larger body is not read to its end. */
 export const handleBytes = (
   request: Request,
-  permit: Permit,
+  action: Action,
+  of: string | null,
   most: number,
   handle: (bytes: Buffer, actor: Actor) => Promise<Response>,
 ): Promise<Response> =>
   guard(async () => {
     const foreign = foreignOrigin(request);
     if (foreign) return foreign;
-    return handleAs(request, permit, async (actor) => {
+    return handleAs(request, action, of, async (actor) => {
       const bytes = await readBytes(request, most);
       return bytes
         ? handle(bytes, actor)
@@ -226,7 +228,6 @@ async function readBytes(request: Request, most: number): Promise<Buffer | null>
   return Buffer.concat(chunks);
 }
 
-const ANYBODY: Permit = { role: 'any', what: 'look at this' };
 const isObject = (value: unknown): value is Record<string, unknown> =>
   value !== null && typeof value === 'object' && !Array.isArray(value);
 const wantsBy = (check: ValidateFunction): boolean =>

@@ -1,6 +1,6 @@
 import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db/connection';
-import { viewShelf } from '@/server/specifications/view';
+import { viewShelf } from '@/server/readings/specifications-view';
 import { isId } from '@/app/api/handler';
 import { TopBar } from '@/ui/kit/top-bar';
 import { Shelf } from '@/ui/specifications/shelf';

@@ -1,4 +1,4 @@
-import { runView } from '../../ui/testing';
+import { runView } from '../testing';
 import { reportFacts } from './facts';
 
 const view = () =>

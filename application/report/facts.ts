@@ -2,7 +2,7 @@ import { inOrder } from '../../core/catalogue/positions';
 import type { JudgedReading, Reason } from '../../core/judge/types';
 import { correctedWords, positionWords, rangeWords, reasonWords, verdictWord } from '../../core/judge/words';
 import type { RunView } from '../views';
-import { shownTime } from '../../ui/kit/time';
+import { shownTime } from './time';
 import { currentReadings } from '../judging/corrections';
 
 /** What a printed result says, in the same words on paper and in the PDF. */

@@ -1,7 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
-import { openJob, startRun } from '../fleet/commands';
-import { recordCodes } from '../jobs/codes';
+import { recordCodes } from '../evidence/codes';
 import { evidenceOf, noteIntake, recordEvidence, takeBackEvidence } from '../evidence/evidence';
 import { findingsOf, writeFinding } from '../evidence/findings';
 import { changePlan } from '../jobs/plan';
@@ -10,6 +9,7 @@ import { recordReading } from '../readings/record-reading';
 import { findJob, hashOf, trailOf, verifyJob } from './audit-trail';
 import { demoId } from '../../demo/load';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
+import { openJob, startRun } from '../jobs/open-job';
 
 let test_: TestDatabase;
 beforeAll(async () => {

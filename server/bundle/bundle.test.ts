@@ -2,8 +2,8 @@ import { count, eq, sql } from 'drizzle-orm';
 import sharp from 'sharp';
 import { v7 } from 'uuid';
 import { bundleDocument, TABLES, writeBundle } from './export-bundle';
-import { addEngineFamily, addUnit, openJob, startRun } from '../fleet/commands';
-import { recordCodes } from '../jobs/codes';
+import { addEngineFamily, addUnit } from '../fleet/fleet';
+import { recordCodes } from '../evidence/codes';
 import { recordEvidence } from '../evidence/evidence';
 import { addPhoto } from '../evidence/photos';
 import { viewJob } from '../jobs/view-job';
@@ -14,6 +14,7 @@ import { verifyJob } from '../audit/audit-trail';
 import { packZip, sha256, unpackZip } from './zip';
 import { demoId } from '../../demo/load';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
+import { openJob, startRun } from '../jobs/open-job';
 
 const BY = 'Ines Varga';
 const DEPOT = demoId('depot', 'Quay Yard');

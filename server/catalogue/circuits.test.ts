@@ -1,11 +1,11 @@
 import { v7 } from 'uuid';
-import { openJob, startRun } from '../fleet/commands';
-import { recordCodes } from '../jobs/codes';
+import { recordCodes } from '../evidence/codes';
 import { recordEvidence } from '../evidence/evidence';
 import { viewJob } from '../jobs/view-job';
 import { recordReading } from '../readings/record-reading';
 import { demoId } from '../../demo/load';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
+import { openJob, startRun } from '../jobs/open-job';
 
 let test_: TestDatabase;
 beforeAll(async () => {

@@ -56,7 +56,10 @@ export function serverDb(): Connection {
 const MIGRATION_LOCK = 7_210_471;
 
 /** Brings the database to the newest schema; two processes at once wait for each other. */
-export async function migrateDatabase({ pool }: Connection, folder = path.resolve('server/db/migrations')): Promise<void> {
+export async function migrateDatabase(
+  { pool }: Connection,
+  folder = path.resolve('server/db/migrations'),
+): Promise<void> {
   const client = await pool.connect();
   try {
     await client.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);

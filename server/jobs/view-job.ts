@@ -11,7 +11,7 @@ import { makePlan } from '../../core/plan/plan';
 import { standsOf } from '../../core/job/progress';
 import { knownCodes, pointedByCodes } from '../../application/codes';
 import type { BeforeView, CodeView, FindingView, JobBrief, JobView } from '../../application/views';
-import { codesOf, descriptionsOf, unpluggedIn } from './codes';
+import { codesOf, descriptionsOf, unpluggedIn } from '../evidence/codes';
 import { type Db, together } from '../db/connection';
 import { caseOf, type JobFacts, KEPT, refsOf } from './diagnosis-inputs';
 import { evidenceOf, intakeOf } from '../evidence/evidence';
@@ -21,10 +21,10 @@ import { notesOf } from './notes';
 import { photosOf } from '../evidence/photos';
 import { changesOf } from './plan';
 import { recordsOfJobs, repairOf } from '../repair/repair-log';
-import { unitView } from '../readings/run-view';
 import { codeObservation, depot, engineFamily, job, testRun, unit } from '../db/schema';
 import { allTests, testBrief } from '../catalogue/tests';
 import { trailOf } from '../audit/audit-trail';
+import { unitView } from '../fleet/unit-view';
 
 /** Earlier jobs shown; a unit that was here more often shows the newest. */
 const EARLIER = 30;

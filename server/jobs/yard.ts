@@ -4,14 +4,14 @@ import { proposeFindings } from '../../core/evidence/finding';
 import { whatIsKnown } from '../../core/evidence/known';
 import { type Stands, standsOf } from '../../core/job/progress';
 import type { JobBrief, YardJob, YardView } from '../../application/views';
-import { codesOfJobs } from './codes';
+import { codesOfJobs } from '../evidence/codes';
 import { type Db, together } from '../db/connection';
 import { evidenceOfJobs, intakeOfJobs } from '../evidence/evidence';
 import { findingsOf } from '../evidence/findings';
 import { briefs, measuredRunsOf, newestRunsOf, type RunRow } from '../readings/job-runs';
 import { recordsOfJobs } from '../repair/repair-log';
-import { unitView } from '../readings/run-view';
 import { depot, engineFamily, job, unit, unitWords } from '../db/schema';
+import { unitView } from '../fleet/unit-view';
 
 /** Units shown at once: more is no list that anybody reads. */
 const SHOWN = 60;

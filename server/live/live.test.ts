@@ -1,9 +1,9 @@
 import { v7 } from 'uuid';
-import { openJob, startRun } from '../fleet/commands';
 import { followJob, type JobSignal } from './live';
 import { recordReading } from '../readings/record-reading';
 import { demoId } from '../../demo/load';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
+import { openJob, startRun } from '../jobs/open-job';
 
 let test_: TestDatabase;
 const before = process.env.DATABASE_URL;

@@ -1,13 +1,12 @@
 import sharp from 'sharp';
 import { v7 } from 'uuid';
-import { refusalFor, jobPlace } from '../policy/access';
-import { openJob } from '../fleet/commands';
-import { describeCode } from '../jobs/codes';
-import { addPerson, changePerson, listPersons, requireOwnDepot, whoMay } from './people';
+import { describeCode } from '../evidence/codes';
+import { addPerson, changePerson, listPersons } from './people';
 import { addPhoto, photoBytes, photosOf, plainName } from '../evidence/photos';
 import { checkPin, hashPin, weakPin } from './pin';
 import { demoId } from '../../demo/load';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
+import { openJob } from '../jobs/open-job';
 
 let test_: TestDatabase;
 beforeAll(async () => {
@@ -93,45 +92,6 @@ describe('people', () => {
     expect((await listPersons(test_.db)).find((p) => p.id === id)?.retired).toBe(true);
     await changePerson(test_.db, id, { by: 'x', retired: false });
     await changePerson(test_.db, second.id, { by: 'x', retired: true });
-  });
-  test('a refusal names who may', async () => {
-    expect(await whoMay(test_.db, ['lead'], QUAY)).toBe('Odile Brandt and Runa Teller may.');
-    expect(await whoMay(test_.db, ['lead'], NORTH)).toBe('Odile Brandt may.');
-    expect(await requireOwnDepot(test_.db, 'Jory Thane', 'Quay Yard', 'x')).toMatchObject({
-      ok: false,
-      error: { errors: [{ message: expect.stringContaining('Tobin Marsh') as string }] },
-    });
-    expect(await requireOwnDepot(test_.db, 'Ines Varga', 'Quay Yard', 'x')).toBeNull();
-  });
-});
-
-describe('who may', () => {
-  const actor = (role: 'viewer' | 'technician' | 'lead', depotId: string | null) => ({
-    id: v7(),
-    name: 'x',
-    role,
-    depotId,
-  });
-  test.each<['any' | 'technician' | 'lead', 'viewer' | 'technician' | 'lead', string | null, boolean]>([
-    ['any', 'viewer', QUAY, true],
-    ['technician', 'viewer', QUAY, false],
-    ['lead', 'viewer', QUAY, false],
-    ['technician', 'technician', QUAY, true],
-    ['lead', 'technician', QUAY, false],
-    ['lead', 'lead', QUAY, true],
-    ['technician', 'technician', NORTH, false],
-    ['lead', 'lead', NORTH, false],
-    ['technician', 'technician', null, true],
-    ['lead', 'lead', null, true],
-    ['technician', 'viewer', null, false],
-  ])('%s needed: a %s of %s: %s', async (role, own, depotId, may) => {
-    const refused = await refusalFor(test_.db, actor(own, depotId), {
-      role,
-      what: 'do it',
-      place: jobPlace(demoId('job', 'PL-14')),
-    });
-    expect(refused === null).toBe(may);
-    if (refused) expect(refused.errors[0]?.message).toMatch(/may\.$/);
   });
 });
 

@@ -1,55 +1,14 @@
-import { and, asc, eq, isNull, ne, or } from 'drizzle-orm';
+import { and, asc, eq, isNull, ne } from 'drizzle-orm';
 import { v7 } from 'uuid';
-import { joinAnd } from '../../core/quantity/print';
-import { ok, type Result } from '../../core/foundation/result';
-import type { Role } from '../../core/foundation/vocabulary';
+import { ok } from '../../core/foundation/result';
 import type { AddPerson, ChangePerson } from '../../formats/job-requests';
 import type { Actor } from '../policy/actor';
-import type { ProblemDetails } from '../../formats/problem';
+import { whoMay } from '../policy/authorize';
 import type { PersonView } from '../../application/views';
 import type { Db, Tx } from '../db/connection';
 import { hashPin, weakPin } from './pin';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
 import { account, depot, person, session, signInAttempt } from '../db/schema';
-
-/** Refuses unless `by` is a lead; the refusal says who may. */
-export async function requireLead(
-  db: Db | Tx,
-  by: string,
-  what: string,
-): Promise<Result<never, ProblemDetails> | null> {
-  const leads = await db
-    .select({ name: person.name })
-    .from(person)
-    .where(and(eq(person.role, 'lead'), isNull(person.retiredAt)))
-    .orderBy(asc(person.name));
-  if (leads.some((l) => l.name === by)) return null;
-  const who = leads.length ? `${joinAnd(leads.map((l) => l.name))} may.` : 'There is no lead yet.';
-  return refuse('Only a lead may do this.', [{ path: '/by', message: `Only a lead may ${what}: ${who}` }], 403);
-}
-
-/** Names of those who may: with one of the roles, of the depot or of all; `'all'`: only those of all depots. At most six, so that a refusal stays a sentence. */
-export async function whoMay(db: Db | Tx, roles: readonly Role[], depotId: string | null): Promise<string> {
-  const rows = await db
-    .select({ name: person.name, role: person.role })
-    .from(person)
-    .where(
-      and(
-        isNull(person.retiredAt),
-        depotId === null
-          ? undefined
-          : depotId === 'all'
-            ? isNull(person.depotId)
-            : or(isNull(person.depotId), eq(person.depotId, depotId)),
-      ),
-    )
-    .orderBy(asc(person.name));
-  const names = rows.filter((r) => roles.includes(r.role)).map((r) => r.name);
-  if (names.length === 0) return 'Nobody may yet.';
-  return names.length > 6
-    ? `${names.slice(0, 6).join(', ')} and ${names.length - 6} others may.`
-    : `${joinAnd(names)} may.`;
-}
 
 export const listPersons = async (db: Db): Promise<PersonView[]> =>
   (
@@ -195,24 +154,11 @@ const onlyOwn = async (db: Db, path: string): Promise<Done> =>
     403,
   );
 
-/** Refuses a person of another depot; whoever works for all depots may. The refusal says who may. */
-export async function requireOwnDepot(
-  db: Db | Tx,
-  by: string,
-  depotName: string,
-  what: string,
-): Promise<Result<never, ProblemDetails> | null> {
-  const [own] = await db.select({ depotId: person.depotId }).from(person).where(eq(person.name, by));
-  const [place] = await db.select({ id: depot.id }).from(depot).where(eq(depot.name, depotName));
-  if (!place || !own || own.depotId === null || own.depotId === place.id) return null;
-  return refuse(
-    'You may not do this.',
-    [
-      {
-        path: '/by',
-        message: `This belongs to ${depotName}; you may not ${what} there: ${await whoMay(db, ['technician', 'lead'], place.id)}`,
-      },
-    ],
-    403,
-  );
+/** A person by their name, as whoever acts; `null` where nobody of that name is there any more. */
+export async function findActor(db: Db | Tx, name: string): Promise<Actor | null> {
+  const [found] = await db
+    .select({ id: person.id, name: person.name, role: person.role, depotId: person.depotId })
+    .from(person)
+    .where(and(eq(person.username, usernameFor(name)), isNull(person.retiredAt)));
+  return found ?? null;
 }

@@ -9,10 +9,11 @@ import type { ProblemDetails } from '../../formats/problem';
 import type { ApplyLimits } from '../../formats/requests';
 import { judgeRun } from '../../application/judging/judge-run';
 import type { Db, Tx } from '../db/connection';
-import { requireLead, requireOwnDepot } from '../people/people';
+import type { Actor } from '../policy/actor';
+import { authorize } from '../policy/authorize';
 import { notFound, refuse } from '../db/refusal';
 import { loadRun, limitsOf, runInputs, type RunRecord, situationOf, specificationView } from './run-view';
-import { depot, job, jobNote, testRun, unit } from '../db/schema';
+import { job, jobNote, testRun, unit } from '../db/schema';
 import { candidatesFor, specificationById, type ShelfRow } from '../specifications/specifications';
 
 /** What new limits would change in one run of an open job. */
@@ -81,28 +82,26 @@ const changeOf = (was: JudgedReading, now: JudgedReading | undefined): RunEffect
     ? [{ position: was.position, entry: was.entry, was: was.verdict, becomes: now.verdict }]
     : [];
 
-/** Puts runs of open jobs onto a specification; each job's record says what changed. Leads only. */
+/** Puts runs of open jobs onto a specification; each job's record says what changed. */
 export async function applyLimits(
   db: Db,
   specificationId: string,
   body: ApplyLimits,
+  actor: Actor,
 ): Promise<Result<{ applied: number }, ProblemDetails>> {
-  const refused = await requireLead(db, body.by, 'judge open jobs again');
-  if (refused) return refused;
   const spec = await specificationById(db, specificationId);
   if (!spec) return notFound('specification');
   if (body.runs.length === 0) return ok({ applied: 0 });
   const open = await db
-    .select({ id: testRun.id, depot: depot.name })
+    .select({ id: testRun.id, depotId: unit.depotId })
     .from(testRun)
     .innerJoin(job, eq(job.id, testRun.jobId))
     .innerJoin(unit, eq(unit.id, job.unitId))
-    .innerJoin(depot, eq(depot.id, unit.depotId))
     .where(and(inArray(testRun.id, body.runs), isNull(job.closedAt)));
   if (open.length !== new Set(body.runs).size)
     return refuse('Some runs are not open.', [{ path: '/runs', message: 'A run is not there, or its job is closed.' }]);
-  for (const name of new Set(open.map((r) => r.depot))) {
-    const foreign = await requireOwnDepot(db, body.by, name, 'judge open jobs again');
+  for (const depotId of new Set(open.map((r) => r.depotId))) {
+    const foreign = await authorize(db, actor, 'limits.apply-to-depot', depotId);
     if (foreign) return foreign;
   }
   let applied = 0;

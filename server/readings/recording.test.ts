@@ -2,18 +2,19 @@ import { sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { readReadingsCsv } from '../../formats/readings-csv';
 import { type RunView } from '../../application/views';
-import { addEngineFamily, addUnit, openJob, startRun } from '../fleet/commands';
+import { addEngineFamily, addUnit } from '../fleet/fleet';
 import { planCsv, storeCsv } from './csv';
 import { viewJob } from '../jobs/view-job';
 import { viewYard } from '../jobs/yard';
 import { recordCircumstance, recordReading, recordReadings } from './record-reading';
 import { viewRun } from './run-view';
 import { shelve } from '../specifications/specifications';
-import { demoId, loadDemo } from '../../demo/load';
+import { demoActor, demoId, loadDemo } from '../../demo/load';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { currentReadings } from '../../application/judging/corrections';
 import { judgeDocument } from '../../application/judging/judge-document';
 import { writeReadingsCsv } from '../../application/report/readings-csv';
+import { openJob, startRun } from '../jobs/open-job';
 
 let test_: TestDatabase;
 beforeAll(async () => {
@@ -161,16 +162,16 @@ describe('set-up', () => {
   const limits = { quantity: 'resistance' as const, unit: 'ohm', lower: 2, upper: 1 };
   test('limits that cannot be are refused with a path', async () => {
     const entry = { test: TEST, scope: 'general' as const, limits, source: 'x' };
-    expect(await shelve(test_.db, { id: v7(), by: 'Ines Varga', entry })).toMatchObject({
+    expect(await shelve(test_.db, { id: v7(), by: 'Ines Varga', entry }, demoActor('Ines Varga'))).toMatchObject({
       ok: false,
       error: { errors: [{ path: '/entry/limits/lower' }] },
     });
     expect(
-      await shelve(test_.db, {
-        id: v7(),
-        by: 'Ines Varga',
-        entry: { ...entry, limits: { quantity: 'voltage', unit: 'V' } },
-      }),
+      await shelve(
+        test_.db,
+        { id: v7(), by: 'Ines Varga', entry: { ...entry, limits: { quantity: 'voltage', unit: 'V' } } },
+        demoActor('Ines Varga'),
+      ),
     ).toMatchObject({ ok: false, error: { errors: [{ path: '/entry/limits/quantity' }] } });
   });
   test('a newer revision judges new runs and leaves old ones alone', async () => {
@@ -187,12 +188,14 @@ describe('set-up', () => {
         status: 'draft' as const,
       },
     };
-    expect(await shelve(test_.db, { ...more, id: v7(), by: 'Ines Varga' })).toMatchObject({
+    expect(await shelve(test_.db, { ...more, id: v7(), by: 'Ines Varga' }, demoActor('Ines Varga'))).toMatchObject({
       ok: false,
       error: { status: 403 },
     });
-    expect((await shelve(test_.db, { ...more, id: v7() })).ok).toBe(true);
-    expect(await shelve(test_.db, { ...more, id: v7(), entry: { ...more.entry, source: 'newest' } })).toMatchObject({
+    expect((await shelve(test_.db, { ...more, id: v7() }, demoActor(more.by))).ok).toBe(true);
+    expect(
+      await shelve(test_.db, { ...more, id: v7(), entry: { ...more.entry, source: 'newest' } }, demoActor(more.by)),
+    ).toMatchObject({
       ok: false,
       error: { status: 409 },
     });

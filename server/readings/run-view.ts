@@ -4,7 +4,15 @@ import type { TestDefinition } from '../../core/catalogue/types';
 import type { Position } from '../../core/judge/types';
 import type { Situation } from '../../core/specifications/types';
 import { judgeRun, type RunInputs } from '../../application/judging/judge-run';
-import { type CircumstanceView, type InstrumentView, type JobBrief, type ReadingView, type RunView, type SpecificationView, type UnitView } from '../../application/views';
+import {
+  type CircumstanceView,
+  type InstrumentView,
+  type JobBrief,
+  type ReadingView,
+  type RunView,
+  type SpecificationView,
+  type UnitView,
+} from '../../application/views';
 import type { Db, Tx } from '../db/connection';
 import { instrumentView, leadsOf } from '../instruments/instruments';
 import {
@@ -21,6 +29,7 @@ import {
 } from '../db/schema';
 import type { ShelfRow } from '../specifications/specifications';
 import { countingReadings } from '../../application/judging/corrections';
+import { unitView } from '../fleet/unit-view';
 
 /** Everything that a run is made of, as stored. */
 export interface RunRecord {
@@ -105,21 +114,6 @@ export function situationOf(r: Pick<RunRecord, 'definition' | 'unit' | 'choices'
     temperature_degC: r.circumstance.condition.partTemperature_degC,
   };
 }
-
-export const unitView = (
-  u: typeof unit.$inferSelect,
-  f: typeof engineFamily.$inferSelect,
-  d: typeof depot.$inferSelect,
-): UnitView => ({
-  id: u.id,
-  fleetNumber: u.fleetNumber,
-  kind: u.kind,
-  depot: d.name,
-  timeZone: d.timeZone,
-  family: f.code,
-  engine: f.engine,
-  parts: u.parts,
-});
 
 export const specificationView = ({ row: s, of }: ShelfRow): SpecificationView => ({
   id: s.id,

@@ -7,11 +7,12 @@ import type { Recorded, RepairRecord } from '../../core/repair/types';
 import { readValue } from '../../core/repair/values';
 import { ok, type Problem } from '../../core/foundation/result';
 import type { FittingValue, KeepServiceData, RepairView, ServiceLine, WriteRecord } from '../../formats/repair';
-import { codesOf } from '../jobs/codes';
+import { codesOf } from '../evidence/codes';
 import { type Db, together, type Tx } from '../db/connection';
 import { evidenceOf, intakeOf } from '../evidence/evidence';
 import { findingsOf } from '../evidence/findings';
-import { requireLead } from '../people/people';
+import type { Actor } from '../policy/actor';
+import { authorize } from '../policy/authorize';
 import { type Done, notFound, refuse } from '../db/refusal';
 import { type depot, engineFamily, job, jobRecord, serviceData, testRun, unit } from '../db/schema';
 
@@ -51,10 +52,8 @@ export async function serviceFor(db: Db | Tx, familyId: string): Promise<Service
   return [...first.values()].sort((a, b) => (a.key < b.key ? -1 : 1));
 }
 
-/** Keeps service data. Leads only. */
+/** Keeps service data. */
 export async function keepServiceData(db: Db, body: KeepServiceData): Promise<Done> {
-  const refused = await requireLead(db, body.by, 'enter service data');
-  if (refused) return refused;
   const [family] =
     body.family === null
       ? []
@@ -101,7 +100,7 @@ interface Place {
 }
 
 /** Writes into the record between finding and release. A release closes the job, a reopening opens it. */
-export async function writeRecord(db: Db, jobId: string, body: WriteRecord): Promise<Done> {
+export async function writeRecord(db: Db, jobId: string, body: WriteRecord, actor: Actor): Promise<Done> {
   return db.transaction(async (tx) => {
     // Whoever is second sees what the first one wrote: two codes cannot slip past each other.
     const [row] = await tx
@@ -123,7 +122,7 @@ export async function writeRecord(db: Db, jobId: string, body: WriteRecord): Pro
       openedAt: row.job.createdAt,
       records: (await recordsOfJobs(tx, [jobId])).get(jobId) ?? [],
     };
-    const problems = await problemsOf(tx, place, body);
+    const problems = await problemsOf(tx, place, body.record, actor);
     if (problems.length) return refuse('This cannot be written.', problems);
     await tx.insert(jobRecord).values({ id: body.id, jobId, body: kept(body.record), recordedBy: body.by });
     if (body.record.kind === 'release') await tx.update(job).set({ closedAt: new Date() }).where(eq(job.id, jobId));
@@ -137,7 +136,7 @@ const kept = (r: RepairRecord): RepairRecord =>
     ? { ...r, code: plainCode(r.code), ...(r.old === undefined ? {} : { old: plainCode(r.old) }) }
     : r;
 
-async function problemsOf(db: Db | Tx, p: Place, { record: r, by }: WriteRecord): Promise<Problem[]> {
+async function problemsOf(db: Db | Tx, p: Place, r: RepairRecord, actor: Actor): Promise<Problem[]> {
   const say = (field: string, message: string): Problem[] => [{ path: `/record/${field}`, message }];
   if (p.closed && r.kind !== 'reopen' && r.kind !== 'comeback')
     return say('kind', 'This job is released. Reopen it to write on.');
@@ -160,7 +159,7 @@ async function problemsOf(db: Db | Tx, p: Place, { record: r, by }: WriteRecord)
     case 'coding':
       return codingProblems(db, p, r);
     case 'release':
-      return releaseProblems(db, p, r, by);
+      return releaseProblems(db, p, r, actor);
     case 'reopen':
       return p.closed ? [] : say('kind', 'This job is open.');
     case 'comeback': {
@@ -211,7 +210,7 @@ async function releaseProblems(
   db: Db | Tx,
   p: Place,
   r: Extract<RepairRecord, { kind: 'release' }>,
-  by: string,
+  actor: Actor,
 ): Promise<Problem[]> {
   const checks = proofOf(await proofInputs(db, p.jobId, p.cylinders, p.records));
   const open = checks.filter((c) => c.state !== 'done' && !r.waived.some((w) => w.check === c.id));
@@ -220,7 +219,7 @@ async function releaseProblems(
       path: '/record/waived',
       message: `${c.label}: ${c.why} Do it, or a lead says why it is left.`,
     }));
-  const refused = r.waived.length ? await requireLead(db, by, 'release a job with a check left open') : null;
+  const refused = r.waived.length ? await authorize(db, actor, 'job.release-with-open-checks', p.jobId) : null;
   return refused && !refused.ok ? [...refused.error.errors] : [];
 }
 

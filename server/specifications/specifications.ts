@@ -11,7 +11,8 @@ import type { ProblemDetails } from '../../formats/problem';
 import type { Shelve } from '../../formats/requests';
 import { checkEntry, type ShelfEntry, shelfKey } from '../../formats/specifications';
 import type { Db, Tx } from '../db/connection';
-import { requireLead, requireOwnDepot } from '../people/people';
+import type { Actor } from '../policy/actor';
+import { authorize } from '../policy/authorize';
 import { type Done, notFound, refuse } from '../db/refusal';
 import { depot, engineFamily, specification } from '../db/schema';
 import { findAnyTest } from '../catalogue/tests';
@@ -217,13 +218,13 @@ export async function clashesOf(db: Db | Tx, e: ShelfEntry): Promise<readonly Cl
  * Puts limits on the shelf: a new series, or the next revision of the one that is about the same thing. Drafts may come from anybody; approving,
  * withdrawing and changing what is approved is a lead's.
  */
-export async function shelve(db: Db, body: Shelve): Promise<Done> {
+export async function shelve(db: Db, body: Shelve, actor: Actor): Promise<Done> {
   const problems = await checkAgainst(db, body.entry, '/entry');
   if (problems.length) return refuse('These limits cannot be used.', problems);
-  return db.transaction((tx) => shelveIn(tx, body, '/entry'));
+  return db.transaction((tx) => shelveIn(tx, body, actor, '/entry'));
 }
 
-export async function shelveIn(tx: Tx, body: Shelve, base: string): Promise<Done> {
+export async function shelveIn(tx: Tx, body: Shelve, actor: Actor, base: string): Promise<Done> {
   const { entry } = body;
   await tx.execute(sql`select pg_advisory_xact_lock(hashtext(${shelfKey(entry)}))`);
   const there = (await shelfRowsOf(tx, entry.test)).filter((r) => !r.row.ships);
@@ -242,26 +243,19 @@ export async function shelveIn(tx: Tx, body: Shelve, base: string): Promise<Done
     );
   }
   if (body.withdraw && !newest) return notFound('series on the shelf', base);
-  const foreign =
-    entry.scope === 'depot' ? await requireOwnDepot(tx, body.by, entry.of ?? '', 'put limits on the shelf') : null;
+  const resolved = await resolve(tx, entry, base);
+  if (!resolved.ok) return resolved;
+  const foreign = await authorize(tx, actor, 'limits.draft-for-depot', resolved.value.depotId);
   if (foreign) return foreign;
   const status = body.withdraw ? ('withdrawn' as const) : (entry.status ?? 'draft');
   if (status !== 'draft' || newest?.row.status === 'approved') {
-    const refused = await requireLead(
-      tx,
-      body.by,
-      status === 'withdrawn'
-        ? 'take limits off the shelf'
-        : status === 'draft'
-          ? 'replace approved limits'
-          : 'approve limits',
-    );
+    const action =
+      status === 'withdrawn' ? 'limits.withdraw' : status === 'draft' ? 'limits.replace-approved' : 'limits.approve';
+    const refused = await authorize(tx, actor, action);
     if (refused) return refused;
   }
   if (newest && newest.row.status === status && contentOf(entryOf(newest)) === contentOf(entry))
     return ok({ id: newest.row.id, duplicate: true });
-  const resolved = await resolve(tx, entry, base);
-  if (!resolved.ok) return resolved;
   await tx.insert(specification).values({
     ...resolved.value,
     id: body.id,
@@ -297,7 +291,7 @@ export interface ShelfPlan {
 export async function importShelf(
   db: Db,
   entries: readonly ShelfEntry[],
-  store: { batch: string; by: string } | null,
+  store: { batch: string; actor: Actor } | null,
 ): Promise<Result<ShelfPlan, ProblemDetails>> {
   const problems = [];
   for (const [i, e] of entries.entries()) problems.push(...(await checkAgainst(db, e, `/limits/${i}`)));
@@ -332,7 +326,7 @@ export async function importShelf(
 async function storePlan(
   db: Db,
   rows: ShelfPlan['rows'],
-  store: { batch: string; by: string },
+  store: { batch: string; actor: Actor },
 ): Promise<Result<ShelfPlan, ProblemDetails>> {
   class Undo extends Error {
     constructor(readonly refusal: Result<never, ProblemDetails>) {
@@ -346,7 +340,8 @@ async function storePlan(
         if (row.action === 'unchanged') continue;
         const done = await shelveIn(
           tx,
-          { id: v5(String(i), store.batch), by: store.by, entry: row.entry },
+          { id: v5(String(i), store.batch), by: store.actor.name, entry: row.entry },
+          store.actor,
           `/limits/${i}`,
         );
         if (!done.ok) throw new Undo(done);

@@ -2,14 +2,14 @@
 import { act, cleanup, render, screen, within } from '@testing-library/react';
 import userEvent, { type UserEvent } from '@testing-library/user-event';
 import fc from 'fast-check';
-import { type RunOf, runView } from '../testing';
+import { type RunOf, runView } from '../../application/testing';
 import { Bench } from './bench';
 import type { OutboxItem } from './outbox';
 
 jest.mock('next/navigation', () => ({ useRouter: () => ({ refresh: () => undefined, push: () => undefined }) }));
 jest.mock('next/dynamic', () => () => () => null);
 jest.mock('../kit/live', () => ({ useLive: () => undefined }));
-jest.mock('../kit/session', () => ({ usePerson: () => 'Ines', useIsLead: () => false, useMayRecord: () => true }));
+jest.mock('../kit/session', () => ({ usePerson: () => 'Ines', useMay: (a: string) => a !== 'run.override-state' }));
 const mockKept: OutboxItem[] = [];
 jest.mock('./outbox', () => ({
   onOutbox: () => () => undefined,

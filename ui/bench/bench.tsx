@@ -10,10 +10,10 @@ import { unitValue } from '../../core/quantity/values';
 import { readClampZero, readLeadZero } from '../../formats/instrument';
 import type { RunView } from '../../application/views';
 import { useOnClient } from '../kit/on-client';
-import { useIsLead, usePerson } from '../kit/session';
+import { usePerson, useMay } from '../kit/session';
 import { PostRow } from '../posts/post-row';
-import { noteOf, rowsOf } from '../posts/rows';
-import { scaleFor } from '../posts/scale';
+import { noteOf, rowsOf } from '../../application/posts/rows';
+import { scaleFor } from '../../application/posts/scale';
 import { EntryBar } from './entry-bar';
 import { Foot } from './foot';
 import { Pad } from './pad';
@@ -32,7 +32,7 @@ const ImportCsv = dynamic(() => import('./import-csv').then((m) => m.ImportCsv))
 
 export function Bench({ view }: { view: RunView }) {
   const by = usePerson();
-  const isLead = useIsLead();
+  const isLead = useMay('run.override-state');
   const run = useRun(view, by);
   const { current: standing } = run;
   const { definition: test } = view;

@@ -4,14 +4,14 @@ import userEvent from '@testing-library/user-event';
 import { CIRCUITS } from '../../core/circuits/library';
 import type { Case, WeighedCircuit } from '../../core/diagnosis/case';
 import type { Diagnosis, Measured } from '../../core/diagnosis/types';
-import { runView } from '../testing';
+import { runView } from '../../application/testing';
 import { CircuitSays } from './circuit-findings';
 
 const mockPushed: string[] = [];
 const mockAsked: { read: readonly Measured[]; answer: (found: readonly WeighedCircuit[] | null) => void }[] = [];
 let mockCancelled = 0;
 jest.mock('next/navigation', () => ({ useRouter: () => ({ push: (to: string) => mockPushed.push(to) }) }));
-jest.mock('../kit/session', () => ({ usePerson: () => 'Ines', useMayRecord: () => true }));
+jest.mock('../kit/session', () => ({ usePerson: () => 'Ines', useMay: () => true }));
 jest.mock('../kit/use-send', () => ({
   useSend: () => ({ busy: false, problems: [], post: () => Promise.resolve(true) }),
 }));

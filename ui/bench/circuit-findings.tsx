@@ -11,7 +11,7 @@ import { positionWords } from '../../core/judge/words';
 import { measuredOf, momentsOfRun } from '../../application/diagnosis/measured';
 import type { RunView } from '../../application/views';
 import { OtherProblems } from '../kit/form';
-import { useMayRecord, usePerson } from '../kit/session';
+import { usePerson, useMay } from '../kit/session';
 import { useSend } from '../kit/use-send';
 import { weighBeside, weigher } from '../kit/weigher';
 
@@ -106,7 +106,7 @@ const share = (p: number): string => (p >= 0.995 ? 'nearly certain:' : `${Math.r
 function NextStep({ next, view }: { next: WeighedCircuit['diagnosis']['next'][number]; view: RunView }) {
   const router = useRouter();
   const by = usePerson();
-  const may = useMayRecord();
+  const may = useMay('run.record-reading');
   const { busy, problems, post } = useSend();
   const here = next.test === view.definition.id;
   async function start(): Promise<void> {

@@ -10,7 +10,7 @@ import { positionWords, rangeWords, reasonWords, shownUnit, verdictWord } from '
 import { type RunInputs, runSet } from '../../application/judging/judge-run';
 import type { RunView } from '../../application/views';
 import { Mark } from '../posts/mark';
-import { TONE } from '../posts/shapes';
+import { TONE } from '../../application/posts/shapes';
 import type { Target } from './target';
 
 // Not on the first load: it brings the circuits and a worker.

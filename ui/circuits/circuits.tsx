@@ -12,7 +12,7 @@ import type { Engine } from '../../core/engine/layout';
 import { printQuantity } from '../../core/quantity/print';
 import { Button, buttonLook } from '../kit/button';
 import { OtherProblems } from '../kit/form';
-import { useIsLead, usePerson } from '../kit/session';
+import { usePerson, useMay } from '../kit/session';
 import { useDetail } from '../kit/use-detail';
 import { useSend } from '../kit/use-send';
 import { Schematic } from '../job/schematic';
@@ -33,7 +33,7 @@ const NOTHING: ReadonlyMap<string, number> = new Map();
 export function Circuits({ circuits, families, tests }: CircuitsProps) {
   const router = useRouter();
   const by = usePerson();
-  const isLead = useIsLead();
+  const isLead = useMay('circuits.change');
   const sender = useSend();
   const [detail, show] = useDetail<HTMLElement>();
   const [picked, setPicked] = useState(circuits[0]?.circuit.id ?? '');

@@ -5,14 +5,14 @@ import { v7 } from 'uuid';
 import { Button } from '../kit/button';
 import { inputLook } from '../kit/field';
 import { OtherProblems } from '../kit/form';
-import { useMayRecord, usePerson } from '../kit/session';
+import { usePerson, useMay } from '../kit/session';
 import { useSend } from '../kit/use-send';
 
 /** What the depot knows of a code that its maker defined. */
 export function Describe({ depotId, code, text }: { depotId: string; code: string; text: string }) {
   const router = useRouter();
   const by = usePerson();
-  const may = useMayRecord();
+  const may = useMay('depot.describe-codes');
   const [typed, setTyped] = useState<string | null>(null);
   const { busy, problems, post } = useSend();
   async function save(): Promise<void> {

@@ -11,7 +11,7 @@ import { Dialog } from '../kit/dialog';
 import { type Draft, errorAt } from '../kit/draft';
 import { Field, inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
-import { useMayRecord, usePerson } from '../kit/session';
+import { usePerson, useMay } from '../kit/session';
 import { useSend } from '../kit/use-send';
 import { EVIDENCE_FORMS, type EvidenceField, type EvidenceForm, evidenceOf } from './evidence-fields';
 import { PhotoField } from './photos';
@@ -21,7 +21,7 @@ const PARTS = ['plug', 'injector', 'sensor', 'module', 'coil', 'relay', 'fuse', 
 /** What is no meter reading: one button a kind. */
 export function RecordEvidence({ view }: { view: JobView }) {
   const [form, setForm] = useState<EvidenceForm | null>(null);
-  if (!useMayRecord()) return null;
+  if (!useMay('job.record-evidence')) return null;
   return (
     <section aria-label="Other evidence">
       <h2 className="mb-2 font-semibold text-soft">Other evidence</h2>

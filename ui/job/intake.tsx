@@ -15,7 +15,7 @@ import { Dialog } from '../kit/dialog';
 import { errorAt } from '../kit/draft';
 import { Field, inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
-import { useMayRecord, usePerson } from '../kit/session';
+import { usePerson, useMay } from '../kit/session';
 import { shownTime } from '../kit/time';
 import { useSend } from '../kit/use-send';
 import { PhotoField, Thumbs } from './photos';
@@ -24,7 +24,7 @@ import { PhotoField, Thumbs } from './photos';
 export function Intake({ view }: { view: JobView }) {
   const { job, intake, unit } = view;
   const [editing, setEditing] = useState(false);
-  const may = useMayRecord();
+  const may = useMay('job.change-intake');
   return (
     <section
       id="complaint"

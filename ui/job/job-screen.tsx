@@ -5,7 +5,7 @@ import { v7 } from 'uuid';
 import { evidenceWords } from '../../core/evidence/rules';
 import type { EvidenceView, JobBrief, JobView, NoteView, RunBrief } from '../../application/views';
 import { useLive } from '../kit/live';
-import { useMayRecord, usePerson } from '../kit/session';
+import { usePerson, useMay } from '../kit/session';
 import { shownTime } from '../kit/time';
 import { useSend } from '../kit/use-send';
 import { JudgementWord } from '../posts/judgement-word';
@@ -87,7 +87,7 @@ function Evidence({ view }: { view: JobView }) {
 function SeenCard({ view, seen }: { view: JobView; seen: EvidenceView }) {
   const router = useRouter();
   const by = usePerson();
-  const may = useMayRecord();
+  const may = useMay('run.start');
   const { busy, post } = useSend();
   async function takeBack(): Promise<void> {
     if (await post(`/api/jobs/${view.job.id}/evidence/take-back`, { id: v7(), by, evidence: seen.id }))

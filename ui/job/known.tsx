@@ -6,7 +6,7 @@ import { heldTogether } from '../../core/evidence/known';
 import { RULES, type Stand, type Statement } from '../../core/evidence/types';
 import type { FindingView, JobView } from '../../application/views';
 import { Button } from '../kit/button';
-import { useMayRecord } from '../kit/session';
+import { useMay } from '../kit/session';
 import { shownTime } from '../kit/time';
 import { FindingDialog } from './finding-dialog';
 
@@ -21,7 +21,7 @@ const STANDS: Readonly<Record<Stand, readonly [word: string, tone: string]>> = {
 export function Known({ view }: { view: JobView }) {
   const { known, findings, unit } = view;
   const [writing, setWriting] = useState<FindingView | 'new' | null>(null);
-  const may = useMayRecord();
+  const may = useMay('job.write-finding');
   const of = (...stands: readonly Stand[]): Statement[] => known.statements.filter((s) => stands.includes(s.stand));
   const [against, cleared, noted] = [of('bad', 'suspect'), of('cleared'), of('noted')];
   const together = heldTogether(known);

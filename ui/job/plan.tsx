@@ -12,7 +12,7 @@ import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Field, inputLook } from '../kit/field';
 import { OtherProblems } from '../kit/form';
-import { useMayRecord, usePerson } from '../kit/session';
+import { usePerson, useMay } from '../kit/session';
 import { useSend } from '../kit/use-send';
 
 const small =
@@ -26,7 +26,7 @@ export function PlanOfJob({ view }: { view: JobView }) {
   const { plan, job } = view;
   const router = useRouter();
   const by = usePerson();
-  const may = useMayRecord();
+  const may = useMay('job.change-plan');
   const { busy, problems, post } = useSend();
   const [skipping, setSkipping] = useState<PlanStep | null>(null);
   const [adding, setAdding] = useState(false);

@@ -12,7 +12,7 @@ const mockSent: [string, unknown][] = [];
 jest.mock('next/navigation', () => ({
   useRouter: () => ({ push: (to: string) => mockPushed.push(to), refresh: () => undefined }),
 }));
-jest.mock('../kit/session', () => ({ usePerson: () => 'Ines', useMayRecord: () => true }));
+jest.mock('../kit/session', () => ({ usePerson: () => 'Ines', useMay: () => true }));
 jest.mock('../kit/use-send', () => ({
   useSend: () => ({
     busy: false,

@@ -1,5 +1,5 @@
 import { STAGE_WORDS, type Stage, type StageId, type StageState, type Stands } from '../../core/job/progress';
-import { MARKS, type Stroke } from '../posts/shapes';
+import { MARKS, type Stroke } from '../../application/posts/shapes';
 
 /** Where each stage is worked on, on the page of a job. */
 const PLACE: Readonly<Record<StageId, string>> = {

@@ -2,6 +2,7 @@
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
+import { type Action, roleMay } from '../../application/policy';
 import type { SignedIn } from '../../application/views';
 import { onSignedOut, send } from './send';
 
@@ -82,9 +83,5 @@ export const useSession = (): Session => useContext(Context);
 /** Name of the person at the bench. */
 export const usePerson = (): string => useSession().name ?? '';
 
-/** May this person record? A viewer may only look. */
-export const useMayRecord = (): boolean => {
-  const { role } = useSession();
-  return role === 'technician' || role === 'lead';
-};
-export const useIsLead = (): boolean => useSession().role === 'lead';
+/** May the person at the bench do it, as far as their role goes? The policy's table answers; the server decides. */
+export const useMay = (action: Action): boolean => roleMay(useSession().role, action);

@@ -8,7 +8,7 @@ import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';
 import { DraftField, OtherProblems, Row } from '../kit/form';
-import { useIsLead, usePerson, useSession } from '../kit/session';
+import { usePerson, useSession, useMay } from '../kit/session';
 import { useSend } from '../kit/use-send';
 
 interface Depot {
@@ -24,7 +24,7 @@ const MAY: Readonly<Record<PersonView['role'], string>> = {
 
 /** Who works here and what they may do. Leads change it. */
 export function People({ persons, depots }: { persons: readonly PersonView[]; depots: readonly Depot[] }) {
-  const isLead = useIsLead();
+  const isLead = useMay('person.add');
   const [editing, setEditing] = useState<PersonView | 'new' | null>(null);
   const leads = persons.filter((p) => p.role === 'lead' && !p.retired).map((p) => p.name);
   return (

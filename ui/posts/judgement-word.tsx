@@ -1,7 +1,7 @@
 import type { Judgement } from '../../core/judge/types';
 import type { Severity, Verdict } from '../../core/foundation/vocabulary';
 import { Mark } from './mark';
-import { TONE } from './shapes';
+import { TONE } from '../../application/posts/shapes';
 
 /** The outcome of a run in one mark and two or three words. */
 export function JudgementWord({ judgement }: { judgement: Judgement | null }) {

@@ -5,8 +5,8 @@ import { judgeSet } from '../../core/judge/set';
 import type { Limits, ReadingIn } from '../../core/judge/types';
 import { MiniPosts } from './mini-posts';
 import { PostRow, postName } from './post-row';
-import { rowsOf } from './rows';
-import { scaleFor } from './scale';
+import { rowsOf } from '../../application/posts/rows';
+import { scaleFor } from '../../application/posts/scale';
 
 const ENGINE = { layout: 'inline' as const, cylinders: 4 };
 function judged(limits: Limits, readings: readonly ReadingIn[]) {

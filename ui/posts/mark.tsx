@@ -1,5 +1,5 @@
 import type { Severity, Verdict } from '../../core/foundation/vocabulary';
-import { MARKS, TONE } from './shapes';
+import { MARKS, TONE } from '../../application/posts/shapes';
 
 /** A verdict's mark. Decorative: the word always stands beside it. */
 export function Mark({ verdict, severity, size = 44 }: { verdict: Verdict; severity: Severity; size?: number }) {

@@ -1,9 +1,9 @@
 import { inOrder } from '../../core/catalogue/positions';
 import type { Judgement } from '../../core/judge/types';
 import { verdictWord } from '../../core/judge/words';
-import { MARKS, TONE } from './shapes';
-import { placeMark } from './place';
-import { scaleFor } from './scale';
+import { MARKS, TONE } from '../../application/posts/shapes';
+import { placeMark } from '../../application/posts/place';
+import { scaleFor } from '../../application/posts/scale';
 
 const STEP = 20;
 const HEIGHT = 44;

@@ -2,7 +2,7 @@ import { renderToStaticMarkup } from 'react-dom/server';
 import { judgeSet } from '../../core/judge/set';
 import type { Limits } from '../../core/judge/types';
 import { PostRow, postName } from './post-row';
-import { scaleFor } from './scale';
+import { scaleFor } from '../../application/posts/scale';
 
 const limits: Limits = { quantity: 'resistance', unit: 'ohm', lower: 0.3, upper: 1 };
 const judged = judgeSet({

@@ -3,10 +3,10 @@ import { limitsAt } from '../../core/limits/at';
 import type { JudgedReading, Limits, Position } from '../../core/judge/types';
 import { correctedWords, positionWords, shownUnit, verdictWord } from '../../core/judge/words';
 import { Mark } from './mark';
-import { placeMark } from './place';
+import { placeMark } from '../../application/posts/place';
 import { RowBox } from './row-box';
-import type { Scale } from './scale';
-import { TONE } from './shapes';
+import type { Scale } from '../../application/posts/scale';
+import { TONE } from '../../application/posts/shapes';
 
 export interface PostRowProps {
   readonly title: string;

@@ -3,10 +3,10 @@ import { judgeSet } from '../../core/judge/set';
 import type { JudgedReading, Limits } from '../../core/judge/types';
 import { VERDICTS } from '../../core/foundation/vocabulary';
 import { outcome } from './judgement-word';
-import { placeMark } from './place';
-import { noteOf, rowsOf } from './rows';
-import { scaleFor } from './scale';
-import { MARKS } from './shapes';
+import { placeMark } from '../../application/posts/place';
+import { noteOf, rowsOf } from '../../application/posts/rows';
+import { scaleFor } from '../../application/posts/scale';
+import { MARKS } from '../../application/posts/shapes';
 
 const OHM: Limits = { quantity: 'resistance', unit: 'ohm', lower: 0.3, upper: 1, openAbove: 1e4, shortBelow: 0.05 };
 const METER = { kind: 'm', leadZero_ohm: 0.2, leadZeroResolution_ohm: 0.1, accuracy: [] };

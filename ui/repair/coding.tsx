@@ -8,7 +8,7 @@ import type { JobView } from '../../application/views';
 import { Button, buttonLook } from '../kit/button';
 import { errorAt } from '../kit/draft';
 import { inputLook } from '../kit/field';
-import { useIsLead, useMayRecord } from '../kit/session';
+import { useMay } from '../kit/session';
 import { CodingRuleForm } from './keep-data';
 import { useRecord } from './use-record';
 
@@ -21,9 +21,9 @@ export function Coding({ view }: { view: JobView }) {
   const rule =
     (view.repair.service.find((s) => s.kind === 'coding' && s.key === PART)?.body as CodingRule | undefined) ??
     GENERAL_RULE;
-  const may = useMayRecord() && !view.job.closed;
+  const may = useMay('job.write-repair') && !view.job.closed;
   const positions = Array.from({ length: view.unit.engine.cylinders }, (_, i) => i + 1);
-  const isLead = useIsLead();
+  const isLead = useMay('service-data.change');
   const [editing, setEditing] = useState(false);
   return (
     <div>

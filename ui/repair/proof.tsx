@@ -9,7 +9,7 @@ import { errorAt } from '../kit/draft';
 import { Field, inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
 import { Sideways } from '../kit/sideways';
-import { useIsLead, useMayRecord, usePerson } from '../kit/session';
+import { usePerson, useMay } from '../kit/session';
 import { MiniPosts } from '../posts/mini-posts';
 import { useRecord } from './use-record';
 
@@ -22,7 +22,7 @@ const ICONS = {
 /** What proves the repair, the same posts before and after, and the release. */
 export function Proof({ view }: { view: JobView }) {
   const { checks, pairs } = view.repair;
-  const may = useMayRecord();
+  const may = useMay('job.write-repair');
   return (
     <div>
       <ul className="flex flex-col gap-1">
@@ -124,7 +124,7 @@ function Scan({ view }: { view: JobView }) {
 
 function Release({ view, open }: { view: JobView; open: readonly ProofCheck[] }) {
   const by = usePerson();
-  const isLead = useIsLead();
+  const isLead = useMay('job.release-with-open-checks');
   const [said, setSaid] = useState('');
   const [because, setBecause] = useState<Readonly<Partial<Record<ProofCheckId, string>>>>({});
   const { busy, problems, write } = useRecord(view.job.id);

@@ -12,7 +12,7 @@ import { errorAt } from '../kit/draft';
 import { Field, inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
 import { readNumber } from '../kit/read-number';
-import { useMayRecord } from '../kit/session';
+import { useMay } from '../kit/session';
 import { shownTime } from '../kit/time';
 import type { FoundFinding } from './found';
 import { useRecord } from './use-record';
@@ -42,7 +42,7 @@ function linesFrom(view: JobView, finding: FoundFinding): LineDraft[] {
 /** What the payer is asked, and what they said. */
 export function Quotations({ view, findings }: { view: JobView; findings: readonly FoundFinding[] }) {
   const made = recordsOf(view.repair.records, 'quotation');
-  const may = useMayRecord() && !view.job.closed;
+  const may = useMay('job.write-repair') && !view.job.closed;
   const [writing, setWriting] = useState(false);
   return (
     <div>

@@ -8,7 +8,7 @@ import { type FittingSequence, type FittingStep, sequenceFor } from '../../core/
 import { strayed } from '../../core/repair/values';
 import type { FittingValue } from '../../formats/repair';
 import type { JobView } from '../../application/views';
-import { useIsLead, useMayRecord } from '../kit/session';
+import { useMay } from '../kit/session';
 import { askedOf, keyOf } from './requested-values';
 import type { FoundFinding } from './found';
 import { TickDialog, ValueDialog } from './step-dialogs';
@@ -25,7 +25,7 @@ export function Steps({ view, finding }: { view: JobView; finding: FoundFinding 
   const doneAt = (step: FittingStep, p: Position | undefined): RecordOf<'step'> | undefined =>
     own.findLast((s) => s.body.step === step.id && s.body.position === p);
   const [ticking, setTicking] = useState<{ step: FittingStep; position: Position | undefined } | null>(null);
-  const may = useMayRecord() && !view.job.closed;
+  const may = useMay('job.write-repair') && !view.job.closed;
   return (
     <div>
       <p className="mb-2 rounded-lg border-l-4 border-ochre bg-panel p-2">
@@ -72,7 +72,7 @@ export function Steps({ view, finding }: { view: JobView; finding: FoundFinding 
 /** The workshop's own value; where there is none, it is asked for. */
 function Asked({ view, sequence, step }: { view: JobView; sequence: FittingSequence; step: FittingStep }) {
   const line = askedOf(view, sequence, step);
-  const isLead = useIsLead();
+  const isLead = useMay('service-data.change');
   const [entering, setEntering] = useState(false);
   return (
     <span className="block text-sm">

@@ -1,9 +1,15 @@
 import Link from 'next/link';
-import { noteOf, rowsOf } from '../posts/rows';
+import { noteOf, rowsOf } from '../../application/posts/rows';
 import { PostRow } from '../posts/post-row';
-import { scaleFor } from '../posts/scale';
+import { scaleFor } from '../../application/posts/scale';
 import { reportFacts } from '../../application/report/facts';
-import { fileReport, payerReport, type ReportView, type Section, type Voice } from '../../application/report/job-report';
+import {
+  fileReport,
+  payerReport,
+  type ReportView,
+  type Section,
+  type Voice,
+} from '../../application/report/job-report';
 import { PrintButton } from './print-button';
 
 /** The report of a job on screen and on paper, in one of its two voices. */

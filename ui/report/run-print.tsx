@@ -2,8 +2,8 @@ import Link from 'next/link';
 import { shownUnit } from '../../core/judge/words';
 import type { RunView } from '../../application/views';
 import { PostRow } from '../posts/post-row';
-import { noteOf, rowsOf } from '../posts/rows';
-import { scaleFor } from '../posts/scale';
+import { noteOf, rowsOf } from '../../application/posts/rows';
+import { scaleFor } from '../../application/posts/scale';
 import { PrintButton } from './print-button';
 import { reportFacts } from '../../application/report/facts';
 

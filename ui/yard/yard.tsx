@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useState, useTransition } from 'react';
 import type { UnitView, YardView } from '../../application/views';
 import { Button } from '../kit/button';
-import { useIsLead } from '../kit/session';
+import { useMay } from '../kit/session';
 import { UnitCard } from './unit-card';
 
 const OpenJob = dynamic(() => import('./open-job').then((m) => m.OpenJobDialog));
@@ -20,7 +20,7 @@ export function Yard({ yard }: { yard: YardView }) {
   const [opening, setOpening] = useState<UnitView | null>(null);
   const [adding, setAdding] = useState(false);
   const [taking, setTaking] = useState(false);
-  const isLead = useIsLead();
+  const isLead = useMay('job.import');
   // The server searches: a fleet of thousands does not travel to the browser. What is here already is narrowed at once.
   useEffect(() => {
     if (search.trim() === yard.search) return undefined;

@@ -1,4 +1,3 @@
-import { depotPlace } from '@/server/policy/access';
 import { serverDb } from '@/server/db/connection';
 import { takeIn } from '@/server/bundle/import-bundle';
 import { answer, answerNotFound, handleBytes, isId } from '../handler';
@@ -9,10 +8,7 @@ const MOST_BYTES = 60e6;
 export async function POST(request: Request): Promise<Response> {
   const depot = new URL(request.url).searchParams.get('depot') ?? '';
   if (!isId(depot)) return answerNotFound('depot');
-  return handleBytes(
-    request,
-    { role: 'lead', what: 'take in a job from elsewhere', place: depotPlace(depot) },
-    MOST_BYTES,
-    async (bytes) => answer(await takeIn(serverDb().db, bytes, depot)),
+  return handleBytes(request, 'job.import', depot, MOST_BYTES, async (bytes) =>
+    answer(await takeIn(serverDb().db, bytes, depot)),
   );
 }

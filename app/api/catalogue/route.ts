@@ -20,6 +20,4 @@ export const GET = (request: Request) =>
   });
 
 export const POST = (request: Request) =>
-  handleJson(request, check, { role: 'lead', what: 'change the catalogue' }, async (body) =>
-    answer(await keepTest(serverDb().db, body)),
-  );
+  handleJson(request, check, 'catalogue.change', null, async (body) => answer(await keepTest(serverDb().db, body)));

@@ -17,6 +17,4 @@ export const GET = (request: Request) =>
   );
 
 export const POST = (request: Request) =>
-  handleJson(request, check, { role: 'lead', what: 'change circuits' }, async (body) =>
-    answer(await keepCircuit(serverDb().db, body)),
-  );
+  handleJson(request, check, 'circuits.change', null, async (body) => answer(await keepCircuit(serverDb().db, body)));

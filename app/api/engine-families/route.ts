@@ -1,12 +1,12 @@
 import { ADD_ENGINE_FAMILY, type AddEngineFamily } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { addEngineFamily } from '@/server/fleet/commands';
+import { addEngineFamily } from '@/server/fleet/fleet';
 import { serverDb } from '@/server/db/connection';
 import { answer, handleJson } from '../handler';
 
 const check = schema<AddEngineFamily>(ADD_ENGINE_FAMILY);
 
 export const POST = (request: Request) =>
-  handleJson(request, check, { role: 'technician', what: 'add an engine family' }, async (body) =>
+  handleJson(request, check, 'engine-family.add', null, async (body) =>
     answer(await addEngineFamily(serverDb().db, body)),
   );

@@ -1,7 +1,6 @@
 import { ADD_INSTRUMENT, type AddInstrument } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { addInstrument } from '@/server/instruments/instruments';
-import { depotPlace } from '@/server/policy/access';
 import { serverDb } from '@/server/db/connection';
 import { answer, handleJson } from '../handler';
 
@@ -11,6 +10,7 @@ export const POST = (request: Request) =>
   handleJson(
     request,
     check,
-    (body) => ({ role: 'lead', what: 'change instruments', place: depotPlace(body.depotId) }),
+    'instrument.add',
+    (body) => body.depotId,
     async (body) => answer(await addInstrument(serverDb().db, body)),
   );

@@ -1,6 +1,5 @@
 import { MEASURE_LEAD, type MeasureLead } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { depotPlace } from '@/server/policy/access';
 import { serverDb } from '@/server/db/connection';
 import { measureLead } from '@/server/instruments/instruments';
 import { answer, handleJson } from '../handler';
@@ -11,6 +10,7 @@ export const POST = (request: Request) =>
   handleJson(
     request,
     check,
-    (body) => ({ role: 'technician', what: 'measure leads', place: depotPlace(body.depotId) }),
+    'test-leads.measure',
+    (body) => body.depotId,
     async (body) => answer(await measureLead(serverDb().db, body)),
   );

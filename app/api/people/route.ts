@@ -1,6 +1,5 @@
 import { ADD_PERSON, type AddPerson } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
-import { depotPlace } from '@/server/policy/access';
 import { serverDb } from '@/server/db/connection';
 import { addPerson } from '@/server/people/people';
 import { answer, handleJson } from '../handler';
@@ -11,10 +10,7 @@ export const POST = (request: Request) =>
   handleJson(
     request,
     check,
-    (body) => ({
-      role: 'lead',
-      what: 'change people',
-      ...(body.depotId === null ? {} : { place: depotPlace(body.depotId) }),
-    }),
+    'person.add',
+    (body) => body.depotId,
     async (body, actor) => answer(await addPerson(serverDb().db, body, actor)),
   );

@@ -1,9 +1,8 @@
 import { START_RUN, type StartRun } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { startRun } from '@/server/fleet/commands';
-import { jobPlace } from '@/server/policy/access';
 import { serverDb } from '@/server/db/connection';
 import { answer, handleJson } from '../handler';
+import { startRun } from '@/server/jobs/open-job';
 
 const check = schema<StartRun>(START_RUN);
 
@@ -11,6 +10,7 @@ export const POST = (request: Request) =>
   handleJson(
     request,
     check,
-    (body) => ({ role: 'technician', what: 'start a test', place: jobPlace(body.jobId) }),
+    'run.start',
+    (body) => body.jobId,
     async (body) => answer(await startRun(serverDb().db, body)),
   );

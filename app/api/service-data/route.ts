@@ -7,6 +7,6 @@ import { answer, handleJson } from '../handler';
 const check = schema<KeepServiceData>(KEEP_SERVICE_DATA);
 
 export const POST = (request: Request) =>
-  handleJson(request, check, { role: 'lead', what: 'enter service data' }, async (body) =>
+  handleJson(request, check, 'service-data.change', null, async (body) =>
     answer(await keepServiceData(serverDb().db, body)),
   );

@@ -1,7 +1,6 @@
 import { ADD_UNIT, type AddUnit } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { addUnit } from '@/server/fleet/commands';
-import { depotPlace } from '@/server/policy/access';
+import { addUnit } from '@/server/fleet/fleet';
 import { serverDb } from '@/server/db/connection';
 import { answer, handleJson } from '../handler';
 
@@ -11,6 +10,7 @@ export const POST = (request: Request) =>
   handleJson(
     request,
     check,
-    (body) => ({ role: 'technician', what: 'add a unit', place: depotPlace(body.depotId) }),
+    'unit.add',
+    (body) => body.depotId,
     async (body) => answer(await addUnit(serverDb().db, body)),
   );

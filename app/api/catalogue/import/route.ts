@@ -6,7 +6,8 @@ import { answer, handleFile, readBatch } from '../../handler';
 export const POST = (request: Request) =>
   handleFile(
     request,
-    { role: new URL(request.url).searchParams.has('batch') ? 'lead' : 'any', what: 'change the catalogue' },
+    new URL(request.url).searchParams.has('batch') ? 'catalogue.change' : 'look',
+    null,
     ['application/json'],
     async (text, { name: by }) => {
       const batch = readBatch(request);

@@ -1,6 +1,5 @@
 import { CHANGE_PERSON, type ChangePerson } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
-import { personPlace } from '@/server/policy/access';
 import { serverDb } from '@/server/db/connection';
 import { changePerson } from '@/server/people/people';
 import { answer, answerNotFound, handleJson, isId } from '../../handler';
@@ -13,10 +12,7 @@ const check = schema<ChangePerson>(CHANGE_PERSON);
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('person');
-  return handleJson(
-    request,
-    check,
-    { role: 'lead', what: 'change people', place: personPlace(id) },
-    async (body, actor) => answer(await changePerson(serverDb().db, id, body, actor)),
+  return handleJson(request, check, 'person.change', id, async (body, actor) =>
+    answer(await changePerson(serverDb().db, id, body, actor)),
   );
 }

@@ -8,6 +8,4 @@ const check = schema<ShelfEntry>({ $ref: 'urn:mudflat:shelf:1#/$defs/entry' });
 
 /** What an entry would meet on the shelf. Nothing is stored. */
 export const POST = (request: Request) =>
-  handleJson(request, check, { role: 'any', what: 'compare limits' }, async (entry) =>
-    answer(await lookAt(serverDb().db, entry)),
-  );
+  handleJson(request, check, 'limits.compare', null, async (entry) => answer(await lookAt(serverDb().db, entry)));

@@ -7,15 +7,10 @@ import { answer, answerProblem, contentTypeOf, handleFile, readBatch } from '../
 
 /** JSON or CSV. Without `batch`: what the file would do, with what each entry clashes with. With `batch`: does it, all or nothing. */
 export const POST = (request: Request) =>
-  handleFile(
-    request,
-    { role: 'technician', what: 'put limits on the shelf' },
-    ['application/json', 'text/csv'],
-    async (text, { name: by }) => {
-      const batch = readBatch(request);
-      if (batch instanceof Response) return batch;
-      const entries = contentTypeOf(request) === 'text/csv' ? readShelfCsv(text) : readShelf(text);
-      if (!entries.ok) return answerProblem(problemDetails('These limits cannot be taken.', entries.error));
-      return answer(await importShelf(serverDb().db, entries.value, batch === null ? null : { batch, by }));
-    },
-  );
+  handleFile(request, 'limits.draft', null, ['application/json', 'text/csv'], async (text, actor) => {
+    const batch = readBatch(request);
+    if (batch instanceof Response) return batch;
+    const entries = contentTypeOf(request) === 'text/csv' ? readShelfCsv(text) : readShelf(text);
+    if (!entries.ok) return answerProblem(problemDetails('These limits cannot be taken.', entries.error));
+    return answer(await importShelf(serverDb().db, entries.value, batch === null ? null : { batch, actor }));
+  });

@@ -1,7 +1,6 @@
 import { CHOOSE_DEPOT, type ChooseDepot } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { chooseDepot } from '@/server/fleet/commands';
-import { depotPlace } from '@/server/policy/access';
+import { chooseDepot } from '@/server/fleet/fleet';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
@@ -13,10 +12,7 @@ const check = schema<ChooseDepot>(CHOOSE_DEPOT);
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('depot');
-  return handleJson(
-    request,
-    check,
-    { role: 'lead', what: 'choose how this depot judges', place: depotPlace(id) },
-    async (body) => answer(await chooseDepot(serverDb().db, id, body)),
+  return handleJson(request, check, 'depot.choose', id, async (body) =>
+    answer(await chooseDepot(serverDb().db, id, body)),
   );
 }

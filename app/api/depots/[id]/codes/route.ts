@@ -1,7 +1,6 @@
 import { DESCRIBE_CODE, type DescribeCode } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
-import { depotPlace } from '@/server/policy/access';
-import { describeCode } from '@/server/jobs/codes';
+import { describeCode } from '@/server/evidence/codes';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
@@ -13,10 +12,7 @@ const check = schema<DescribeCode>(DESCRIBE_CODE);
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('depot');
-  return handleJson(
-    request,
-    check,
-    { role: 'technician', what: 'describe codes', place: depotPlace(id) },
-    async (body) => answer(await describeCode(serverDb().db, id, body)),
+  return handleJson(request, check, 'depot.describe-codes', id, async (body) =>
+    answer(await describeCode(serverDb().db, id, body)),
   );
 }

@@ -1,7 +1,6 @@
 import { RECORD_CODES, type RecordCodes } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { recordCodes } from '@/server/jobs/codes';
-import { jobPlace } from '@/server/policy/access';
+import { recordCodes } from '@/server/evidence/codes';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
@@ -13,7 +12,7 @@ const check = schema<RecordCodes>(RECORD_CODES);
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('job');
-  return handleJson(request, check, { role: 'technician', what: 'keep codes', place: jobPlace(id) }, async (body) =>
+  return handleJson(request, check, 'job.keep-codes', id, async (body) =>
     answer(await recordCodes(serverDb().db, id, body)),
   );
 }

@@ -1,6 +1,5 @@
 import { RECORD_EVIDENCE, type RecordEvidence } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
-import { jobPlace } from '@/server/policy/access';
 import { recordEvidence } from '@/server/evidence/evidence';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
@@ -13,10 +12,7 @@ const check = schema<RecordEvidence>(RECORD_EVIDENCE);
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('job');
-  return handleJson(
-    request,
-    check,
-    { role: 'technician', what: 'record evidence', place: jobPlace(id) },
-    async (body) => answer(await recordEvidence(serverDb().db, id, body)),
+  return handleJson(request, check, 'job.record-evidence', id, async (body) =>
+    answer(await recordEvidence(serverDb().db, id, body)),
   );
 }

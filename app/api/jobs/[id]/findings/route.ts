@@ -1,6 +1,5 @@
 import { WRITE_FINDING, type WriteFinding } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
-import { jobPlace } from '@/server/policy/access';
 import { writeFinding } from '@/server/evidence/findings';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
@@ -13,10 +12,7 @@ const check = schema<WriteFinding>(WRITE_FINDING);
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('job');
-  return handleJson(
-    request,
-    check,
-    { role: 'technician', what: 'write a finding', place: jobPlace(id) },
-    async (body) => answer(await writeFinding(serverDb().db, id, body)),
+  return handleJson(request, check, 'job.write-finding', id, async (body) =>
+    answer(await writeFinding(serverDb().db, id, body)),
   );
 }

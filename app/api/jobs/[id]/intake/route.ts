@@ -1,6 +1,5 @@
 import { NOTE_INTAKE, type NoteIntake } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
-import { jobPlace } from '@/server/policy/access';
 import { noteIntake } from '@/server/evidence/evidence';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
@@ -13,10 +12,7 @@ const check = schema<NoteIntake>(NOTE_INTAKE);
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('job');
-  return handleJson(
-    request,
-    check,
-    { role: 'technician', what: 'change the intake', place: jobPlace(id) },
-    async (body) => answer(await noteIntake(serverDb().db, id, body)),
+  return handleJson(request, check, 'job.change-intake', id, async (body) =>
+    answer(await noteIntake(serverDb().db, id, body)),
   );
 }

@@ -1,5 +1,5 @@
 import { serverDb } from '@/server/db/connection';
-import { jobPlace } from '@/server/policy/access';
+import { findJob } from '@/server/audit/audit-trail';
 import { followJob } from '@/server/live/live';
 import { answerNotFound, handleRead, isId } from '../../../handler';
 
@@ -9,7 +9,7 @@ export const dynamic = 'force-dynamic';
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
   handleRead(request, async () => {
     const { id } = await params;
-    if (!isId(id) || !(await jobPlace(id)(serverDb().db))) return answerNotFound('job');
+    if (!isId(id) || !(await findJob(serverDb().db, id))) return answerNotFound('job');
     return new Response(followJob(id, request.signal), {
       headers: {
         'content-type': 'text/event-stream',

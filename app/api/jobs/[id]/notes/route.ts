@@ -1,7 +1,6 @@
 import { NOTE_SUM, type NoteSum } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { noteSum } from '@/server/jobs/notes';
-import { jobPlace } from '@/server/policy/access';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
@@ -13,10 +12,7 @@ const check = schema<NoteSum>(NOTE_SUM);
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('job');
-  return handleJson(
-    request,
-    check,
-    { role: 'technician', what: 'put a sum into the record', place: jobPlace(id) },
-    async (body) => answer(await noteSum(serverDb().db, id, body)),
+  return handleJson(request, check, 'job.note-calculation', id, async (body) =>
+    answer(await noteSum(serverDb().db, id, body)),
   );
 }

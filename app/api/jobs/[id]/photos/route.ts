@@ -1,5 +1,4 @@
 import { serverDb } from '@/server/db/connection';
-import { jobPlace } from '@/server/policy/access';
 import { addPhoto, MOST_PHOTO_BYTES } from '@/server/evidence/photos';
 import { answer, answerNotFound, handleBytes, isId } from '../../../handler';
 
@@ -13,11 +12,7 @@ export async function POST(request: Request, { params }: Context): Promise<Respo
   const query = new URL(request.url).searchParams;
   const photoId = query.get('id') ?? '';
   if (!isId(id)) return answerNotFound('job');
-  return handleBytes(
-    request,
-    { role: 'technician', what: 'add a photo', place: jobPlace(id) },
-    MOST_PHOTO_BYTES,
-    async (bytes, { name: by }) =>
-      answer(await addPhoto(serverDb().db, id, { id: photoId, name: query.get('name') ?? '', by, bytes })),
+  return handleBytes(request, 'job.add-photo', id, MOST_PHOTO_BYTES, async (bytes, { name: by }) =>
+    answer(await addPhoto(serverDb().db, id, { id: photoId, name: query.get('name') ?? '', by, bytes })),
   );
 }

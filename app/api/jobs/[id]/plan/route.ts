@@ -1,6 +1,5 @@
 import { CHANGE_PLAN, type ChangePlan } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
-import { jobPlace } from '@/server/policy/access';
 import { changePlan } from '@/server/jobs/plan';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
@@ -13,10 +12,7 @@ const check = schema<ChangePlan>(CHANGE_PLAN);
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('job');
-  return handleJson(
-    request,
-    check,
-    { role: 'technician', what: 'change the plan', place: jobPlace(id) },
-    async (body) => answer(await changePlan(serverDb().db, id, body)),
+  return handleJson(request, check, 'job.change-plan', id, async (body) =>
+    answer(await changePlan(serverDb().db, id, body)),
   );
 }

@@ -1,6 +1,5 @@
 import { WRITE_RECORD, type WriteRecord } from '@/formats/repair';
 import { schema } from '@/formats/validate';
-import { jobPlace } from '@/server/policy/access';
 import { serverDb } from '@/server/db/connection';
 import { writeRecord } from '@/server/repair/repair-log';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
@@ -14,10 +13,7 @@ const check = schema<WriteRecord>(WRITE_RECORD);
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('job');
-  return handleJson(
-    request,
-    check,
-    { role: 'technician', what: 'write into the record', place: jobPlace(id) },
-    async (body) => answer(await writeRecord(serverDb().db, id, body)),
+  return handleJson(request, check, 'job.write-repair', id, async (body, actor) =>
+    answer(await writeRecord(serverDb().db, id, body, actor)),
   );
 }

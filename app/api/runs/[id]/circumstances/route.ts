@@ -1,6 +1,5 @@
 import { RECORD_CIRCUMSTANCE, type RecordCircumstance } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { runPlace } from '@/server/policy/access';
 import { serverDb } from '@/server/db/connection';
 import { recordCircumstance } from '@/server/readings/record-reading';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
@@ -10,10 +9,7 @@ const check = schema<RecordCircumstance>(RECORD_CIRCUMSTANCE);
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('test run');
-  return handleJson(
-    request,
-    check,
-    { role: 'technician', what: 'state what is true', place: runPlace(id) },
-    async (body) => answer(await recordCircumstance(serverDb().db, id, body)),
+  return handleJson(request, check, 'run.state-circumstances', id, async (body) =>
+    answer(await recordCircumstance(serverDb().db, id, body)),
   );
 }

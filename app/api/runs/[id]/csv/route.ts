@@ -1,6 +1,5 @@
 import { writeReadingsCsv } from '@/application/report/readings-csv';
 import { planCsv, storeCsv } from '@/server/readings/csv';
-import { runPlace } from '@/server/policy/access';
 import { serverDb } from '@/server/db/connection';
 import { viewRun } from '@/server/readings/run-view';
 import { answer, answerNotFound, download, handleFile, handleRead, isId, readBatch } from '../../../handler';
@@ -22,15 +21,10 @@ export const GET = (request: Request, { params }: Context) =>
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('test run');
-  return handleFile(
-    request,
-    { role: 'technician', what: 'take readings from a file', place: runPlace(id) },
-    ['text/csv'],
-    async (text, { name }) => {
-      const batch = readBatch(request);
-      if (batch instanceof Response) return batch;
-      const { db } = serverDb();
-      return answer(batch === null ? await planCsv(db, id, text) : await storeCsv(db, id, text, batch, name));
-    },
-  );
+  return handleFile(request, 'run.import-readings', id, ['text/csv'], async (text, { name }) => {
+    const batch = readBatch(request);
+    if (batch instanceof Response) return batch;
+    const { db } = serverDb();
+    return answer(batch === null ? await planCsv(db, id, text) : await storeCsv(db, id, text, batch, name));
+  });
 }

@@ -1,6 +1,5 @@
 import { OVERRIDE_STATE, type OverrideState } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
-import { runPlace } from '@/server/policy/access';
 import { overrideState } from '@/server/jobs/notes';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
@@ -13,10 +12,7 @@ const check = schema<OverrideState>(OVERRIDE_STATE);
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('test run');
-  return handleJson(
-    request,
-    check,
-    { role: 'lead', what: 'sign off a safety override', place: runPlace(id) },
-    async (body) => answer(await overrideState(serverDb().db, id, body)),
+  return handleJson(request, check, 'run.override-state', id, async (body) =>
+    answer(await overrideState(serverDb().db, id, body)),
   );
 }

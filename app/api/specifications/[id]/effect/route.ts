@@ -20,7 +20,7 @@ export const GET = (request: Request, { params }: Context) =>
 
 /** Judges the named runs by it. */
 export const POST = (request: Request, { params }: Context) =>
-  handleJson(request, check, { role: 'lead', what: 'judge open jobs again' }, async (body) => {
+  handleJson(request, check, 'limits.apply', null, async (body, actor) => {
     const { id } = await params;
-    return isId(id) ? answer(await applyLimits(serverDb().db, id, body)) : answerNotFound('specification');
+    return isId(id) ? answer(await applyLimits(serverDb().db, id, body, actor)) : answerNotFound('specification');
   });

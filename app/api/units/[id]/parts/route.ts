@@ -1,7 +1,6 @@
 import { SET_PART, type SetPart } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { setPart } from '@/server/fleet/commands';
-import { unitPlace } from '@/server/policy/access';
+import { setPart } from '@/server/fleet/fleet';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
@@ -13,7 +12,7 @@ const check = schema<SetPart>(SET_PART);
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('unit');
-  return handleJson(request, check, { role: 'technician', what: 'note parts', place: unitPlace(id) }, async (body) =>
+  return handleJson(request, check, 'unit.note-parts', id, async (body) =>
     answer(await setPart(serverDb().db, id, body)),
   );
 }

@@ -1,7 +1,6 @@
 import { TAKE_BACK_CODE, type TakeBackCode } from '@/formats/requests';
 import { schema } from '@/formats/validate';
-import { takeBackCode } from '@/server/jobs/codes';
-import { jobPlace } from '@/server/policy/access';
+import { takeBackCode } from '@/server/evidence/codes';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../../handler';
 
@@ -13,10 +12,7 @@ const check = schema<TakeBackCode>(TAKE_BACK_CODE);
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('job');
-  return handleJson(
-    request,
-    check,
-    { role: 'technician', what: 'take codes back', place: jobPlace(id) },
-    async (body) => answer(await takeBackCode(serverDb().db, id, body)),
+  return handleJson(request, check, 'job.take-codes-back', id, async (body) =>
+    answer(await takeBackCode(serverDb().db, id, body)),
   );
 }

@@ -1,9 +1,9 @@
 import { v7 } from 'uuid';
-import { openJob, startRun } from '../fleet/commands';
 import { codesOf, recordCodes, takeBackCode } from './codes';
-import { viewJob } from './view-job';
+import { viewJob } from '../jobs/view-job';
 import { demoId } from '../../demo/load';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
+import { openJob, startRun } from '../jobs/open-job';
 
 let test_: TestDatabase;
 beforeAll(async () => {

@@ -1,9 +1,9 @@
 import { findTest } from '../core/catalogue/catalogue';
 import type { Engine } from '../core/engine/layout';
 import type { Limits, Position } from '../core/judge/types';
-import { judgeRun } from '../application/judging/judge-run';
-import { type CircumstanceView, type ReadingView, type RunView } from '../application/views';
-import { countingReadings } from '../application/judging/corrections';
+import { judgeRun } from './judging/judge-run';
+import { type CircumstanceView, type ReadingView, type RunView } from './views';
+import { countingReadings } from './judging/corrections';
 
 /** Views as a server would send them, for tests of the screens. Invented numbers. */
 

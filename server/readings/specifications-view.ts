@@ -4,9 +4,9 @@ import type { Specification } from '../../core/specifications/types';
 import type { ShelfEntry } from '../../formats/specifications';
 import type { ChoiceView, ShelfLine, ShelfView } from '../../application/specifications-view';
 import type { Db } from '../db/connection';
-import { loadRun, situationOf } from '../readings/run-view';
+import { loadRun, situationOf } from './run-view';
 import { depot, engineFamily } from '../db/schema';
-import { allShipped, entryOf, explainFor, type ShelfRow, shelfRows } from './specifications';
+import { allShipped, entryOf, explainFor, type ShelfRow, shelfRows } from '../specifications/specifications';
 import { allTests } from '../catalogue/tests';
 
 /** The shelf as its screen shows it; with a run, why that run's limits judge it. */

@@ -1,0 +1,78 @@
+import { eq } from 'drizzle-orm';
+import { v5 } from 'uuid';
+import { ok } from '../../core/foundation/result';
+import { EMPTY_INTAKE } from '../../formats/job-requests';
+import type { OpenJob, StartRun } from '../../formats/requests';
+import type { Db } from '../db/connection';
+import { type Done, notFound } from '../db/refusal';
+import { situationOf } from '../readings/run-view';
+import { depot, engineFamily, intake, job, testRun, unit } from '../db/schema';
+import { chooseFor } from '../specifications/specifications';
+import { findAnyTest } from '../catalogue/tests';
+import { done } from '../fleet/fleet';
+import { unitView } from '../fleet/unit-view';
+
+export async function openJob(db: Db, j: OpenJob): Promise<Done> {
+  const [there] = await db.select({ id: unit.id }).from(unit).where(eq(unit.id, j.unitId));
+  if (!there) return notFound('unit', '/unitId');
+  // Looked up first: an insert that does nothing would still use up a job number.
+  const [same] = await db.select({ id: job.id }).from(job).where(eq(job.id, j.id));
+  if (same) return ok({ id: j.id, duplicate: true });
+  const row = {
+    id: j.id,
+    unitId: j.unitId,
+    complaint: j.complaint.trim(),
+    openedBy: j.by.trim(),
+    odometer_km: j.odometer_km ?? null,
+    hours: j.hours ?? null,
+  };
+  return db.transaction(async (tx) => {
+    const inserted = await tx.insert(job).values(row).onConflictDoNothing({ target: job.id }).returning({ id: job.id });
+    if (inserted.length && j.conditions?.length) {
+      await tx.insert(intake).values({
+        id: v5('intake', j.id),
+        jobId: j.id,
+        recordedBy: row.openedBy,
+        body: { ...EMPTY_INTAKE, conditions: j.conditions },
+      });
+    }
+    return done(j.id, inserted);
+  });
+}
+
+/** Starts a test run with the test as it is now and the limits that apply. */
+export async function startRun(db: Db, r: StartRun): Promise<Done> {
+  const definition = await findAnyTest(db, r.test);
+  if (!definition) return notFound('test in the catalogue', '/test');
+  const [there] = await db
+    .select({ unit, family: engineFamily, depot })
+    .from(job)
+    .innerJoin(unit, eq(unit.id, job.unitId))
+    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
+    .innerJoin(depot, eq(depot.id, unit.depotId))
+    .where(eq(job.id, r.jobId));
+  if (!there) return notFound('job', '/jobId');
+  const situation = situationOf({
+    definition,
+    unit: unitView(there.unit, there.family, there.depot),
+    choices: there.depot.choices,
+    circumstance: NOTHING_YET,
+  });
+  const spec = await chooseFor(db, definition, situation);
+  const row = {
+    id: r.id,
+    jobId: r.jobId,
+    test: r.test,
+    specificationId: spec.id,
+    because: spec.because,
+    startedBy: r.by.trim(),
+    definition,
+    decision: there.depot.choices.decision,
+  };
+  return done(
+    r.id,
+    await db.insert(testRun).values(row).onConflictDoNothing({ target: testRun.id }).returning({ id: testRun.id }),
+  );
+}
+
+const NOTHING_YET = { instrumentId: null, leadZero: null, zeros: {}, states: [], condition: {} };
