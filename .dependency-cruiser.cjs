@@ -57,20 +57,22 @@ const coreMay = {
 };
 const serverMay = {
   db: [],
-  people: ['db', 'policy'],
+  journal: ['db'],
+  people: ['db', 'policy', 'journal'],
   policy: ['db'],
-  fleet: ['db', 'policy'],
-  instruments: ['db', 'policy'],
-  catalogue: ['db', 'policy'],
-  specifications: ['db', 'policy', 'catalogue'],
-  readings: ['db', 'policy', 'fleet', 'catalogue', 'instruments', 'specifications'],
-  evidence: ['db', 'policy', 'readings'],
-  repair: ['db', 'policy', 'evidence', 'readings'],
-  audit: ['db'],
+  fleet: ['db', 'policy', 'journal'],
+  instruments: ['db', 'policy', 'journal'],
+  catalogue: ['db', 'policy', 'journal'],
+  specifications: ['db', 'policy', 'journal', 'catalogue'],
+  readings: ['db', 'policy', 'journal', 'fleet', 'catalogue', 'instruments', 'specifications'],
+  evidence: ['db', 'policy', 'journal', 'readings'],
+  repair: ['db', 'policy', 'journal', 'evidence', 'readings'],
+  audit: ['db', 'journal'],
   live: ['db'],
   jobs: [
     'db',
     'policy',
+    'journal',
     'fleet',
     'catalogue',
     'readings',
@@ -80,7 +82,7 @@ const serverMay = {
     'instruments',
     'audit',
   ],
-  bundle: ['db', 'policy', 'readings', 'jobs', 'audit'],
+  bundle: ['db', 'policy', 'journal', 'readings', 'jobs', 'audit'],
 };
 const inner = (top, table) =>
   Object.entries(table).map(([name, allowed]) => ({

@@ -1,5 +1,5 @@
 import type { TestDefinition } from '../core/catalogue/types';
-import { canonical } from '../core/specifications/clash';
+import { canonical } from '../formats/canonical';
 
 /** What a file would do to the catalogue, test by test. */
 export interface CataloguePlan {

@@ -5,6 +5,7 @@ import type { ProblemDetails } from '../formats/problem';
 import { recordCodes } from '../server/evidence/codes';
 import type { Actor } from '../server/policy/actor';
 import type { Db } from '../server/db/connection';
+import { isTaken } from '../server/db/refusal';
 import { recordEvidence } from '../server/evidence/evidence';
 import { findingsOf } from '../server/evidence/findings';
 import { recordCircumstance, recordReading } from '../server/readings/record-reading';
@@ -15,9 +16,9 @@ import { startRun } from '../server/jobs/open-job';
 type Id = (...name: (string | number)[]) => string;
 type ActorOf = (name: string) => Actor;
 
-async function must<T>(what: string, command: Promise<Result<T, ProblemDetails>>): Promise<void> {
+async function must(what: string, command: Promise<Result<unknown, ProblemDetails>>): Promise<void> {
   const result = await command;
-  if (!result.ok) throw new Error(`demo: ${what}: ${result.error.detail}`);
+  if (!result.ok && !isTaken(result.error)) throw new Error(`demo: ${what}: ${result.error.detail}`);
 }
 
 /** Goes on from finding to where each story stands now. Loading it again changes nothing. */

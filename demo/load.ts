@@ -3,6 +3,7 @@ import type { Result } from '../core/foundation/result';
 import type { ProblemDetails } from '../formats/problem';
 import { addDepot, addEngineFamily, addUnit, chooseDepot } from '../server/fleet/fleet';
 import type { Db } from '../server/db/connection';
+import { isTaken } from '../server/db/refusal';
 import { describeCode, recordCodes } from '../server/evidence/codes';
 import { noteIntake, recordEvidence } from '../server/evidence/evidence';
 import { findingsOf, writeFinding } from '../server/evidence/findings';
@@ -36,10 +37,10 @@ export function demoActor(name: string): Actor {
   return { id: demoId('person', name), name, role: found.role, depotId };
 }
 
-async function must<T>(what: string, command: Promise<Result<T, ProblemDetails>>): Promise<T> {
+/** What an older version of the demo has written under the same id stays as it is. */
+async function must(what: string, command: Promise<Result<unknown, ProblemDetails>>): Promise<void> {
   const result = await command;
-  if (!result.ok) throw new Error(`demo: ${what}: ${result.error.detail}`);
-  return result.value;
+  if (!result.ok && !isTaken(result.error)) throw new Error(`demo: ${what}: ${result.error.detail}`);
 }
 
 const TEST = 'glow-plug-resistance';
@@ -123,10 +124,11 @@ async function loadJob(db: Db, j: DemoJob): Promise<void> {
   const visit = [j.unit, ...(j.visit ? [j.visit] : [])];
   const key = j.further ? [...visit, j.test ?? TEST] : visit;
   const [jobId, runId] = [demoId('job', ...visit), demoId('run', ...key)];
-  await must(
-    j.unit,
-    openJob(db, { id: jobId, unitId: demoId('unit', j.unit), complaint: j.complaint, hours: j.hours, by: j.by }),
-  );
+  if (!j.further)
+    await must(
+      j.unit,
+      openJob(db, { id: jobId, unitId: demoId('unit', j.unit), complaint: j.complaint, hours: j.hours, by: j.by }),
+    );
   await must(j.unit, startRun(db, { id: runId, jobId, test: j.test ?? TEST, by: j.by }));
   const start = Date.now();
   const at = (step: number): string => new Date(start - 3_600_000 + step * 9000).toISOString();

@@ -1,7 +1,7 @@
 import type { Limits } from '../core/limits/types';
 import { checkLimits } from '../core/limits/check';
 import { fail, ok, type Problem, type Result } from '../core/foundation/result';
-import { canonical } from '../core/specifications/clash';
+import { canonical } from './canonical';
 import type { Scope, When } from '../core/specifications/types';
 import { readJson, schema, validate } from './validate';
 

@@ -1,3 +1,4 @@
+import { sameContent } from '../foundation/content';
 import type { Limits } from '../limits/types';
 import type { Specification, When } from './types';
 
@@ -63,18 +64,7 @@ export function differences(
     (f) => f !== 'source' && f !== 'status',
   ) as (keyof Limits)[];
   const found: Difference[] = fields
-    .filter((f) => canonical(there.limits[f]) !== canonical(here.limits[f]))
+    .filter((f) => !sameContent(there.limits[f], here.limits[f]))
     .map((f) => ({ field: f, there: there.limits[f] ?? null, here: here.limits[f] ?? null }));
   return there.source === here.source ? found : [...found, { field: 'source', there: there.source, here: here.source }];
-}
-
-/** JSON with its keys in order: the same content is the same text. */
-export function canonical(value: unknown): string {
-  if (Array.isArray(value)) return `[${value.map(canonical).join()}]`;
-  if (value === undefined) return 'null';
-  if (value === null || typeof value !== 'object') return JSON.stringify(value);
-  const entries = Object.entries(value)
-    .filter(([, v]) => v !== undefined)
-    .toSorted(([a], [b]) => (a < b ? -1 : 1));
-  return `{${entries.map(([k, v]) => `${JSON.stringify(k)}:${canonical(v)}`).join()}}`;
 }

@@ -3,6 +3,7 @@ import { asc, eq, sql } from 'drizzle-orm';
 import type { TrailEvent, Verified } from '../../application/views';
 import type { Db } from '../db/connection';
 import { job, jobEvent, jobHead } from '../db/schema';
+import { kindWords } from '../journal/record-kinds';
 
 /**
  * The hash of an event: SHA-256 over lines of the hash before it, its number, kind, row, person, moment (UTC, microseconds) and content. The
@@ -60,7 +61,7 @@ export async function verifyJob(db: Db, jobId: string): Promise<Verified | null>
     ...events.flatMap(rowFaults),
     ...strays.map((s) => ({
       number: 0,
-      what: `A ${KIND_WORDS[s.kind] ?? s.kind} stands in the database and in no event: ${s.row_id}.`,
+      what: `A ${kindWords(s.kind)} stands in the database and in no event: ${s.row_id}.`,
     })),
   ];
   return {
@@ -101,7 +102,7 @@ function chainFaults(events: readonly Checked[]): Fault[] {
 }
 
 function rowFaults(e: Checked): Fault[] {
-  const what = `${KIND_WORDS[e.kind] ?? e.kind} of event ${e.number} (${e.recorded_by}, ${e.row_id})`;
+  const what = `${kindWords(e.kind)} of event ${e.number} (${e.recorded_by}, ${e.row_id})`;
   if (e.now === null) return [{ number: e.number, what: `The ${what} is gone from the database.` }];
   if (e.now === e.content) return [];
   const [was, is] = [JSON.parse(e.content) as Record<string, unknown>, JSON.parse(e.now) as Record<string, unknown>];
@@ -121,22 +122,6 @@ const short = (value: unknown): string => {
   return text.length > 80 ? `${text.slice(0, 77)}...` : text;
 };
 
-/** What the tables hold, for people. */
-export const KIND_WORDS: Readonly<Record<string, string>> = {
-  job: 'job',
-  test_run: 'test',
-  circumstance: 'statement of what is true',
-  reading: 'reading',
-  code_observation: 'code',
-  job_note: 'note',
-  intake: 'intake',
-  evidence: 'evidence',
-  finding: 'finding',
-  plan_change: 'change of the plan',
-  photo: 'photo',
-  job_record: 'record of the repair',
-};
-
 /** The events of a job without their contents. */
 export const trailOf = async (db: Db, jobId: string): Promise<TrailEvent[]> =>
   (
@@ -151,7 +136,7 @@ export const trailOf = async (db: Db, jobId: string): Promise<TrailEvent[]> =>
       .from(jobEvent)
       .where(eq(jobEvent.jobId, jobId))
       .orderBy(asc(jobEvent.number))
-  ).map((e) => ({ ...e, kind: KIND_WORDS[e.kind] ?? e.kind, at: e.at.toISOString() }));
+  ).map((e) => ({ ...e, kind: kindWords(e.kind), at: e.at.toISOString() }));
 
 /** A job by its number or id. */
 export async function findJob(db: Db, text: string): Promise<string | null> {

@@ -1,7 +1,8 @@
 import { count, eq, sql } from 'drizzle-orm';
 import sharp from 'sharp';
 import { v7 } from 'uuid';
-import { bundleDocument, TABLES, writeBundle } from './export-bundle';
+import { RECORD_KIND_NAMES } from '../journal/record-kinds';
+import { bundleDocument, writeBundle } from './export-bundle';
 import { addEngineFamily, addUnit } from '../fleet/fleet';
 import { recordCodes } from '../evidence/codes';
 import { recordEvidence } from '../evidence/evidence';
@@ -216,7 +217,7 @@ test('there and back again without loss: rows, moments, trail, photo; written on
   const taken = await takeIn(there.db, bundle, DEPOT);
   expect(taken).toMatchObject({ ok: true, value: { id: jobId, unit: 'TR-01', duplicate: false } });
   const [ours, theirs] = [await bundleDocument(here.db, jobId), await bundleDocument(there.db, jobId)];
-  for (const t of TABLES) expect(theirs?.tables[t]).toEqual(ours?.tables[t]);
+  for (const t of RECORD_KIND_NAMES) expect(theirs?.tables[t]).toEqual(ours?.tables[t]);
   expect(theirs?.events).toEqual(ours?.events);
   expect(theirs?.unit).toEqual(ours?.unit);
   const [a, b] = await Promise.all([

@@ -5,26 +5,11 @@ import { type Db, eachOf, type Tx } from '../db/connection';
 import { engineFamily, depot, instrument, job, photo, photoContent, specification, testRun, unit } from '../db/schema';
 import { writeReadingsCsv } from '../../application/report/readings-csv';
 import { viewRun } from '../readings/run-view';
+import { RECORD_KIND_NAMES, RECORD_KINDS, type RecordKindName } from '../journal/record-kinds';
 import { packZip, sha256 } from './zip';
 
 /** Rows as the database holds them, so that nothing is lost on the way; sequence and moments too. */
 export type Row = Readonly<Record<string, unknown>>;
-
-export const TABLES = [
-  'job',
-  'test_run',
-  'circumstance',
-  'reading',
-  'code_observation',
-  'job_note',
-  'intake',
-  'evidence',
-  'finding',
-  'plan_change',
-  'photo',
-  'job_record',
-] as const;
-export type BundleTable = (typeof TABLES)[number];
 
 export interface BundleDocument {
   readonly format: 'mudflat/bundle';
@@ -40,7 +25,7 @@ export interface BundleDocument {
   readonly depot: { readonly name: string };
   readonly specifications: readonly Row[];
   readonly instruments: readonly Row[];
-  readonly tables: Readonly<Record<BundleTable, readonly Row[]>>;
+  readonly tables: Readonly<Record<RecordKindName, readonly Row[]>>;
   readonly events: readonly {
     readonly number: number;
     readonly kind: string;
@@ -61,8 +46,6 @@ export interface Manifest {
   readonly files: readonly { readonly path: string; readonly size: number; readonly sha256: string }[];
 }
 
-const BY_RUN: ReadonlySet<BundleTable> = new Set(['circumstance', 'reading']);
-
 /** The job as a document; `null` where there is none. */
 export async function bundleDocument(db: Db, jobId: string): Promise<BundleDocument | null> {
   return db.transaction(async (tx) => {
@@ -77,12 +60,12 @@ export async function bundleDocument(db: Db, jobId: string): Promise<BundleDocum
       .innerJoin(depot, eq(depot.id, unit.depotId))
       .where(eq(job.id, jobId));
     if (!row) return null;
-    const tables = {} as Record<BundleTable, readonly Row[]>;
-    for (const name of TABLES) tables[name] = await rowsOf(tx, name, jobId);
+    const tables = {} as Record<RecordKindName, readonly Row[]>;
+    for (const name of RECORD_KIND_NAMES) tables[name] = await rowsOf(tx, name, jobId);
     const { rows: events } = await tx.execute<BundleDocument['events'][number] & Row>(
       sql`select number, kind, row_id, recorded_by, mudflat_moment(at) as at, content, previous, hash from job_event where job_id = ${jobId} order by number`,
     );
-    const ids = (from: BundleTable, field: string): string[] => [
+    const ids = (from: RecordKindName, field: string): string[] => [
       ...new Set(tables[from].flatMap((r) => (typeof r[field] === 'string' ? [r[field]] : []))),
     ];
     return {
@@ -104,12 +87,12 @@ export async function bundleDocument(db: Db, jobId: string): Promise<BundleDocum
   });
 }
 
-async function rowsOf(tx: Tx, name: BundleTable, jobId: string): Promise<Row[]> {
+async function rowsOf(tx: Tx, name: RecordKindName, jobId: string): Promise<Row[]> {
   const table = sql.identifier(name);
   const where =
     name === 'job'
       ? sql`t.id = ${jobId}`
-      : BY_RUN.has(name)
+      : RECORD_KINDS[name].belongs === 'by run_id'
         ? sql`t.run_id in (select id from test_run where job_id = ${jobId})`
         : sql`t.job_id = ${jobId}`;
   const order = name === 'job' ? sql`1` : name === 'test_run' ? sql`t.created_at, t.id` : sql`t.sequence`;

@@ -3,18 +3,16 @@ import sharp from 'sharp';
 import { v7 } from 'uuid';
 import { checkEngine } from '../../core/engine/layout';
 import { ok, type Result } from '../../core/foundation/result';
-import { canonical } from '../../core/specifications/clash';
+import { canonical } from '../../formats/canonical';
 import type { ProblemDetails } from '../../formats/problem';
 import { readJson, schema, validate } from '../../formats/validate';
 import {
   bundleDocument,
   type BundleDocument,
-  type BundleTable,
   instrumentIds,
   type Manifest,
   type Row,
   specificationIds,
-  TABLES,
 } from './export-bundle';
 import { type Db, type Tx, within } from '../db/connection';
 import { viewJob } from '../jobs/view-job';
@@ -22,6 +20,7 @@ import { refuse } from '../db/refusal';
 import { viewRun } from '../readings/run-view';
 import { depot, engineFamily, job, photoContent, unit } from '../db/schema';
 import { verifyJob } from '../audit/audit-trail';
+import { RECORD_KIND_NAMES, type RecordKindName } from '../journal/record-kinds';
 import { sha256, unpackZip } from './zip';
 
 const checkDocument = schema<BundleDocument>('urn:mudflat:bundle:2');
@@ -148,7 +147,7 @@ async function keep(tx: Tx, d: BundleDocument, photos: ReadonlyMap<string, Buffe
   const familyId = await familyFor(tx, d);
   await unitFor(tx, d, depotId, familyId);
   await bringShelf(tx, d, depotId, familyId, jobId);
-  for (const name of TABLES)
+  for (const name of RECORD_KIND_NAMES)
     await bringRows(tx, name, name === 'job' ? [await numbered(tx, own as Row)] : d.tables[name]);
   await bringPhotos(tx, d, photos);
   await bringTrail(tx, d, jobId);
@@ -160,7 +159,7 @@ async function keep(tx: Tx, d: BundleDocument, photos: ReadonlyMap<string, Buffe
 /** Every row is of this job and of no other. */
 function checkOwnership(d: BundleDocument, jobId: string, photos: ReadonlyMap<string, Buffer>): void {
   const runs = new Set(d.tables.test_run.map((r) => r.id));
-  for (const name of TABLES)
+  for (const name of RECORD_KIND_NAMES)
     for (const r of d.tables[name]) {
       if (name === 'job' ? r.unit_id !== d.unit.id : 'run_id' in r ? !runs.has(r.run_id) : r.job_id !== jobId)
         unfit(`A row of ${name} belongs to another job.`);
@@ -247,7 +246,7 @@ async function bringShelf(tx: Tx, d: BundleDocument, depotId: string, familyId: 
     );
 }
 
-async function bringRows(tx: Tx, name: BundleTable, rows: readonly Row[]): Promise<void> {
+async function bringRows(tx: Tx, name: RecordKindName, rows: readonly Row[]): Promise<void> {
   if (rows.length === 0) return;
   const table = sql.identifier(name);
   await tx.execute(

@@ -4,7 +4,7 @@ import { CIRCUITS } from '../../core/circuits/library';
 import type { LibraryCircuit } from '../../core/circuits/types';
 import { prepare } from '../../core/diagnosis/diagnose';
 import { ok, type Problem } from '../../core/foundation/result';
-import { canonical } from '../../core/specifications/clash';
+import { canonical } from '../../formats/canonical';
 import type { KeepCircuit } from '../../formats/requests';
 import type { Db, Tx } from '../db/connection';
 import { type Done, refuse } from '../db/refusal';

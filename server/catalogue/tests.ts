@@ -4,7 +4,7 @@ import { checkDefinition } from '../../core/catalogue/check';
 import { searchWords } from '../../core/catalogue/search';
 import type { TestDefinition } from '../../core/catalogue/types';
 import { ok, type Result } from '../../core/foundation/result';
-import { canonical } from '../../core/specifications/clash';
+import { canonical } from '../../formats/canonical';
 import { readCatalogue } from '../../formats/catalogue';
 import type { ProblemDetails } from '../../formats/problem';
 import type { KeepTest } from '../../formats/requests';

@@ -11,6 +11,12 @@ export const refuse = (title: string, errors: readonly Problem[], status = 422) 
 export const notFound = (what: string, path = '') =>
   refuse('Not found.', [{ path, message: `There is no such ${what}.` }], 404);
 
+/** A row under an id that another row has: 409 at `/id`. */
+export const refuseTakenId = (words: string) =>
+  refuse(TAKEN, [{ path: '/id', message: `Another ${words} has this id.` }], 409);
+const TAKEN = 'This id is taken.';
+export const isTaken = (problem: ProblemDetails): boolean => problem.status === 409 && problem.title === TAKEN;
+
 /** The PostgreSQL error code of a failed query, through Drizzle's wrapper. */
 export function databaseCode(error: unknown): { code: string; constraint: string } | null {
   for (let e: unknown = error; e instanceof Error; e = e.cause) {

@@ -10,6 +10,7 @@ import type { Db, Tx } from '../db/connection';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
 import { definitionOf } from '../readings/run-view';
 import { codeDescription, codeObservation, depot, job, testRun } from '../db/schema';
+import { append, appendAll } from '../journal/append';
 
 /** Keeps codes as they were read, in the standard's own writing. The same id twice keeps them once. */
 export async function recordCodes(db: Db, jobId: string, body: RecordCodes): Promise<Done> {
@@ -34,12 +35,7 @@ export async function recordCodes(db: Db, jobId: string, body: RecordCodes): Pro
     codes.length === 0
       ? [{ ...plain, id: body.id, code: null }]
       : [...new Set(codes)].map((code) => ({ ...plain, id: v5(code, body.id), code }));
-  const inserted = await db
-    .insert(codeObservation)
-    .values(rows)
-    .onConflictDoNothing({ target: codeObservation.id })
-    .returning({ id: codeObservation.id });
-  return ok({ id: body.id, duplicate: inserted.length === 0 });
+  return appendAll(db, codeObservation, body.id, rows);
 }
 
 /** Takes a slip back: the row stays, and another says that it does not count. */
@@ -57,12 +53,7 @@ export async function takeBackCode(db: Db, jobId: string, body: TakeBackCode): P
       takesBack: slip.id,
       freezeFrame: slip.freezeFrame,
     };
-    const inserted = await db
-      .insert(codeObservation)
-      .values(row)
-      .onConflictDoNothing({ target: codeObservation.id })
-      .returning({ id: codeObservation.id });
-    return ok({ id: body.id, duplicate: inserted.length === 0 });
+    return await append(db, codeObservation, row);
   } catch (error) {
     if (databaseCode(error)?.code !== UNIQUE_VIOLATION) throw error;
     return ok({ id: body.id, duplicate: true });
@@ -123,12 +114,7 @@ export async function describeCode(db: Db, depotId: string, body: DescribeCode):
   const [there] = await db.select({ id: depot.id }).from(depot).where(eq(depot.id, depotId));
   if (!there) return notFound('depot');
   const row = { id: body.id, depotId, code: decoded.value.code, text: body.text.trim(), recordedBy: body.by };
-  const inserted = await db
-    .insert(codeDescription)
-    .values(row)
-    .onConflictDoNothing({ target: codeDescription.id })
-    .returning({ id: codeDescription.id });
-  return ok({ id: body.id, duplicate: inserted.length === 0 });
+  return append(db, codeDescription, row);
 }
 
 export async function descriptionsOf(db: Db, depotId: string): Promise<Record<string, string>> {

@@ -14,6 +14,7 @@ import type { EvidenceView } from '../../application/views';
 import type { Db, Tx } from '../db/connection';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
 import { engineFamily, evidence, intake, job, photo, unit } from '../db/schema';
+import { append } from '../journal/append';
 
 /** Photos that a body names and that are not of this job. */
 async function strangePhotos(db: Db, jobId: string, ids: readonly string[], path: string): Promise<Problem[]> {
@@ -33,12 +34,7 @@ export async function noteIntake(db: Db, jobId: string, body: NoteIntake): Promi
   if (!there) return notFound('job');
   const problems = await strangePhotos(db, jobId, body.intake.photos, '/intake/photos');
   if (problems.length) return refuse('Some fields are wrong.', problems);
-  const inserted = await db
-    .insert(intake)
-    .values({ id: body.id, jobId, body: body.intake, recordedBy: body.by })
-    .onConflictDoNothing({ target: intake.id })
-    .returning({ id: intake.id });
-  return ok({ id: body.id, duplicate: inserted.length === 0 });
+  return append(db, intake, { id: body.id, jobId, body: body.intake, recordedBy: body.by });
 }
 
 export const intakeOf = async (db: Db | Tx, jobId: string): Promise<Intake> =>
@@ -69,12 +65,7 @@ export async function recordEvidence(db: Db, jobId: string, body: RecordEvidence
     ...(await strangePhotos(db, jobId, body.evidence.photos ?? [], '/evidence/photos')),
   ];
   if (problems.length) return refuse('Some fields are wrong.', problems);
-  const inserted = await db
-    .insert(evidence)
-    .values({ id: body.id, jobId, body: body.evidence, recordedBy: body.by })
-    .onConflictDoNothing({ target: evidence.id })
-    .returning({ id: evidence.id });
-  return ok({ id: body.id, duplicate: inserted.length === 0 });
+  return append(db, evidence, { id: body.id, jobId, body: body.evidence, recordedBy: body.by });
 }
 
 /** What cannot be: a cylinder that the engine has not, a swap with itself. */
@@ -97,12 +88,7 @@ export async function takeBackEvidence(db: Db, jobId: string, body: TakeBack): P
   const [slip] = await db.select().from(evidence).where(eq(evidence.id, body.evidence));
   if (slip?.jobId !== jobId || slip.takesBack !== null) return notFound('evidence in this job', '/evidence');
   try {
-    const inserted = await db
-      .insert(evidence)
-      .values({ id: body.id, jobId, body: slip.body, recordedBy: body.by, takesBack: slip.id })
-      .onConflictDoNothing({ target: evidence.id })
-      .returning({ id: evidence.id });
-    return ok({ id: body.id, duplicate: inserted.length === 0 });
+    return await append(db, evidence, { id: body.id, jobId, body: slip.body, recordedBy: body.by, takesBack: slip.id });
   } catch (error) {
     if (databaseCode(error)?.code !== UNIQUE_VIOLATION) throw error;
     return ok({ id: body.id, duplicate: true });

@@ -1,18 +1,19 @@
 import { and, asc, eq, inArray } from 'drizzle-orm';
-import { ok } from '../../core/foundation/result';
 import type { WriteFinding } from '../../formats/job-requests';
 import { type FindingView } from '../../application/views';
 import { type Db, eachOf, type Tx } from '../db/connection';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
 import { evidence, finding, job, testRun } from '../db/schema';
 import { currentReadings } from '../../application/judging/corrections';
+import { alreadyThere, append } from '../journal/append';
 
 /** Signs a finding. What it rests on must be of this job; a correction names the finding that counts now. */
 export async function writeFinding(db: Db, jobId: string, body: WriteFinding): Promise<Done> {
   const [there] = await db.select({ id: job.id }).from(job).where(eq(job.id, jobId));
   if (!there) return notFound('job');
-  const [same] = await db.select({ id: finding.id }).from(finding).where(eq(finding.id, body.id));
-  if (same) return ok({ id: body.id, duplicate: true });
+  const row = { id: body.id, jobId, body: body.finding, supersedes: body.supersedes ?? null, recordedBy: body.by };
+  const before = await alreadyThere(db, finding, row);
+  if (before) return before;
   if (body.supersedes) {
     const [old] = await db.select({ jobId: finding.jobId }).from(finding).where(eq(finding.id, body.supersedes));
     if (old?.jobId !== jobId) return notFound('finding in this job', '/supersedes');
@@ -20,12 +21,7 @@ export async function writeFinding(db: Db, jobId: string, body: WriteFinding): P
   const strange = await strangeRefs(db, jobId, body.finding);
   if (strange.length) return refuse('Some evidence is not of this job.', strange);
   try {
-    const inserted = await db
-      .insert(finding)
-      .values({ id: body.id, jobId, body: body.finding, supersedes: body.supersedes ?? null, recordedBy: body.by })
-      .onConflictDoNothing({ target: finding.id })
-      .returning({ id: finding.id });
-    return ok({ id: body.id, duplicate: inserted.length === 0 });
+    return await append(db, finding, row);
   } catch (error) {
     if (databaseCode(error)?.code !== UNIQUE_VIOLATION) throw error;
     return refuse(

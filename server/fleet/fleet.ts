@@ -5,29 +5,15 @@ import type { AddEngineFamily, AddUnit, ChooseDepot, SetPart } from '../../forma
 import type { Db } from '../db/connection';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
 import { depot, engineFamily, unit } from '../db/schema';
+import { append } from '../journal/append';
 
-export const done = (id: string, inserted: readonly unknown[]) => ok({ id, duplicate: inserted.length === 0 });
-
-export async function addDepot(db: Db, d: { id: string; name: string; timeZone: string }): Promise<Done> {
-  return done(
-    d.id,
-    await db.insert(depot).values(d).onConflictDoNothing({ target: depot.id }).returning({ id: depot.id }),
-  );
-}
+export const addDepot = (db: Db, d: { id: string; name: string; timeZone: string }): Promise<Done> =>
+  append(db, depot, d);
 
 export async function addEngineFamily(db: Db, f: AddEngineFamily): Promise<Done> {
   const problems = checkEngine(f.engine, '/engine');
   if (problems.length) return refuse('This engine cannot be.', problems);
-  return unique('/code', `There is an engine family "${f.code}" already.`, async () =>
-    done(
-      f.id,
-      await db
-        .insert(engineFamily)
-        .values(f)
-        .onConflictDoNothing({ target: engineFamily.id })
-        .returning({ id: engineFamily.id }),
-    ),
-  );
+  return unique('/code', `There is an engine family "${f.code}" already.`, () => append(db, engineFamily, { ...f }));
 }
 
 export async function addUnit(db: Db, u: AddUnit): Promise<Done> {
@@ -39,9 +25,7 @@ export async function addUnit(db: Db, u: AddUnit): Promise<Done> {
     .where(eq(engineFamily.id, u.engineFamilyId));
   if (!family) return notFound('engine family', '/engineFamilyId');
   const row = { ...u, fleetNumber: u.fleetNumber.trim(), kind: u.kind.trim() };
-  return unique('/fleetNumber', `There is a unit "${row.fleetNumber}" already.`, async () =>
-    done(u.id, await db.insert(unit).values(row).onConflictDoNothing({ target: unit.id }).returning({ id: unit.id })),
-  );
+  return unique('/fleetNumber', `There is a unit "${row.fleetNumber}" already.`, () => append(db, unit, row));
 }
 
 /** Notes which part is fitted; an empty code takes the note away. */

@@ -6,6 +6,7 @@ import type { DepotInstrumentsView, InstrumentView, LeadView } from '../../appli
 import { type Db, eachOf, type Tx } from '../db/connection';
 import { type Done, notFound, refuse } from '../db/refusal';
 import { depot, instrument, lead } from '../db/schema';
+import { alreadyThere, append } from '../journal/append';
 
 export const instrumentView = (i: typeof instrument.$inferSelect): InstrumentView => ({
   id: i.id,
@@ -24,8 +25,20 @@ export async function addInstrument(db: Db, i: AddInstrument): Promise<Done> {
   if (!valid.ok) return refuse('This instrument cannot be used.', valid.error);
   const { clamp_mVperA, leadRepeatability_ohm } = i.instrument;
   return db.transaction(async (tx) => {
-    const [same] = await tx.select({ id: instrument.id }).from(instrument).where(eq(instrument.id, i.id));
-    if (same) return ok({ id: i.id, duplicate: true });
+    const row = {
+      id: i.id,
+      depotId: i.depotId,
+      name: i.name.trim(),
+      kind: i.instrument.kind,
+      accuracy: [...(i.instrument.accuracy ?? [])],
+      calibrationDue: i.calibrationDue ?? null,
+      details: {
+        ...(clamp_mVperA === undefined ? {} : { clamp_mVperA }),
+        ...(leadRepeatability_ohm === undefined ? {} : { leadRepeatability_ohm }),
+      },
+    };
+    const before = await alreadyThere(tx, instrument, row);
+    if (before) return before;
     const [place] = await tx.select({ id: depot.id }).from(depot).where(eq(depot.id, i.depotId));
     if (!place) return notFound('depot', '/depotId');
     const inUse = await tx
@@ -44,20 +57,9 @@ export async function addInstrument(db: Db, i: AddInstrument): Promise<Done> {
         [{ path: '/name', message: `There is an instrument "${i.name.trim()}" already.` }],
         409,
       );
-    await tx.insert(instrument).values({
-      id: i.id,
-      depotId: i.depotId,
-      name: i.name.trim(),
-      kind: i.instrument.kind,
-      accuracy: [...(i.instrument.accuracy ?? [])],
-      calibrationDue: i.calibrationDue ?? null,
-      details: {
-        ...(clamp_mVperA === undefined ? {} : { clamp_mVperA }),
-        ...(leadRepeatability_ohm === undefined ? {} : { leadRepeatability_ohm }),
-      },
-    });
+    const done = await append(tx, instrument, row);
     if (i.replaces) await tx.update(instrument).set({ replacedBy: i.id }).where(eq(instrument.id, i.replaces));
-    return ok({ id: i.id, duplicate: false });
+    return done;
   });
 }
 

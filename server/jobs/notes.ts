@@ -1,7 +1,6 @@
 import { asc, eq } from 'drizzle-orm';
 import { runSum } from '../../core/calculations/run';
 import { findSum } from '../../core/calculations/sums';
-import { ok } from '../../core/foundation/result';
 import type { OverrideState } from '../../formats/job-requests';
 import type { NoteSum } from '../../formats/requests';
 import { sumLines } from '../../application/report/calculation-words';
@@ -10,6 +9,7 @@ import type { Db } from '../db/connection';
 import { type Done, notFound, refuse } from '../db/refusal';
 import { definitionOf } from '../readings/run-view';
 import { job, jobNote, testRun } from '../db/schema';
+import { append } from '../journal/append';
 
 /** Puts a sum into a job's record: computed here again from its inputs, so that what stands there was computed. */
 export async function noteSum(db: Db, jobId: string, body: NoteSum): Promise<Done> {
@@ -30,12 +30,7 @@ export async function noteSum(db: Db, jobId: string, body: NoteSum): Promise<Don
     recordedBy: body.by,
     body: { title: sum.name, lines: sumLines(sum, body.inputs, outcomes.value) },
   };
-  const inserted = await db
-    .insert(jobNote)
-    .values(row)
-    .onConflictDoNothing({ target: jobNote.id })
-    .returning({ id: jobNote.id });
-  return ok({ id: body.id, duplicate: inserted.length === 0 });
+  return append(db, jobNote, row);
 }
 
 export async function notesOf(db: Db, jobId: string): Promise<NoteView[]> {
@@ -70,10 +65,5 @@ export async function overrideState(db: Db, runId: string, body: OverrideState):
       lines: [body.because.trim(), `What it is for: ${state.why}`],
     },
   };
-  const inserted = await db
-    .insert(jobNote)
-    .values(row)
-    .onConflictDoNothing({ target: jobNote.id })
-    .returning({ id: jobNote.id });
-  return ok({ id: body.id, duplicate: inserted.length === 0 });
+  return append(db, jobNote, row);
 }

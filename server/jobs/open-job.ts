@@ -1,6 +1,5 @@
 import { eq } from 'drizzle-orm';
 import { v5 } from 'uuid';
-import { ok } from '../../core/foundation/result';
 import { EMPTY_INTAKE } from '../../formats/job-requests';
 import type { OpenJob, StartRun } from '../../formats/requests';
 import type { Db } from '../db/connection';
@@ -9,15 +8,12 @@ import { situationOf } from '../readings/run-view';
 import { depot, engineFamily, intake, job, testRun, unit } from '../db/schema';
 import { chooseFor } from '../specifications/specifications';
 import { findAnyTest } from '../catalogue/tests';
-import { done } from '../fleet/fleet';
+import { alreadyThere, append } from '../journal/append';
 import { unitView } from '../fleet/unit-view';
 
 export async function openJob(db: Db, j: OpenJob): Promise<Done> {
   const [there] = await db.select({ id: unit.id }).from(unit).where(eq(unit.id, j.unitId));
   if (!there) return notFound('unit', '/unitId');
-  // Looked up first: an insert that does nothing would still use up a job number.
-  const [same] = await db.select({ id: job.id }).from(job).where(eq(job.id, j.id));
-  if (same) return ok({ id: j.id, duplicate: true });
   const row = {
     id: j.id,
     unitId: j.unitId,
@@ -26,17 +22,19 @@ export async function openJob(db: Db, j: OpenJob): Promise<Done> {
     odometer_km: j.odometer_km ?? null,
     hours: j.hours ?? null,
   };
+  // Looked up first: an insert that does nothing would still use up a job number.
+  const before = await alreadyThere(db, job, row);
+  if (before) return before;
   return db.transaction(async (tx) => {
-    const inserted = await tx.insert(job).values(row).onConflictDoNothing({ target: job.id }).returning({ id: job.id });
-    if (inserted.length && j.conditions?.length) {
-      await tx.insert(intake).values({
+    const done = await append(tx, job, row);
+    if (done.ok && !done.value.duplicate && j.conditions?.length)
+      await append(tx, intake, {
         id: v5('intake', j.id),
         jobId: j.id,
         recordedBy: row.openedBy,
         body: { ...EMPTY_INTAKE, conditions: j.conditions },
       });
-    }
-    return done(j.id, inserted);
+    return done;
   });
 }
 
@@ -69,10 +67,7 @@ export async function startRun(db: Db, r: StartRun): Promise<Done> {
     definition,
     decision: there.depot.choices.decision,
   };
-  return done(
-    r.id,
-    await db.insert(testRun).values(row).onConflictDoNothing({ target: testRun.id }).returning({ id: testRun.id }),
-  );
+  return append(db, testRun, row);
 }
 
 const NOTHING_YET = { instrumentId: null, leadZero: null, zeros: {}, states: [], condition: {} };

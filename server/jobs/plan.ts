@@ -1,23 +1,18 @@
 import { asc, eq } from 'drizzle-orm';
 import type { PlanChange } from '../../core/plan/types';
-import { ok } from '../../core/foundation/result';
 import type { ChangePlan } from '../../formats/job-requests';
 import type { Db } from '../db/connection';
 import { type Done, notFound } from '../db/refusal';
 import { job, planChange } from '../db/schema';
 import { findAnyTest } from '../catalogue/tests';
+import { append } from '../journal/append';
 
 /** Keeps what a technician changed in a plan; the plan itself is made anew from all that is known. */
 export async function changePlan(db: Db, jobId: string, body: ChangePlan): Promise<Done> {
   const [there] = await db.select({ id: job.id }).from(job).where(eq(job.id, jobId));
   if (!there) return notFound('job');
   if (!(await findAnyTest(db, body.change.test))) return notFound('test in the catalogue', '/change/test');
-  const inserted = await db
-    .insert(planChange)
-    .values({ id: body.id, jobId, body: body.change, recordedBy: body.by })
-    .onConflictDoNothing({ target: planChange.id })
-    .returning({ id: planChange.id });
-  return ok({ id: body.id, duplicate: inserted.length === 0 });
+  return append(db, planChange, { id: body.id, jobId, body: body.change, recordedBy: body.by });
 }
 
 export const changesOf = async (db: Db, jobId: string): Promise<PlanChange[]> =>

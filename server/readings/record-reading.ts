@@ -11,6 +11,7 @@ import { judgeRun } from '../../application/judging/judge-run';
 import { type ReadingView } from '../../application/views';
 import type { Db, Tx } from '../db/connection';
 import { databaseCode, notFound, refuse } from '../db/refusal';
+import { append, refuseTaken } from '../journal/append';
 import { loadRun, readingView, runInputs, type RunRecord, situationOf, specificationView } from './run-view';
 import { circumstance, reading, testRun } from '../db/schema';
 import { chooseFor, specificationById } from '../specifications/specifications';
@@ -34,7 +35,7 @@ async function refuseTakenId(record: () => Promise<Outcome>): Promise<Outcome> {
     return await record();
   } catch (error) {
     if (databaseCode(error)?.constraint !== 'reading_pkey') throw error;
-    return refuse('This id is taken.', [{ path: '/id', message: 'Another reading has this id.' }], 409);
+    return refuseTaken(reading);
   }
 }
 
@@ -208,22 +209,19 @@ export async function recordCircumstance(db: Db, runId: string, body: RecordCirc
     const now = await withLimitsFor(tx, { ...record, circumstance: { ...next, zeros } }, record);
     const judged = judgeRun(runInputs(now.record));
     if (!judged.ok) return refuse('This run cannot be judged.', judged.error);
-    const inserted = await tx
-      .insert(circumstance)
-      .values({
-        ...next,
-        id: body.id,
-        runId,
-        recordedBy: body.by.trim(),
-        recordedAt: new Date(body.recordedAt),
-      })
-      .onConflictDoNothing({ target: circumstance.id })
-      .returning({ id: circumstance.id });
-    if (inserted.length)
+    const done = await append(tx, circumstance, {
+      ...next,
+      id: body.id,
+      runId,
+      recordedBy: body.by.trim(),
+      recordedAt: new Date(body.recordedAt),
+    });
+    if (!done.ok) return done;
+    if (!done.value.duplicate)
       await tx
         .update(testRun)
         .set({ judgement: judged.value, ...now.change })
         .where(eq(testRun.id, runId));
-    return ok({ duplicate: inserted.length === 0, judgement: judged.value, reading: null });
+    return ok({ duplicate: done.value.duplicate, judgement: judged.value, reading: null });
   });
 }

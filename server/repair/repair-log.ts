@@ -5,7 +5,7 @@ import { SEQUENCES } from '../../core/repair/sequences';
 import { type Costs, inputsFrom, lifeFrom, livesOf, NO_COSTS } from '../../core/repair/suggest';
 import type { Recorded, RepairRecord } from '../../core/repair/types';
 import { readValue } from '../../core/repair/values';
-import { ok, type Problem } from '../../core/foundation/result';
+import { type Problem } from '../../core/foundation/result';
 import type { FittingValue, KeepServiceData, RepairView, ServiceLine, WriteRecord } from '../../formats/repair';
 import { codesOf } from '../evidence/codes';
 import { type Db, together, type Tx } from '../db/connection';
@@ -15,6 +15,7 @@ import type { Actor } from '../policy/actor';
 import { authorize } from '../policy/authorize';
 import { type Done, notFound, refuse } from '../db/refusal';
 import { type depot, engineFamily, job, jobRecord, serviceData, testRun, unit } from '../db/schema';
+import { alreadyThere, append } from '../journal/append';
 
 export async function recordsOfJobs(db: Db | Tx, jobIds: readonly string[]): Promise<Map<string, Recorded[]>> {
   const rows = jobIds.length
@@ -61,20 +62,15 @@ export async function keepServiceData(db: Db, body: KeepServiceData): Promise<Do
   if (body.family !== null && !family) return notFound(`engine family "${body.family}"`, '/family');
   const wrong = wrongValue(body);
   if (wrong) return refuse('Some fields are wrong.', [{ path: '/body/value', message: wrong }]);
-  const inserted = await db
-    .insert(serviceData)
-    .values({
-      id: body.id,
-      engineFamilyId: family?.id ?? null,
-      kind: body.kind,
-      key: body.key,
-      body: body.body,
-      source: body.source,
-      recordedBy: body.by,
-    })
-    .onConflictDoNothing({ target: serviceData.id })
-    .returning({ id: serviceData.id });
-  return ok({ id: body.id, duplicate: inserted.length === 0 });
+  return append(db, serviceData, {
+    id: body.id,
+    engineFamilyId: family?.id ?? null,
+    kind: body.kind,
+    key: body.key,
+    body: body.body,
+    source: body.source,
+    recordedBy: body.by,
+  });
 }
 
 /** A fitting value that could not be compared with what is reached later; `null` where it can. */
@@ -111,8 +107,9 @@ export async function writeRecord(db: Db, jobId: string, body: WriteRecord, acto
       .where(eq(job.id, jobId))
       .for('update', { of: job });
     if (!row) return notFound('job');
-    const [same] = await tx.select({ id: jobRecord.id }).from(jobRecord).where(eq(jobRecord.id, body.id));
-    if (same) return ok({ id: body.id, duplicate: true });
+    const written = { id: body.id, jobId, body: kept(body.record), recordedBy: body.by };
+    const before = await alreadyThere(tx, jobRecord, written);
+    if (before) return before;
     const place: Place = {
       jobId,
       unitId: row.unit.id,
@@ -124,10 +121,10 @@ export async function writeRecord(db: Db, jobId: string, body: WriteRecord, acto
     };
     const problems = await problemsOf(tx, place, body.record, actor);
     if (problems.length) return refuse('This cannot be written.', problems);
-    await tx.insert(jobRecord).values({ id: body.id, jobId, body: kept(body.record), recordedBy: body.by });
+    const done = await append(tx, jobRecord, written);
     if (body.record.kind === 'release') await tx.update(job).set({ closedAt: new Date() }).where(eq(job.id, jobId));
     if (body.record.kind === 'reopen') await tx.update(job).set({ closedAt: null }).where(eq(job.id, jobId));
-    return ok({ id: body.id, duplicate: false });
+    return done;
   });
 }
 
