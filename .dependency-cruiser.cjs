@@ -82,7 +82,7 @@ const serverMay = {
     'instruments',
     'audit',
   ],
-  bundle: ['db', 'policy', 'journal', 'readings', 'jobs', 'audit'],
+  bundle: ['db', 'policy', 'journal', 'evidence', 'readings', 'jobs', 'audit'],
 };
 const inner = (top, table) =>
   Object.entries(table).map(([name, allowed]) => ({

@@ -2,6 +2,7 @@ import { positionWords } from '../judge/words';
 import type { Position } from '../judge/types';
 import { groupBy } from '../foundation/collections';
 import { joinAnd } from '../quantity/print';
+import { RepairHistory } from './repair-history';
 import { differenceRules, evidenceRules, namedTestRules, patternRules, readingRules } from './rules';
 import type { Contradiction, Known, MeasuredRun, RecordedEvidence, Statement, Target } from './types';
 
@@ -14,6 +15,7 @@ export function whatIsKnown(
   const byTime = telling(runs.toSorted((a, b) => compare(a.at, b.at) || compare(a.id, b.id)));
   const others = evidence.toSorted((a, b) => compare(a.at, b.at) || compare(a.id, b.id));
   const times = new Map<string, string>([...byTime, ...others].map((e) => [e.id, e.at]));
+  const history = new RepairHistory(others);
   const all = samePlaces([
     ...readingRules(byTime),
     ...differenceRules(byTime),
@@ -21,7 +23,7 @@ export function whatIsKnown(
     ...namedTestRules(byTime),
     ...evidenceRules(others),
   ]);
-  const statements = withoutEchoes(newestOfEach(all.filter((s) => !isHistory(s, others, times))));
+  const statements = withoutEchoes(newestOfEach(all.filter((s) => !isHistory(s, history, times))));
   return {
     statements: statements.toSorted((a, b) => WEIGHT[a.stand] - WEIGHT[b.stand]),
     contradictions: contradictionsOf(statements),
@@ -88,30 +90,13 @@ function withoutEchoes(statements: readonly Statement[]): Statement[] {
 }
 
 /** Was all of it seen before something was mended there? */
-function isHistory(s: Statement, evidence: readonly RecordedEvidence[], times: ReadonlyMap<string, string>): boolean {
+function isHistory(s: Statement, history: RepairHistory, times: ReadonlyMap<string, string>): boolean {
   if (s.rule === 'repaired') return false;
-  const newest =
-    s.from
-      .map((r) => times.get(r.id) ?? '')
-      .sort(compare)
-      .at(-1) ?? '';
-  return evidence.some(({ body, at }) => body.kind === 'repair' && compare(newest, at) < 0 && concerns(s.target, body));
-}
-
-function concerns(
-  t: Target,
-  repair: {
-    readonly path: boolean;
-    readonly part: string;
-    readonly where: string;
-    readonly position?: Position | undefined;
-  },
-): boolean {
-  if (t.kind === 'shared') return true;
-  const samePlace = t.position === null || repair.position === undefined || t.position === repair.position;
-  // A mended wire unsettles what was said of the part behind it in the circuit, never what the part showed by itself.
-  if (repair.path) return (t.kind === 'path' || t.kind === 'input') && samePlace;
-  return t.kind === 'part' && t.name === repair.part && samePlace;
+  const newest = s.from
+    .map((r) => times.get(r.id) ?? '')
+    .sort(compare)
+    .at(-1);
+  return history.isHistory(newest ?? '', s.target);
 }
 
 /** Clears so much only as the test sees: such a reading is not contradicted by another test that sees more. */

@@ -36,8 +36,10 @@ export const runRef = (run: MeasuredRun, ...positions: readonly Position[]): Ref
 export const partName = (test: TestDefinition): string => test.part.split(' with ')[0] ?? test.part;
 
 /** A part measured by itself. */
-const isBare = (t: TestDefinition): boolean =>
-  (t.connection === 'at-part' || t.connection === 'on the bench') && !PATHS.has(partName(t));
+export const isBare = (t: TestDefinition): boolean =>
+  (t.connection === 'at-part' || t.connection === 'on the bench') && !isPath(t);
+/** What is measured is wire, not part. */
+export const isPath = (t: TestDefinition): boolean => PATHS.has(partName(t));
 const throughWire = (t: TestDefinition): boolean => t.connection === 'through-harness';
 /** What some tests measure is wire, not part. */
 const PATHS: ReadonlySet<string> = new Set([
@@ -56,7 +58,8 @@ const PATHS: ReadonlySet<string> = new Set([
   'driver',
 ]);
 
-const positionOf = (t: TestDefinition, position: Position): Position | null =>
+/** The cylinder of a reading; `null` where positions are states, pins or places. */
+export const positionOf = (t: TestDefinition, position: Position): Position | null =>
   t.layout === 'cylinders' ? position : null;
 const where = (p: Position | null): string =>
   p === null ? '' : typeof p === 'number' ? ` of cylinder ${p}` : ` at ${p}`;

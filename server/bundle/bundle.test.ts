@@ -12,6 +12,8 @@ import { recordReading } from '../readings/record-reading';
 import { job } from '../db/schema';
 import { takeIn } from './import-bundle';
 import { verifyJob } from '../audit/audit-trail';
+import { MOST_PHOTOS } from '../evidence/photo-limits';
+import { MOST_BUNDLE_BYTES } from './limits';
 import { packZip, sha256, unpackZip } from './zip';
 import { demoId } from '../../demo/load';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
@@ -278,4 +280,27 @@ test('a number that is taken over there: the next one, and the trail knows the o
   } finally {
     await third.drop();
   }
+});
+
+test('a job as full of photos as it may be, and one that is fuller from before, travel whole', async () => {
+  const [id, unit] = [v7(), demoId('unit', 'PL-14')];
+  await openJob(here.db, { id, unitId: unit, complaint: 'photos', by: BY });
+  const bytes = await sharp({ create: { width: 8, height: 8, channels: 3, background: '#0e5863' } })
+    .png()
+    .toBuffer();
+  for (let i = 0; i < MOST_PHOTOS; i++)
+    expect(await addPhoto(here.db, id, { id: v7(), name: `${i}.png`, by: BY, bytes })).toMatchObject({ ok: true });
+  // More than may be added: rows as an older version would have left them.
+  await here.db.execute(sql`
+    with more as (
+      insert into photo (id, job_id, name, sha256, size, width, height, recorded_by)
+      select gen_random_uuid(), job_id, name, sha256, size, width, height, recorded_by from photo where job_id = ${id} limit 30 returning id
+    ) insert into photo_content (id, full_size, small_size)
+      select more.id, c.full_size, c.small_size from more, lateral (select full_size, small_size from photo_content join photo using (id) where job_id = ${id} limit 1) c`);
+  const written = (await writeBundle(here.db, id))?.bytes ?? Buffer.alloc(0);
+  expect(written.length).toBeLessThan(MOST_BUNDLE_BYTES);
+  const taken = await takeIn(there.db, written, DEPOT);
+  expect(taken.ok ? [] : taken.error.errors).toEqual([]);
+  expect(taken).toMatchObject({ ok: true, value: { duplicate: false } });
+  expect((await viewJob(there.db, id))?.photos).toHaveLength(MOST_PHOTOS + 30);
 });

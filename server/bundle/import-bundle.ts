@@ -21,6 +21,7 @@ import { viewRun } from '../readings/run-view';
 import { depot, engineFamily, job, photoContent, unit } from '../db/schema';
 import { verifyJob } from '../audit/audit-trail';
 import { RECORD_KIND_NAMES, type RecordKindName } from '../journal/record-kinds';
+import { MOST_ENTRIES } from './limits';
 import { sha256, unpackZip } from './zip';
 
 const checkDocument = schema<BundleDocument>('urn:mudflat:bundle:2');
@@ -35,7 +36,7 @@ const checkManifest = schema<Manifest>({
     unit: { type: 'string', maxLength: 80 },
     files: {
       type: 'array',
-      maxItems: 80,
+      maxItems: MOST_ENTRIES,
       items: {
         type: 'object',
         additionalProperties: false,

@@ -2,11 +2,10 @@ import { createHash } from 'node:crypto';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
 import yazl from 'yazl';
 import { fail, ok, type Result } from '../../core/foundation/result';
+import { MOST_ENTRIES, MOST_FILE_BYTES, MOST_UNPACKED_BYTES } from './limits';
 
 /** What a bundle may hold: names are known, nothing else is unpacked. */
 const NAMES = /^(manifest\.json|job\.json|readings\.csv|photos\/[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}\.jpg)$/;
-const MOST_ENTRIES = 80;
-const MOST_BYTES = { json: 40e6, photo: 12e6, total: 150e6 } as const;
 
 export const sha256 = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
 
@@ -66,9 +65,9 @@ async function readAll(zip: ZipFile): Promise<Result<Map<string, Buffer>, string
     if (!NAMES.test(name)) return fail(`"${shown}" does not belong in a bundle.`);
     if (files.has(name)) return fail(`"${shown}" is in it twice.`);
     if (entry.isEncrypted()) return fail(`"${shown}" is encrypted.`);
-    const most = name.endsWith('.jpg') ? MOST_BYTES.photo : MOST_BYTES.json;
+    const most = name.endsWith('.jpg') ? MOST_FILE_BYTES.photo : MOST_FILE_BYTES.json;
     total += entry.uncompressedSize;
-    if (entry.uncompressedSize > most || total > MOST_BYTES.total)
+    if (entry.uncompressedSize > most || total > MOST_UNPACKED_BYTES)
       return fail(
         `"${shown}" would unpack to ${Math.round(entry.uncompressedSize / 1e6)} MB: more than a bundle can hold.`,
       );

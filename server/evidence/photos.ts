@@ -1,15 +1,13 @@
 import { createHash } from 'node:crypto';
-import { asc, count, eq } from 'drizzle-orm';
+import { asc, count, eq, sql } from 'drizzle-orm';
 import sharp from 'sharp';
 import { ok } from '../../core/foundation/result';
 import type { PhotoView } from '../../application/views';
 import type { Db } from '../db/connection';
+import { MOST_PHOTOS, MOST_PHOTOS_BYTES } from './photo-limits';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
 import { job, photo, photoContent } from '../db/schema';
 
-/** Of one file as it is sent. */
-export const MOST_PHOTO_BYTES = 12e6;
-const MOST_PHOTOS = 60;
 /** Enough to read a stamped number by; kept at this size. */
 const LONGEST_EDGE_px = 2000;
 const SMALL_px = 240;
@@ -44,9 +42,16 @@ export async function addPhoto(db: Db, jobId: string, p: NewPhoto): Promise<Done
     return await db.transaction(async (tx) => {
       const [there] = await tx.select({ id: job.id }).from(job).where(eq(job.id, jobId)).for('update');
       if (!there) return notFound('job');
-      const [held] = await tx.select({ n: count() }).from(photo).where(eq(photo.jobId, jobId));
+      const [held] = await tx
+        .select({ n: count(), bytes: sql<number>`coalesce(sum(${photo.size}), 0)::float8` })
+        .from(photo)
+        .where(eq(photo.jobId, jobId));
       if ((held?.n ?? 0) >= MOST_PHOTOS)
         return refuse('Too many photos.', [{ path: '', message: `A job holds at most ${MOST_PHOTOS} photos.` }]);
+      if ((held?.bytes ?? 0) + drawn.full.length > MOST_PHOTOS_BYTES)
+        return refuse('Too many photos.', [
+          { path: '', message: `The photos of a job hold at most ${MOST_PHOTOS_BYTES / 1e6} MB together.` },
+        ]);
       const { full, small, width, height } = drawn;
       await tx.insert(photo).values({
         id: p.id,

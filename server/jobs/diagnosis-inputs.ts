@@ -4,9 +4,9 @@ import { wiringOf } from '../../core/circuits/expand';
 import { type Case, circuitsInQuestion, Kept } from '../../core/diagnosis/case';
 import { type PastFinding, renewedBy } from '../../core/diagnosis/priors';
 import { measuredWords } from '../../core/diagnosis/weigh';
+import { RepairHistory } from '../../core/evidence/repair-history';
 import { evidenceWords } from '../../core/evidence/rules';
 import type { Evidence, MeasuredRun, Ref } from '../../core/evidence/types';
-import type { Position } from '../../core/judge/types';
 import type { Limits } from '../../core/limits/types';
 import { arrangeShelf, explainChoice } from '../../core/specifications/choose';
 import { measuredOf, momentsOfRun } from '../../application/diagnosis/measured';
@@ -53,12 +53,7 @@ export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
         f.runs.map((r) => r.id),
       ),
   );
-  const repairs = observed.filter((e) => e.body.kind === 'repair');
-  // What was seen before a repair says nothing of what is there after it.
-  const isHistory = (at: string, position: Position | undefined): boolean =>
-    repairs.some(
-      (r) => at < r.at && (!('position' in r.body) || r.body.position === undefined || r.body.position === position),
-    );
+  const history = new RepairHistory(observed);
   const measured = f.runs.flatMap((r) =>
     measuredOf(
       r.definition.id,
@@ -67,19 +62,14 @@ export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
       r.judgement.readings,
       momentsOfRun(r.definition.condition.engine, temperatures.get(r.id)),
       r.at,
-    ).filter((m) => !isHistory(r.at, m.position)),
+    ).filter((m) => !history.readingIsHistory(r.at, r.definition, m.position)),
   );
   const ran = f.runs.filter((r) => r.definition.condition.engine === 'running').map((r) => Date.parse(r.at));
   const plain: Case = {
     wiring: wiringOf(f.unit.engine),
     circuits: circuitsFor(circuits, f.unit.family),
     measured,
-    observed: observed
-      .filter(
-        (e) =>
-          !isHistory(e.at, e.body.kind === 'swap' ? e.body.from : 'position' in e.body ? e.body.position : undefined),
-      )
-      .map((e) => e.body),
+    observed: observed.filter((e) => !history.evidenceIsHistory(e)).map((e) => e.body),
     coded: f.coded,
     areas: f.areas,
     history: { findings, renewed, conditions: intake.conditions, hours: f.hours },

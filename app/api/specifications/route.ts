@@ -18,4 +18,6 @@ export const GET = (request: Request) =>
   });
 
 export const POST = (request: Request) =>
-  handleJson(request, check, 'limits.draft', null, async (body, actor) => answer(await shelve(serverDb().db, body, actor)));
+  handleJson(request, check, 'limits.draft', null, async (body, actor) =>
+    answer(await shelve(serverDb().db, body, actor)),
+  );

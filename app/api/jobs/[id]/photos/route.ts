@@ -1,5 +1,6 @@
 import { serverDb } from '@/server/db/connection';
-import { addPhoto, MOST_PHOTO_BYTES } from '@/server/evidence/photos';
+import { MOST_PHOTO_BYTES } from '@/server/evidence/photo-limits';
+import { addPhoto } from '@/server/evidence/photos';
 import { answer, answerNotFound, handleBytes, isId } from '../../../handler';
 
 interface Context {
