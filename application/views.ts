@@ -109,7 +109,7 @@ export interface Verified {
 
 export interface NoteView {
   readonly id: string;
-  readonly kind: 'sum' | 'limits' | 'override';
+  readonly kind: 'sum' | 'limits' | 'override' | 'judged-again';
   readonly title: string;
   readonly lines: readonly string[];
   readonly by: string;

@@ -167,6 +167,8 @@ const CASES: readonly Case[] = [
     action: 'run.state-circumstances',
     body: () => ({ id: v7(), states: [], condition: {}, recordedAt: new Date().toISOString() }),
   },
+  { route: 'runs/[id]/judge-again', method: 'GET', action: 'look' },
+  { route: 'runs/[id]/judge-again', method: 'POST', action: 'run.judge-again', body: () => ({ id: v7() }) },
   {
     route: 'runs/[id]/override',
     method: 'POST',

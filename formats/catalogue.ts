@@ -31,4 +31,3 @@ export function readCatalogue(text: string): Result<readonly TestDefinition[]> {
   ]);
   return problems.length ? fail(problems) : ok(tests);
 }
-

@@ -14,4 +14,3 @@ export interface CircuitDocument {
 }
 
 export const check = schema<CircuitDocument>('urn:mudflat:circuit:1');
-

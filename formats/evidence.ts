@@ -23,4 +23,3 @@ export interface EvidenceDocument {
 
 export const check = schema<EvidenceDocument>('urn:mudflat:evidence:1');
 export const checkObservation = schema<Evidence>(EVIDENCE_BODY);
-

@@ -272,6 +272,15 @@ export const START_RUN = {
 } as const;
 export type StartRun = FromSchema<typeof START_RUN>;
 
+/** Judges a run again by this version of the core. */
+export const JUDGE_AGAIN = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['id', 'by'],
+  properties: { id: uuid, by },
+} as const;
+export type JudgeAgain = FromSchema<typeof JUDGE_AGAIN>;
+
 export const RECORD_READING = {
   type: 'object',
   additionalProperties: false,

@@ -51,6 +51,8 @@ export interface TestSet {
 /** One step of the reasoning behind a verdict. Numbers are in the unit of the limits unless the name says otherwise. */
 export type Reason =
   | { readonly rule: 'not-measured' }
+  /** Stored by another version, under a name that this one does not know. */
+  | { readonly rule: 'other-version'; readonly name: string }
   | { readonly rule: 'overload'; readonly meansAbove: number | null }
   | { readonly rule: 'overload-wrong-range' }
   | { readonly rule: 'overload-above-lower'; readonly limit: number }

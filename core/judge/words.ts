@@ -54,6 +54,52 @@ const REMEDIES: Readonly<Record<Remedy, string>> = {
   'better-meter': 'A finer range or a more accurate meter decides it; so does a test that does not hang on this limit.',
 };
 
+/** Names of all rules that have a sentence here. */
+const RULES: Readonly<Record<Reason['rule'], true>> = {
+  'not-measured': true,
+  'other-version': true,
+  overload: true,
+  'overload-wrong-range': true,
+  'overload-above-lower': true,
+  'beyond-range': true,
+  wanders: true,
+  steady: true,
+  'below-short': true,
+  'above-open': true,
+  'above-upper': true,
+  'below-lower': true,
+  'within-limits': true,
+  'no-limits': true,
+  'not-liked-above': true,
+  'not-liked-below': true,
+  'recheck-margin': true,
+  'cannot-tell': true,
+  seen: true,
+  never: true,
+  predicted: true,
+  'nothing-predicted': true,
+  'not-proven': true,
+  'falls-back': true,
+  jumps: true,
+  'repeats-differ': true,
+  'other-temperature': true,
+  'clamp-zero-subtracted': true,
+  'lead-zero-subtracted': true,
+  'leads-not-zeroed': true,
+  'below-lead-zero': true,
+  'temperature-corrected': true,
+  'temperature-unknown': true,
+  neighbours: true,
+};
+
+/** Is this a reason of a rule that is known here? */
+export const isReason = (value: unknown): value is Reason =>
+  value !== null &&
+  typeof value === 'object' &&
+  'rule' in value &&
+  typeof value.rule === 'string' &&
+  Object.hasOwn(RULES, value.rule);
+
 /** A reason as a sentence. `resolution` is one step of the typed digits, for rounding; `null` where unknown. */
 export function reasonWords(reason: Reason, limits: Limits, resolution: number | null): string {
   const print = printer(limits);
@@ -62,6 +108,8 @@ export function reasonWords(reason: Reason, limits: Limits, resolution: number |
   switch (reason.rule) {
     case 'not-measured':
       return 'Not measured yet.';
+    case 'other-version':
+      return `Judged by another version of Mudflat ("${reason.name}").`;
     case 'overload':
       return reason.meansAbove === null
         ? 'The meter shows overload: no path for its current.'

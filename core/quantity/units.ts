@@ -111,7 +111,7 @@ export function findUnit(text: string): ScaledUnit | undefined {
 /** As `findUnit`, for a unit that must be of the given quantity; the failure is a sentence. */
 export function requireUnit(text: string, quantity: Quantity): Result<ScaledUnit, string> {
   const found = findUnit(text);
-  if (found?.unit.quantity === quantity) return ok(found);
+  if (found && found.unit.quantity === quantity) return ok(found);
   const known = UNITS.filter((u) => u.quantity === quantity)
     .map((u) => u.symbol)
     .join(', ');

@@ -171,6 +171,18 @@ describe('what is refused, with the reason, and nothing of it is stored', () => 
       /trail is not intact.*entry was .*0\.6/,
     ],
     [
+      'a verdict that its readings do not give',
+      () =>
+        withJob((d) => {
+          for (const run of d.tables.test_run ?? []) {
+            const judgement = run.judgement as { readings?: { verdict: string }[] } | null;
+            const bad = judgement?.readings?.find((r) => r.verdict === 'high');
+            if (bad) bad.verdict = 'within';
+          }
+        }),
+      /verdicts of a test are not those/,
+    ],
+    [
       'an event that was left out',
       () =>
         withJob((d) => {

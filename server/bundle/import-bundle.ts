@@ -17,6 +17,7 @@ import {
 import { type Db, type Tx, within } from '../db/connection';
 import { viewJob } from '../jobs/view-job';
 import { refuse } from '../db/refusal';
+import { whatJudgingAgainChanges } from '../readings/judge-again';
 import { viewRun } from '../readings/run-view';
 import { depot, engineFamily, job, photoContent, unit } from '../db/schema';
 import { verifyJob } from '../audit/audit-trail';
@@ -301,6 +302,13 @@ async function bringTrail(tx: Tx, d: BundleDocument, jobId: string): Promise<voi
   );
 }
 
+/** The verdict of a set is no row of the trail. Where the same version of the judge has made it, it must be the one that the readings give. */
+async function checkVerdicts(db: Db, runId: string): Promise<void> {
+  const again = await whatJudgingAgainChanges(db, runId);
+  if (again.ok && again.value.was === again.value.becomes && again.value.changes.length)
+    unfit('The verdicts of a test are not those that its readings give.');
+}
+
 /** Nothing is kept that this application could not show, or whose trail is broken. */
 async function checkAsWhole(tx: Tx, jobId: string): Promise<void> {
   await tx.execute(sql`set constraints all immediate`);
@@ -309,8 +317,12 @@ async function checkAsWhole(tx: Tx, jobId: string): Promise<void> {
   if (!verified?.intact) unfit(`Its trail is not intact: ${verified?.faults[0]?.what ?? 'it has none'}`);
   try {
     const view = await viewJob(db, jobId);
-    for (const r of view?.job.runs ?? []) await viewRun(db, r.id);
-  } catch {
-    unfit('Something in it cannot be judged or shown here.');
+    for (const r of view?.job.runs ?? []) {
+      await viewRun(db, r.id);
+      await checkVerdicts(db, r.id);
+    }
+  } catch (error) {
+    if (error instanceof Unfit) throw error;
+    unfit('Something in it cannot be shown here.');
   }
 }

@@ -27,9 +27,22 @@ import type { FindingBody } from '../../core/evidence/finding';
 import type { PlanChange } from '../../core/plan/types';
 import type { RepairRecord } from '../../core/repair/types';
 import { ROLES } from '../../core/foundation/vocabulary';
+import { readStoredJudgement, readStoredReading } from '../../application/judging/stored-judgement';
 import type { Intake } from '../../formats/job-requests';
 import type { ServiceBody } from '../../formats/repair';
 import type { FreezeFrame } from '../../formats/requests';
+
+/** Verdicts are read as they were stored, by whichever version of the core. */
+const storedJudgement = customType<{ data: Judgement; driverData: unknown }>({
+  dataType: () => 'jsonb',
+  toDriver: (value) => JSON.stringify(value),
+  fromDriver: readStoredJudgement,
+});
+const storedReading = customType<{ data: JudgedReading; driverData: unknown }>({
+  dataType: () => 'jsonb',
+  toDriver: (value) => JSON.stringify(value),
+  fromDriver: readStoredReading,
+});
 
 /** Ids come from whoever makes the row (UUIDv7), so that the same submission sent twice is the same row. */
 const id = () => uuid('id').primaryKey();
@@ -299,7 +312,7 @@ export const testRun = pgTable(
     startedBy: text('started_by').notNull(),
     createdAt: created(),
     /** The latest judgement, derived from readings and circumstances: kept so that lists need not judge. */
-    judgement: jsonb('judgement').$type<Judgement>(),
+    judgement: storedJudgement('judgement'),
     /** The test as it was when the run began; absent in runs of before there were own tests. */
     definition: jsonb('definition').$type<TestDefinition>(),
     decision: text('decision').$type<DecisionRule>().notNull().default('three-way'),
@@ -318,7 +331,7 @@ export const jobNote = pgTable(
     jobId: uuid('job_id')
       .notNull()
       .references(() => job.id),
-    kind: text('kind', { enum: ['sum', 'limits', 'override'] }).notNull(),
+    kind: text('kind', { enum: ['sum', 'limits', 'override', 'judged-again'] }).notNull(),
     body: jsonb('body').$type<NoteBody>().notNull(),
     recordedBy: text('recorded_by').notNull(),
     createdAt: created(),
@@ -371,7 +384,7 @@ export const reading = pgTable(
     takenAt: at('taken_at').notNull(),
     createdAt: created(),
     /** The server's verdict when it stored the reading, with what it was made from. */
-    judged: jsonb('judged').$type<JudgedReading>().notNull(),
+    judged: storedReading('judged').notNull(),
     coreVersion: text('core_version').notNull(),
     specificationId: uuid('specification_id')
       .notNull()

@@ -1,10 +1,9 @@
 import { and, eq, inArray, isNull } from 'drizzle-orm';
 import { v7 } from 'uuid';
-import type { JudgedReading, Judgement, Position } from '../../core/judge/types';
-import { rangeWords, verdictWord } from '../../core/judge/words';
+import type { Judgement } from '../../core/judge/types';
+import { rangeWords } from '../../core/judge/words';
 import { ok, type Result } from '../../core/foundation/result';
 import { arrangeShelf, explainChoice } from '../../core/specifications/choose';
-import type { Verdict } from '../../core/foundation/vocabulary';
 import type { ProblemDetails } from '../../formats/problem';
 import type { ApplyLimits } from '../../formats/requests';
 import { judgeRun } from '../../application/judging/judge-run';
@@ -12,7 +11,8 @@ import type { Db, Tx } from '../db/connection';
 import type { Actor } from '../policy/actor';
 import { authorize } from '../policy/authorize';
 import { notFound, refuse } from '../db/refusal';
-import { loadRun, limitsOf, runInputs, type RunRecord, situationOf, specificationView } from './run-view';
+import { changeWords, type VerdictChange, verdictChanges } from '../../application/judging/difference';
+import { judgementOf, loadRun, limitsOf, runInputs, type RunRecord, situationOf, specificationView } from './run-view';
 import { job, jobNote, testRun, unit } from '../db/schema';
 import { candidatesFor, specificationById, type ShelfRow } from '../specifications/specifications';
 
@@ -23,12 +23,7 @@ export interface RunEffect {
   readonly fleetNumber: string;
   readonly was: string;
   readonly becomes: string;
-  readonly changes: readonly {
-    readonly position: Position;
-    readonly entry: string;
-    readonly was: Verdict;
-    readonly becomes: Verdict;
-  }[];
+  readonly changes: readonly VerdictChange[];
   readonly summary: string;
 }
 
@@ -58,13 +53,9 @@ async function effectOn(
   if (!record || record.specification.id === spec.row.id) return null;
   const { chosen } = explainChoice(arrangeShelf(await candidatesFor(db, record.definition)), situationOf(record));
   if (chosen?.id !== spec.row.id) return null;
-  const [was, becomes] = [
-    judgeRun(runInputs(record)),
-    judgeRun({ ...runInputs(record), limits: limitsOf(specificationView(spec)) }),
-  ];
-  if (!was.ok || !becomes.ok) return null;
-  const now = new Map(becomes.value.readings.map((r) => [r.position, r]));
-  const changes = was.value.readings.flatMap((r) => changeOf(r, now.get(r.position)));
+  const becomes = judgeRun({ ...runInputs(record), limits: limitsOf(specificationView(spec)) });
+  if (!becomes.ok) return null;
+  const changes = verdictChanges(judgementOf(record), becomes.value);
   const effect = {
     runId,
     jobNumber: record.job.number,
@@ -76,11 +67,6 @@ async function effectOn(
   };
   return { effect, judgement: becomes.value, record };
 }
-
-const changeOf = (was: JudgedReading, now: JudgedReading | undefined): RunEffect['changes'] =>
-  now && now.verdict !== was.verdict
-    ? [{ position: was.position, entry: was.entry, was: was.verdict, becomes: now.verdict }]
-    : [];
 
 /** Puts runs of open jobs onto a specification; each job's record says what changed. */
 export async function applyLimits(
@@ -116,10 +102,7 @@ export async function applyLimits(
         .where(eq(testRun.id, id));
       const lines = [
         `Limits ${effect.was} → ${effect.becomes} (${spec.row.source}, revision ${spec.row.revision})`,
-        ...effect.changes.map(
-          (c) =>
-            `${c.position}: ${c.entry} was ${verdictWord(c.was, spec.row.limits)}, is ${verdictWord(c.becomes, spec.row.limits)}`,
-        ),
+        ...effect.changes.map((c) => changeWords(c, spec.row.limits)),
       ];
       await tx.insert(jobNote).values({
         id: v7(),

@@ -12,7 +12,16 @@ import { type ReadingView } from '../../application/views';
 import type { Db, Tx } from '../db/connection';
 import { databaseCode, notFound, refuse } from '../db/refusal';
 import { append, refuseTaken } from '../journal/append';
-import { loadRun, readingView, runInputs, type RunRecord, situationOf, specificationView } from './run-view';
+import { noteOtherVersion } from './judge-again';
+import {
+  judgementOf,
+  loadRun,
+  readingView,
+  runInputs,
+  type RunRecord,
+  situationOf,
+  specificationView,
+} from './run-view';
 import { circumstance, reading, testRun } from '../db/schema';
 import { chooseFor, specificationById } from '../specifications/specifications';
 import { countingReadings, currentReadings } from '../../application/judging/corrections';
@@ -75,6 +84,7 @@ async function recordIn(tx: Tx, runId: string, body: RecordReading): Promise<Out
   if (clash) return clash;
   const judged = judgeWith(record, body);
   if (!judged.ok) return judged;
+  await noteOtherVersion(tx, record, body.by.trim());
   const own = judged.value.readings.find((r) => r.position === body.position);
   if (!own) throw new Error(`the judgement of run ${runId} lost position ${body.position}`);
   const [row] = await tx
@@ -108,9 +118,7 @@ function repeated(record: RunRecord, stored: ReadingView, body: RecordReading): 
       409,
     );
   }
-  const judged = judgeRun(runInputs(record));
-  if (!judged.ok) return refuse('This run cannot be judged.', judged.error);
-  return ok({ duplicate: true, judgement: judged.value, reading: stored });
+  return ok({ duplicate: true, judgement: judgementOf(record), reading: stored });
 }
 
 /** A first reading goes to a free position, a correction to the reading that counts now. Neither overwrites a colleague. */
@@ -217,6 +225,7 @@ export async function recordCircumstance(db: Db, runId: string, body: RecordCirc
       recordedAt: new Date(body.recordedAt),
     });
     if (!done.ok) return done;
+    if (!done.value.duplicate) await noteOtherVersion(tx, record, body.by.trim());
     if (!done.value.duplicate)
       await tx
         .update(testRun)

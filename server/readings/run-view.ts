@@ -1,7 +1,8 @@
 import { asc, eq } from 'drizzle-orm';
 import { findTest } from '../../core/catalogue/catalogue';
 import type { TestDefinition } from '../../core/catalogue/types';
-import type { Position } from '../../core/judge/types';
+import type { Judgement, Position } from '../../core/judge/types';
+import { readStoredJudgement } from '../../application/judging/stored-judgement';
 import type { Situation } from '../../core/specifications/types';
 import { judgeRun, type RunInputs } from '../../application/judging/judge-run';
 import {
@@ -93,9 +94,45 @@ export async function loadRun(db: Db | Tx, runId: string, lock = false): Promise
 
 /** The test of a run as it was when the run began. */
 export function definitionOf(run: typeof testRun.$inferSelect): TestDefinition {
-  const found = run.definition ?? findTest(run.test);
-  if (!found) throw new Error(`run ${run.id} is of the test "${run.test}", which is not known`);
-  return found;
+  return run.definition ?? findTest(run.test) ?? forgottenTest(run);
+}
+
+/** Of a run from before runs kept their test, of one that does not ship any more: what its judgement still says of it. */
+function forgottenTest({ test, judgement }: typeof testRun.$inferSelect): TestDefinition {
+  const positions = judgement?.readings.map((r) => String(r.position)) ?? [];
+  return {
+    id: test,
+    name: test,
+    purpose: 'This test is not in the catalogue any more.',
+    part: '',
+    area: '',
+    quantity: judgement?.limits.quantity ?? 'resistance',
+    unit: judgement?.limits.unit ?? 'ohm',
+    layout: 'places',
+    positions,
+    tool: { kind: 'multimeter', mode: '' },
+    minutes: 0,
+    people: 1,
+    connection: '',
+    condition: { key: '', engine: '' },
+    states: [],
+    probe: '',
+    steps: [],
+    cautions: [],
+    proves: '',
+    cannotProve: '',
+    advice: [],
+    rules: [],
+  };
+}
+
+/** A run as it was judged. One in which nothing was read yet has no verdict: it is judged empty. */
+export function judgementOf(record: RunRecord): Judgement {
+  if (record.run.judgement) return record.run.judgement;
+  const empty = judgeRun(runInputs(record));
+  return empty.ok
+    ? empty.value
+    : readStoredJudgement({ limits: limitsOf(record.specification), test: record.run.test });
 }
 
 /** What limits are looked for with. */
@@ -182,8 +219,6 @@ export type SharedByRuns = Pick<RunView, 'job' | 'leads'>;
 export async function viewRun(db: Db, runId: string, shared?: SharedByRuns): Promise<RunView | null> {
   const record = await loadRun(db, runId);
   if (!record) return null;
-  const judged = judgeRun(runInputs(record));
-  if (!judged.ok) throw new Error(`run ${runId} cannot be judged: ${JSON.stringify(judged.error)}`);
   const { job: brief, leads } = shared ?? (await sharedByRuns(db, record));
   return {
     id: record.run.id,
@@ -200,7 +235,7 @@ export async function viewRun(db: Db, runId: string, shared?: SharedByRuns): Pro
     circumstance: record.circumstance,
     instruments: record.instruments,
     readings: record.readings,
-    judgement: judged.value,
+    judgement: judgementOf(record),
   };
 }
 

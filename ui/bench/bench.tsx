@@ -17,6 +17,7 @@ import { scaleFor } from '../../application/posts/scale';
 import { EntryBar } from './entry-bar';
 import { Foot } from './foot';
 import { Pad } from './pad';
+import { OtherVersion } from './other-version';
 import { Refusals } from './refusals';
 import { Says } from './conclusions';
 import { meantEntry, type SlipAsked, SlipQuestion } from './slip-question';
@@ -262,6 +263,7 @@ export function Bench({ view }: { view: RunView }) {
             />
           ))}
         </div>
+        <OtherVersion view={view} />
         <Refusals
           lines={run.lines}
           onDiscard={run.discard}

@@ -3,6 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { v7 } from 'uuid';
 import type { Judgement, Position } from '../../core/judge/types';
+import { sameContent } from '../../core/foundation/content';
 import { judgeRun, type RunInputs } from '../../application/judging/judge-run';
 import type { ProblemDetails } from '../../formats/problem';
 import { type CircumstanceView, type ReadingView, type RunView } from '../../application/views';
@@ -208,11 +209,17 @@ export function useRun(view: RunView, by: string): Run {
     }),
     [view, state.circumstance, stored],
   );
+  // As it was judged and stored, until something is read or stated here that the server has not judged.
+  const asStored =
+    counting === countingIds(view.readings) && sameContent(state.circumstance, view.circumstance)
+      ? view.judgement
+      : null;
   const judgement = useMemo(() => {
+    if (asStored) return asStored;
     const judged = judgeRun(inputs);
-    if (!judged.ok) throw new Error(JSON.stringify(judged.error));
-    return judged.value;
-  }, [inputs]);
+    // What another version has stored may be more than this one can judge: it is shown, and the server says why it takes no more.
+    return judged.ok ? judged.value : view.judgement;
+  }, [asStored, inputs, view.judgement]);
 
   const { instrumentId } = state.circumstance;
   const record = useCallback(
@@ -287,6 +294,11 @@ export function useRun(view: RunView, by: string): Run {
     discard,
   };
 }
+
+const countingIds = (readings: readonly ReadingView[]): string =>
+  currentReadings(readings)
+    .map((r) => r.id)
+    .join();
 
 const initial = (view: RunView): State => ({
   circumstance: view.circumstance,
