@@ -3,7 +3,7 @@ import { CIRCUITS } from '../core/circuits/library';
 import type { LibraryCircuit } from '../core/circuits/types';
 import { KeptSets } from '../core/diagnosis/multiple-faults';
 import { diagnose, prepare } from '../core/diagnosis/diagnose';
-import { decisionOf } from '../core/diagnosis/predict';
+import { decisionOf } from '../core/diagnosis/hypotheses';
 import type { Predictions } from '../core/diagnosis/predictions';
 import type { Measured } from '../core/diagnosis/types';
 import { report } from './measure';

@@ -7,7 +7,7 @@ import type { LibraryCircuit } from '../core/circuits/types';
 import { measureCircuit } from '../core/solver/measure';
 import type { Element, Fault } from '../core/solver/types';
 import { diagnose, prepare, type Prepared } from '../core/diagnosis/diagnose';
-import { decisionOf } from '../core/diagnosis/predict';
+import { decisionOf } from '../core/diagnosis/hypotheses';
 import type { Measured } from '../core/diagnosis/types';
 import { percentile, report } from './measure';
 

@@ -2,7 +2,7 @@ import { cell } from '../numerics/cell';
 import type { TestDefinition } from '../catalogue/types';
 import { after, costOf, type Setting } from './cost';
 import { spreadShown } from './likelihood';
-import { decisionsOf } from './predict';
+import { decisionsOf } from './hypotheses';
 import type { Predictions } from './predictions';
 
 /** Predictions so many standard deviations apart are told apart by one reading. */

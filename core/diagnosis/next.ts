@@ -5,7 +5,7 @@ import { isCold } from '../plan/plan';
 import { Ahead, SHARING } from './lookahead';
 import { costOf, lostBy, type Setting, settingAfter, warms } from './cost';
 import { spreadShown } from './likelihood';
-import { calledOf, decisionsOf } from './predict';
+import { calledOf, decisionsOf } from './hypotheses';
 import { type Predictions, reachSd } from './predictions';
 import type { Measured, NextTest } from './types';
 

@@ -1,16 +1,10 @@
+import type { PlacedElement, Wiring } from '../circuits/expand';
+import type { LibraryCircuit } from '../circuits/types';
 import { cell } from '../numerics/cell';
-import { FastSolver, type Pattern } from '../solver/fast';
-import {
-  expandElements,
-  expandProbes,
-  expandSuspects,
-  type PlacedElement,
-  type Wiring,
-} from '../circuits/expand';
-import type { LibraryCircuit, LibraryElement } from '../circuits/types';
-import { deviation, DRAWS } from './tolerance-samples';
-import type { Instance, Predictions } from './predictions';
+import { across, type MeterSetup, type Net, netOf, setupsOf, shownBy } from './meter-setups';
 import { evenly, looseAt, reachOf } from './prediction-spread';
+import type { Predictions } from './predictions';
+import { deviation, DRAWS } from './tolerance-samples';
 import type { Hypothesis, Member } from './types';
 
 /** Ohms above which a meter shows overload. */
@@ -21,224 +15,110 @@ const IDLE = 1e-8;
 /** What is not joined to the meter’s other lead stands far above: its height says nothing. */
 const FLOATING_V = 1e5;
 
-/** All single suspects and sizes. Their weights are those of the data, shared among sizes. */
-export function singleHypotheses(circuit: LibraryCircuit, wiring: Wiring): Hypothesis[] {
-  return expandSuspects(circuit, wiring).flatMap((s): Hypothesis[] => {
-    const sizes = circuit.perCylinder.length === 0 ? refined(s.sizes ?? [0]) : (s.sizes ?? [0]);
-    const key = `${s.element}: ${s.words}`;
-    return sizes.map((ohms) => ({
-      key,
-      weight: s.prior / sizes.length,
-      members: [
-        {
-          key,
-          element: s.element,
-          position: s.position,
-          fault: s.fault,
-          ohms,
-          intermittent: s.intermittent ?? false,
-          when: s.when ?? [],
-          is: s.is,
-          name: s.name,
-          words: s.words,
-        },
-      ],
-    }));
-  });
-}
-
-/** Sizes no further apart than this, where there are few suspects: with copies per cylinder it would double the time and decide nothing more. */
-const STEP = 2;
-
-/**
- * The same sizes with others between them, evenly by their logarithm. What lies between two sizes blurs each reading by itself; but a fault has one size, and readings
- * along a wire that agree in it prove it together.
- */
-function refined(sizes: readonly number[]): number[] {
-  return sizes.flatMap((size, i) => {
-    const next = sizes[i + 1];
-    if (next === undefined || !(size > 0 && next > size)) return [size];
-    const steps = Math.ceil(Math.log(next / size) / Math.log(STEP) - 1e-9);
-    return Array.from({ length: steps }, (_, k) => size * (next / size) ** (k / steps));
-  });
-}
-
-/** What would be changed or mended: two ways in which one sensor fails are one decision. */
-export const decisionOf = (m: Pick<Member, 'is' | 'name' | 'position'>): string =>
-  `${m.is}|${m.name}|${m.position ?? ''}`;
-
-/** All that a hypothesis would have changed or mended; empty for a cause outside the circuit. */
-export const decisionsOf = (h: Pick<Hypothesis, 'members'>): string =>
-  [...new Set(h.members.map(decisionOf))].sort().join(' + ');
-
-/** "plug 3", "battery": as a person calls it. */
-export const calledOf = (m: Pick<Member, 'element' | 'name' | 'position'>): string =>
-  m.position === null ? m.name : m.element;
-
-export const OUTSIDE: Hypothesis = { key: 'outside', members: [], weight: 0 };
-
-interface Setup {
-  readonly solver: FastSolver;
-  readonly opened: readonly number[];
-  readonly state: string;
-  readonly read: readonly {
-    readonly instance: number;
-    readonly red: number;
-    readonly black: number;
-    readonly element: number;
-    readonly scale: number;
-  }[];
-  readonly isOhms: boolean;
-}
+/** Mean and standard deviation of a reading over the samples; of ohms, of their logarithm. */
+type Moments = readonly [mean: number, sd: number];
 
 /** Predicts every probe of the circuit under every hypothesis. Depends on no evidence: worth keeping. */
 export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: readonly Hypothesis[]): Predictions {
-  const elements = expandElements(circuit, wiring);
-  const { systemVoltage_V } = wiring;
-  const sources = elements.filter((e) => e.kind === 'source');
-  const resistors = elements.filter((e) => e.kind !== 'source');
-  const nodes = [...new Set([circuit.reference, ...elements.flatMap((e) => [e.from, e.to])])];
-  const at = (node: string): number => nodes.indexOf(node);
-  const index = new Map(resistors.map((e, i) => [e.id, i]));
-  const volts = (e: LibraryElement): number =>
-    (circuit.values[e.value]?.value ?? 0) * (circuit.follows && systemVoltage_V ? systemVoltage_V / 12 : 1);
-  const pattern: Pattern = {
-    nodes,
-    from: Int32Array.from(resistors, (e) => at(e.from)),
-    to: Int32Array.from(resistors, (e) => at(e.to)),
-  };
-  const instances: Instance[] = [];
-  const setups: Setup[] = [];
-  const shared = new Map<string, { setup: Setup; read: Setup['read'][number][] }>();
-  for (const p of expandProbes(circuit, wiring)) {
-    const instance = instances.length;
-    instances.push({ test: p.test, position: p.position, mode: p.mode });
-    const opened = (p.opened ?? []).map((o) => index.get(o) ?? -1);
-    const one = {
-      instance,
-      red: p.red ? at(p.red) : -1,
-      black: p.black ? at(p.black) : -1,
-      element: p.element ? (index.get(p.element) ?? -1) : -1,
-      scale: p.scale ?? 1,
-    };
-    if (p.mode === 'resistance') {
-      setups.push({
-        solver: new FastSolver(pattern, new Map([[one.black, 0]]), one.red, 1),
-        opened,
-        state: p.state,
-        read: [one],
-        isOhms: true,
-      });
-      continue;
-    }
-    const key = `${p.state}|${opened.join()}`;
-    const known = shared.get(key);
-    if (known) {
-      known.read.push(one);
-      continue;
-    }
-    const read = [one];
-    const setup: Setup = {
-      solver: new FastSolver(
-        pattern,
-        new Map([[at(circuit.reference), 0], ...sources.map((s) => [at(s.from), volts(s)] as const)]),
-        -1,
-        0,
-      ),
-      opened,
-      state: p.state,
-      read,
-      isOhms: false,
-    };
-    shared.set(key, { setup, read });
-    setups.push(setup);
-  }
-  const draws = tolerances(circuit, resistors);
-  const mean = new Float64Array(hypotheses.length * instances.length);
+  const net = netOf(circuit, wiring);
+  const { instances, setups } = setupsOf(circuit, wiring, net);
+  const n = instances.length;
+  const samples = tolerances(circuit, net.resistors);
+  const mean = new Float64Array(hypotheses.length * n);
   const sd = new Float64Array(mean.length);
-  const good: { mean: number; sd: number }[] = instances.map(() => ({ mean: 0, sd: 0 }));
-  const conductance_S = new Float64Array(resistors.length);
+  const good = instances.map(() => ({ mean: 0, sd: 0 }));
   for (const setup of setups) {
-    const solve = (d: number, members: readonly Member[]): Float64Array => {
-      fillConductances(conductance_S, draws[d] as Float64Array, resistors, setup, members, index);
-      return setup.solver.solve(conductance_S);
-    };
-    const across = (v: Float64Array, element: number): number =>
-      cell(v, cell(pattern.from, element)) - cell(v, cell(pattern.to, element));
-    const shown = (v: Float64Array, one: Setup['read'][number]): number =>
-      one.scale *
-      (one.element >= 0
-        ? across(v, one.element) * cell(conductance_S, one.element)
-        : cell(v, one.red) - cell(v, one.black));
-    const momentsOf = (
-      members: readonly Member[],
-      keepVolts?: (v: Float64Array) => void,
-    ): (readonly [number, number])[] => {
-      const all = setup.read.map(() => new Float64Array(DRAWS));
-      for (let d = 0; d < DRAWS; d++) {
-        const v = solve(d, members);
-        keepVolts?.(v);
-        for (const [r, one] of setup.read.entries()) (all[r] as Float64Array)[d] = shown(v, one);
-      }
-      return all.map((values) => (setup.isOhms ? momentsOfLog(values) : moments(values)));
-    };
-    const healthyVolts: Float64Array[] = [];
-    const healthy = momentsOf([], (v) => {
-      healthyVolts.push(v.slice());
+    const predictor = new SetupPredictor(setup, net, samples);
+    setup.read.forEach((probes, r) => {
+      const [middle, spread] = cell(predictor.healthy, r);
+      good[probes.instance] = { mean: middle, sd: spread };
     });
-    for (const [r, [middle, spread]] of healthy.entries())
-      good[setup.read[r]?.instance ?? 0] = { mean: middle, sd: spread };
-    // In ohms the meter's own current tells: what carries none of it can change without being seen. (In volts an open wire leaves a point to nobody, and is seen.)
-    const isIdle = (element: number): boolean =>
-      setup.isOhms &&
-      element >= 0 &&
-      healthyVolts.every(
-        (v) =>
-          Math.abs(across(v, element)) <=
-          IDLE *
-            Math.min(
-              FLOATING_V,
-              v.reduce((m, x) => Math.max(m, Math.abs(x)), 0),
-            ),
-      );
-    const idle = new Map<string, boolean>();
     for (const [h, { members }] of hypotheses.entries()) {
-      const changesNothing = members.every((m) => {
-        const known = idle.get(m.element) ?? isIdle(index.get(m.element) ?? -1);
-        idle.set(m.element, known);
-        return known;
+      const predicted = predictor.predict(members);
+      setup.read.forEach((probes, r) => {
+        [mean[h * n + probes.instance], sd[h * n + probes.instance]] = cell(predicted, r);
       });
-      for (const [r, [middle, spread]] of (changesNothing ? healthy : momentsOf(members)).entries()) {
-        const k = h * instances.length + (setup.read[r]?.instance ?? 0);
-        mean[k] = middle;
-        sd[k] = spread;
-      }
     }
   }
   const even = evenly(instances, good);
-  for (let k = 0; k < sd.length; k++) sd[k] = cell(sd, k) * cell(even, k % instances.length);
+  for (let k = 0; k < sd.length; k++) sd[k] = cell(sd, k) * cell(even, k % n);
   return {
     instances,
     hypotheses,
     mean,
     sd,
-    ...reachOf(hypotheses, mean, instances.length),
-    loose: looseAt(hypotheses, mean, sd, instances.length),
-    volts: Math.max(1, ...sources.map(volts)),
-    sourceSpread: Math.max(0, ...sources.map((e) => circuit.values[e.value]?.spread ?? 0)),
+    ...reachOf(hypotheses, mean, n),
+    loose: looseAt(hypotheses, mean, sd, n),
+    volts: Math.max(1, ...net.sources.map(net.volts)),
+    sourceSpread: Math.max(0, ...net.sources.map((e) => circuit.values[e.value]?.spread ?? 0)),
   };
+}
+
+/** One setup of the meter, solved for good parts and for faults, over all samples of tolerances. */
+class SetupPredictor {
+  readonly healthy: readonly Moments[];
+  private readonly conductance_S: Float64Array;
+  private readonly healthyVolts: Float64Array[] = [];
+  private readonly idle = new Map<string, boolean>();
+
+  constructor(
+    private readonly setup: MeterSetup,
+    private readonly net: Net,
+    private readonly samples: readonly Float64Array[],
+  ) {
+    this.conductance_S = new Float64Array(net.resistors.length);
+    this.healthy = this.solveAll([], (v) => {
+      this.healthyVolts.push(v.slice());
+    });
+  }
+
+  /** By reading of the setup. */
+  predict(members: readonly Member[]): readonly Moments[] {
+    return members.every((m) => this.changesNothing(m.element)) ? this.healthy : this.solveAll(members);
+  }
+
+  private solveAll(members: readonly Member[], keepVolts?: (v: Float64Array) => void): readonly Moments[] {
+    const { setup, net, conductance_S } = this;
+    const all = setup.read.map(() => new Float64Array(DRAWS));
+    for (const [d, ohms] of this.samples.entries()) {
+      fillConductances(conductance_S, ohms, net, setup, members);
+      const v = setup.solver.solve(conductance_S);
+      keepVolts?.(v);
+      setup.read.forEach((probes, r) => {
+        cell(all, r)[d] = shownBy(probes, net, v, conductance_S);
+      });
+    }
+    return all.map((values) => (setup.isOhms ? momentsOfLog(values) : moments(values)));
+  }
+
+  private changesNothing(element: string): boolean {
+    const known = this.idle.get(element) ?? this.isIdle(this.net.index.get(element) ?? -1);
+    this.idle.set(element, known);
+    return known;
+  }
+
+  /**
+   * In ohms the meter's own current tells: what carries none of it can change without being seen. (In volts an open wire leaves a point
+   * to nobody, and is seen.)
+   */
+  private isIdle(element: number): boolean {
+    if (!this.setup.isOhms || element < 0) return false;
+    return this.healthyVolts.every((v) => {
+      const most = v.reduce((m, x) => Math.max(m, Math.abs(x)), 0);
+      return Math.abs(across(this.net, v, element)) <= IDLE * Math.min(FLOATING_V, most);
+    });
+  }
 }
 
 function fillConductances(
   conductance_S: Float64Array,
   ohms: Float64Array,
-  resistors: readonly PlacedElement[],
-  setup: Setup,
+  { resistors, index }: Net,
+  setup: MeterSetup,
   members: readonly Member[],
-  index: ReadonlyMap<string, number>,
 ): void {
   for (let i = 0; i < conductance_S.length; i++) {
-    const closedIn = (resistors[i] as PlacedElement).closedIn;
+    const closedIn = cell(resistors, i).closedIn;
     conductance_S[i] = closedIn && !closedIn.includes(setup.state) ? 0 : 1 / cell(ohms, i);
   }
   for (const m of members) {
@@ -247,8 +127,7 @@ function fillConductances(
     const now = cell(conductance_S, i);
     if (m.fault === 'open') conductance_S[i] = 0;
     else if (m.fault === 'resistance')
-      conductance_S[i] =
-        now === 0 && (resistors[i] as PlacedElement).kind === 'switch' ? 0 : 1 / Math.max(TINY_ohm, m.ohms);
+      conductance_S[i] = now === 0 && cell(resistors, i).kind === 'switch' ? 0 : 1 / Math.max(TINY_ohm, m.ohms);
     else if (now > 0) conductance_S[i] = 1 / (1 / now + m.ohms);
   }
   for (const o of setup.opened) if (o >= 0) conductance_S[o] = 0;

@@ -3,7 +3,8 @@ import { printValue } from '../quantity/print';
 import type { Position } from '../judge/types';
 import type { Wiring } from '../circuits/expand';
 import type { LibraryCircuit } from '../circuits/types';
-import { OUTSIDE, predictAll } from './predict';
+import { OUTSIDE } from './hypotheses';
+import { predictAll } from './predict';
 import type { Instance, Predictions } from './predictions';
 import type { Hypothesis, Measured } from './types';
 

@@ -1,5 +1,5 @@
 import { cell } from '../numerics/cell';
-import { calledOf, decisionOf } from './predict';
+import { calledOf, decisionOf } from './hypotheses';
 import type { Suspect, WeighedEvidence } from './types';
 import type { Seen, Weighing } from './weigh';
 

@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { findTest } from '../../core/catalogue/catalogue';
 import type { Wiring } from '../../core/circuits/expand';
 import type { LibraryCircuit } from '../../core/circuits/types';
-import { calledOf, singleHypotheses } from '../../core/diagnosis/predict';
+import { calledOf, singleHypotheses } from '../../core/diagnosis/hypotheses';
 import type { ShownFault } from '../../core/diagnosis/predicted-readings';
 import type { Hypothesis } from '../../core/diagnosis/types';
 import { positionWords } from '../../core/judge/words';
