@@ -1,5 +1,4 @@
 import fc from 'fast-check';
-import { OPEN_JOB, RECORD_READING, SHELVE } from '../formats/requests';
 import { findTest } from '../core/catalogue/catalogue';
 import { readReadingsCsv } from '../formats/readings-csv';
 import { judgeRun } from './judging/judge-run';
@@ -7,6 +6,9 @@ import { readInstrument, readLeadZero } from '../formats/instrument';
 import { problemDetails } from '../formats/problem';
 import { readJson, schema, validate } from '../formats/validate';
 import { currentReadings } from './judging/corrections';
+import { OPEN_JOB } from '../formats/requests/jobs';
+import { SHELVE } from '../formats/requests/specifications';
+import { RECORD_READING } from '../formats/requests/runs';
 
 const paths = (check: ReturnType<typeof schema>, document: unknown): string[] => {
   const result = validate(check, document);

@@ -1,7 +1,6 @@
 import type { Limits } from '../core/limits/types';
 import { checkLimits } from '../core/limits/check';
 import type { Result } from '../core/foundation/result';
-import { type TestSetDocument } from '../formats/test-set';
 import { judgeDocument, judgeText } from './judging/judge-document';
 import { solveText } from './circuits/solve-document';
 import { diagnoseText } from './diagnosis/diagnose-document';
@@ -142,7 +141,7 @@ describe.each<[string, object, (text: string) => Result<unknown>]>([
 test.each(numbersIn(SETS).map((p) => [pointer(p.slice(1)), p] as const))(
   'NaN in a document that a program made: %s',
   (path, [set = '', ...p]) => {
-    const result = judgeDocument(replaced(SETS[set], p, NaN) as TestSetDocument);
+    const result = judgeDocument(replaced(SETS[set], p, NaN));
     expect(result).toMatchObject({ ok: false });
     if (!result.ok) expect(result.error.map((e) => e.path)).toContain(path);
   },

@@ -4,17 +4,17 @@ import type { Evidence, Known } from '../core/evidence/types';
 import type { FindingBody, ProposedFinding, RuledOut } from '../core/evidence/finding';
 import type { WeighedCircuit } from '../core/diagnosis/case';
 import type { OpenQuotation } from '../core/repair/quotation';
-import type { RepairView } from '../formats/repair';
 import type { Stands } from '../core/job/progress';
 import type { Plan } from '../core/plan/types';
-import type { Intake } from '../formats/job-requests';
-import type { FreezeFrame } from '../formats/requests';
 import type { Role } from '../core/foundation/vocabulary';
 import type { DecisionRule } from '../core/metrology/conformity';
 import type { Scope } from '../core/specifications/types';
 import type { Phase } from '../core/codes/phases';
 import type { Condition, Judgement, JudgedReading, Limits, Position } from '../core/judge/types';
 import type { AccuracyRange } from '../core/metrology/instrument';
+import type { FreezeFrame } from '../formats/requests/codes';
+import type { Intake } from '../formats/requests/intake';
+import type { RepairView } from './repair-view';
 
 /** What the server shows and the screens draw. Times are ISO 8601 in UTC. */
 

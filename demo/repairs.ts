@@ -3,7 +3,7 @@ import type { Position } from '../core/judge/types';
 import { checkCharacter } from '../core/repair/coding';
 import type { OneOrSetInputs } from '../core/repair/one-or-set';
 import { SEQUENCES } from '../core/repair/sequences';
-import type { KeepServiceData } from '../formats/repair';
+import type { KeepServiceData } from '../formats/requests/service-data';
 
 /** How the stories went on after their finding. All made up. */
 export type DemoStep =

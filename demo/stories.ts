@@ -1,6 +1,6 @@
 import type { Evidence } from '../core/evidence/types';
-import type { Intake } from '../formats/job-requests';
 import type { Picture } from './pictures';
+import type { Intake } from '../formats/requests/intake';
 
 /** What was asked, seen and found in jobs of the invented fleet. All made up. */
 export interface DemoStory {

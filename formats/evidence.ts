@@ -1,8 +1,8 @@
 import { type Engine } from '../core/engine/layout';
 import type { Evidence } from '../core/evidence/types';
 import type { Position } from '../core/judge/types';
-import { EVIDENCE_BODY } from './job-requests';
 import { schema } from './validate';
+import { EVIDENCE_BODY } from './requests/evidence';
 
 /** `mudflat/evidence` in, `mudflat/diagnosis` out. */
 export interface EvidenceDocument {

@@ -24,9 +24,9 @@ jest.mock('@/server/policy/authorize', () => ({
     ),
 }));
 
-import { OPEN_JOB, type OpenJob } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { answer, guard, handleBytes, handleJson, isId, readText } from './handler';
+import { OPEN_JOB, type OpenJob } from '@/formats/requests/jobs';
 
 const ID = '01935b2e-7f3a-7000-8000-000000000001';
 const check = schema<OpenJob>(OPEN_JOB);

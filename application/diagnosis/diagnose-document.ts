@@ -3,9 +3,8 @@ import { findCircuit } from '../../core/circuits/library';
 import { findTest } from '../../core/catalogue/catalogue';
 import { decodeCode } from '../../core/codes/decode';
 import { diagnose } from '../../core/diagnosis/diagnose';
-import type { Diagnosis, Measured } from '../../core/diagnosis/types';
+import type { Diagnosis, Measured, Observed } from '../../core/diagnosis/types';
 import { checkEngine } from '../../core/engine/layout';
-import type { Evidence } from '../../core/evidence/types';
 import { readEntry } from '../../core/limits/entry';
 import { entryToBase } from '../../core/quantity/entry';
 import { requireUnit } from '../../core/quantity/units';
@@ -37,10 +36,10 @@ export function diagnoseDocument(d: EvidenceDocument): Result<DiagnosisDocument>
     problems.push(...read.error);
     return [];
   });
-  const observed = (d.observations ?? []).flatMap((o, i): Evidence[] => {
+  const observed = (d.observations ?? []).flatMap((o, i): Observed[] => {
     const valid = validate(checkObservation, o);
     if (!valid.ok) problems.push(...valid.error.map((p) => ({ ...p, path: `/observations/${i}${p.path}` })));
-    return valid.ok ? [valid.value] : [];
+    return valid.ok ? [{ body: valid.value }] : [];
   });
   const coded = (d.codes ?? []).flatMap((c, i): number[] => {
     const meaning = decodeCode(c);

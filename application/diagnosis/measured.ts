@@ -9,18 +9,12 @@ export function measuredOf(
   unitOfLimits: string,
   quantity: Parameters<typeof requireUnit>[1],
   readings: readonly JudgedReading[],
-  under: readonly Moment[] = [],
-  at?: string,
+  more: Pick<Measured, 'under' | 'at' | 'run'> = {},
 ): Measured[] {
   const unit = requireUnit(unitOfLimits, quantity);
   if (!unit.ok) return [];
   return readings.flatMap((r): Measured[] => {
-    const plain = {
-      test,
-      position: r.position,
-      ...(under.length ? { under } : {}),
-      ...(at === undefined ? {} : { at }),
-    };
+    const plain = { test, position: r.position, ...more };
     if (r.verdict === 'open' || (r.value === null && r.verdict !== 'not-measured' && r.wander === null))
       return [{ ...plain, kind: 'overload', value: 0, u: 0 }];
     if (r.verdict === 'unsteady') return [{ ...plain, kind: 'unsteady', value: 0, u: 0 }];

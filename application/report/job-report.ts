@@ -1,4 +1,4 @@
-import { evidenceWords } from '../../core/evidence/rules';
+import { evidenceWords } from '../../core/evidence/kinds/kinds';
 import { findingWords } from '../../core/evidence/finding';
 import { positionWords } from '../../core/judge/words';
 import { groupedCode } from '../../core/repair/coding';

@@ -118,8 +118,8 @@ describe('weighing a case', () => {
       ...EMPTY,
       measured,
       observed: [
-        { kind: 'cut-out' as const, position: 3, faultPresent: true, change: 'none' as const },
-        { kind: 'swap' as const, part: 'injector', from: 3, to: 1, outcome: 'followed' as const },
+        { body: { kind: 'cut-out' as const, position: 3, faultPresent: true, change: 'none' as const } },
+        { body: { kind: 'swap' as const, part: 'injector', from: 3, to: 1, outcome: 'followed' as const } },
       ],
     };
     const [glow, injectors] = weighCase(seen, kept);

@@ -3,13 +3,13 @@ import { groupBy } from '../foundation/collections';
 import type { Wiring } from '../circuits/expand';
 import type { LibraryCircuit } from '../circuits/types';
 import { CORE_VERSION } from '../foundation/version';
-import type { Evidence } from '../evidence/types';
 import type { Position } from '../judge/types';
 import { diagnose, prepare, type Prepared } from './diagnose';
-import { type History, momentsOf, oddsFrom } from './priors';
+import { momentsOf } from '../evidence/kinds/supposition';
+import { type History, oddsFrom } from './priors';
 import { readAsShown, shownPrediction } from './predicted-readings';
-import type { Diagnosis, Measured, Suspect } from './types';
-import { measuredWords } from './weigh';
+import type { Diagnosis, Measured, Observed, Suspect } from './types';
+import { pointOf } from './weigh';
 
 /** All that a job knows, ready to be weighed against circuits. Plain data: it travels to a worker. */
 export interface Case {
@@ -17,7 +17,7 @@ export interface Case {
   /** The engine family's own before those for any. */
   readonly circuits: readonly LibraryCircuit[];
   readonly measured: readonly Measured[];
-  readonly observed: readonly Evidence[];
+  readonly observed: readonly Observed[];
   readonly coded: readonly number[];
   /** Areas of the catalogue that codes and complaint point at. */
   readonly areas: readonly string[];
@@ -123,7 +123,7 @@ function newestOf(measured: readonly Measured[]): Measured[] {
   return measured
     .toSorted((a, b) => (a.at === b.at ? 0 : (a.at ?? NOW) > (b.at ?? NOW) ? -1 : 1))
     .filter((m) => {
-      const key = `${m.test}|${m.position}`;
+      const key = pointOf(m);
       const n = (seen.get(key) ?? 0) + 1;
       seen.set(key, n);
       return n <= NEWEST;
@@ -180,19 +180,19 @@ const COMPARED = 8;
 function tellingMost(newest: readonly Measured[], leading: readonly Suspect[]): Measured[] {
   const loudness = new Map<string, number>();
   for (const w of leading.flatMap((s) => [...s.supports, ...s.contradicts]))
-    loudness.set(w.label, Math.max(loudness.get(w.label) ?? 0, Math.abs(w.nats)));
-  const points = new Map(newest.toReversed().map((m) => [`${m.test}|${m.position}`, m]));
+    if (w.point !== null) loudness.set(w.point, Math.max(loudness.get(w.point) ?? 0, Math.abs(w.nats)));
+  const points = new Map(newest.toReversed().map((m) => [pointOf(m), m]));
   return [...points.values()]
-    .map((m) => ({ m, loud: loudness.get(measuredWords(m)) ?? 0 }))
+    .map((m) => ({ m, loud: loudness.get(pointOf(m)) ?? 0 }))
     .sort((a, b) => b.loud - a.loud)
     .slice(0, COMPARED)
     .map((x) => x.m);
 }
 
 /** Observations that concern the circuit: of its parts, at its cylinders. */
-function observedIn(circuit: LibraryCircuit, observed: readonly Evidence[]): Evidence[] {
+function observedIn(circuit: LibraryCircuit, observed: readonly Observed[]): Observed[] {
   const parts = new Set(circuit.suspects.map((s) => s.name));
-  return observed.filter((e) => {
+  return observed.filter(({ body: e }) => {
     if ('part' in e && !parts.has(e.part)) return false;
     if (e.kind === 'cut-out') return circuit.area === 'Injectors';
     return e.kind !== 'swap' || circuit.perCylinder.length > 0;

@@ -43,7 +43,17 @@ function ask(
   coded: readonly number[] = [],
 ): Diagnosis {
   const { circuit, prepared } = of(id);
-  return diagnose({ circuit, cylinders: CYLINDERS, systemVoltage_V: 12, measured, observed, coded }, prepared);
+  return diagnose(
+    {
+      circuit,
+      cylinders: CYLINDERS,
+      systemVoltage_V: 12,
+      measured,
+      observed: observed.map((body) => ({ body })),
+      coded,
+    },
+    prepared,
+  );
 }
 /** Share of all suspects whose element begins so. */
 const share = (d: Diagnosis, ...elements: string[]): number =>

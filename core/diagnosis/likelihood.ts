@@ -1,10 +1,9 @@
 import { cell } from '../numerics/cell';
-import type { Evidence } from '../evidence/types';
-import { momentsOf } from './priors';
+import { chanceThere, type Moment } from '../evidence/kinds/supposition';
 import { normalCdf } from '../numerics/normal';
 import { OVERLOAD_ohm } from './predict';
 import { type Predictions, reachSd } from './predictions';
-import type { Hypothesis, Measured, Member, Moment } from './types';
+import type { Hypothesis, Measured } from './types';
 
 /** Chance of a bad contact, a misread or a wrong terminal at any one reading. Common practice, no source. */
 const MISREAD = 0.01;
@@ -38,13 +37,6 @@ export function readingLikelihood(
   return loose
     ? (1 - WANDERS_IF_LOOSE) * (there * steady(k) + (1 - there) * steady(healthy))
     : (1 - WANDERS_ANYWAY) * steady(k);
-}
-
-/** What comes and goes is there half of the time; where it is said to depend on something, mostly then and hardly ever else. The complaint knows better than the data. Common practice, no source. */
-function chanceThere(h: Hypothesis, under: readonly Moment[], shows: readonly Moment[]): number {
-  const bound = shows.length ? shows : [...new Set(h.members.flatMap((m) => (m.intermittent ? m.when : [])))];
-  if (bound.length === 0 || under.length === 0) return 0.5;
-  return bound.some((w) => under.includes(w)) ? 0.8 : 0.08;
 }
 
 /**
@@ -146,56 +138,3 @@ export const spreadShown = (
   mode === 'resistance'
     ? Math.hypot(own, MODEL, CONTACT.resistance / Math.exp(mean))
     : Math.hypot(own, CONTACT[mode], modelSpread(p, mode) * Math.abs(mean));
-
-/** How likely other evidence is under a hypothesis. Common practice, no source: the numbers say which mistakes happen. */
-export function observationLikelihood(h: Hypothesis, e: Evidence, shows: readonly Moment[] = []): number {
-  const here = (position: unknown): readonly Member[] =>
-    h.members.filter((m) => m.position !== null && m.position === position);
-  switch (e.kind) {
-    case 'swap': {
-      const own = here(e.from);
-      const bad = own.some((m) => m.is === 'part' && m.name === e.part);
-      if (bad) return { followed: 0.9, stayed: 0.04, gone: 0.06 }[e.outcome];
-      const path = own.some((m) => m.is === 'path') || h.members.some((m) => m.is === 'shared');
-      return path
-        ? { followed: 0.03, stayed: 0.85, gone: 0.12 }[e.outcome]
-        : { followed: 0.04, stayed: 0.9, gone: 0.06 }[e.outcome];
-    }
-    case 'cut-out': {
-      if (!e.faultPresent) return 1;
-      const dead = here(e.position).length > 0 || h.members.some((m) => m.is === 'shared');
-      return (e.change === 'none') === dead ? 0.9 : 0.1;
-    }
-    case 'wiggle': {
-      const paths = h.members.filter(
-        (m) => m.is === 'path' && (e.position === undefined || m.position === e.position || m.position === null),
-      );
-      const broke = paths.some((m) => m.intermittent) ? 0.85 : paths.length ? 0.5 : 0.03;
-      return e.outcome === 'broke' ? broke : 1 - broke;
-    }
-    case 'visual': {
-      const paths = h.members.some(
-        (m) => m.is === 'path' && (e.position === undefined || m.position === e.position || m.position === null),
-      );
-      return e.damaged ? (paths ? 0.4 : 0.03) : paths ? 0.6 : 0.97;
-    }
-    case 'new-part': {
-      const bad = h.members.some(
-        (m) =>
-          m.is === 'part' &&
-          m.name === e.part &&
-          (e.position === undefined || m.position === null || m.position === e.position),
-      );
-      const cured = bad ? (h.members.length > 1 ? 0.1 : 0.88) : 0.05;
-      return e.outcome === 'cured' ? cured : e.outcome === 'no change' ? 1 - cured : 1;
-    }
-    case 'drive': {
-      if (h.members.length === 0) return 0.5;
-      // What is always there shows in any drive; what comes and goes, where its conditions were met.
-      const showed = h.members.every((m) => m.intermittent) ? chanceThere(h, momentsOf(e.conditions), shows) : 0.9;
-      return e.outcome === 'showed' ? showed : 1 - showed;
-    }
-    case 'repair':
-      return 1;
-  }
-}

@@ -1,6 +1,6 @@
 import type { LibraryCircuit } from '../circuits/types';
 import type { DriveCondition, Evidence } from '../evidence/types';
-import type { Member, Moment, Odds } from './types';
+import type { Member, Odds } from './types';
 
 /** A finding of an earlier job: of this unit, or of the fleet on engines of the same family. */
 export interface PastFinding {
@@ -105,15 +105,6 @@ function fromConditions(conditions: readonly DriveCondition[]): Odds[] {
     ? [{ intermittent: true, factor: INTERMITTENT, why: 'the complaint comes and goes' }]
     : [{ intermittent: true, factor: STEADY_COMPLAINT, why: 'the complaint is not said to come and go' }];
 }
-
-/** Of the conditions of a complaint or a drive, those that something may depend on. */
-export const momentsOf = (conditions: readonly DriveCondition[]): Moment[] => [
-  ...new Set(
-    conditions.flatMap((c): Moment[] =>
-      c === 'cold' || c === 'hot' || c === 'load' ? [c] : c === 'towing' ? ['load'] : [],
-    ),
-  ),
-];
 
 /** Parts that evidence says were renewed. */
 export const renewedBy = (all: readonly { readonly body: Evidence; readonly days: number }[]): Renewed[] =>

@@ -12,7 +12,7 @@ const suspect = (name: string, position: number | null, probability: number, mor
   is: 'part',
   name,
   probability,
-  supports: [{ label: `${name} read`, nats: 4, strength: 'strongly' }],
+  supports: [{ label: `${name} read`, ref: refOf(`${name} read`), point: null, nats: 4, strength: 'strongly' }],
   contradicts: [],
   ...more,
 });
@@ -31,8 +31,7 @@ const said = (stand: Statement['stand'], position: number | null, name = 'plug')
   text: 'x',
   from: [{ kind: 'run', id: 'r1', label: 'Glow plugs' }],
 });
-const propose = (known: Known, ...suspects: readonly Suspect[]) =>
-  proposeWithCircuits(known, [diagnosis(suspects)], refOf);
+const propose = (known: Known, ...suspects: readonly Suspect[]) => proposeWithCircuits(known, [diagnosis(suspects)]);
 
 test('what the circuit is sure of is proposed, with what it rests on', () =>
   expect(propose(NOTHING, suspect('module', null, 0.98))).toEqual([
@@ -58,7 +57,7 @@ test('several of a kind are one finding; the least sure one says how sure', () =
     { text: 'The plugs of cylinders 2 and 4 are bad', confidence: 'probable' },
   ]));
 test('a cause outside the circuit: it convicts nobody', () =>
-  expect(proposeWithCircuits(NOTHING, [diagnosis([suspect('plug', 3, 0.75)], 0.25)], refOf)).toEqual([]));
+  expect(proposeWithCircuits(NOTHING, [diagnosis([suspect('plug', 3, 0.75)], 0.25)])).toEqual([]));
 
 describe('joined with the rules', () => {
   test('what a rule only suspects, the circuit convicts', () =>

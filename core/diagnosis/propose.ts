@@ -18,16 +18,11 @@ const CERTAIN = 0.97;
 const OUTSIDE = 0.2;
 
 /**
- * Findings that the evidence would bear: what its rules convict, joined with what the circuits behind the readings do. `refOf` finds the reading or
- * observation that a label of weighed evidence stands for. Where a rule contradicts itself, no circuit makes the finding certain.
+ * Findings that the evidence would bear: what its rules convict, joined with what the circuits behind the readings do. Where a rule contradicts itself, no circuit makes the finding certain.
  */
-export function proposeWithCircuits(
-  known: Known,
-  diagnoses: readonly Diagnosis[],
-  refOf: (label: string) => Ref | undefined,
-): ProposedFinding[] {
+export function proposeWithCircuits(known: Known, diagnoses: readonly Diagnosis[]): ProposedFinding[] {
   const all = groupBy(
-    [...proposeFindings(known), ...diagnoses.flatMap((d) => fromCircuit(d, refOf))],
+    [...proposeFindings(known), ...diagnoses.flatMap(fromCircuit)],
     (p) => `${p.target.kind}|${p.target.name}`,
   );
   return [...all.values()]
@@ -36,7 +31,7 @@ export function proposeWithCircuits(
 }
 
 /** One proposal per kind of thing that the circuit believes to be bad. */
-function fromCircuit(d: Diagnosis, refOf: (label: string) => Ref | undefined): ProposedFinding[] {
+function fromCircuit(d: Diagnosis): ProposedFinding[] {
   if (d.unexplained > OUTSIDE) return [];
   return [...groupBy(d.suspects, (s) => `${s.is}|${s.name}`).values()].flatMap((kind) => {
     const places = [...groupBy(kind, (s) => s.position ?? '').values()].filter((at) => shareOf(at) >= BELIEVED);
@@ -48,7 +43,7 @@ function fromCircuit(d: Diagnosis, refOf: (label: string) => Ref | undefined): P
       ...new Map(
         places
           .flat()
-          .flatMap((s) => s[side].flatMap((w) => refOf(w.label) ?? []))
+          .flatMap((s) => s[side].flatMap((w) => w.ref ?? []))
           .map((r) => [`${r.id}|${r.label}`, r]),
       ).values(),
     ];

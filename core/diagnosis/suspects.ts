@@ -28,10 +28,10 @@ export function suspectsOf(r: Weighing): Suspect[] {
       const member = r.hypotheses[cell(of, 0)]?.members.find((m) => m.key === key);
       if (!member) throw new Error(`no hypothesis for ${key}`);
       const [own, saysOf] = [new Set(of), new Map<Seen, Weight>()];
-      const weighed = r.evidence.map(({ label, seen }) => {
+      const weighed = r.evidence.map(({ label, ref, point, seen }) => {
         const weight = saysOf.get(seen) ?? weighOne(seen, r, own);
         saysOf.set(seen, weight);
-        return { label, ...weight };
+        return { label, ref, point, ...weight };
       });
       return {
         key,
@@ -49,7 +49,7 @@ export function suspectsOf(r: Weighing): Suspect[] {
 }
 const SHOWN = 0.005;
 const NOTABLE = 0.7;
-type Weight = Omit<WeighedEvidence, 'label'>;
+type Weight = Pick<WeighedEvidence, 'nats' | 'strength'>;
 
 /** How much likelier one piece of evidence is if the suspect is true, in the size that fits all of it, than if it is any of the others as they stood before. */
 function weighOne({ likelihood }: Seen, { prior, posterior }: Weighing, of: ReadonlySet<number>): Weight {

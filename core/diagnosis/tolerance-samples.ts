@@ -26,7 +26,7 @@ export function deviation(part: number, draw: number): number {
   const pair = draw >> 1;
   const order = ORDERS[mixed % ORDERS.length] ?? ORDERS[0];
   const isFlipped = ((mixed >>> (8 + pair)) & 1) === 1;
-  const size = DEVIATIONS[cell(order, pair)] ?? 0;
+  const size = cell(DEVIATIONS, cell(order, pair));
   return isFlipped === (draw % 2 === 1) ? size : -size;
 }
 

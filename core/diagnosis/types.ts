@@ -1,7 +1,8 @@
 import type { Wiring } from '../circuits/expand';
 import type { LibraryCircuit } from '../circuits/types';
 import type { Position } from '../judge/types';
-import type { Evidence } from '../evidence/types';
+import type { Moment } from '../evidence/kinds/supposition';
+import type { Evidence, Ref } from '../evidence/types';
 
 /** A reading as evidence, in ohms, volts or amperes. */
 export interface Measured {
@@ -16,8 +17,17 @@ export interface Measured {
   readonly under?: readonly Moment[] | undefined;
   /** When it was read (ISO 8601, UTC); absent: now. */
   readonly at?: string | undefined;
+  /** Id of the test run in which it was read; absent: of a file. */
+  readonly run?: string | undefined;
 }
-export type Moment = 'cold' | 'hot' | 'load';
+
+/** Evidence that is no reading, as it is weighed. */
+export interface Observed {
+  /** Of the recorded evidence; absent: of a file. */
+  readonly id?: string | undefined;
+  readonly body: Evidence;
+}
+export type { Moment };
 
 /** Something that makes what is named likelier or less likely before anything was measured. */
 export interface Odds {
@@ -34,7 +44,7 @@ export interface Odds {
 export interface DiagnosisInputs extends Wiring {
   readonly circuit: LibraryCircuit;
   readonly measured: readonly Measured[];
-  readonly observed: readonly Evidence[];
+  readonly observed: readonly Observed[];
   /** Cylinders that fault codes name. */
   readonly coded: readonly number[];
   /** Age, history of the unit and the fleet, the complaint. */
@@ -68,6 +78,10 @@ export interface Member {
 
 export interface WeighedEvidence {
   readonly label: string;
+  /** The run or the evidence that it comes from; `null` where that has no id. */
+  readonly ref: Ref | null;
+  /** Of a reading: its test and position, as one key. `null` for other evidence. */
+  readonly point: string | null;
   /** Natural logarithm of how much likelier the evidence is if the suspect is true than if it is not. */
   readonly nats: number;
   readonly strength: 'strongly' | 'clearly' | 'slightly';

@@ -1,9 +1,10 @@
 import { cell } from '../numerics/cell';
 import { findTest } from '../catalogue/catalogue';
 import { groupBy } from '../foundation/collections';
-import { evidenceWords } from '../evidence/rules';
+import { evidenceLikelihood, evidenceWords } from '../evidence/kinds/kinds';
+import type { Evidence, Ref } from '../evidence/types';
 import { positionWords } from '../judge/words';
-import { commonPart, observationLikelihood, readingLikelihood } from './likelihood';
+import { commonPart, readingLikelihood } from './likelihood';
 import type { Predictions } from './predictions';
 import { shownReading } from './predicted-readings';
 import type { DiagnosisInputs, Hypothesis, Measured, Member } from './types';
@@ -15,6 +16,8 @@ const CODED = 6;
 
 export interface Weighed {
   readonly label: string;
+  readonly ref: Ref | null;
+  readonly point: string | null;
   readonly seen: Seen;
 }
 
@@ -95,10 +98,9 @@ function evidenceUnder(inputs: DiagnosisInputs, predictions: Predictions, { meas
   const { hypotheses } = predictions;
   const known = new Map<string, Seen>();
   // Where, and in which words, makes no difference to what it says.
-  const weighedOnce = (e: DiagnosisInputs['observed'][number]): Seen => {
+  const weighedOnce = (e: Evidence): Seen => {
     const key = JSON.stringify({ ...e, where: '', seen: '', done: '', changed: '', note: '', photos: [] });
-    const made =
-      known.get(key) ?? seenAs(Float64Array.from(hypotheses, (h) => observationLikelihood(h, e, inputs.shows)));
+    const made = known.get(key) ?? seenAs(Float64Array.from(hypotheses, (h) => evidenceLikelihood(e, h, inputs.shows)));
     known.set(key, made);
     return made;
   };
@@ -108,6 +110,8 @@ function evidenceUnder(inputs: DiagnosisInputs, predictions: Predictions, { meas
       // What the common part costs is told with the first reading of the test.
       return readings.map(({ m, instance }, i) => ({
         label: measuredWords(m),
+        ref: m.run === undefined ? null : { kind: 'run' as const, id: m.run, label: measuredWords(m) },
+        point: pointOf(m),
         seen: seenAs(
           Float64Array.from(
             hypotheses,
@@ -118,7 +122,11 @@ function evidenceUnder(inputs: DiagnosisInputs, predictions: Predictions, { meas
         ),
       }));
     }),
-    ...observed.map((e) => ({ label: evidenceWords(e), seen: weighedOnce(e) })),
+    ...observed.map(({ id, body }) => {
+      const label = evidenceWords(body);
+      const ref = id === undefined ? null : { kind: 'evidence' as const, id, label };
+      return { label, ref, point: null, seen: weighedOnce(body) };
+    }),
   ];
 }
 
@@ -174,6 +182,9 @@ const oddsOf = (m: Member, { odds = [] }: DiagnosisInputs): number =>
         : f,
     1,
   );
+
+/** Where a reading was taken, as one key. */
+export const pointOf = (m: Pick<Measured, 'test' | 'position'>): string => JSON.stringify([m.test, m.position]);
 
 /** A reading as evidence is labelled with it: "Glow plugs, at the plug, cylinder 3: 201". */
 export function measuredWords(m: Measured): string {

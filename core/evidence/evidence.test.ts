@@ -3,7 +3,7 @@ import { findTest } from '../catalogue/catalogue';
 import { judgeSet } from '../judge/set';
 import { heldTogether, whatIsKnown } from './known';
 import { proposeFindings, ruledOutBy } from './finding';
-import { evidenceWords } from './rules';
+import { evidenceWords } from './kinds/kinds';
 import { type Evidence, type MeasuredRun, type RecordedEvidence, RULES, type RuleId, type Stand } from './types';
 
 // Which evidence proves what is common practice, no source.

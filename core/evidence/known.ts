@@ -3,7 +3,8 @@ import type { Position } from '../judge/types';
 import { groupBy } from '../foundation/collections';
 import { joinAnd } from '../quantity/print';
 import { RepairHistory } from './repair-history';
-import { differenceRules, evidenceRules, namedTestRules, patternRules, readingRules } from './rules';
+import { evidenceRules } from './kinds/kinds';
+import { differenceRules, namedTestRules, patternRules, readingRules } from './rules';
 import type { Contradiction, Known, MeasuredRun, RecordedEvidence, Statement, Target } from './types';
 
 /** All that a job's readings and other evidence prove, and what of it does not go together. The order of the evidence makes no difference but for repairs: what was seen before one is history. `telling` leaves out runs that say nothing of their own. */

@@ -1,6 +1,7 @@
 import type { TestDefinition } from '../catalogue/types';
 import type { Position } from '../judge/types';
-import { evidenceRules, isBare, isPath, partName, positionOf } from './rules';
+import { evidenceRules } from './kinds/kinds';
+import { isBare, isPath, partName, positionOf } from './rules';
 import type { Evidence, RecordedEvidence, Target } from './types';
 
 /**

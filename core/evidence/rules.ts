@@ -2,13 +2,11 @@ import type { TestDefinition } from '../catalogue/types';
 import { namePositions } from '../judge/summary';
 import { positionWords, shownUnit, verdictWord } from '../judge/words';
 import type { JudgedReading, Position } from '../judge/types';
-import { joinAnd, printValue } from '../quantity/print';
-import type { Evidence, MeasuredRun, RecordedEvidence, Ref, Stand, Statement, Target } from './types';
+import { printValue } from '../quantity/print';
+import { ofPosition, part, path, say } from './kinds/definition';
+import type { MeasuredRun, Ref, Statement, Target } from './types';
 
 /** Rules that say what evidence proves. Each looks at all of it and says what it can; which rule spoke is kept. */
-
-const part = (name: string, position: Position | null): Target => ({ kind: 'part', name, position });
-const path = (name: string, position: Position | null): Target => ({ kind: 'path', name, position });
 
 const fails = (r: JudgedReading): boolean => r.severity === 'fail';
 const good = (r: JudgedReading): boolean => r.severity === 'pass' || r.verdict === 'watch';
@@ -61,8 +59,6 @@ const PATHS: ReadonlySet<string> = new Set([
 /** The cylinder of a reading; `null` where positions are states, pins or places. */
 export const positionOf = (t: TestDefinition, position: Position): Position | null =>
   t.layout === 'cylinders' ? position : null;
-const where = (p: Position | null): string =>
-  p === null ? '' : typeof p === 'number' ? ` of cylinder ${p}` : ` at ${p}`;
 
 /** Every reading that counts, as far as the reading alone goes. */
 export function readingRules(runs: readonly MeasuredRun[]): Statement[] {
@@ -80,15 +76,15 @@ export function readingRules(runs: readonly MeasuredRun[]): Statement[] {
               t.layout === 'cylinders' || t.layout === 'single' ? partName(t) : `${partName(t)} ${r.position}`,
               position,
             ),
-            `${capital(partName(t))}${position === null ? ` ${r.position}` : where(position)} reads ${r.entry}: ${wordOf(run, r)}.`,
+            `${capital(partName(t))}${position === null ? ` ${r.position}` : ofPosition(position)} reads ${r.entry}: ${wordOf(run, r)}.`,
             [runRef(run, r.position)],
           ),
         ];
       if (isBare(t)) {
         // Ohms alone do not prove a part: it may fail hot, or under load. The catalogue says what a test cannot prove.
         const text = fails(r)
-          ? `The ${partName(t)}${where(position)} by itself reads ${r.entry}, ${wordOf(run, r)}: it is bad.`
-          : `The ${partName(t)}${where(position)} by itself reads ${r.entry}: good as far as this test goes.`;
+          ? `The ${partName(t)}${ofPosition(position)} by itself reads ${r.entry}, ${wordOf(run, r)}: it is bad.`
+          : `The ${partName(t)}${ofPosition(position)} by itself reads ${r.entry}: good as far as this test goes.`;
         return [
           say('bare-part', fails(r) ? 'bad' : 'cleared', part(partName(t), position), text, [runRef(run, r.position)]),
         ];
@@ -99,7 +95,7 @@ export function readingRules(runs: readonly MeasuredRun[]): Statement[] {
               'measured',
               'suspect',
               part(partName(t), position),
-              `The ${partName(t)}${where(position)} in its circuit reads ${r.entry}, ${wordOf(run, r)}: the part, its wire or what feeds it.`,
+              `The ${partName(t)}${ofPosition(position)} in its circuit reads ${r.entry}, ${wordOf(run, r)}: the part, its wire or what feeds it.`,
               [runRef(run, r.position)],
             ),
           ]
@@ -128,7 +124,7 @@ export function differenceRules(runs: readonly MeasuredRun[]): Statement[] {
                   'measured',
                   'suspect',
                   path(name, position),
-                  `Through its wire the ${name}${where(position)} reads ${r.entry}, ${wordOf(circuit, r)}: the ${name} or its wire. Measure it by itself to tell them apart.`,
+                  `Through its wire the ${name}${ofPosition(position)} reads ${r.entry}, ${wordOf(circuit, r)}: the ${name} or its wire. Measure it by itself to tell them apart.`,
                   [runRef(circuit, r.position)],
                 ),
               ]
@@ -143,7 +139,7 @@ export function differenceRules(runs: readonly MeasuredRun[]): Statement[] {
               'in-circuit-minus-bare',
               'bad',
               path(name, position),
-              `By itself the ${name}${where(position)} is good (${alone.entry}), through its wire it reads ${r.entry}: the wire or its connector is bad.${words}`,
+              `By itself the ${name}${ofPosition(position)} is good (${alone.entry}), through its wire it reads ${r.entry}: the wire or its connector is bad.${words}`,
               from,
             ),
           ];
@@ -153,7 +149,7 @@ export function differenceRules(runs: readonly MeasuredRun[]): Statement[] {
               'in-circuit-minus-bare',
               'cleared',
               path(name, position),
-              `By itself and through its wire the ${name}${where(position)} reads nearly the same (${alone.entry} and ${r.entry}): the wire is good.`,
+              `By itself and through its wire the ${name}${ofPosition(position)} reads nearly the same (${alone.entry} and ${r.entry}): the wire is good.`,
               from,
             ),
           ];
@@ -255,199 +251,6 @@ export function namedTestRules(runs: readonly MeasuredRun[]): Statement[] {
     }
     return [];
   });
-}
-
-/** What the other evidence says. */
-export function evidenceRules(all: readonly RecordedEvidence[]): Statement[] {
-  return all.flatMap(({ id, body }) => ofEvidence(body, [{ kind: 'evidence', id, label: evidenceWords(body) }]));
-}
-
-function ofEvidence(e: Evidence, from: readonly Ref[]): Statement[] {
-  switch (e.kind) {
-    case 'swap':
-      return ofSwap(e, from);
-    case 'cut-out':
-      if (e.change === 'worse')
-        return [
-          say(
-            'cut-out',
-            'cleared',
-            { kind: 'mechanics', name: 'cylinder', position: e.position },
-            `Cylinder ${e.position} is missed when it is cut: it works.`,
-            from,
-          ),
-        ];
-      if (!e.faultPresent)
-        return [
-          say(
-            'cut-out',
-            'noted',
-            { kind: 'mechanics', name: 'cylinder', position: e.position },
-            `Cutting cylinder ${e.position} made no difference, but the fault was not there then: repeat it with the fault present.`,
-            from,
-          ),
-        ];
-      return [
-        say(
-          'cut-out',
-          'suspect',
-          part('injector', e.position),
-          `Cutting cylinder ${e.position} makes no difference: it does no work. Injector, its wire, or compression.`,
-          from,
-        ),
-      ];
-    case 'wiggle':
-      return [
-        say(
-          'wiggle',
-          e.outcome === 'broke' ? 'bad' : 'noted',
-          path(e.where, e.position ?? null),
-          e.outcome === 'broke'
-            ? `Moved at ${e.where}, the connection breaks: it is bad there.`
-            : `Moved at ${e.where}, the connection held.`,
-          from,
-        ),
-      ];
-    case 'visual':
-      return [
-        say(
-          'visual',
-          e.damaged ? 'bad' : 'noted',
-          path(e.where, e.position ?? null),
-          e.damaged
-            ? `Seen at ${e.where}: ${e.seen}.`
-            : `Looked at ${e.where}: ${e.seen}. It looks good, which proves nothing.`,
-          from,
-        ),
-      ];
-    case 'new-part':
-      return ofNewPart(e, from);
-    case 'drive':
-      return [
-        say(
-          'drive',
-          'noted',
-          { kind: 'mechanics', name: 'the complaint', position: null },
-          `${e.outcome === 'showed' ? 'Showed itself' : 'Did not show itself'} in a drive${e.conditions.length ? ` (${e.conditions.join(', ')})` : ''}: ${e.seen}.`,
-          from,
-        ),
-      ];
-    case 'repair':
-      return [
-        say(
-          'repaired',
-          'noted',
-          e.path ? path(e.where, e.position ?? null) : part(e.part, e.position ?? null),
-          `Mended at ${e.where}: ${e.done}.`,
-          from,
-        ),
-      ];
-  }
-}
-
-function ofSwap(e: Extract<Evidence, { kind: 'swap' }>, from: readonly Ref[]): Statement[] {
-  const [here, there] = [positionWords(e.from), positionWords(e.to)];
-  if (e.outcome === 'followed')
-    return [
-      say(
-        'swap',
-        'bad',
-        part(e.part, e.from),
-        `The fault followed the ${e.part} from ${here} to ${there}: the ${e.part} that was at ${here} is bad.`,
-        from,
-      ),
-      say(
-        'swap',
-        'cleared',
-        path(e.part, e.from),
-        `With another ${e.part}, ${here} works: its wire and its controller output are good.`,
-        from,
-      ),
-    ];
-  if (e.outcome === 'stayed')
-    return [
-      say(
-        'swap',
-        'cleared',
-        part(e.part, e.from),
-        `The fault stayed at ${here} with another ${e.part}: the ${e.part} is good.`,
-        from,
-      ),
-      say(
-        'swap',
-        'suspect',
-        path(e.part, e.from),
-        `The fault stayed at ${here}: its wire, the controller, or the mechanics there.`,
-        from,
-      ),
-    ];
-  return [
-    say(
-      'swap',
-      'suspect',
-      path(e.part, e.from),
-      `After exchanging ${here} and ${there} the fault is gone from both: a connector that was disturbed, or an intermittent fault.`,
-      from,
-    ),
-  ];
-}
-
-function ofNewPart(e: Extract<Evidence, { kind: 'new-part' }>, from: readonly Ref[]): Statement[] {
-  const position = e.position ?? null;
-  const it = `the ${e.part}${where(position)}`;
-  if (e.outcome === 'cured')
-    return [
-      say(
-        'new-part',
-        'bad',
-        part(e.part, position),
-        `A new ${e.part}${where(position)} cured it: the old one, or the connector that was disturbed with it.`,
-        from,
-      ),
-    ];
-  if (e.outcome === 'no change')
-    return [
-      say(
-        'new-part',
-        'cleared',
-        part(e.part, position),
-        `A new ${e.part}${where(position)} changed nothing: ${it} is not the cause, unless the new one is bad too. New is not proven good.`,
-        from,
-      ),
-    ];
-  return [
-    say(
-      'new-part',
-      'noted',
-      part(e.part, position),
-      `A new ${e.part}${where(position)} brought another fault: ${e.changed}.`,
-      from,
-    ),
-  ];
-}
-
-/** A line for the trail. */
-export function evidenceWords(e: Evidence): string {
-  switch (e.kind) {
-    case 'swap':
-      return `Swap of ${e.part}, ${positionWords(e.from)} with ${positionWords(e.to)}: ${{ followed: 'the fault followed the part', stayed: 'the fault stayed', gone: 'the fault is gone' }[e.outcome]}`;
-    case 'cut-out':
-      return `Cylinder ${e.position} cut${e.faultPresent ? ' with the fault present' : ''}: ${e.change === 'worse' ? 'worse, it works' : 'no difference'}`;
-    case 'wiggle':
-      return `Loom moved at ${e.where}: ${e.outcome === 'broke' ? 'the connection broke' : 'it held'}`;
-    case 'visual':
-      return `Seen at ${e.where}: ${e.seen}`;
-    case 'new-part':
-      return `New ${e.part}${where(e.position ?? null)}: ${e.outcome}. ${e.changed}`;
-    case 'drive':
-      return `Drive${e.conditions.length ? ` (${joinAnd([...e.conditions])})` : ''}: the fault ${e.outcome}. ${e.seen}`;
-    case 'repair':
-      return `Mended at ${e.where}: ${e.done}`;
-  }
-}
-
-function say(rule: Statement['rule'], stand: Stand, target: Target, text: string, from: readonly Ref[]): Statement {
-  return { rule, stand, target, text, from };
 }
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

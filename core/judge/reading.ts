@@ -133,17 +133,16 @@ function judgeBeyond(
   const { value, resolution } = entryToBase(entry, context.asked);
   const measured = measure(value, resolution, STEADY, context);
   const least = measured.corrected;
-  const reached = (limit: UnitValue | undefined): limit is UnitValue => limit !== undefined && !below(least, limit);
+  const { lower, upper, openAbove } = limits;
+  const reaches = (limit: UnitValue): boolean => !below(least, limit);
   const beyond: Reason = { rule: 'beyond-range', moreThan: least };
   const rule = (): Ruling => {
-    if (reached(limits.openAbove))
-      return { verdict: 'open', reasons: [{ rule: 'above-open', value: least, limit: limits.openAbove }] };
-    if (reached(limits.upper)) return { verdict: 'high', reasons: [aboveUpper(least, limits.upper, limits)] };
-    if (limits.upper === undefined && (limits.lower === undefined || reached(limits.lower))) {
+    if (openAbove !== undefined && reaches(openAbove))
+      return { verdict: 'open', reasons: [{ rule: 'above-open', value: least, limit: openAbove }] };
+    if (upper !== undefined && reaches(upper)) return { verdict: 'high', reasons: [aboveUpper(least, upper, limits)] };
+    if (upper === undefined && (lower === undefined || reaches(lower)))
       return { verdict: 'within', reasons: [insideReason(least, limits)] };
-    }
-    const limit = limits.upper ?? limits.lower ?? least;
-    return { verdict: 'undecided', reasons: [cannotTell(measured, limit, null, 'better-meter')] };
+    return { verdict: 'undecided', reasons: [cannotTell(measured, upper ?? lower ?? least, null, 'better-meter')] };
   };
   const ruling = rule();
   return result(

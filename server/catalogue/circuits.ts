@@ -5,11 +5,11 @@ import type { LibraryCircuit } from '../../core/circuits/types';
 import { prepare } from '../../core/diagnosis/diagnose';
 import { ok, type Problem } from '../../core/foundation/result';
 import { canonical } from '../../formats/canonical';
-import type { KeepCircuit } from '../../formats/requests';
 import type { Db, Tx } from '../db/connection';
 import { type Done, refuse } from '../db/refusal';
 import { circuitDefinition } from '../db/schema';
 import { allTests } from './tests';
+import type { KeepCircuit } from '../../formats/requests/catalogue';
 
 /** The workshop's own circuits: the newest revision of each, those that were taken away left out. */
 export async function ownCircuits(db: Db | Tx): Promise<readonly LibraryCircuit[]> {

@@ -7,13 +7,13 @@ import { ok, type Result } from '../../core/foundation/result';
 import { canonical } from '../../formats/canonical';
 import { readCatalogue } from '../../formats/catalogue';
 import type { ProblemDetails } from '../../formats/problem';
-import type { KeepTest } from '../../formats/requests';
 import type { TestBrief } from '../../application/views';
 import { v5 } from 'uuid';
 import type { Db, Tx } from '../db/connection';
 import { type Done, refuse } from '../db/refusal';
 import { testDefinition } from '../db/schema';
 import { type CataloguePlan, planCatalogue } from '../../application/catalogue-plan';
+import type { KeepTest } from '../../formats/requests/catalogue';
 
 /** The workshop's own tests: the newest revision of each, those that were taken away left out. */
 export async function ownTests(db: Db | Tx): Promise<readonly TestDefinition[]> {

@@ -28,9 +28,9 @@ import type { PlanChange } from '../../core/plan/types';
 import type { RepairRecord } from '../../core/repair/types';
 import { ROLES } from '../../core/foundation/vocabulary';
 import { readStoredJudgement, readStoredReading } from '../../application/judging/stored-judgement';
-import type { Intake } from '../../formats/job-requests';
-import type { ServiceBody } from '../../formats/repair';
-import type { FreezeFrame } from '../../formats/requests';
+import type { FreezeFrame } from '../../formats/requests/codes';
+import type { Intake } from '../../formats/requests/intake';
+import type { ServiceBody } from '../../formats/requests/service-data';
 
 /** Verdicts are read as they were stored, by whichever version of the core. */
 const storedJudgement = customType<{ data: Judgement; driverData: unknown }>({

@@ -3,14 +3,13 @@ import { v5 } from 'uuid';
 import { groupBy } from '../../core/foundation/collections';
 import { decodeCode } from '../../core/codes/decode';
 import { ok, type Problem } from '../../core/foundation/result';
-import type { DescribeCode } from '../../formats/job-requests';
-import type { RecordCodes, TakeBackCode } from '../../formats/requests';
 import type { CodeView } from '../../application/views';
 import type { Db, Tx } from '../db/connection';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
 import { definitionOf } from '../readings/run-view';
 import { codeDescription, codeObservation, depot, job, testRun } from '../db/schema';
 import { append, appendAll } from '../journal/append';
+import type { RecordCodes, TakeBackCode, DescribeCode } from '../../formats/requests/codes';
 
 /** Keeps codes as they were read, in the standard's own writing. The same id twice keeps them once. */
 export async function recordCodes(db: Db, jobId: string, body: RecordCodes): Promise<Done> {

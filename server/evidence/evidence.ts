@@ -3,18 +3,13 @@ import { groupBy } from '../../core/foundation/collections';
 import { ok, type Problem } from '../../core/foundation/result';
 import type { Evidence } from '../../core/evidence/types';
 import type { Position } from '../../core/judge/types';
-import {
-  EMPTY_INTAKE,
-  type Intake,
-  type NoteIntake,
-  type RecordEvidence,
-  type TakeBack,
-} from '../../formats/job-requests';
 import type { EvidenceView } from '../../application/views';
 import type { Db, Tx } from '../db/connection';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
 import { engineFamily, evidence, intake, job, photo, unit } from '../db/schema';
 import { append } from '../journal/append';
+import { EMPTY_INTAKE, type Intake, type NoteIntake } from '../../formats/requests/intake';
+import type { RecordEvidence, TakeBack } from '../../formats/requests/evidence';
 
 /** Photos that a body names and that are not of this job. */
 async function strangePhotos(db: Db, jobId: string, ids: readonly string[], path: string): Promise<Problem[]> {

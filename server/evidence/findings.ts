@@ -1,11 +1,11 @@
 import { and, asc, eq, inArray } from 'drizzle-orm';
-import type { WriteFinding } from '../../formats/job-requests';
 import { type FindingView } from '../../application/views';
 import { type Db, eachOf, type Tx } from '../db/connection';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
 import { evidence, finding, job, testRun } from '../db/schema';
 import { currentReadings } from '../../application/judging/corrections';
 import { alreadyThere, append } from '../journal/append';
+import type { WriteFinding } from '../../formats/requests/findings';
 
 /** Signs a finding. What it rests on must be of this job; a correction names the finding that counts now. */
 export async function writeFinding(db: Db, jobId: string, body: WriteFinding): Promise<Done> {

@@ -1,11 +1,11 @@
 import { eq, sql } from 'drizzle-orm';
 import { checkEngine } from '../../core/engine/layout';
 import { ok } from '../../core/foundation/result';
-import type { AddEngineFamily, AddUnit, ChooseDepot, SetPart } from '../../formats/requests';
 import type { Db } from '../db/connection';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
 import { depot, engineFamily, unit } from '../db/schema';
 import { append } from '../journal/append';
+import type { AddEngineFamily, AddUnit, ChooseDepot, SetPart } from '../../formats/requests/fleet';
 
 export const addDepot = (db: Db, d: { id: string; name: string; timeZone: string }): Promise<Done> =>
   append(db, depot, d);

@@ -1,5 +1,5 @@
 import { type UnitView } from '../../application/views';
-import { depot, engineFamily, unit } from '../db/schema';
+import type { depot, engineFamily, unit } from '../db/schema';
 
 export const unitView = (
   u: typeof unit.$inferSelect,

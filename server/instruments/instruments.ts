@@ -1,12 +1,12 @@
 import { and, asc, desc, eq, isNull } from 'drizzle-orm';
 import { ok } from '../../core/foundation/result';
 import { readInstrument, readLeadZero } from '../../formats/instrument';
-import type { AddInstrument, MeasureLead } from '../../formats/requests';
 import type { DepotInstrumentsView, InstrumentView, LeadView } from '../../application/views';
 import { type Db, eachOf, type Tx } from '../db/connection';
 import { type Done, notFound, refuse } from '../db/refusal';
 import { depot, instrument, lead } from '../db/schema';
 import { alreadyThere, append } from '../journal/append';
+import type { AddInstrument, MeasureLead } from '../../formats/requests/instruments';
 
 export const instrumentView = (i: typeof instrument.$inferSelect): InstrumentView => ({
   id: i.id,

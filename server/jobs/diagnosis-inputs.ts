@@ -3,14 +3,11 @@ import { withShelf } from '../../core/circuits/with-limits';
 import { wiringOf } from '../../core/circuits/expand';
 import { type Case, circuitsInQuestion, Kept } from '../../core/diagnosis/case';
 import { type PastFinding, renewedBy } from '../../core/diagnosis/priors';
-import { measuredWords } from '../../core/diagnosis/weigh';
 import { RepairHistory } from '../../core/evidence/repair-history';
-import { evidenceWords } from '../../core/evidence/rules';
-import type { Evidence, MeasuredRun, Ref } from '../../core/evidence/types';
+import type { Evidence, MeasuredRun } from '../../core/evidence/types';
 import type { Limits } from '../../core/limits/types';
 import { arrangeShelf, explainChoice } from '../../core/specifications/choose';
 import { measuredOf, momentsOfRun } from '../../application/diagnosis/measured';
-import type { Intake } from '../../formats/job-requests';
 import { type EvidenceView, type UnitView } from '../../application/views';
 import { allCircuits, circuitsFor } from '../catalogue/circuits';
 import { type Db, eachOf, together } from '../db/connection';
@@ -19,6 +16,7 @@ import { circumstance, type DepotChoices, evidence, finding, job, unit } from '.
 import { candidatesFor } from '../specifications/specifications';
 import { findAnyTest } from '../catalogue/tests';
 import { currentReadings } from '../../application/judging/corrections';
+import type { Intake } from '../../formats/requests/intake';
 
 /** Predictions of circuits, kept for all jobs. */
 export const KEPT = new Kept();
@@ -55,21 +53,18 @@ export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
   );
   const history = new RepairHistory(observed);
   const measured = f.runs.flatMap((r) =>
-    measuredOf(
-      r.definition.id,
-      r.judgement.limits.unit,
-      r.definition.quantity,
-      r.judgement.readings,
-      momentsOfRun(r.definition.condition.engine, temperatures.get(r.id)),
-      r.at,
-    ).filter((m) => !history.readingIsHistory(r.at, r.definition, m.position)),
+    measuredOf(r.definition.id, r.judgement.limits.unit, r.definition.quantity, r.judgement.readings, {
+      under: momentsOfRun(r.definition.condition.engine, temperatures.get(r.id)),
+      at: r.at,
+      run: r.id,
+    }).filter((m) => !history.readingIsHistory(r.at, r.definition, m.position)),
   );
   const ran = f.runs.filter((r) => r.definition.condition.engine === 'running').map((r) => Date.parse(r.at));
   const plain: Case = {
     wiring: wiringOf(f.unit.engine),
     circuits: circuitsFor(circuits, f.unit.family),
     measured,
-    observed: observed.filter((e) => !history.evidenceIsHistory(e)).map((e) => e.body),
+    observed: observed.filter((e) => !history.evidenceIsHistory(e)).map(({ id, body }) => ({ id, body })),
     coded: f.coded,
     areas: f.areas,
     history: { findings, renewed, conditions: intake.conditions, hours: f.hours },
@@ -81,24 +76,6 @@ export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
     ),
   ]);
   return { ...plain, circuits: plain.circuits.map((c) => withShelf(c, (test) => limits.get(test))) };
-}
-
-/** Where the labels of weighed evidence come from: the runs and observations of the job. */
-export function refsOf(f: Pick<JobFacts, 'runs' | 'evidence'>): Map<string, Ref> {
-  return new Map([
-    ...f.runs.flatMap((r) =>
-      measuredOf(r.definition.id, r.judgement.limits.unit, r.definition.quantity, r.judgement.readings).map(
-        (m): [string, Ref] => {
-          const label = measuredWords(m);
-          return [label, { kind: 'run', id: r.id, label }];
-        },
-      ),
-    ),
-    ...f.evidence.map((e): [string, Ref] => {
-      const label = evidenceWords(e.body);
-      return [label, { kind: 'evidence', id: e.id, label }];
-    }),
-  ]);
 }
 
 /** Limits that somebody has entered for this engine; a general rule of thumb says no more than the circuit's own data. */

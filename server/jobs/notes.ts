@@ -1,8 +1,6 @@
 import { asc, eq } from 'drizzle-orm';
 import { runSum } from '../../core/calculations/run';
 import { findSum } from '../../core/calculations/sums';
-import type { OverrideState } from '../../formats/job-requests';
-import type { NoteSum } from '../../formats/requests';
 import { sumLines } from '../../application/report/calculation-words';
 import type { NoteView } from '../../application/views';
 import type { Db } from '../db/connection';
@@ -10,6 +8,8 @@ import { type Done, notFound, refuse } from '../db/refusal';
 import { definitionOf } from '../readings/run-view';
 import { job, jobNote, testRun } from '../db/schema';
 import { append } from '../journal/append';
+import type { NoteSum } from '../../formats/requests/jobs';
+import type { OverrideState } from '../../formats/requests/runs';
 
 /** Puts a sum into a job's record: computed here again from its inputs, so that what stands there was computed. */
 export async function noteSum(db: Db, jobId: string, body: NoteSum): Promise<Done> {

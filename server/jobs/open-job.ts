@@ -1,7 +1,5 @@
 import { eq } from 'drizzle-orm';
 import { v5 } from 'uuid';
-import { EMPTY_INTAKE } from '../../formats/job-requests';
-import type { OpenJob, StartRun } from '../../formats/requests';
 import type { Db } from '../db/connection';
 import { type Done, notFound } from '../db/refusal';
 import { situationOf } from '../readings/run-view';
@@ -10,6 +8,9 @@ import { chooseFor } from '../specifications/specifications';
 import { findAnyTest } from '../catalogue/tests';
 import { alreadyThere, append } from '../journal/append';
 import { unitView } from '../fleet/unit-view';
+import type { OpenJob } from '../../formats/requests/jobs';
+import type { StartRun } from '../../formats/requests/runs';
+import { EMPTY_INTAKE } from '../../formats/requests/intake';
 
 export async function openJob(db: Db, j: OpenJob): Promise<Done> {
   const [there] = await db.select({ id: unit.id }).from(unit).where(eq(unit.id, j.unitId));

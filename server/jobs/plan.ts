@@ -1,11 +1,11 @@
 import { asc, eq } from 'drizzle-orm';
 import type { PlanChange } from '../../core/plan/types';
-import type { ChangePlan } from '../../formats/job-requests';
 import type { Db } from '../db/connection';
 import { type Done, notFound } from '../db/refusal';
 import { job, planChange } from '../db/schema';
 import { findAnyTest } from '../catalogue/tests';
 import { append } from '../journal/append';
+import type { ChangePlan } from '../../formats/requests/plan';
 
 /** Keeps what a technician changed in a plan; the plan itself is made anew from all that is known. */
 export async function changePlan(db: Db, jobId: string, body: ChangePlan): Promise<Done> {

@@ -13,7 +13,7 @@ import { knownCodes, pointedByCodes } from '../../application/codes';
 import type { BeforeView, CodeView, FindingView, JobBrief, JobView } from '../../application/views';
 import { codesOf, descriptionsOf, unpluggedIn } from '../evidence/codes';
 import { type Db, together } from '../db/connection';
-import { caseOf, type JobFacts, KEPT, refsOf } from './diagnosis-inputs';
+import { caseOf, type JobFacts, KEPT } from './diagnosis-inputs';
 import { evidenceOf, intakeOf } from '../evidence/evidence';
 import { findingsOf } from '../evidence/findings';
 import { briefs, type JobRow, measuredRunsOf, runsOf } from '../readings/job-runs';
@@ -95,11 +95,9 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
     runs: own.runs.map((r) => ({ ...r, at: r.startedAt })),
   };
   const repair = await repairOf(db, row, seen);
-  const refs = refsOf({ runs: measuredRuns, evidence });
   const proposals = proposeWithCircuits(
     known,
     circuits.map((c) => c.diagnosis),
-    (label) => refs.get(label),
   );
   return {
     job: own,

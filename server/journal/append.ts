@@ -23,11 +23,8 @@ export async function append<T extends WithId>(db: Db | Tx, table: T, row: Row &
 }
 
 /** Whether it was written before: `null` where the id is free. For commands that refuse what a repeat would no longer be allowed. */
-export async function alreadyThere<T extends WithId>(db: Db | Tx, table: T, row: Row): Promise<Done | null> {
-  const [there] = await db
-    .select()
-    .from(table as PgTable)
-    .where(eq(table.id, row.id));
+export async function alreadyThere(db: Db | Tx, table: WithId, row: Row): Promise<Done | null> {
+  const [there] = await db.select().from(table).where(eq(table.id, row.id));
   if (!there) return null;
   return sameRow(table, there, row) ? ok({ id: row.id, duplicate: true }) : refuseTaken(table);
 }
@@ -65,19 +62,23 @@ export async function appendAll<T extends WithId>(
   id: string,
   rows: readonly (Row & T['$inferInsert'])[],
 ): Promise<Done> {
-  let [written, refusal]: [number, Done | null] = [0, null];
+  class Refused extends Error {
+    constructor(readonly refusal: Done) {
+      super('refused');
+    }
+  }
   try {
-    await db.transaction(async (tx) => {
+    return await db.transaction(async (tx) => {
+      let written = 0;
       for (const row of rows) {
         const done = await append(tx, table, row);
-        if (!done.ok) {
-          refusal = done;
-          tx.rollback();
-        } else if (!done.value.duplicate) written++;
+        if (!done.ok) throw new Refused(done);
+        if (!done.value.duplicate) written++;
       }
+      return ok({ id, duplicate: written === 0 });
     });
   } catch (error) {
-    if (!refusal) throw error;
+    if (error instanceof Refused) return error.refusal;
+    throw error;
   }
-  return refusal ?? ok({ id, duplicate: written === 0 });
 }

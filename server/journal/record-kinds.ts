@@ -1,15 +1,6 @@
 import type { PgTable } from 'drizzle-orm/pg-core';
 import type { Action } from '../../application/policy';
-import {
-  NOTE_SUM,
-  OPEN_JOB,
-  RECORD_CIRCUMSTANCE,
-  RECORD_CODES,
-  RECORD_READING,
-  START_RUN,
-} from '../../formats/requests';
-import { CHANGE_PLAN, NOTE_INTAKE, RECORD_EVIDENCE, WRITE_FINDING } from '../../formats/job-requests';
-import { WRITE_RECORD } from '../../formats/repair';
+import { WRITE_RECORD } from '../../formats/requests/repair';
 import {
   circumstance,
   codeObservation,
@@ -24,6 +15,13 @@ import {
   reading,
   testRun,
 } from '../db/schema';
+import { NOTE_SUM, OPEN_JOB } from '../../formats/requests/jobs';
+import { RECORD_CODES } from '../../formats/requests/codes';
+import { RECORD_CIRCUMSTANCE, RECORD_READING, START_RUN } from '../../formats/requests/runs';
+import { NOTE_INTAKE } from '../../formats/requests/intake';
+import { RECORD_EVIDENCE } from '../../formats/requests/evidence';
+import { WRITE_FINDING } from '../../formats/requests/findings';
+import { CHANGE_PLAN } from '../../formats/requests/plan';
 
 /**
  * The journal of a job: every kind of row that is written into it. From here come the order and the tables of a bundle, the

@@ -1,7 +1,6 @@
 import { and, asc, eq, isNull, ne } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { ok } from '../../core/foundation/result';
-import type { AddPerson, ChangePerson } from '../../formats/job-requests';
 import type { Actor } from '../policy/actor';
 import { whoMay } from '../policy/authorize';
 import type { PersonView } from '../../application/views';
@@ -9,6 +8,7 @@ import type { Db, Tx } from '../db/connection';
 import { hashPin, weakPin } from './pin';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
 import { account, depot, person, session, signInAttempt } from '../db/schema';
+import type { AddPerson, ChangePerson } from '../../formats/requests/people';
 
 export const listPersons = async (db: Db): Promise<PersonView[]> =>
   (

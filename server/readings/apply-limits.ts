@@ -5,7 +5,6 @@ import { rangeWords } from '../../core/judge/words';
 import { ok, type Result } from '../../core/foundation/result';
 import { arrangeShelf, explainChoice } from '../../core/specifications/choose';
 import type { ProblemDetails } from '../../formats/problem';
-import type { ApplyLimits } from '../../formats/requests';
 import { judgeRun } from '../../application/judging/judge-run';
 import type { Db, Tx } from '../db/connection';
 import type { Actor } from '../policy/actor';
@@ -15,6 +14,7 @@ import { changeWords, type VerdictChange, verdictChanges } from '../../applicati
 import { judgementOf, loadRun, limitsOf, runInputs, type RunRecord, situationOf, specificationView } from './run-view';
 import { job, jobNote, testRun, unit } from '../db/schema';
 import { candidatesFor, specificationById, type ShelfRow } from '../specifications/specifications';
+import type { ApplyLimits } from '../../formats/requests/specifications';
 
 /** What new limits would change in one run of an open job. */
 export interface RunEffect {

@@ -3,12 +3,12 @@ import { positionsOf } from '../../core/catalogue/positions';
 import { ok, type Result } from '../../core/foundation/result';
 import type { ProblemDetails } from '../../formats/problem';
 import { type CsvRead, readReadingsCsv } from '../../formats/readings-csv';
-import type { RecordReading } from '../../formats/requests';
 import type { Db } from '../db/connection';
 import { recordReadings } from './record-reading';
 import { notFound, refuse } from '../db/refusal';
 import { limitsOf, loadRun, type RunRecord } from './run-view';
 import { currentReadings } from '../../application/judging/corrections';
+import type { RecordReading } from '../../formats/requests/runs';
 
 /** What a file would do to a run, row by row. */
 export interface CsvPlan {

@@ -6,12 +6,12 @@ import { CORE_VERSION } from '../../core/foundation/version';
 import { ok, type Result } from '../../core/foundation/result';
 import type { Judgement } from '../../core/judge/types';
 import type { ProblemDetails } from '../../formats/problem';
-import type { JudgeAgain } from '../../formats/requests';
 import type { Db, Tx } from '../db/connection';
 import { type Done, notFound, refuse } from '../db/refusal';
 import { jobNote, testRun } from '../db/schema';
 import { alreadyThere, append } from '../journal/append';
 import { judgementOf, loadRun, runInputs, type RunRecord } from './run-view';
+import type { JudgeAgain } from '../../formats/requests/runs';
 
 /**
  * Judging again is an act of its own: it is asked for, shows what it would change, and stands in the job's record. Nothing judges

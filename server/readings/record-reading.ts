@@ -6,7 +6,6 @@ import type { Judgement } from '../../core/judge/types';
 import { CORE_VERSION } from '../../core/foundation/version';
 import { readClampZero, readLeadZero } from '../../formats/instrument';
 import type { ProblemDetails } from '../../formats/problem';
-import type { RecordCircumstance, RecordReading } from '../../formats/requests';
 import { judgeRun } from '../../application/judging/judge-run';
 import { type ReadingView } from '../../application/views';
 import type { Db, Tx } from '../db/connection';
@@ -25,6 +24,7 @@ import {
 import { circumstance, reading, testRun } from '../db/schema';
 import { chooseFor, specificationById } from '../specifications/specifications';
 import { countingReadings, currentReadings } from '../../application/judging/corrections';
+import type { RecordCircumstance, RecordReading } from '../../formats/requests/runs';
 
 /** What the bench gets back for a write. */
 export interface Recorded {

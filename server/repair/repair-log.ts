@@ -6,7 +6,7 @@ import { type Costs, inputsFrom, lifeFrom, livesOf, NO_COSTS } from '../../core/
 import type { Recorded, RepairRecord } from '../../core/repair/types';
 import { readValue } from '../../core/repair/values';
 import { type Problem } from '../../core/foundation/result';
-import type { FittingValue, KeepServiceData, RepairView, ServiceLine, WriteRecord } from '../../formats/repair';
+import type { WriteRecord } from '../../formats/requests/repair';
 import { codesOf } from '../evidence/codes';
 import { type Db, together, type Tx } from '../db/connection';
 import { evidenceOf, intakeOf } from '../evidence/evidence';
@@ -16,6 +16,8 @@ import { authorize } from '../policy/authorize';
 import { type Done, notFound, refuse } from '../db/refusal';
 import { type depot, engineFamily, job, jobRecord, serviceData, testRun, unit } from '../db/schema';
 import { alreadyThere, append } from '../journal/append';
+import type { RepairView, ServiceLine } from '../../application/repair-view';
+import type { FittingValue, KeepServiceData } from '../../formats/requests/service-data';
 
 export async function recordsOfJobs(db: Db | Tx, jobIds: readonly string[]): Promise<Map<string, Recorded[]>> {
   const rows = jobIds.length

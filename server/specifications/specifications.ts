@@ -9,7 +9,6 @@ import { type Clash, findClashes } from '../../core/specifications/clash';
 import { canonical } from '../../formats/canonical';
 import type { Situation, Specification } from '../../core/specifications/types';
 import type { ProblemDetails } from '../../formats/problem';
-import type { Shelve } from '../../formats/requests';
 import { checkEntry, type ShelfEntry, shelfKey } from '../../formats/specifications';
 import type { Db, Tx } from '../db/connection';
 import type { Actor } from '../policy/actor';
@@ -17,6 +16,7 @@ import { authorize } from '../policy/authorize';
 import { type Done, notFound, refuse } from '../db/refusal';
 import { depot, engineFamily, specification } from '../db/schema';
 import { findAnyTest } from '../catalogue/tests';
+import type { Shelve } from '../../formats/requests/specifications';
 
 const SHIPPED = 'e0c7b7de-63f1-5d58-8b3f-0b4e5f1c2a77';
 const RULE_OF_THUMB = 'Rule of thumb, common practice, no source';

@@ -23,15 +23,12 @@ export function CircuitSays({ view, judgement }: { view: RunView; judgement: Jud
   const { definition: test } = view;
   const asked = useMemo((): readonly Measured[] | null => {
     if (!known) return null;
-    const own = measuredOf(
-      test.id,
-      judgement.limits.unit,
-      test.quantity,
-      judgement.readings,
-      momentsOfRun(test.condition.engine, view.circumstance.condition.partTemperature_degC),
-    );
+    const own = measuredOf(test.id, judgement.limits.unit, test.quantity, judgement.readings, {
+      under: momentsOfRun(test.condition.engine, view.circumstance.condition.partTemperature_degC),
+      run: view.id,
+    });
     return own.length ? own : null;
-  }, [known, judgement, test, view.circumstance]);
+  }, [known, judgement, test, view.circumstance, view.id]);
   useEffect(() => {
     if (!asked || !known) return undefined;
     let gone = false;

@@ -12,8 +12,7 @@ class FakeServer {
   readonly fetch = (_: string, init: { body: string }): Promise<unknown> => {
     const body = JSON.parse(init.body) as { id: string; by: string };
     const answer =
-      this.answerTo?.(body) ??
-      (this.answers.length > 1 ? (this.answers.shift() as Answer) : (this.answers[0] as Answer));
+      this.answerTo?.(body) ?? (this.answers.length > 1 ? this.answers.shift() : this.answers[0]) ?? 'nobody';
     if (answer === 'nobody') return Promise.reject(new TypeError('failed to fetch'));
     this.bodies.push(body);
     return Promise.resolve({

@@ -1,8 +1,8 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import { groupBy } from '../../core/foundation/collections';
 import type { ProblemDetails } from '../../formats/problem';
-import type { RecordCircumstance, RecordReading } from '../../formats/requests';
 import { send } from '../kit/send';
+import type { RecordCircumstance, RecordReading } from '../../formats/requests/runs';
 
 /**
  * What the bench has accepted and the server has not confirmed yet, in IndexedDB, in the order in which it happened.

@@ -13,7 +13,8 @@ import { Field, inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
 import { usePerson, useMay } from '../kit/session';
 import { useSend } from '../kit/use-send';
-import { EVIDENCE_FORMS, type EvidenceField, type EvidenceForm, evidenceOf } from './evidence-fields';
+import type { EvidenceField } from '../../core/evidence/kinds/definition';
+import { EVIDENCE_FORMS, type EvidenceForm, evidenceOf } from './evidence-fields';
 import { PhotoField } from './photos';
 
 const PARTS = ['plug', 'injector', 'sensor', 'module', 'coil', 'relay', 'fuse', 'actuator'] as const;
@@ -117,10 +118,10 @@ function Asked({
 }) {
   const error = errorAt(problems, `/evidence/${f.field}`);
   const id = `e-${f.field}`;
-  if (f.kind === 'choice')
+  if (f.options)
     return (
       <>
-        <Choice label={f.label} options={f.options ?? []} value={draft[f.field] ?? null} onChange={onChange} />
+        <Choice label={f.label} options={f.options} value={draft[f.field] ?? null} onChange={onChange} />
         {error && (
           <p role="alert" className="-mt-2 mb-3 font-semibold text-rust">
             {error}
@@ -130,7 +131,14 @@ function Asked({
     );
   const shared = { ...tie(id, error), className: inputLook, value: draft[f.field] ?? '' };
   const hint =
-    f.hint ?? (f.optional ? 'if it is one' : f.kind === 'position' ? 'cylinder number, or a name' : undefined);
+    f.hint ??
+    (f.optional
+      ? 'if it is one'
+      : f.kind === 'position'
+        ? 'cylinder number, or a name'
+        : f.kind === 'cylinder'
+          ? 'its number'
+          : undefined);
   return (
     <Field id={id} label={f.label} error={error} {...(hint ? { hint } : {})}>
       {f.kind === 'long' ? (
@@ -141,7 +149,7 @@ function Asked({
           maxLength={200}
           autoComplete="off"
           {...(f.kind === 'part' ? { list: 'parts' } : {})}
-          {...(f.kind === 'position' ? { inputMode: 'numeric' as const } : {})}
+          {...(f.kind === 'position' || f.kind === 'cylinder' ? { inputMode: 'numeric' as const } : {})}
           onChange={(e) => onChange(e.target.value)}
         />
       )}

@@ -1,6 +1,6 @@
 'use client';
-import type { FreezeFrame } from '../../formats/requests';
 import type { CodeView } from '../../application/views';
+import type { FreezeFrame } from '../../formats/requests/codes';
 
 /** "engine speed: 812 rpm" or "engine speed = 812 rpm", one a line. A line without a mark between is kept as a value of its own. */
 export function readFreezeFrame(text: string): FreezeFrame {

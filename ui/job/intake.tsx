@@ -5,7 +5,6 @@ import { useState } from 'react';
 import { v7 } from 'uuid';
 import { CONDITIONS, type DriveCondition } from '../../core/evidence/types';
 import { findingWords } from '../../core/evidence/finding';
-import type { Intake as IntakeBody } from '../../formats/job-requests';
 import { moneyWords } from '../../core/repair/money';
 import { useRecord } from '../repair/use-record';
 import type { JobView } from '../../application/views';
@@ -19,6 +18,7 @@ import { usePerson, useMay } from '../kit/session';
 import { shownTime } from '../kit/time';
 import { useSend } from '../kit/use-send';
 import { PhotoField, Thumbs } from './photos';
+import type { Intake as IntakeBody } from '../../formats/requests/intake';
 
 /** The complaint: who says what happens and when, what was done before, and what earlier jobs of the unit say to it. */
 export function Intake({ view }: { view: JobView }) {

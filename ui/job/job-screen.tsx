@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation';
 import Link from 'next/link';
 import { v7 } from 'uuid';
-import { evidenceWords } from '../../core/evidence/rules';
+import { evidenceWords } from '../../core/evidence/kinds/kinds';
 import type { EvidenceView, JobBrief, JobView, NoteView, RunBrief } from '../../application/views';
 import { useLive } from '../kit/live';
 import { usePerson, useMay } from '../kit/session';

@@ -1,10 +1,10 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { CIRCUITS } from '../../core/circuits/library';
 import { schema, validate } from '../../formats/validate';
-import { EVIDENCE_BODY } from '../../formats/job-requests';
 import { EVIDENCE_FORMS, evidenceOf, readPosition } from './evidence-fields';
 import { readFreezeFrame } from './freeze-frame';
 import { Schematic } from './schematic';
+import { EVIDENCE_BODY } from '../../formats/requests/evidence';
 
 jest.mock('next/navigation', () => ({ useRouter: () => ({ refresh: () => undefined }) }));
 

@@ -3,7 +3,6 @@ import { useMemo, useState } from 'react';
 import { ASSUMPTIONS, oneOrSet, type OneOrSetInputs, type School, type Tip } from '../../core/repair/one-or-set';
 import { minorDigits, moneyWords } from '../../core/repair/money';
 import { recordsOf } from '../../core/repair/proof';
-import type { RepairView } from '../../formats/repair';
 import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { type Draft, DraftReader } from '../kit/draft';
@@ -13,6 +12,7 @@ import { useMay } from '../kit/session';
 import type { FoundFinding } from './found';
 import { useKeepData } from './keep-data';
 import { useRecord } from './use-record';
+import type { RepairView } from '../../application/repair-view';
 
 /** Field, label, hint, and what one unit of it is in the arithmetic; `money`: as many minor units as the currency has. */
 const FIELDS = [

@@ -2,13 +2,13 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { v7 } from 'uuid';
-import type { KeepServiceData } from '../../formats/repair';
 import { Button } from '../kit/button';
 import { type Draft, DraftReader } from '../kit/draft';
 import { DraftField, OtherProblems } from '../kit/form';
 import { usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
 import { GENERAL_RULE, type CodingRule } from '../../core/repair/coding';
+import type { KeepServiceData } from '../../formats/requests/service-data';
 
 /** Keeps service data with its source; a lead's to do. */
 export function useKeepData(): {

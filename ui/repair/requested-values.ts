@@ -1,6 +1,6 @@
 import type { FittingSequence, FittingStep } from '../../core/repair/sequences';
-import type { ServiceLine } from '../../formats/repair';
 import type { JobView } from '../../application/views';
+import type { ServiceLine } from '../../application/repair-view';
 
 /** Under which a step's value stands in the service data. */
 export const keyOf = (sequence: FittingSequence, step: FittingStep): string => `${sequence.id}/${step.id}`;

@@ -4,7 +4,6 @@ import type { Position } from '../../core/judge/types';
 import { positionWords } from '../../core/judge/words';
 import { recordsOf } from '../../core/repair/proof';
 import type { FittingSequence, FittingStep } from '../../core/repair/sequences';
-import type { FittingValue } from '../../formats/repair';
 import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
@@ -14,6 +13,7 @@ import { OtherProblems } from '../kit/form';
 import { askedOf } from './requested-values';
 import { useKeepData } from './keep-data';
 import { useRecord } from './use-record';
+import type { FittingValue } from '../../formats/requests/service-data';
 
 /** The value that a step reached, and the tool. */
 export function TickDialog({

@@ -6,13 +6,13 @@ import { positionWords } from '../../core/judge/words';
 import { recordsOf, type RecordOf, renewedPositions } from '../../core/repair/proof';
 import { type FittingSequence, type FittingStep, sequenceFor } from '../../core/repair/sequences';
 import { strayed } from '../../core/repair/values';
-import type { FittingValue } from '../../formats/repair';
 import type { JobView } from '../../application/views';
 import { useMay } from '../kit/session';
 import { askedOf, keyOf } from './requested-values';
 import type { FoundFinding } from './found';
 import { TickDialog, ValueDialog } from './step-dialogs';
 import { useRecord } from './use-record';
+import type { FittingValue } from '../../formats/requests/service-data';
 
 /** The fitting sequence, each step ticked with the value that was reached and the tool; positions in order. */
 export function Steps({ view, finding }: { view: JobView; finding: FoundFinding }) {

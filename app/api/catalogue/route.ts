@@ -1,9 +1,9 @@
 import { writeCatalogue } from '@/formats/catalogue';
-import { KEEP_TEST, type KeepTest } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db/connection';
 import { allTests, keepTest, ownTests } from '@/server/catalogue/tests';
 import { answer, download, handleJson, handleRead } from '../handler';
+import { KEEP_TEST, type KeepTest } from '@/formats/requests/catalogue';
 
 const check = schema<KeepTest>(KEEP_TEST);
 

@@ -1,8 +1,8 @@
-import { KEEP_CIRCUIT, type KeepCircuit } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { allCircuits, keepCircuit } from '@/server/catalogue/circuits';
 import { serverDb } from '@/server/db/connection';
 import { answer, download, handleJson, handleRead } from '../handler';
+import { KEEP_CIRCUIT, type KeepCircuit } from '@/formats/requests/catalogue';
 
 const check = schema<KeepCircuit>(KEEP_CIRCUIT);
 

@@ -1,8 +1,8 @@
-import { ADD_ENGINE_FAMILY, type AddEngineFamily } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { addEngineFamily } from '@/server/fleet/fleet';
 import { serverDb } from '@/server/db/connection';
 import { answer, handleJson } from '../handler';
+import { ADD_ENGINE_FAMILY, type AddEngineFamily } from '@/formats/requests/fleet';
 
 const check = schema<AddEngineFamily>(ADD_ENGINE_FAMILY);
 

@@ -1,8 +1,8 @@
-import { ADD_INSTRUMENT, type AddInstrument } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { addInstrument } from '@/server/instruments/instruments';
 import { serverDb } from '@/server/db/connection';
 import { answer, handleJson } from '../handler';
+import { ADD_INSTRUMENT, type AddInstrument } from '@/formats/requests/instruments';
 
 const check = schema<AddInstrument>(ADD_INSTRUMENT);
 

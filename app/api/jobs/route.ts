@@ -1,8 +1,8 @@
-import { OPEN_JOB, type OpenJob } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db/connection';
 import { answer, handleJson } from '../handler';
 import { openJob } from '@/server/jobs/open-job';
+import { OPEN_JOB, type OpenJob } from '@/formats/requests/jobs';
 
 const check = schema<OpenJob>(OPEN_JOB);
 

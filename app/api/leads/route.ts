@@ -1,8 +1,8 @@
-import { MEASURE_LEAD, type MeasureLead } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db/connection';
 import { measureLead } from '@/server/instruments/instruments';
 import { answer, handleJson } from '../handler';
+import { MEASURE_LEAD, type MeasureLead } from '@/formats/requests/instruments';
 
 const check = schema<MeasureLead>(MEASURE_LEAD);
 

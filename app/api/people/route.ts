@@ -1,8 +1,8 @@
-import { ADD_PERSON, type AddPerson } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db/connection';
 import { addPerson } from '@/server/people/people';
 import { answer, handleJson } from '../handler';
+import { ADD_PERSON, type AddPerson } from '@/formats/requests/people';
 
 const check = schema<AddPerson>(ADD_PERSON);
 

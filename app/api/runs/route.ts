@@ -1,8 +1,8 @@
-import { START_RUN, type StartRun } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db/connection';
 import { answer, handleJson } from '../handler';
 import { startRun } from '@/server/jobs/open-job';
+import { START_RUN, type StartRun } from '@/formats/requests/runs';
 
 const check = schema<StartRun>(START_RUN);
 

@@ -1,8 +1,8 @@
-import { KEEP_SERVICE_DATA, type KeepServiceData } from '@/formats/repair';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db/connection';
 import { keepServiceData } from '@/server/repair/repair-log';
 import { answer, handleJson } from '../handler';
+import { KEEP_SERVICE_DATA, type KeepServiceData } from '@/formats/requests/service-data';
 
 const check = schema<KeepServiceData>(KEEP_SERVICE_DATA);
 

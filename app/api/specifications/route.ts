@@ -1,10 +1,10 @@
-import { SHELVE, type Shelve } from '@/formats/requests';
 import { writeShelf } from '@/formats/specifications';
 import { writeShelfCsv } from '@/formats/specifications-csv';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db/connection';
 import { currentEntries, shelve } from '@/server/specifications/specifications';
 import { answer, download, handleJson, handleRead } from '../handler';
+import { SHELVE, type Shelve } from '@/formats/requests/specifications';
 
 const check = schema<Shelve>(SHELVE);
 

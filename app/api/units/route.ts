@@ -1,8 +1,8 @@
-import { ADD_UNIT, type AddUnit } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { addUnit } from '@/server/fleet/fleet';
 import { serverDb } from '@/server/db/connection';
 import { answer, handleJson } from '../handler';
+import { ADD_UNIT, type AddUnit } from '@/formats/requests/fleet';
 
 const check = schema<AddUnit>(ADD_UNIT);
 

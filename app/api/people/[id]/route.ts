@@ -1,8 +1,8 @@
-import { CHANGE_PERSON, type ChangePerson } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db/connection';
 import { changePerson } from '@/server/people/people';
 import { answer, answerNotFound, handleJson, isId } from '../../handler';
+import { CHANGE_PERSON, type ChangePerson } from '@/formats/requests/people';
 
 interface Context {
   params: Promise<{ id: string }>;

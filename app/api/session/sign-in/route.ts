@@ -1,7 +1,7 @@
-import { SIGN_IN, type SignIn } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
 import { signIn } from '@/server/people/sign-in';
 import { answerSession, handleOpen } from '../../handler';
+import { SIGN_IN, type SignIn } from '@/formats/requests/people';
 
 const check = schema<SignIn>(SIGN_IN);
 

@@ -1,7 +1,7 @@
-import { SWITCH_PERSON, type SwitchPerson } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
 import { switchPerson } from '@/server/people/sign-in';
 import { answerSession, handleOpen } from '../../handler';
+import { SWITCH_PERSON, type SwitchPerson } from '@/formats/requests/people';
 
 const check = schema<SwitchPerson>(SWITCH_PERSON);
 

@@ -1,8 +1,8 @@
-import { CHOOSE_DEPOT, type ChooseDepot } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { chooseDepot } from '@/server/fleet/fleet';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+import { CHOOSE_DEPOT, type ChooseDepot } from '@/formats/requests/fleet';
 
 interface Context {
   params: Promise<{ id: string }>;

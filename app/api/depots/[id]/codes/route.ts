@@ -1,8 +1,8 @@
-import { DESCRIBE_CODE, type DescribeCode } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
 import { describeCode } from '@/server/evidence/codes';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+import { DESCRIBE_CODE, type DescribeCode } from '@/formats/requests/codes';
 
 interface Context {
   params: Promise<{ id: string }>;

@@ -1,8 +1,8 @@
-import { RETIRE_INSTRUMENT, type RetireInstrument } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { retireInstrument } from '@/server/instruments/instruments';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+import { RETIRE_INSTRUMENT, type RetireInstrument } from '@/formats/requests/instruments';
 
 interface Context {
   params: Promise<{ id: string }>;

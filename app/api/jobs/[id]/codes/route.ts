@@ -1,8 +1,8 @@
-import { RECORD_CODES, type RecordCodes } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { recordCodes } from '@/server/evidence/codes';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+import { RECORD_CODES, type RecordCodes } from '@/formats/requests/codes';
 
 interface Context {
   params: Promise<{ id: string }>;

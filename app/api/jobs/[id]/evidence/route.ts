@@ -1,8 +1,8 @@
-import { RECORD_EVIDENCE, type RecordEvidence } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
 import { recordEvidence } from '@/server/evidence/evidence';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+import { RECORD_EVIDENCE, type RecordEvidence } from '@/formats/requests/evidence';
 
 interface Context {
   params: Promise<{ id: string }>;

@@ -1,8 +1,8 @@
-import { WRITE_FINDING, type WriteFinding } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
 import { writeFinding } from '@/server/evidence/findings';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+import { WRITE_FINDING, type WriteFinding } from '@/formats/requests/findings';
 
 interface Context {
   params: Promise<{ id: string }>;

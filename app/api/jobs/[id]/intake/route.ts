@@ -1,8 +1,8 @@
-import { NOTE_INTAKE, type NoteIntake } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
 import { noteIntake } from '@/server/evidence/evidence';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+import { NOTE_INTAKE, type NoteIntake } from '@/formats/requests/intake';
 
 interface Context {
   params: Promise<{ id: string }>;

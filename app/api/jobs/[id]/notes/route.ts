@@ -1,8 +1,8 @@
-import { NOTE_SUM, type NoteSum } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { noteSum } from '@/server/jobs/notes';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+import { NOTE_SUM, type NoteSum } from '@/formats/requests/jobs';
 
 interface Context {
   params: Promise<{ id: string }>;

@@ -1,8 +1,8 @@
-import { CHANGE_PLAN, type ChangePlan } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
 import { changePlan } from '@/server/jobs/plan';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+import { CHANGE_PLAN, type ChangePlan } from '@/formats/requests/plan';
 
 interface Context {
   params: Promise<{ id: string }>;

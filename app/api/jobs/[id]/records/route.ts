@@ -1,4 +1,4 @@
-import { WRITE_RECORD, type WriteRecord } from '@/formats/repair';
+import { WRITE_RECORD, type WriteRecord } from '@/formats/requests/repair';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db/connection';
 import { writeRecord } from '@/server/repair/repair-log';

@@ -1,8 +1,8 @@
-import { RECORD_CIRCUMSTANCE, type RecordCircumstance } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db/connection';
 import { recordCircumstance } from '@/server/readings/record-reading';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+import { RECORD_CIRCUMSTANCE, type RecordCircumstance } from '@/formats/requests/runs';
 
 const check = schema<RecordCircumstance>(RECORD_CIRCUMSTANCE);
 

@@ -1,8 +1,8 @@
-import { JUDGE_AGAIN, type JudgeAgain } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db/connection';
 import { judgeAgain, whatJudgingAgainChanges } from '@/server/readings/judge-again';
 import { answer, answerNotFound, answerProblem, handleJson, handleRead, isId } from '../../../handler';
+import { JUDGE_AGAIN, type JudgeAgain } from '@/formats/requests/runs';
 
 interface Context {
   params: Promise<{ id: string }>;

@@ -1,8 +1,8 @@
-import { OVERRIDE_STATE, type OverrideState } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
 import { overrideState } from '@/server/jobs/notes';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+import { OVERRIDE_STATE, type OverrideState } from '@/formats/requests/runs';
 
 interface Context {
   params: Promise<{ id: string }>;

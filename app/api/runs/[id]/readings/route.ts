@@ -1,8 +1,8 @@
-import { RECORD_READING, type RecordReading } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db/connection';
 import { recordReading } from '@/server/readings/record-reading';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+import { RECORD_READING, type RecordReading } from '@/formats/requests/runs';
 
 const check = schema<RecordReading>(RECORD_READING);
 

@@ -1,8 +1,8 @@
-import { APPLY_LIMITS, type ApplyLimits } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db/connection';
 import { applyLimits, effectOf } from '@/server/readings/apply-limits';
 import { answer, answerNotFound, answerProblem, handleJson, handleRead, isId } from '../../../handler';
+import { APPLY_LIMITS, type ApplyLimits } from '@/formats/requests/specifications';
 
 interface Context {
   params: Promise<{ id: string }>;

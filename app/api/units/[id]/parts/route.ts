@@ -1,8 +1,8 @@
-import { SET_PART, type SetPart } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { setPart } from '@/server/fleet/fleet';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
+import { SET_PART, type SetPart } from '@/formats/requests/fleet';
 
 interface Context {
   params: Promise<{ id: string }>;

@@ -1,8 +1,8 @@
-import { TAKE_BACK_CODE, type TakeBackCode } from '@/formats/requests';
 import { schema } from '@/formats/validate';
 import { takeBackCode } from '@/server/evidence/codes';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../../handler';
+import { TAKE_BACK_CODE, type TakeBackCode } from '@/formats/requests/codes';
 
 interface Context {
   params: Promise<{ id: string }>;

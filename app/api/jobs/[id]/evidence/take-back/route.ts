@@ -1,8 +1,8 @@
-import { TAKE_BACK, type TakeBack } from '@/formats/job-requests';
 import { schema } from '@/formats/validate';
 import { takeBackEvidence } from '@/server/evidence/evidence';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../../handler';
+import { TAKE_BACK, type TakeBack } from '@/formats/requests/evidence';
 
 interface Context {
   params: Promise<{ id: string }>;

@@ -1,0 +1,39 @@
+import type { OneOrSetInputs } from '../core/repair/one-or-set';
+import type { BeforeAfter } from '../core/repair/proof';
+import type { LifeFrom } from '../core/repair/suggest';
+import { type ProofCheck, type Recorded } from '../core/repair/types';
+import type { KeepServiceData, ServiceBody } from '../formats/requests/service-data';
+
+/** Service data that holds for an engine. */
+export interface ServiceLine {
+  readonly kind: KeepServiceData['kind'];
+  readonly key: string;
+  readonly body: ServiceBody;
+  readonly source: string;
+  readonly family: string | null;
+}
+
+/** From finding to release, as the job's screen needs it. */
+export interface RepairView {
+  readonly records: readonly Recorded[];
+  readonly checks: readonly ProofCheck[];
+  readonly pairs: readonly BeforeAfter[];
+  readonly service: readonly ServiceLine[];
+  /** What the arithmetic would begin with, for each part that was found bad. */
+  readonly decisions: readonly {
+    readonly finding: string;
+    readonly name: string;
+    readonly inputs: OneOrSetInputs;
+    readonly currency: string;
+    readonly life: LifeFrom;
+    readonly costsFrom: string;
+  }[];
+  /** What the depot reckons in, ISO 4217. */
+  readonly currency: string;
+  /** Trim codes as they were before this job, by position. */
+  readonly oldCodes: Readonly<Record<string, string>>;
+  /** Jobs that came back for the same. */
+  readonly comebacks: readonly { readonly id: string; readonly number: number }[];
+  /** This one came back from. */
+  readonly comebackOf: { readonly id: string; readonly number: number } | null;
+}

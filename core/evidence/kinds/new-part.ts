@@ -1,0 +1,56 @@
+import type { Ref, Statement } from '../types';
+import { type EvidenceKindDefinition, type EvidenceOf, ofPosition, part, say } from './definition';
+
+type NewPart = EvidenceOf<'new-part'>;
+
+function statements(e: NewPart, from: readonly Ref[]): Statement[] {
+  const target = part(e.part, e.position ?? null);
+  const at = ofPosition(e.position);
+  const tell = (stand: Statement['stand'], text: string): Statement[] => [say('new-part', stand, target, text, from)];
+  switch (e.outcome) {
+    case 'cured':
+      return tell('bad', `A new ${e.part}${at} cured it: the old one, or the connector that was disturbed with it.`);
+    case 'no change':
+      return tell(
+        'cleared',
+        `A new ${e.part}${at} changed nothing: the ${e.part}${at} is not the cause, unless the new one is bad too. New is not proven good.`,
+      );
+    case 'other fault':
+      return tell('noted', `A new ${e.part}${at} brought another fault: ${e.changed}.`);
+  }
+}
+
+/** A new part was fitted. */
+export const NEW_PART: EvidenceKindDefinition<'new-part'> = {
+  kind: 'new-part',
+  name: 'New part',
+  purpose: 'A new part was fitted: what changed?',
+  fields: [
+    { field: 'part', label: 'Part', kind: 'part' },
+    { field: 'position', label: 'Position', kind: 'position', optional: true },
+    {
+      field: 'outcome',
+      label: 'Outcome',
+      kind: 'choice',
+      options: [
+        ['cured', 'cured'],
+        ['no change', 'no change'],
+        ['other fault', 'another fault'],
+      ],
+    },
+    { field: 'changed', label: 'What changed', kind: 'long' },
+  ],
+  example: { kind: 'new-part', part: 'relay', outcome: 'no change', changed: 'nothing' },
+  words: (e) => `New ${e.part}${ofPosition(e.position)}: ${e.outcome}. ${e.changed}`,
+  statements,
+  likelihood: (e, supposed) => {
+    const bad = supposed.members.some(
+      (m) =>
+        m.is === 'part' &&
+        m.name === e.part &&
+        (e.position === undefined || m.position === null || m.position === e.position),
+    );
+    const cured = bad ? (supposed.members.length > 1 ? 0.1 : 0.88) : 0.05;
+    return e.outcome === 'cured' ? cured : e.outcome === 'no change' ? 1 - cured : 1;
+  },
+};
