@@ -7,7 +7,7 @@ import { problemDetails } from '../formats/problem';
 import { readJson, schema, validate } from '../formats/validate';
 import { currentReadings } from './judging/corrections';
 import { OPEN_JOB } from '../formats/requests/jobs';
-import { SHELVE } from '../formats/requests/specifications';
+import { RECORD_SPECIFICATION } from '../formats/requests/specifications';
 import { RECORD_READING } from '../formats/requests/runs';
 
 const paths = (check: ReturnType<typeof schema>, document: unknown): string[] => {
@@ -45,7 +45,7 @@ describe('validation names the place', () => {
       by: 'Ines',
       entry: { test: 't', scope: 'general', limits: { quantity: 'colour', unit: 'ohm' }, source: 's' },
     };
-    expect(paths(schema(SHELVE), spec)).toEqual(['/entry/limits/quantity']);
+    expect(paths(schema(RECORD_SPECIFICATION), spec)).toEqual(['/entry/limits/quantity']);
   });
   test.each(['{"a":"x\\u0000"}', '{"a":["\\ud800"]}'])('text that no database keeps: %s', (text) =>
     expect(readJson(text).ok).toBe(false),

@@ -2,14 +2,14 @@ import type { DecisionRule } from '../core/metrology/conformity';
 import type { Quantity } from '../core/quantity/units';
 import type { Clash } from '../core/specifications/clash';
 import type { PassedOver } from '../core/specifications/choose';
-import type { ShelfEntry } from '../formats/specifications';
+import type { SpecificationEntry } from '../formats/specifications';
 
 /** A specification on the shelf with its earlier revisions. */
-export interface ShelfLine {
+export interface SpecificationLine {
   readonly id: string;
   readonly revision: number;
   readonly status: 'draft' | 'approved' | 'rule-of-thumb' | 'withdrawn';
-  readonly entry: ShelfEntry;
+  readonly entry: SpecificationEntry;
   readonly by: string;
   readonly at: string | null;
   /** Comes with the test; whatever a workshop puts on the shelf goes before it. */
@@ -19,13 +19,13 @@ export interface ShelfLine {
     readonly id: string;
     readonly revision: number;
     readonly status: string;
-    readonly entry: ShelfEntry;
+    readonly entry: SpecificationEntry;
     readonly by: string;
     readonly at: string;
   }[];
 }
 
-export interface ShelfTest {
+export interface SpecificationTest {
   readonly id: string;
   readonly name: string;
   readonly area: string;
@@ -43,14 +43,14 @@ export interface ChoiceView {
   readonly passedOver: readonly {
     readonly id: string;
     readonly revision: number;
-    readonly entry: ShelfEntry;
+    readonly entry: SpecificationEntry;
     readonly why: PassedOver;
   }[];
 }
 
-export interface ShelfView {
-  readonly lines: readonly ShelfLine[];
-  readonly tests: readonly ShelfTest[];
+export interface SpecificationsView {
+  readonly lines: readonly SpecificationLine[];
+  readonly tests: readonly SpecificationTest[];
   readonly families: readonly string[];
   readonly depots: readonly {
     readonly id: string;

@@ -2,12 +2,17 @@ import fc from 'fast-check';
 import { CATALOGUE, findTest } from '../core/catalogue/catalogue';
 import { readCatalogue, writeCatalogue } from '../formats/catalogue';
 import { readReadingsCsv } from '../formats/readings-csv';
-import { readShelf, type ShelfEntry, shelfKey, writeShelf } from '../formats/specifications';
-import { readShelfCsv, SHELF_COLUMNS, writeShelfCsv } from '../formats/specifications-csv';
+import {
+  readSpecifications,
+  type SpecificationEntry,
+  specificationKey,
+  writeSpecifications,
+} from '../formats/specifications';
+import { readSpecificationsCsv, SPECIFICATION_COLUMNS, writeSpecificationsCsv } from '../formats/specifications-csv';
 import { judgeDocument } from './judging/judge-document';
 import { planCatalogue } from './catalogue-plan';
 
-const ENTRIES: readonly ShelfEntry[] = [
+const ENTRIES: readonly SpecificationEntry[] = [
   {
     test: 'glow-plug-resistance',
     scope: 'family',
@@ -53,14 +58,14 @@ const ENTRIES: readonly ShelfEntry[] = [
 
 describe('the shelf as a file', () => {
   test('JSON and back', () =>
-    expect(readShelf(JSON.stringify(writeShelf(ENTRIES)))).toEqual({ ok: true, value: ENTRIES }));
+    expect(readSpecifications(JSON.stringify(writeSpecifications(ENTRIES)))).toEqual({ ok: true, value: ENTRIES }));
   test('CSV and back, formulas inert on the way', () => {
-    const csv = writeShelfCsv(ENTRIES);
+    const csv = writeSpecificationsCsv(ENTRIES);
     expect(csv).toContain("'=SUM(A1)");
-    expect(readShelfCsv(csv)).toEqual({ ok: true, value: ENTRIES });
+    expect(readSpecificationsCsv(csv)).toEqual({ ok: true, value: ENTRIES });
   });
   test('as a spreadsheet saves it: byte-order mark, semicolons, decimal commas, capitals in the header', () => {
-    const read = readShelfCsv(
+    const read = readSpecificationsCsv(
       '\uFEFFTest;Scope;Quantity;Unit;Lower;Upper;Source\r\nvoltage-drop;general;voltage;V;;0,4;ours\r\n',
     );
     expect(read).toEqual({
@@ -76,7 +81,7 @@ describe('the shelf as a file', () => {
     });
   });
   test('what is wrong is named by line and column, and nothing is taken', () => {
-    const read = readShelfCsv(
+    const read = readSpecificationsCsv(
       'test,scope,quantity,unit,lower,upper,source,more\na,general,voltage,V,1,2,s,\nb,family,voltage,V,x,2,s,\nc,general,voltage,V,3,2,s,\nd,general,voltage,V,,2,,\ne,general,voltage,V,,2,s,"{""x"":1}"\n',
     );
     expect(read.ok ? [] : read.error.map((p) => p.path)).toEqual([
@@ -85,7 +90,7 @@ describe('the shelf as a file', () => {
       '/line 5/source',
       '/line 6/more',
     ]);
-    expect(readShelfCsv('test,scope\na,b\n')).toMatchObject({
+    expect(readSpecificationsCsv('test,scope\na,b\n')).toMatchObject({
       ok: false,
       error: [{ path: '/quantity' }, { path: '/unit' }, { path: '/source' }],
     });
@@ -101,9 +106,9 @@ describe('the shelf as a file', () => {
       '/limits/0/limits/transfer/stimulus',
     ],
   ])('%j is refused at its path', (change, path) => {
-    const read = readShelf(
+    const read = readSpecifications(
       JSON.stringify(
-        writeShelf([
+        writeSpecifications([
           { test: 't', scope: 'general', limits: { quantity: 'voltage', unit: 'V' }, source: 's', ...change },
         ]),
       ),
@@ -117,7 +122,7 @@ describe('the shelf as a file', () => {
       .filter((s) => s.trim() === s && s !== '' && !/[\0\r]/.test(s) && !s.startsWith("'"));
     fc.assert(
       fc.property(fc.record({ lower: number, span: number, steady: number, source: text, of: text }), (x) => {
-        const entry: ShelfEntry = {
+        const entry: SpecificationEntry = {
           test: 't',
           scope: 'part',
           of: x.of,
@@ -131,17 +136,17 @@ describe('the shelf as a file', () => {
           source: x.source,
           status: 'draft',
         };
-        expect(readShelfCsv(writeShelfCsv([entry]))).toEqual({ ok: true, value: [entry] });
+        expect(readSpecificationsCsv(writeSpecificationsCsv([entry]))).toEqual({ ok: true, value: [entry] });
       }),
     );
   });
   test('the key of what an entry is about does not hang on its numbers', () => {
-    const [first] = ENTRIES as [ShelfEntry];
-    expect(shelfKey({ ...first, source: 'other', limits: { quantity: 'resistance', unit: 'ohm' } })).toBe(
-      shelfKey(first),
+    const [first] = ENTRIES as [SpecificationEntry];
+    expect(specificationKey({ ...first, source: 'other', limits: { quantity: 'resistance', unit: 'ohm' } })).toBe(
+      specificationKey(first),
     );
-    expect(shelfKey({ ...first, of: 'L5-27' })).not.toBe(shelfKey(first));
-    expect(SHELF_COLUMNS).toContain('when_system_voltage');
+    expect(specificationKey({ ...first, of: 'L5-27' })).not.toBe(specificationKey(first));
+    expect(SPECIFICATION_COLUMNS).toContain('when_system_voltage');
   });
 });
 

@@ -75,7 +75,7 @@ export function runView(of: RunOf = {}): RunView {
     definition,
     decision: 'three-way',
     because: '',
-    leads: [],
+    testLeads: [],
     startedAt: '2026-11-20T09:00:00Z',
     startedBy: 'Ines',
     circumstance,

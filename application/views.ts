@@ -4,7 +4,7 @@ import type { Evidence, Known } from '../core/evidence/types';
 import type { FindingBody, ProposedFinding, RuledOut } from '../core/evidence/finding';
 import type { WeighedCircuit } from '../core/diagnosis/case';
 import type { OpenQuotation } from '../core/repair/quotation';
-import type { Stands } from '../core/job/progress';
+import type { JobProgress } from '../core/job/progress';
 import type { Plan } from '../core/plan/types';
 import type { Role } from '../core/foundation/vocabulary';
 import type { DecisionRule } from '../core/metrology/conformity';
@@ -18,7 +18,7 @@ import type { RepairView } from './repair-view';
 
 /** What the server shows and the screens draw. Times are ISO 8601 in UTC. */
 
-export interface UnitView {
+export interface FleetUnitView {
   readonly id: string;
   readonly fleetNumber: string;
   readonly kind: string;
@@ -87,7 +87,7 @@ export interface PhotoView {
 }
 
 /** One step of a job's trail. */
-export interface TrailEvent {
+export interface AuditEvent {
   readonly number: number;
   readonly kind: string;
   readonly rowId: string;
@@ -130,21 +130,21 @@ export interface JobBrief {
 
 /** An open job as the yard lists it. */
 export interface YardJob extends JobBrief {
-  readonly stands: Stands;
+  readonly progress: JobProgress;
 }
 
 export interface YardView {
   readonly search: string;
   /** How many units there are to the search; the list may show fewer. */
   readonly found: number;
-  readonly units: readonly (UnitView & { readonly jobs: readonly YardJob[] })[];
+  readonly units: readonly (FleetUnitView & { readonly jobs: readonly YardJob[] })[];
   readonly depots: readonly { readonly id: string; readonly name: string }[];
   readonly families: readonly { readonly id: string; readonly code: string; readonly engine: Engine }[];
 }
 
 export interface JobView {
   readonly job: JobBrief;
-  readonly unit: UnitView;
+  readonly unit: FleetUnitView;
   readonly earlier: readonly JobBrief[];
   readonly tests: readonly TestBrief[];
   readonly notes: readonly NoteView[];
@@ -164,12 +164,12 @@ export interface JobView {
   readonly proposals: readonly ProposedFinding[];
   readonly ruledOut: readonly RuledOut[];
   readonly plan: Plan;
-  readonly trail: readonly TrailEvent[];
+  readonly auditTrail: readonly AuditEvent[];
   /** Of each circuit that something was measured in. */
   readonly circuits: readonly CircuitView[];
   readonly repair: RepairView;
   /** Where it stands, and what is next. */
-  readonly stands: Stands;
+  readonly progress: JobProgress;
 }
 
 export type CircuitView = WeighedCircuit;
@@ -199,7 +199,7 @@ export interface InstrumentView {
   readonly retired: boolean;
 }
 
-export interface LeadView {
+export interface TestLeadView {
   readonly name: string;
   readonly zero: string;
   readonly measuredAt: string;
@@ -211,7 +211,7 @@ export interface DepotInstrumentsView {
   readonly name: string;
   readonly timeZone: string;
   readonly instruments: readonly InstrumentView[];
-  readonly leads: readonly LeadView[];
+  readonly testLeads: readonly TestLeadView[];
 }
 
 export interface SpecificationView {
@@ -256,7 +256,7 @@ export interface RunView {
   readonly test: string;
   readonly startedAt: string;
   readonly startedBy: string;
-  readonly unit: UnitView;
+  readonly unit: FleetUnitView;
   readonly job: JobBrief;
   /** The test as it was when the run began. */
   readonly definition: TestDefinition;
@@ -266,7 +266,7 @@ export interface RunView {
   readonly because: string;
   readonly circumstance: CircumstanceView;
   readonly instruments: readonly InstrumentView[];
-  readonly leads: readonly LeadView[];
+  readonly testLeads: readonly TestLeadView[];
   /** All of them in the order in which they were stored, superseded ones too. */
   readonly readings: readonly ReadingView[];
   readonly judgement: Judgement;

@@ -5,7 +5,7 @@ import type { TestDefinition } from '../core/catalogue/types';
 import type { Engine } from '../core/engine/layout';
 import { judgeSet } from '../core/judge/set';
 import type { TestSet } from '../core/judge/types';
-import { arrangeShelf, chooseSpecification } from '../core/specifications/choose';
+import { arrangeSpecifications, chooseSpecification } from '../core/specifications/choose';
 import type { Situation, Specification } from '../core/specifications/types';
 import { report } from './measure';
 
@@ -98,7 +98,7 @@ export function benchShelf(): void {
       status: 'approved',
     };
   });
-  const shelf = arrangeShelf(specifications);
+  const shelf = arrangeSpecifications(specifications);
   const at = (i: number): Situation => ({
     test: `test-${i % 500}`,
     part: `o${i % 10}`,
@@ -117,7 +117,12 @@ export function benchShelf(): void {
     'ms',
     1,
   );
-  report('arranging a shelf of 20,000 limits', best(() => void arrangeShelf(specifications)) * 1000, 'ms', null);
+  report(
+    'arranging a shelf of 20,000 limits',
+    best(() => void arrangeSpecifications(specifications)) * 1000,
+    'ms',
+    null,
+  );
   const find = indexFindable(tests.map((t) => ({ name: t.name, words: searchWords(t) })));
   const queries = ['g', 'gl', 'glo', 'glow', 'glow c', 'glow cu', 'clamp', 'raised idle', 'pin 2', 'zzz'];
   report(

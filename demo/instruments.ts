@@ -68,7 +68,7 @@ export const INSTRUMENTS: readonly (InstrumentDocument & { readonly name: string
     },
   ];
 
-export const LEADS: readonly (readonly [string, string])[] = [
+export const TEST_LEADS: readonly (readonly [string, string])[] = [
   ['Short leads', '0.2'],
   ['Leads with 5 m extension', '0.5'],
 ];

@@ -9,7 +9,7 @@ import { isTaken } from '../server/db/refusal';
 import { recordEvidence } from '../server/evidence/evidence';
 import { findingsOf } from '../server/evidence/findings';
 import { recordCircumstance, recordReading } from '../server/readings/record-reading';
-import { keepServiceData, recordsOfJobs, writeRecord } from '../server/repair/repair-log';
+import { keepServiceData, repairRecordsOf, writeRepairRecord } from '../server/repair/repair-log';
 import { type DemoRepair, REPAIRS, SERVICE_DATA, stepsOf } from './repairs';
 import { startRun } from '../server/jobs/open-job';
 
@@ -35,12 +35,15 @@ async function loadOne(db: Db, r: DemoRepair, lead: string, demoId: Id, actorOf:
   const key = [r.unit, ...(r.visit ? [r.visit] : [])];
   const jobId = demoId('job', ...key);
   // What was written before stays as it is.
-  if ((await recordsOfJobs(db, [jobId])).size) return;
+  if ((await repairRecordsOf(db, [jobId])).size) return;
   const finding = (await findingsOf(db, [jobId])).get(jobId)?.find((f) => f.body.kind === 'found')?.id ?? '';
   let quotation = '';
   const id = (i: number, ...more: (string | number)[]): string => demoId('record', ...key, i, ...more);
   const write = (i: number, record: RepairRecord, by = r.by, ...more: (string | number)[]): Promise<void> =>
-    must(`${key.join(' ')} ${record.kind}`, writeRecord(db, jobId, { id: id(i, ...more), by, record }, actorOf(by)));
+    must(
+      `${key.join(' ')} ${record.kind}`,
+      writeRepairRecord(db, jobId, { id: id(i, ...more), by, record }, actorOf(by)),
+    );
   for (const [i, s] of r.then.entries()) {
     switch (s.do) {
       case 'decide':

@@ -11,12 +11,12 @@ import { viewJob } from '../server/jobs/view-job';
 import type { Actor } from '../server/policy/actor';
 import { addPerson } from '../server/people/people';
 import { addPhoto } from '../server/evidence/photos';
-import { addInstrument, measureLead } from '../server/instruments/instruments';
+import { addInstrument, measureTestLeads } from '../server/instruments/instruments';
 import { recordCircumstance, recordReading } from '../server/readings/record-reading';
-import { shelve } from '../server/specifications/specifications';
+import { recordSpecification } from '../server/specifications/specifications';
 import { keepTest } from '../server/catalogue/tests';
 import { DEMO_PIN, DEPOTS, FAMILIES, PERSONS, TIME_ZONE, UNITS } from './fleet';
-import { INSTRUMENTS, LEADS } from './instruments';
+import { INSTRUMENTS, TEST_LEADS } from './instruments';
 import { CODES, type DemoJob, JOBS } from './jobs';
 import { loadRepairs } from './load-repairs';
 import { drawPicture } from './pictures';
@@ -77,7 +77,10 @@ export async function loadDemo(db: Db): Promise<void> {
   for (const test of OWN_TESTS)
     await must(test.id, keepTest(db, { id: demoId('test', test.id), testId: test.id, by: LEAD, test }));
   for (const { key, ...entry } of SHELF)
-    await must(entry.source, shelve(db, { id: demoId('specification', ...key, 1), by: LEAD, entry }, demoActor(LEAD)));
+    await must(
+      entry.source,
+      recordSpecification(db, { id: demoId('specification', ...key, 1), by: LEAD, entry }, demoActor(LEAD)),
+    );
   for (const [depot, test, name] of SCHOOLS)
     await must(depot, chooseDepot(db, demoId('depot', depot), { by: LEAD, school: { test, name } }));
   for (const job of JOBS) await loadJob(db, job);
@@ -115,8 +118,8 @@ async function loadInstruments(db: Db, depot: string): Promise<void> {
       addInstrument(db, { id: demoId('instrument', depot, name), depotId, name, by: LEAD, instrument, calibrationDue }),
     );
   }
-  for (const [name, zero] of LEADS)
-    await must(name, measureLead(db, { id: demoId('lead', depot, name), depotId, name, zero, by: LEAD }));
+  for (const [name, zero] of TEST_LEADS)
+    await must(name, measureTestLeads(db, { id: demoId('lead', depot, name), depotId, name, zero, by: LEAD }));
 }
 
 async function loadJob(db: Db, j: DemoJob): Promise<void> {

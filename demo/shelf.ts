@@ -1,10 +1,10 @@
 import { findTest } from '../core/catalogue/catalogue';
 import type { TestDefinition } from '../core/catalogue/types';
 import type { Limits } from '../core/limits/types';
-import type { ShelfEntry } from '../formats/specifications';
+import type { SpecificationEntry } from '../formats/specifications';
 
 /** The invented depots' limits. `key` keeps ids steady from one loading to the next. */
-type DemoEntry = ShelfEntry & { readonly key: readonly string[] };
+type DemoEntry = SpecificationEntry & { readonly key: readonly string[] };
 
 const PLUG = 'glow-plug-resistance';
 const plug = (more: Partial<Limits>): Limits => ({

@@ -201,7 +201,7 @@ const CASES: readonly Case[] = [
   },
   { route: 'instruments/[id]/retire', method: 'POST', action: 'instrument.retire', body: () => ({}) },
   {
-    route: 'leads',
+    route: 'test-leads',
     method: 'POST',
     action: 'test-leads.measure',
     body: () => ({ id: v7(), depotId: NORTH, name: 'access', zero: null }),

@@ -1,6 +1,6 @@
 import type { Limits } from '../core/limits/types';
 import { fail, ok, type Problem, type Result } from '../core/foundation/result';
-import { checkEntry, type ShelfEntry } from './specifications';
+import { checkEntry, type SpecificationEntry } from './specifications';
 import { active, inert, readTable, writeTable } from './table';
 import { schema, validate } from './validate';
 
@@ -25,7 +25,7 @@ const WHEN_NUMBERS = {
 } as const;
 const MORE = ['byPosition', 'sequence', 'transfer', 'tolerance'] as const;
 
-export const SHELF_COLUMNS = [
+export const SPECIFICATION_COLUMNS = [
   'test',
   'scope',
   'of',
@@ -47,11 +47,11 @@ export const SHELF_COLUMNS = [
   'status',
 ] as const;
 
-export function writeShelfCsv(entries: readonly ShelfEntry[]): string {
-  return writeTable(entries.map(rowOf), SHELF_COLUMNS);
+export function writeSpecificationsCsv(entries: readonly SpecificationEntry[]): string {
+  return writeTable(entries.map(rowOf), SPECIFICATION_COLUMNS);
 }
 
-function rowOf(e: ShelfEntry): Record<string, unknown> {
+function rowOf(e: SpecificationEntry): Record<string, unknown> {
   const { limits, when = {} } = e;
   const named = (columns: Readonly<Record<string, string>>, from: object) =>
     Object.fromEntries(
@@ -84,11 +84,11 @@ function rowOf(e: ShelfEntry): Record<string, unknown> {
 const MOST_ROWS = 50_000;
 
 /** Limits from a table. Fails with every problem; its path begins with the line: `/line 4/lower`. */
-export function readShelfCsv(text: string): Result<readonly ShelfEntry[]> {
+export function readSpecificationsCsv(text: string): Result<readonly SpecificationEntry[]> {
   const table = readTable(text, ['test', 'scope', 'quantity', 'unit', 'source'], MOST_ROWS);
   if (!table.ok) return table;
   const problems: Problem[] = [];
-  const entries: ShelfEntry[] = [];
+  const entries: SpecificationEntry[] = [];
   for (const { line, cells } of table.value) {
     const entry = readRow(cells);
     const at = (p: Problem): Problem => ({ path: `/line ${line}${p.path}`, message: p.message });
@@ -98,9 +98,9 @@ export function readShelfCsv(text: string): Result<readonly ShelfEntry[]> {
   return problems.length ? fail(problems) : ok(entries);
 }
 
-const checkShape = schema<ShelfEntry>({ $ref: 'urn:mudflat:shelf:1#/$defs/entry' });
+const checkShape = schema<SpecificationEntry>({ $ref: 'urn:mudflat:shelf:1#/$defs/entry' });
 
-function readRow(cells: Readonly<Record<string, string>>): Result<ShelfEntry> {
+function readRow(cells: Readonly<Record<string, string>>): Result<SpecificationEntry> {
   const problems: Problem[] = [];
   const text = (column: string): string | undefined => active(cells[column] ?? '') || undefined;
   const number = (column: string): number | undefined => {

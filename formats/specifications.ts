@@ -6,7 +6,7 @@ import type { Scope, When } from '../core/specifications/types';
 import { readJson, schema, validate } from './validate';
 
 /** Limits as they stand in a file: `mudflat/shelf`. */
-export interface ShelfEntry {
+export interface SpecificationEntry {
   readonly test: string;
   readonly scope: Scope;
   /** Code of the part or the family, name of the depot. */
@@ -23,24 +23,24 @@ export interface ShelfEntry {
   readonly status?: 'draft' | 'approved' | 'rule-of-thumb' | undefined;
 }
 
-export interface ShelfDocument {
+export interface SpecificationsDocument {
   readonly format: 'mudflat/shelf';
   readonly version: 1;
-  readonly limits: readonly ShelfEntry[];
+  readonly limits: readonly SpecificationEntry[];
 }
 
-export const writeShelf = (limits: readonly ShelfEntry[]): ShelfDocument => ({
+export const writeSpecifications = (limits: readonly SpecificationEntry[]): SpecificationsDocument => ({
   format: 'mudflat/shelf',
   version: 1,
   limits,
 });
 
 /** What makes two entries the same thing: a second one with this key is a revision of the first. */
-export const shelfKey = (e: ShelfEntry): string =>
+export const specificationKey = (e: SpecificationEntry): string =>
   canonical([e.test, e.scope, e.of ?? null, e.when ?? {}, e.school ?? null]);
 
 /** All that is wrong with an entry beyond its schema. */
-export function checkEntry(e: ShelfEntry, base = ''): Problem[] {
+export function checkEntry(e: SpecificationEntry, base = ''): Problem[] {
   const problems = checkLimits(e.limits, `${base}/limits`);
   if ((e.scope === 'general') !== !e.of) {
     problems.push({
@@ -61,10 +61,10 @@ export function checkEntry(e: ShelfEntry, base = ''): Problem[] {
 }
 
 /** Limits from JSON text. Fails with every problem and its path; nothing is taken in part. */
-export function readShelf(text: string): Result<readonly ShelfEntry[]> {
+export function readSpecifications(text: string): Result<readonly SpecificationEntry[]> {
   const json = readJson(text);
   if (!json.ok) return json;
-  const valid = validate<ShelfDocument>(schema('urn:mudflat:shelf:1'), json.value);
+  const valid = validate<SpecificationsDocument>(schema('urn:mudflat:shelf:1'), json.value);
   if (!valid.ok) return valid;
   const problems = valid.value.limits.flatMap((e, i) => checkEntry(e, `/limits/${i}`));
   return problems.length ? fail(problems) : ok(valid.value.limits);

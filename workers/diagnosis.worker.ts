@@ -1,12 +1,12 @@
 import { expose } from 'comlink';
 import type { Wiring } from '../core/circuits/expand';
 import type { LibraryCircuit } from '../core/circuits/types';
-import { type Case, circuitsInQuestion, Kept, weighOne, type WeighedCircuit } from '../core/diagnosis/case';
+import { type Case, circuitsInQuestion, PredictionCache, weighOne, type WeighedCircuit } from '../core/diagnosis/case';
 import { shownWithFault, type ShownFault } from '../core/diagnosis/predicted-readings';
 import type { Hypothesis, Measured } from '../core/diagnosis/types';
 
 /** Circuits are weighed beside the page, so that typing never waits. A newer question cancels an older one between two circuits. */
-const kept = new Kept(12);
+const kept = new PredictionCache(12);
 let newest = 0;
 let known: Case | null = null;
 

@@ -1,6 +1,6 @@
 import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db/connection';
-import { viewShelf } from '@/server/readings/specifications-view';
+import { viewSpecifications } from '@/server/readings/specifications-view';
 import { isId } from '@/app/api/handler';
 import { TopBar } from '@/ui/kit/top-bar';
 import { Shelf } from '@/ui/specifications/shelf';
@@ -16,7 +16,7 @@ export default async function ShelfPage({
   const { test, run } = await searchParams;
   await needPerson('/shelf');
   const { db } = serverDb();
-  const view = await viewShelf(db, typeof run === 'string' && isId(run) ? run : null);
+  const view = await viewSpecifications(db, typeof run === 'string' && isId(run) ? run : null);
   return (
     <div className="flex min-h-dvh flex-col">
       <TopBar here="/shelf">

@@ -1,4 +1,4 @@
-import type { Outcome, Sum } from '../../core/calculations/types';
+import type { Outcome, Calculation } from '../../core/calculations/types';
 
 /** Four significant digits: more than any of these sums is good for. */
 export const shownNumber = (value: number): string => String(Number(value.toPrecision(4)));
@@ -8,7 +8,11 @@ export const outcomeWords = (o: Outcome): string =>
   [o.label, `${shownNumber(o.value)} ${o.unit}`.trim()].filter(Boolean).join(' ');
 
 /** A sum as it stands in a job's record: what went in, what came out, by which formula. */
-export function sumLines(sum: Sum, typed: Readonly<Record<string, string>>, outcomes: readonly Outcome[]): string[] {
+export function calculationLines(
+  sum: Calculation,
+  typed: Readonly<Record<string, string>>,
+  outcomes: readonly Outcome[],
+): string[] {
   const given = sum.inputs
     .filter((s) => (typed[s.id] ?? '').trim() !== '')
     .map((s) => {

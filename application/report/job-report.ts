@@ -2,7 +2,7 @@ import { evidenceWords } from '../../core/evidence/kinds/kinds';
 import { findingWords } from '../../core/evidence/finding';
 import { positionWords } from '../../core/judge/words';
 import { groupedCode } from '../../core/repair/coding';
-import { recordsOf } from '../../core/repair/proof';
+import { recordsOfKind } from '../../core/repair/proof';
 import { moneyWords } from '../../core/repair/money';
 import { totalOf } from '../../core/repair/quotation';
 import { SEQUENCES } from '../../core/repair/sequences';
@@ -41,9 +41,10 @@ export interface PayerReport {
 export function payerReport({ job: view }: ReportView): PayerReport {
   const { job, unit, repair } = view;
   const found = view.findings.flatMap((f) => (f.body.kind === 'found' ? [f.body] : []));
-  const released = recordsOf(repair.records, 'release').at(-1);
-  const quotation = recordsOf(repair.records, 'quotation').at(-1);
-  const answer = quotation && recordsOf(repair.records, 'answer').findLast((a) => a.body.quotation === quotation.id);
+  const released = recordsOfKind(repair.records, 'release').at(-1);
+  const quotation = recordsOfKind(repair.records, 'quotation').at(-1);
+  const answer =
+    quotation && recordsOfKind(repair.records, 'answer').findLast((a) => a.body.quotation === quotation.id);
   return {
     title: `${unit.fleetNumber}: what was wrong, and what was done`,
     unit: `${unit.fleetNumber}, ${unit.kind}, ${unit.depot}; job ${job.number}, ${shownTime(job.openedAt, unit.timeZone)}`,
@@ -118,7 +119,7 @@ function howWeKnow(view: JobView): string[] {
 
 function doneLines(view: JobView): string[] {
   const { records } = view.repair;
-  const steps = recordsOf(records, 'step');
+  const steps = recordsOfKind(records, 'step');
   const bySequence = SEQUENCES.flatMap((s) => {
     const own = steps.filter((x) => x.body.sequence === s.id);
     const places = [
@@ -133,7 +134,7 @@ function doneLines(view: JobView): string[] {
   const repairs = view.evidence.flatMap((e) =>
     e.body.kind === 'repair' || e.body.kind === 'new-part' ? [sentence(evidenceWords(e.body))] : [],
   );
-  const codings = recordsOf(records, 'coding');
+  const codings = recordsOfKind(records, 'coding');
   return [
     ...repairs,
     ...bySequence,
@@ -224,7 +225,7 @@ export function fileReport({ job: view, verified }: ReportView): FileReport {
       },
     ].filter((s) => s.lines.length > 0),
     checks: repair.checks,
-    trail: view.trail.map((e) => `${e.number} ${e.kind}, ${when(e.at, e.by)}`),
+    trail: view.auditTrail.map((e) => `${e.number} ${e.kind}, ${when(e.at, e.by)}`),
     head: verified.intact
       ? `The trail of ${verified.events} events is intact; its last hash is ${verified.head}.`
       : `The trail is NOT intact: ${verified.faults.map((f) => f.what).join(' ')}`,

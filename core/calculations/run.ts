@@ -1,9 +1,9 @@
 import { parseEntry } from '../quantity/entry';
 import { fail, ok, type Problem, type Result } from '../foundation/result';
-import type { Outcome, Slot, Sum } from './types';
+import type { Outcome, Slot, Calculation } from './types';
 
 /** Reads what was typed into a sum's fields, and computes. Problems have the path of their field: `/rs`. */
-export function runSum(sum: Sum, typed: Readonly<Record<string, string>>): Result<readonly Outcome[]> {
+export function runCalculation(sum: Calculation, typed: Readonly<Record<string, string>>): Result<readonly Outcome[]> {
   const problems: Problem[] = [];
   const inputs: Record<string, number | readonly number[]> = {};
   for (const slot of sum.inputs) {

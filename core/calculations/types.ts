@@ -26,7 +26,7 @@ export interface Outcome {
 }
 
 /** A sum that the trade does by hand or skips. */
-export interface Sum {
+export interface Calculation {
   readonly id: string;
   readonly name: string;
   readonly formula: string;

@@ -7,7 +7,7 @@ import type { CircuitValue, LibraryCircuit } from './types';
 const SIGMAS = 2;
 
 /** The circuit with values and spreads as the shelf's limits have them, where a value names a test and its limits have both ends; itself where there are none. */
-export function withShelf(circuit: LibraryCircuit, limitsOf: (test: string) => Limits | undefined): LibraryCircuit {
+export function withLimits(circuit: LibraryCircuit, limitsOf: (test: string) => Limits | undefined): LibraryCircuit {
   const values = Object.fromEntries(
     Object.entries(circuit.values).map(([key, v]) => {
       const limits = v.shelf && limitsOf(v.shelf.test);

@@ -1,5 +1,5 @@
 import { CIRCUITS } from '../circuits/library';
-import { type Case, circuitsInQuestion, Kept, weighCase } from './case';
+import { type Case, circuitsInQuestion, PredictionCache, weighCase } from './case';
 import type { Measured } from './types';
 
 const EMPTY: Case = {
@@ -21,7 +21,7 @@ const read = (test: string, position: number | string, value: number): Measured 
 });
 const inQuestion = (more: Partial<Case>): string[] =>
   circuitsInQuestion({ ...EMPTY, ...more }).map((q) => q.circuit.id);
-const kept = new Kept();
+const kept = new PredictionCache();
 
 describe('which circuits are in question', () => {
   test('none before anything is known; the one that codes point at; those that were measured in', () => {
@@ -85,7 +85,7 @@ describe('weighing a case', () => {
     expect(leading?.shown).toMatch(/^-?0(\.\d)?( to 0(\.\d)?)? A$/);
   });
   test('the same case weighs the same, kept or not; other values are another circuit', () => {
-    const once = weighCase({ ...EMPTY, measured }, new Kept());
+    const once = weighCase({ ...EMPTY, measured }, new PredictionCache());
     expect(weighCase({ ...EMPTY, measured }, kept)).toEqual(once);
     const glow = CIRCUITS[0]!;
     const changed = { ...glow, values: { ...glow.values, plug: { ...glow.values.plug!, value: 2 } } };
@@ -108,7 +108,7 @@ describe('weighing a case', () => {
     );
   });
   test('a few are kept, the oldest goes first', () => {
-    const few = new Kept(1);
+    const few = new PredictionCache(1);
     const [a, b] = [few.of(CIRCUITS[5]!, EMPTY.wiring), few.of(CIRCUITS[6]!, EMPTY.wiring)];
     expect(few.of(CIRCUITS[6]!, EMPTY.wiring)).toBe(b);
     expect(few.of(CIRCUITS[5]!, EMPTY.wiring)).not.toBe(a);

@@ -6,7 +6,7 @@ import { CORE_VERSION } from '../foundation/version';
 import type { Position } from '../judge/types';
 import { diagnose, prepare, type Prepared } from './diagnose';
 import { momentsOf } from '../evidence/kinds/supposition';
-import { type History, oddsFrom } from './priors';
+import { type History, priorFactorsFrom } from './priors';
 import { readAsShown, shownPrediction } from './predicted-readings';
 import type { Diagnosis, Measured, Observed, Suspect } from './types';
 import { pointOf } from './weigh';
@@ -52,7 +52,7 @@ export interface ComparedReading extends ExpectedReading {
 }
 
 /** Predictions depend on no evidence: kept by all of what they are made from, which is the content of the circuit, the engine and the core. */
-export class Kept {
+export class PredictionCache {
   private readonly made = new Map<string, Prepared>();
 
   constructor(private readonly most = 60) {}
@@ -112,7 +112,7 @@ export function circuitsInQuestion(c: Case): InQuestion[] {
 }
 
 /** Weighs a job's evidence in every circuit in question. */
-export const weighCase = (c: Case, kept: Kept): WeighedCircuit[] =>
+export const weighCase = (c: Case, kept: PredictionCache): WeighedCircuit[] =>
   circuitsInQuestion(c).map((q) => weighOne(q, c, kept));
 
 /** Read again and again, a point says little more than the newest times it was read. */
@@ -133,9 +133,9 @@ function newestOf(measured: readonly Measured[]): Measured[] {
 const NOW = '~';
 
 /** Weighs one circuit in question. */
-export function weighOne({ circuit, own }: InQuestion, c: Case, kept: Kept): WeighedCircuit {
+export function weighOne({ circuit, own }: InQuestion, c: Case, kept: PredictionCache): WeighedCircuit {
   const ready = kept.of(circuit, c.wiring);
-  const odds = oddsFrom(circuit, c.history);
+  const odds = priorFactorsFrom(circuit, c.history);
   const diagnosis = diagnose(
     {
       circuit,
@@ -143,7 +143,7 @@ export function weighOne({ circuit, own }: InQuestion, c: Case, kept: Kept): Wei
       measured: newestOf(own),
       observed: observedIn(circuit, c.observed),
       coded: c.coded,
-      odds,
+      priorFactors: odds,
       shows: momentsOf(c.history.conditions),
       warm: c.warm,
     },

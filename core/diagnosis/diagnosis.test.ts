@@ -2,14 +2,14 @@ import { spawnSync } from 'node:child_process';
 import fc from 'fast-check';
 import { checkLibraryCircuit } from '../circuits/check';
 import { expandElements, wiringOf } from '../circuits/expand';
-import { withShelf } from '../circuits/with-limits';
+import { withLimits } from '../circuits/with-limits';
 import { CIRCUITS, findCircuit } from '../circuits/library';
 import type { LibraryCircuit } from '../circuits/types';
 import { solveCircuit } from '../solver/solve';
 import type { Element } from '../solver/types';
 import type { Evidence } from '../evidence/types';
 import { diagnose, prepare, type Prepared } from './diagnose';
-import { oddsFrom } from './priors';
+import { priorFactorsFrom } from './priors';
 import type { Diagnosis, Measured } from './types';
 
 // What convicts and what acquits is common practice, no source.
@@ -255,9 +255,9 @@ describe('trade sense: what comes and goes, what was before, what is lost', () =
   test('a new part is less likely to be worn, a complaint that comes and goes accuses what comes and goes, and the fleet’s findings weigh', () => {
     const { circuit } = of('glow-relay');
     const none = { findings: [], renewed: [], conditions: [], hours: null };
-    expect(oddsFrom(circuit, none)).toEqual([]);
+    expect(priorFactorsFrom(circuit, none)).toEqual([]);
     expect(
-      oddsFrom(circuit, {
+      priorFactorsFrom(circuit, {
         ...none,
         renewed: [
           { name: 'plug', position: 3, days: 20 },
@@ -271,7 +271,7 @@ describe('trade sense: what comes and goes, what was before, what is lost', () =
       positions: [1],
       thisUnit: false,
     }));
-    const odds = oddsFrom(circuit, { ...none, findings: found, conditions: ['intermittent'], hours: 14_000 });
+    const odds = priorFactorsFrom(circuit, { ...none, findings: found, conditions: ['intermittent'], hours: 14_000 });
     const weigh = (o: typeof odds) => {
       const { prepared } = of('glow-relay');
       return share(
@@ -282,7 +282,7 @@ describe('trade sense: what comes and goes, what was before, what is lost', () =
             measured: row('glow-plug-current', 15, 15, 0, 15),
             observed: [],
             coded: [],
-            odds: o,
+            priorFactors: o,
           },
           prepared,
         ),
@@ -589,11 +589,11 @@ describe('the library', () => {
   test('values come from limits that have both ends; what has one end only says nothing', () => {
     const { circuit } = of('glow-relay');
     const limits = { quantity: 'resistance' as const, unit: 'mohm', lower: 400, upper: 900 };
-    const shelf = withShelf(circuit, (t) => (t === 'glow-plug-resistance' ? limits : undefined));
+    const shelf = withLimits(circuit, (t) => (t === 'glow-plug-resistance' ? limits : undefined));
     expect(shelf.values.plug?.value).toBeCloseTo(0.6, 6);
     expect(shelf.values.plug?.spread).toBeCloseTo(Math.log(9 / 4) / 4, 6);
     expect(shelf.values.wire).toBe(circuit.values.wire);
-    expect(withShelf(circuit, () => ({ ...limits, lower: undefined }))).toBe(circuit);
+    expect(withLimits(circuit, () => ({ ...limits, lower: undefined }))).toBe(circuit);
   });
   test('the fast solver predicts what the slow one does, healthy and with a fault', () => {
     const { circuit } = of('glow-relay');

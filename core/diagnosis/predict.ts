@@ -4,7 +4,7 @@ import { cell } from '../numerics/cell';
 import { across, type MeterSetup, type Net, netOf, setupsOf, shownBy } from './meter-setups';
 import { evenly, looseAt, reachOf } from './prediction-spread';
 import type { Predictions } from './predictions';
-import { deviation, DRAWS } from './tolerance-samples';
+import { deviation, SAMPLES } from './tolerance-samples';
 import type { Hypothesis, Member } from './types';
 
 /** Ohms above which a meter shows overload. */
@@ -79,7 +79,7 @@ class SetupPredictor {
 
   private solveAll(members: readonly Member[], keepVolts?: (v: Float64Array) => void): readonly Moments[] {
     const { setup, net, conductance_S } = this;
-    const all = setup.read.map(() => new Float64Array(DRAWS));
+    const all = setup.read.map(() => new Float64Array(SAMPLES));
     for (const [d, ohms] of this.samples.entries()) {
       fillConductances(conductance_S, ohms, net, setup, members);
       const v = setup.solver.solve(conductance_S);
@@ -135,7 +135,7 @@ function fillConductances(
 
 /** Resistances of each draw, good parts within their tolerance. */
 function tolerances(circuit: LibraryCircuit, resistors: readonly PlacedElement[]): Float64Array[] {
-  return Array.from({ length: DRAWS }, (_, d) =>
+  return Array.from({ length: SAMPLES }, (_, d) =>
     Float64Array.from(resistors, (e, i) => {
       const { value = 1, spread = 0 } = circuit.values[e.value] ?? {};
       return Math.max(TINY_ohm, value * Math.exp(spread * deviation(i, d)));

@@ -1,6 +1,6 @@
 import type { LibraryCircuit } from '../circuits/types';
 import type { DriveCondition, Evidence } from '../evidence/types';
-import type { Member, Odds } from './types';
+import type { Member, PriorFactor } from './types';
 
 /** A finding of an earlier job: of this unit, or of the fleet on engines of the same family. */
 export interface PastFinding {
@@ -38,7 +38,7 @@ const OLD_h = 10_000;
 const OLD_PATH = 1.3;
 
 /** What age, history of the unit and the fleet, and the complaint say before anything is measured; each with its reason. */
-export function oddsFrom(circuit: LibraryCircuit, h: History): Odds[] {
+export function priorFactorsFrom(circuit: LibraryCircuit, h: History): PriorFactor[] {
   return [
     ...fromFindings(circuit, h.findings),
     ...fromRenewed(h.renewed),
@@ -56,7 +56,7 @@ export function oddsFrom(circuit: LibraryCircuit, h: History): Odds[] {
 }
 
 /** Shares of the kinds of suspects in the data, drawn towards what this fleet has found (a Dirichlet prior that weighs as much as some findings). */
-function fromFindings(circuit: LibraryCircuit, findings: readonly PastFinding[]): Odds[] {
+function fromFindings(circuit: LibraryCircuit, findings: readonly PastFinding[]): PriorFactor[] {
   const kinds = new Map<string, { is: Member['is']; name: string; prior: number; found: number; thisUnit: number }>();
   for (const s of circuit.suspects) {
     const key = `${s.is}|${s.name}`;
@@ -72,7 +72,7 @@ function fromFindings(circuit: LibraryCircuit, findings: readonly PastFinding[])
   const total = all.reduce((s, k) => s + k.prior, 0);
   const seen = all.reduce((s, k) => s + k.found, 0);
   if (seen === 0) return [];
-  return all.flatMap((k): Odds[] => {
+  return all.flatMap((k): PriorFactor[] => {
     const share = k.prior / total;
     const factor = (k.found + DATA_COUNTS * share) / ((seen + DATA_COUNTS) * share);
     return Math.abs(Math.log(factor)) < 0.1
@@ -88,7 +88,7 @@ function fromFindings(circuit: LibraryCircuit, findings: readonly PastFinding[])
   });
 }
 
-const fromRenewed = (renewed: readonly Renewed[]): Odds[] =>
+const fromRenewed = (renewed: readonly Renewed[]): PriorFactor[] =>
   renewed
     .filter((r) => r.days < YOUNG_days)
     .map((r) => ({
@@ -99,7 +99,7 @@ const fromRenewed = (renewed: readonly Renewed[]): Odds[] =>
       why: `${r.name}${r.position === null ? '' : ` ${r.position}`} is new, ${r.days} days old`,
     }));
 
-function fromConditions(conditions: readonly DriveCondition[]): Odds[] {
+function fromConditions(conditions: readonly DriveCondition[]): PriorFactor[] {
   if (conditions.length === 0) return [];
   return conditions.includes('intermittent')
     ? [{ intermittent: true, factor: INTERMITTENT, why: 'the complaint comes and goes' }]

@@ -1,6 +1,6 @@
-import { deviation, DRAWS } from './tolerance-samples';
+import { deviation, SAMPLES } from './tolerance-samples';
 
-const drawn = (part: number): number[] => Array.from({ length: DRAWS }, (_, d) => deviation(part, d));
+const drawn = (part: number): number[] => Array.from({ length: SAMPLES }, (_, d) => deviation(part, d));
 const mean = (v: readonly number[]): number => v.reduce((a, b) => a + b, 0) / v.length;
 
 test('every part has mean 0 and standard deviation 1, and the same draws every time', () => {
@@ -13,7 +13,7 @@ test('every part has mean 0 and standard deviation 1, and the same draws every t
 });
 test('draws come in mirrored pairs', () => {
   for (let part = 0; part < 50; part++)
-    for (let d = 0; d < DRAWS; d += 2) expect(deviation(part, d)).toBe(-deviation(part, d + 1));
+    for (let d = 0; d < SAMPLES; d += 2) expect(deviation(part, d)).toBe(-deviation(part, d + 1));
 });
 test('parts deviate independently of each other: over all pairs of them the correlation is about none', () => {
   const parts = Array.from({ length: 60 }, (_, i) => drawn(i));

@@ -1,6 +1,6 @@
 import { cell } from '../numerics/cell';
 /** How often a circuit is drawn to learn how much good parts differ. */
-export const DRAWS = 6;
+export const SAMPLES = 6;
 
 /**
  * Deviations of a third of all parts each, in standard deviations: the middles of three equal strata of the half-normal distribution (0.2104, 0.6745,

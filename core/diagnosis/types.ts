@@ -30,7 +30,7 @@ export interface Observed {
 export type { Moment };
 
 /** Something that makes what is named likelier or less likely before anything was measured. */
-export interface Odds {
+export interface PriorFactor {
   /** Name of a part or path in the circuit's suspects; absent: any. */
   readonly name?: string | undefined;
   readonly position?: number | undefined;
@@ -48,7 +48,7 @@ export interface DiagnosisInputs extends Wiring {
   /** Cylinders that fault codes name. */
   readonly coded: readonly number[];
   /** Age, history of the unit and the fleet, the complaint. */
-  readonly odds?: readonly Odds[] | undefined;
+  readonly priorFactors?: readonly PriorFactor[] | undefined;
   /** When the complaint shows itself: what comes and goes is there then. */
   readonly shows?: readonly Moment[] | undefined;
   /** The engine has run: what must be read cold waits until it has cooled. */

@@ -163,7 +163,7 @@ const priorWeights = (inputs: DiagnosisInputs, hypotheses: readonly Hypothesis[]
     (h) =>
       h.weight *
       h.members.reduce(
-        (f, m) => f * (m.position !== null && inputs.coded.includes(m.position) ? CODED : 1) * oddsOf(m, inputs),
+        (f, m) => f * (m.position !== null && inputs.coded.includes(m.position) ? CODED : 1) * priorFactorOf(m, inputs),
         1,
       ),
   );
@@ -171,7 +171,7 @@ const priorWeights = (inputs: DiagnosisInputs, hypotheses: readonly Hypothesis[]
 const priorLog = (weight: number, inside: number, h: Hypothesis | undefined): number =>
   Math.log(h?.members.length === 0 ? OUTSIDE_SHARE : Math.max(1e-300, ((1 - OUTSIDE_SHARE) * weight) / inside));
 
-const oddsOf = (m: Member, { odds = [] }: DiagnosisInputs): number =>
+const priorFactorOf = (m: Member, { priorFactors: odds = [] }: DiagnosisInputs): number =>
   odds.reduce(
     (f, o) =>
       (o.name === undefined || o.name === m.name) &&

@@ -1,6 +1,6 @@
 import type { FindingBody, ProposedFinding } from '../evidence/finding';
 import type { ProofCheck, ProofCheckId, Recorded, RepairRecord } from '../repair/types';
-import { STAGES, whereItStands, type StandsInputs } from './progress';
+import { STAGES, progressFrom, type ProgressInputs } from './progress';
 
 const check = (id: ProofCheckId, state: ProofCheck['state'], why = `${id} is ${state}`): ProofCheck => ({
   id,
@@ -39,8 +39,8 @@ const QUOTED = record('q', {
   lines: [{ text: 'plug', quantity: 1, price: 100 }],
   note: '',
 });
-const stands = (more: Partial<StandsInputs> = {}) =>
-  whereItStands({
+const stands = (more: Partial<ProgressInputs> = {}) =>
+  progressFrom({
     closed: false,
     codesRead: false,
     begun: false,

@@ -27,14 +27,14 @@ export interface Stage {
 }
 
 /** Where a job stands and what is next, in a sentence. */
-export interface Stands {
+export interface JobProgress {
   readonly stages: readonly Stage[];
   /** The stage that is next; `null` once the job is released. */
   readonly now: StageId | null;
   readonly say: string;
 }
 
-export interface StandsInputs {
+export interface ProgressInputs {
   readonly closed: boolean;
   /** Somebody has read the codes, whether there were any or none. */
   readonly codesRead: boolean;
@@ -50,11 +50,11 @@ export interface StandsInputs {
 }
 
 /** What a job holds, as it is read for its page and, of many jobs at once, for the yard. */
-export interface JobHolds extends ProofInputs, Pick<StandsInputs, 'closed' | 'proposals' | 'nextTest'> {}
+export interface JobHolds extends ProofInputs, Pick<ProgressInputs, 'closed' | 'proposals' | 'nextTest'> {}
 
 /** The same from what a job holds. */
-export const standsOf = (job: JobHolds): Stands =>
-  whereItStands({
+export const progressOf = (job: JobHolds): JobProgress =>
+  progressFrom({
     closed: job.closed,
     codesRead: job.codes.length > 0,
     begun: job.runs.length > 0 || job.evidence.length > 0,
@@ -69,7 +69,7 @@ export const standsOf = (job: JobHolds): Stands =>
 const PROOF: readonly ProofCheckId[] = ['measured-again', 'coded', 'codes-cleared', 'road-test', 'vehicle-scan'];
 
 /** Where a job stands. The first stage that is neither done nor left out is next; nothing is stored, so it cannot grow stale. */
-export function whereItStands(i: StandsInputs): Stands {
+export function progressFrom(i: ProgressInputs): JobProgress {
   const states = new Map(STAGES.map((id) => [id, i.closed && id !== 'codes' ? 'done' : stateOf(id, i)]));
   const now = i.closed ? null : (STAGES.find((id) => !isBehind(states.get(id))) ?? 'release');
   const stages = STAGES.map((id): Stage => {
@@ -81,14 +81,14 @@ export function whereItStands(i: StandsInputs): Stands {
 
 const isBehind = (state: StageState | undefined): boolean => state === 'done' || state === 'left out';
 
-const isFound = (i: StandsInputs): boolean => i.findings.some((f) => f.body.kind === 'found');
-const convicted = (i: StandsInputs): ProposedFinding | undefined =>
+const isFound = (i: ProgressInputs): boolean => i.findings.some((f) => f.body.kind === 'found');
+const convicted = (i: ProgressInputs): ProposedFinding | undefined =>
   i.proposals.find((p) => p.confidence !== 'possible');
-const checkOf = (i: StandsInputs, id: ProofCheckId): ProofCheck | undefined => i.checks.find((c) => c.id === id);
+const checkOf = (i: ProgressInputs, id: ProofCheckId): ProofCheck | undefined => i.checks.find((c) => c.id === id);
 /** A check without a complaint that held: everything is good, nothing is to be found or mended. */
-const isAllGood = (i: StandsInputs): boolean => !isFound(i) && checkOf(i, 'finding')?.state === 'done';
+const isAllGood = (i: ProgressInputs): boolean => !isFound(i) && checkOf(i, 'finding')?.state === 'done';
 
-function stateOf(id: StageId, i: StandsInputs): StageState {
+function stateOf(id: StageId, i: ProgressInputs): StageState {
   switch (id) {
     case 'complaint':
       return 'done';
@@ -112,12 +112,12 @@ function stateOf(id: StageId, i: StandsInputs): StageState {
   }
 }
 
-function ofCheck(id: ProofCheckId, i: StandsInputs): StageState {
+function ofCheck(id: ProofCheckId, i: ProgressInputs): StageState {
   const check = checkOf(i, id);
   return check ? check.state : isAllGood(i) ? 'left out' : 'open';
 }
 
-const SAY: Readonly<Record<StageId, (i: StandsInputs) => string>> = {
+const SAY: Readonly<Record<StageId, (i: ProgressInputs) => string>> = {
   complaint: () => 'Write down the complaint.',
   codes: ({ nextTest }) =>
     `Read the fault codes${nextTest ? `, or begin with: ${nextTest}` : ', or begin with the plan'}.`,

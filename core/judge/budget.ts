@@ -46,7 +46,7 @@ export function budgetOf(set: TestSet, position: Position): readonly Contributio
     limits,
     condition: set.condition,
     instrument,
-    asked: asked.value,
+    limitUnit: asked.value,
     decision: set.decision ?? 'three-way',
     at,
     slope,

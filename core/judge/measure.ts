@@ -21,7 +21,7 @@ export interface Context {
   readonly condition: Condition;
   readonly instrument: Instrument | null;
   /** Unit of the limits. */
-  readonly asked: ScaledUnit;
+  readonly limitUnit: ScaledUnit;
   readonly decision: DecisionRule;
   /** What stands behind the at sign of this reading. */
   readonly at: At | null;
@@ -34,7 +34,7 @@ export interface Context {
 }
 
 /** A reading after corrections, in the unit of the limits. */
-export interface Measured {
+export interface CorrectedValue {
   readonly corrected: UnitValue;
   readonly standardUncertainty: UnitValue;
   readonly resolution: UnitValue;
@@ -51,8 +51,13 @@ export interface Measured {
 }
 
 /** Applies lead zero and temperature to a value in the base unit, and states how well it is known. */
-export function measure(base: BaseValue, resolution: BaseValue, halfWander: BaseValue, context: Context): Measured {
-  const { limits, instrument, asked } = context;
+export function measure(
+  base: BaseValue,
+  resolution: BaseValue,
+  halfWander: BaseValue,
+  context: Context,
+): CorrectedValue {
+  const { limits, instrument, limitUnit: asked } = context;
   const ohms = limits.quantity === 'resistance';
   const zero = ohms ? (instrument?.leadZero_ohm ?? null) : null;
   const clampZero = limits.quantity === 'current' ? (instrument?.clampZero_A ?? 0) : 0;

@@ -7,7 +7,7 @@ import { type Entry, entryToBase } from '../quantity/entry';
 import { fromBase, spanFromBase } from '../quantity/units';
 import { baseValue, enteredValue, type EnteredValue, type BaseValue, type UnitValue } from '../quantity/values';
 import { above, below, same } from './compare';
-import { type Context, type Measured, measure } from './measure';
+import { type Context, type CorrectedValue, measure } from './measure';
 import type { ParsedReading } from './parse';
 import { type JudgedReading, type Limits, type Reason, type Remedy, SEVERITY, type Verdict } from './types';
 
@@ -32,7 +32,7 @@ export function judgeReading(reading: ParsedReading, set: SetContext): JudgedRea
   // Written out: spreading the set's context cost a fifth of all judging.
   const context: Context = {
     condition: set.condition,
-    asked: set.asked,
+    limitUnit: set.limitUnit,
     decision: set.decision,
     part: set.part,
     instrument,
@@ -89,7 +89,7 @@ function judgePredicted(reading: ParsedReading, entry: Entry, context: Context, 
 interface Extra {
   readonly value?: EnteredValue | null;
   readonly unit?: string | null;
-  readonly measured?: Measured | null;
+  readonly measured?: CorrectedValue | null;
   readonly probability?: number | null;
   readonly wander?: JudgedReading['wander'];
 }
@@ -130,7 +130,7 @@ function judgeBeyond(
   context: Context,
 ): JudgedReading {
   const { limits } = context;
-  const { value, resolution } = entryToBase(entry, context.asked);
+  const { value, resolution } = entryToBase(entry, context.limitUnit);
   const measured = measure(value, resolution, STEADY, context);
   const least = measured.corrected;
   const { lower, upper, openAbove } = limits;
@@ -162,13 +162,13 @@ function judgeWander(
   entry: Extract<Entry, { kind: 'wander' }>,
   context: Context,
 ): JudgedReading {
-  const low = entryToBase({ ...entry, value: entry.low }, context.asked);
+  const low = entryToBase({ ...entry, value: entry.low }, context.limitUnit);
   const breaks = entry.high === null;
-  const high = entry.high === null ? low : entryToBase({ ...entry, value: entry.high }, context.asked);
+  const high = entry.high === null ? low : entryToBase({ ...entry, value: entry.high }, context.limitUnit);
   const middle = enteredValue(entry.high === null ? entry.low : (entry.low + entry.high) / 2);
   const halfSpan = baseValue((high.value - low.value) / 2);
-  const span = spanFromBase(baseValue(high.value - low.value), context.asked);
-  const step = spanFromBase(low.resolution, context.asked);
+  const span = spanFromBase(baseValue(high.value - low.value), context.limitUnit);
+  const step = spanFromBase(low.resolution, context.limitUnit);
   const allowed = context.limits.steadyWithin ?? step;
   if (!breaks && !above(span, allowed)) {
     const judged = judgeNumber(reading, { ...entry, kind: 'number', value: middle }, halfSpan, context);
@@ -181,8 +181,8 @@ function judgeWander(
   };
   const wanders: Reason = {
     rule: 'wanders',
-    low: fromBase(low.value, context.asked),
-    high: breaks ? null : fromBase(high.value, context.asked),
+    low: fromBase(low.value, context.limitUnit),
+    high: breaks ? null : fromBase(high.value, context.limitUnit),
     span: breaks ? null : span,
     allowed,
   };
@@ -206,7 +206,7 @@ function judgeNumber(
   context: Context,
 ): JudgedReading {
   const { limits } = context;
-  const base = entryToBase(entry, context.asked);
+  const base = entryToBase(entry, context.limitUnit);
   // A bare "0" is said, not read off: it carries no digits that could be coarse.
   const resolution = /^[+-]?0+$/.test(reading.text.trim()) ? STEADY : base.resolution;
   const measured = measure(base.value, resolution, halfWander, context);
@@ -283,7 +283,7 @@ function recheck(value: UnitValue, limit: UnitValue, margin: number, slack: numb
 /** The ruling that replaces the plain one where both sides of a limit are plausible; `null` where it stands. */
 function doubt(
   plain: Ruling,
-  m: Measured,
+  m: CorrectedValue,
   probability: number | null,
   context: Context,
   base: BaseValue,
@@ -325,7 +325,7 @@ function doubt(
 }
 
 /** Guarded acceptance: what is not proven to conform is not accepted. */
-function guard(plain: Ruling, m: Measured, probability: number | null, limits: LimitsInForce): Ruling | null {
+function guard(plain: Ruling, m: CorrectedValue, probability: number | null, limits: LimitsInForce): Ruling | null {
   const p =
     probability ?? probabilityWithin(m.corrected, m.standardUncertainty, limits.lower ?? null, limits.upper ?? null);
   if (plain.verdict === 'high' || plain.verdict === 'low' || !(p < 1 - PLAUSIBLE)) return null;
@@ -352,7 +352,7 @@ function nearestLimit(value: UnitValue, lower: UnitValue | undefined, upper: Uni
   return Math.abs(value - lower) < Math.abs(value - upper) ? lower : upper;
 }
 
-const cannotTell = (m: Measured, limit: UnitValue, probability: number | null, remedy: Remedy): Reason => ({
+const cannotTell = (m: CorrectedValue, limit: UnitValue, probability: number | null, remedy: Remedy): Reason => ({
   rule: 'cannot-tell',
   value: m.corrected,
   limit,

@@ -32,7 +32,7 @@ export function judgeSet(set: TestSet): Result<Judgement> {
   const context: SetContext = {
     limits: set.limits,
     condition: set.condition,
-    asked: asked.value,
+    limitUnit: asked.value,
     decision: set.decision ?? 'three-way',
     part: test?.part ?? '',
   };

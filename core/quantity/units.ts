@@ -24,7 +24,7 @@ export const QUANTITIES = [
 ] as const;
 export type Quantity = (typeof QUANTITIES)[number];
 
-export interface Unit {
+export interface MeasureUnit {
   /** How the unit is written in files: plain ASCII, without a prefix. */
   readonly symbol: string;
   readonly quantity: Quantity;
@@ -46,9 +46,9 @@ const unit = (
   factor = 1,
   prefixable = true,
   offset = 0,
-): Unit => ({ symbol, quantity, factor, offset, prefixable, shown, spellings });
+): MeasureUnit => ({ symbol, quantity, factor, offset, prefixable, shown, spellings });
 
-export const UNITS: readonly Unit[] = [
+export const UNITS: readonly MeasureUnit[] = [
   unit('ohm', 'resistance', 'Ω', ['Ω', 'Ω', 'Ohm', 'ohms', 'Ohms', 'OHM']),
   unit('V', 'voltage', 'V', ['v', 'volt', 'volts', 'Volt', 'Volts', 'VDC', 'Vdc']),
   unit('A', 'current', 'A', ['amp', 'amps', 'Amp', 'Amps', 'ADC']),
@@ -89,11 +89,11 @@ export const PREFIXES: Readonly<Record<string, number>> = {
 
 /** A unit with its prefix: `base = (value * scale) * unit.factor + unit.offset`. */
 export interface ScaledUnit {
-  readonly unit: Unit;
+  readonly unit: MeasureUnit;
   readonly scale: number;
 }
 
-const SPELLINGS: ReadonlyMap<string, Unit> = new Map(
+const SPELLINGS: ReadonlyMap<string, MeasureUnit> = new Map(
   UNITS.flatMap((u) => [u.symbol, ...u.spellings].map((spelling) => [spelling, u] as const)),
 );
 
@@ -136,7 +136,7 @@ export const spanFromBase = (span: BaseValue, { unit: u, scale }: ScaledUnit): U
   unitValue(span / (u.factor * scale));
 
 /** The base unit of a quantity: the first in the table. */
-export function baseUnit(quantity: Quantity): Unit {
+export function baseUnit(quantity: Quantity): MeasureUnit {
   const found = UNITS.find((u) => u.quantity === quantity);
   if (!found) throw new Error(`no unit for quantity ${quantity}`);
   return found;

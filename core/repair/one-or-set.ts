@@ -56,7 +56,7 @@ export const ASSUMPTIONS: readonly string[] = [
 
 /** The two schools with their expected costs: those that failed, or the whole set. */
 export function oneOrSet(i: OneOrSetInputs): OneOrSet {
-  const [one, set] = [school(i, i.failed), school(i, i.positions)];
+  const [one, set] = [costOfStrategy(i, i.failed), costOfStrategy(i, i.positions)];
   return {
     one,
     set,
@@ -67,7 +67,7 @@ export function oneOrSet(i: OneOrSetInputs): OneOrSet {
 }
 
 /** Expected cost of renewing so many of the positions. */
-function school(i: OneOrSetInputs, renewed: number): School {
+function costOfStrategy(i: OneOrSetInputs, renewed: number): School {
   const perMinute = i.labour / 60;
   const each = i.part + i.each_min * perMinute + i.breakage * i.breakageCost;
   const now = i.access_min * perMinute + renewed * each;
@@ -91,7 +91,7 @@ const TIPS: readonly { readonly input: Tip['input']; readonly most: number }[] =
 function tipOf(i: OneOrSetInputs, input: Tip['input'], most: number): number | null {
   const difference = (value: number): number => {
     const changed = { ...i, [input]: value };
-    return school(changed, i.failed).total - school(changed, i.positions).total;
+    return costOfStrategy(changed, i.failed).total - costOfStrategy(changed, i.positions).total;
   };
   const [atNone, atMost] = [difference(0), difference(most)];
   if (atNone * atMost >= 0) return null;

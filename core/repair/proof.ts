@@ -26,14 +26,14 @@ export interface ProofInputs {
 }
 
 export type RecordOf<K extends RepairRecord['kind']> = Recorded & { readonly body: Extract<RepairRecord, { kind: K }> };
-export const recordsOf = <K extends RepairRecord['kind']>(records: readonly Recorded[], kind: K): RecordOf<K>[] =>
+export const recordsOfKind = <K extends RepairRecord['kind']>(records: readonly Recorded[], kind: K): RecordOf<K>[] =>
   records.filter((r): r is RecordOf<K> => r.body.kind === kind);
 
 /** When the repair was done last; `null` where none is recorded. */
 export function repairedAt(i: Pick<ProofInputs, 'records' | 'evidence'>): string | null {
   const all = [
     ...i.evidence.flatMap((e) => (e.body.kind === 'repair' || e.body.kind === 'new-part' ? [e.at] : [])),
-    ...recordsOf(i.records, 'step').map((r) => r.at),
+    ...recordsOfKind(i.records, 'step').map((r) => r.at),
   ];
   return all.length ? all.reduce((a, b) => (a > b ? a : b)) : null;
 }
@@ -68,7 +68,7 @@ export function beforeAfter(i: ProofInputs): BeforeAfter[] {
 function firstRepair(i: Pick<ProofInputs, 'records' | 'evidence'>): string | null {
   const all = [
     ...i.evidence.flatMap((e) => (e.body.kind === 'repair' || e.body.kind === 'new-part' ? [e.at] : [])),
-    ...recordsOf(i.records, 'step').map((r) => r.at),
+    ...recordsOfKind(i.records, 'step').map((r) => r.at),
   ];
   return all.length ? all.reduce((a, b) => (a < b ? a : b)) : null;
 }
@@ -116,8 +116,8 @@ const check = (id: ProofCheck['id'], label: string, state: ProofCheck['state'], 
 });
 
 function agreed({ records }: ProofInputs): ProofCheck {
-  const quotation = recordsOf(records, 'quotation').at(-1);
-  const answer = quotation && recordsOf(records, 'answer').findLast((a) => a.body.quotation === quotation.id);
+  const quotation = recordsOfKind(records, 'quotation').at(-1);
+  const answer = quotation && recordsOfKind(records, 'answer').findLast((a) => a.body.quotation === quotation.id);
   const label = 'Agreed with the payer';
   if (!quotation) return check('agreed', label, 'open', 'No quotation was made.');
   if (!answer) return check('agreed', label, 'open', 'The quotation has no answer yet.');
@@ -135,7 +135,7 @@ function repaired(i: ProofInputs, at: string | null): ProofCheck {
   const missing = i.findings.flatMap((f) =>
     f.body.kind === 'found' ? stepsLeft(f.body, i.records, renewedPositions(f.id, f.body, i)) : [],
   );
-  const hasSteps = recordsOf(i.records, 'step').length > 0;
+  const hasSteps = recordsOfKind(i.records, 'step').length > 0;
   if (!hasSteps) return check('repaired', label, 'done', 'Recorded as done, without its steps.');
   return check(
     'repaired',
@@ -153,7 +153,7 @@ export function renewedPositions(
   f: Found,
   i: Pick<ProofInputs, 'records' | 'cylinders'>,
 ): readonly Position[] {
-  const decided = recordsOf(i.records, 'decision').findLast((d) => d.body.finding === finding);
+  const decided = recordsOfKind(i.records, 'decision').findLast((d) => d.body.finding === finding);
   return decided?.body.school === 'set' ? Array.from({ length: i.cylinders }, (_, n) => n + 1) : f.positions;
 }
 
@@ -170,7 +170,7 @@ export function stepsLeft(
   where: readonly Position[] = f.positions,
 ): StepLeft[] {
   const sequence = sequenceFor(f.what, f.name);
-  const ticked = recordsOf(records, 'step').filter((s) => s.body.sequence === sequence.id);
+  const ticked = recordsOfKind(records, 'step').filter((s) => s.body.sequence === sequence.id);
   if (ticked.length === 0) return [];
   const done = new Set(ticked.map((s) => `${s.body.step}|${s.body.position ?? ''}`));
   const positions: readonly (Position | null)[] = where.length ? where : [null];
@@ -218,7 +218,7 @@ function coded(i: ProofInputs): ProofCheck[] {
       : [],
   );
   if (wanted.length === 0) return [];
-  const has = new Set(recordsOf(records, 'coding').map((c) => c.body.position as Position));
+  const has = new Set(recordsOfKind(records, 'coding').map((c) => c.body.position as Position));
   const missing = wanted.filter((p) => !has.has(p));
   return [
     check(
@@ -267,7 +267,7 @@ function roadTest({ evidence, conditions }: ProofInputs, at: string | null): Pro
 
 function vehicleScan({ records }: ProofInputs, at: string | null): ProofCheck {
   const label = 'Scan of the whole vehicle';
-  const scan = recordsOf(records, 'scan').findLast((s) => at === null || s.at > at);
+  const scan = recordsOfKind(records, 'scan').findLast((s) => at === null || s.at > at);
   if (!scan) return check('vehicle-scan', label, 'open', 'Not done since the repair.');
   return check(
     'vehicle-scan',

@@ -1,4 +1,4 @@
-import { recordsOf } from './proof';
+import { recordsOfKind } from './proof';
 import type { Answer, QuotationLine, Recorded } from './types';
 
 /** A quotation that was not taken: remembered at the next visit. */
@@ -20,8 +20,8 @@ export const totalOf = (lines: readonly QuotationLine[]): number =>
 
 /** The newest quotation of each finding, where it was not accepted. */
 export function openQuotations(records: readonly Recorded[]): OpenQuotation[] {
-  const answers = recordsOf(records, 'answer');
-  const newest = new Map(recordsOf(records, 'quotation').map((q) => [q.body.finding, q]));
+  const answers = recordsOfKind(records, 'answer');
+  const newest = new Map(recordsOfKind(records, 'quotation').map((q) => [q.body.finding, q]));
   return [...newest.values()].flatMap((q): OpenQuotation[] => {
     const a = answers.findLast((x) => x.body.quotation === q.id)?.body;
     if (a?.answer === 'accepted') return [];

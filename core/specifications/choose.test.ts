@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { arrangeShelf, chooseSpecification, conditionsMet, explainChoice } from './choose';
+import { arrangeSpecifications, chooseSpecification, conditionsMet, explainChoice } from './choose';
 import { SCOPES, type Situation, type Specification } from './types';
 
 const LIMITS = { quantity: 'resistance' as const, unit: 'ohm', upper: 1 };
@@ -32,7 +32,7 @@ const HERE: Situation = {
   connection: 'at-part',
 };
 const choose = (specs: readonly Specification[], situation = HERE): string | undefined =>
-  chooseSpecification(arrangeShelf(specs), situation)?.id;
+  chooseSpecification(arrangeSpecifications(specs), situation)?.id;
 
 describe('which one judges', () => {
   const general = spec({ id: 'general' });
@@ -105,7 +105,7 @@ test('every one that was passed over has a reason, and the chosen one too', () =
     spec({ id: 'gone', series: 'g', revision: 2, status: 'withdrawn' }),
     spec({ id: 'school', scope: 'family', of: 'L4', school: 'tolerant' }),
   ];
-  const choice = explainChoice(arrangeShelf(specs), HERE);
+  const choice = explainChoice(arrangeSpecifications(specs), HERE);
   expect(choice).toMatchObject({
     chosen: { id: 'family' },
     because: 'It is for this engine family; 1 of its conditions is met.',
@@ -119,7 +119,7 @@ test('every one that was passed over has a reason, and the chosen one too', () =
     gone: 'withdrawn',
     school: 'other school',
   });
-  expect(explainChoice(arrangeShelf([]), HERE)).toEqual({ chosen: null, because: '', passedOver: [] });
+  expect(explainChoice(arrangeSpecifications([]), HERE)).toEqual({ chosen: null, because: '', passedOver: [] });
 });
 
 describe('against the slow and obvious', () => {
@@ -166,7 +166,7 @@ describe('against the slow and obvious', () => {
             }),
           );
           const at: Situation = { test: 't', part: 'a', family, depot: 'b', school, systemVoltage_V: 12, key: 'off' };
-          expect(chooseSpecification(arrangeShelf(specs), at)?.id).toBe(obvious(specs, at)?.id);
+          expect(chooseSpecification(arrangeSpecifications(specs), at)?.id).toBe(obvious(specs, at)?.id);
         },
       ),
     );

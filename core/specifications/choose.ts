@@ -22,7 +22,7 @@ export interface Choice {
 }
 
 /** The shelf, arranged so that choosing looks only at the few that are about one test. */
-export interface Shelf {
+export interface ArrangedSpecifications {
   readonly byTest: ReadonlyMap<string, TestShelf>;
 }
 
@@ -35,7 +35,7 @@ interface TestShelf {
 const place = (scope: Scope, of: string | null): string => `${scope}/${of ?? ''}`;
 
 /** Arranges specifications. Only the newest revision of a series counts; a withdrawn one takes the series off the shelf. */
-export function arrangeShelf(specifications: readonly Specification[]): Shelf {
+export function arrangeSpecifications(specifications: readonly Specification[]): ArrangedSpecifications {
   const newest = new Map<string, Specification>();
   for (const s of specifications) {
     const known = newest.get(s.series);
@@ -113,7 +113,7 @@ function candidates(shelf: TestShelf, scope: Scope, situation: Situation): Candi
 }
 
 /** The specification that judges: exact part, then family, depot, general rule; in each the best match of condition. */
-export function chooseSpecification(shelf: Shelf, situation: Situation): Specification | null {
+export function chooseSpecification(shelf: ArrangedSpecifications, situation: Situation): Specification | null {
   const ofTest = shelf.byTest.get(situation.test);
   if (!ofTest) return null;
   for (const scope of SCOPES) {
@@ -124,7 +124,7 @@ export function chooseSpecification(shelf: Shelf, situation: Situation): Specifi
 }
 
 /** As `chooseSpecification`, with why, and why not the others. */
-export function explainChoice(shelf: Shelf, situation: Situation): Choice {
+export function explainChoice(shelf: ArrangedSpecifications, situation: Situation): Choice {
   const chosen = chooseSpecification(shelf, situation);
   const ofTest = shelf.byTest.get(situation.test);
   if (!ofTest) return { chosen: null, because: '', passedOver: [] };

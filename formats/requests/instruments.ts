@@ -29,7 +29,7 @@ export const RETIRE_INSTRUMENT = {
 export type RetireInstrument = FromSchema<typeof RETIRE_INSTRUMENT>;
 
 /** Leads or an extension, measured; without a zero they are taken off the list. */
-export const MEASURE_LEAD = {
+export const MEASURE_TEST_LEADS = {
   type: 'object',
   additionalProperties: false,
   required: ['id', 'depotId', 'name', 'by'],
@@ -42,4 +42,4 @@ export const MEASURE_LEAD = {
   },
 } as const;
 
-export type MeasureLead = FromSchema<typeof MEASURE_LEAD>;
+export type MeasureTestLeads = FromSchema<typeof MEASURE_TEST_LEADS>;

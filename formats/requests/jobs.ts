@@ -19,7 +19,7 @@ export const OPEN_JOB = {
 
 export type OpenJob = FromSchema<typeof OPEN_JOB>;
 
-export const NOTE_SUM = {
+export const NOTE_CALCULATION = {
   type: 'object',
   additionalProperties: false,
   required: ['id', 'by', 'sum', 'inputs'],
@@ -31,4 +31,4 @@ export const NOTE_SUM = {
   },
 } as const;
 
-export type NoteSum = BodyOf<typeof NOTE_SUM, { inputs: Record<string, string> }>;
+export type NoteCalculation = BodyOf<typeof NOTE_CALCULATION, { inputs: Record<string, string> }>;

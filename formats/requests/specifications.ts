@@ -1,9 +1,9 @@
 import type { FromSchema } from 'json-schema-to-ts';
-import type { ShelfEntry } from '../specifications';
+import type { SpecificationEntry } from '../specifications';
 import { type BodyOf, uuid, by } from './common';
 
 /** Puts limits on the shelf. What they are for tells whether they are a new series or the next revision of one that is there. */
-export const SHELVE = {
+export const RECORD_SPECIFICATION = {
   type: 'object',
   additionalProperties: false,
   required: ['id', 'by', 'entry'],
@@ -20,7 +20,7 @@ export const SHELVE = {
   },
 } as const;
 
-export type Shelve = BodyOf<typeof SHELVE, { entry: ShelfEntry }>;
+export type RecordSpecification = BodyOf<typeof RECORD_SPECIFICATION, { entry: SpecificationEntry }>;
 
 export const APPLY_LIMITS = {
   type: 'object',

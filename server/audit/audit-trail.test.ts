@@ -6,7 +6,7 @@ import { findingsOf, writeFinding } from '../evidence/findings';
 import { changePlan } from '../jobs/plan';
 import { viewJob } from '../jobs/view-job';
 import { recordReading } from '../readings/record-reading';
-import { findJob, hashOf, trailOf, verifyJob } from './audit-trail';
+import { findJob, hashOf, auditTrailOf, verifyJob } from './audit-trail';
 import { demoId } from '../../demo/load';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { openJob, startRun } from '../jobs/open-job';
@@ -71,7 +71,7 @@ test('every write into a job is an event, in order, each bound to the one before
     by: BY,
     change: { kind: 'skip', test: 'battery-at-rest', because: 'done' },
   });
-  expect((await trailOf(test_.db, job)).map((e) => [e.number, e.kind, e.by])).toEqual([
+  expect((await auditTrailOf(test_.db, job)).map((e) => [e.number, e.kind, e.by])).toEqual([
     [1, 'job', BY],
     [2, 'intake', BY],
     [3, 'test', BY],
@@ -89,7 +89,7 @@ test('the same write twice is one event; a refused one is none', async () => {
   await recordReading(test_.db, run, body);
   await recordReading(test_.db, run, body);
   await recordReading(test_.db, run, reading(1, '0.7'));
-  expect((await trailOf(test_.db, job)).filter((e) => e.kind === 'reading')).toHaveLength(1);
+  expect((await auditTrailOf(test_.db, job)).filter((e) => e.kind === 'reading')).toHaveLength(1);
 });
 test('many at once: numbers without gaps, and intact', async () => {
   const job = await newJob('PL-07');
@@ -97,7 +97,7 @@ test('many at once: numbers without gaps, and intact', async () => {
   await Promise.all(
     runs.flatMap((run) => Array.from({ length: 8 }, (_, i) => recordReading(test_.db, run, reading(i + 1, '0.6')))),
   );
-  expect((await trailOf(test_.db, job)).map((e) => e.number)).toEqual(Array.from({ length: 20 }, (_, i) => i + 1));
+  expect((await auditTrailOf(test_.db, job)).map((e) => e.number)).toEqual(Array.from({ length: 20 }, (_, i) => i + 1));
   expect(await verifyJob(test_.db, job)).toMatchObject({ intact: true });
 });
 test('the hash is plain SHA-256 over lines: anybody can recompute it', () => {
@@ -206,7 +206,7 @@ describe('evidence and findings', () => {
       value: { duplicate: true },
     });
     expect(await evidenceOf(test_.db, job)).toEqual([]);
-    expect((await trailOf(test_.db, job)).filter((e) => e.kind === 'evidence')).toHaveLength(2);
+    expect((await auditTrailOf(test_.db, job)).filter((e) => e.kind === 'evidence')).toHaveLength(2);
     expect(await takeBackEvidence(test_.db, await newJob(), { id: v7(), by: BY, evidence: id })).toMatchObject({
       ok: false,
       error: { status: 404 },

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { asc, eq, sql } from 'drizzle-orm';
-import type { TrailEvent, Verified } from '../../application/views';
+import type { AuditEvent, Verified } from '../../application/views';
 import type { Db } from '../db/connection';
 import { job, jobEvent, jobHead } from '../db/schema';
 import { kindWords } from '../journal/record-kinds';
@@ -123,7 +123,7 @@ const short = (value: unknown): string => {
 };
 
 /** The events of a job without their contents. */
-export const trailOf = async (db: Db, jobId: string): Promise<TrailEvent[]> =>
+export const auditTrailOf = async (db: Db, jobId: string): Promise<AuditEvent[]> =>
   (
     await db
       .select({

@@ -10,7 +10,7 @@ import { addPhoto } from '../evidence/photos';
 import { viewJob } from '../jobs/view-job';
 import { recordReading } from '../readings/record-reading';
 import { job } from '../db/schema';
-import { takeIn } from './import-bundle';
+import { importBundle } from './import-bundle';
 import { verifyJob } from '../audit/audit-trail';
 import { MOST_PHOTOS } from '../evidence/photo-limits';
 import { MOST_BUNDLE_BYTES } from './limits';
@@ -220,7 +220,7 @@ describe('what is refused, with the reason, and nothing of it is stored', () => 
   ];
   test.each(cases)('%s', async (_, make, reason) => {
     const before = await jobsIn(there);
-    const taken = await takeIn(there.db, await make(), DEPOT);
+    const taken = await importBundle(there.db, await make(), DEPOT);
     expect(taken).toMatchObject({ ok: false });
     expect(JSON.stringify(taken)).toMatch(reason);
     expect(await jobsIn(there)).toBe(before);
@@ -228,7 +228,7 @@ describe('what is refused, with the reason, and nothing of it is stored', () => 
 });
 
 test('there and back again without loss: rows, moments, trail, photo; written on over there', async () => {
-  const taken = await takeIn(there.db, bundle, DEPOT);
+  const taken = await importBundle(there.db, bundle, DEPOT);
   expect(taken).toMatchObject({ ok: true, value: { id: jobId, unit: 'TR-01', duplicate: false } });
   const [ours, theirs] = [await bundleDocument(here.db, jobId), await bundleDocument(there.db, jobId)];
   for (const t of RECORD_KIND_NAMES) expect(theirs?.tables[t]).toEqual(ours?.tables[t]);
@@ -245,7 +245,7 @@ test('there and back again without loss: rows, moments, trail, photo; written on
   expect(await verifyJob(there.db, jobId)).toMatchObject({ intact: true });
   expect((await viewJob(there.db, jobId))?.job.runs[0]?.judgement?.suspects).toEqual([1]);
   // The same bundle again is the same job.
-  expect(await takeIn(there.db, bundle, DEPOT)).toMatchObject({ ok: true, value: { duplicate: true } });
+  expect(await importBundle(there.db, bundle, DEPOT)).toMatchObject({ ok: true, value: { duplicate: true } });
   // It goes on there: what is written comes after what was brought, and the trail holds.
   expect(
     await recordEvidence(there.db, jobId, {
@@ -257,7 +257,7 @@ test('there and back again without loss: rows, moments, trail, photo; written on
   expect((await viewJob(there.db, jobId))?.evidence.at(-1)?.body.kind).toBe('wiggle');
   expect(await verifyJob(there.db, jobId)).toMatchObject({ intact: true });
   // And from then on the two are not the same any more.
-  expect(JSON.stringify(await takeIn(there.db, bundle, DEPOT))).toContain('not the same');
+  expect(JSON.stringify(await importBundle(there.db, bundle, DEPOT))).toContain('not the same');
 });
 test('limits that came along judge that job and nothing else here', async () => {
   const { rows } = await there.db.execute<{ n: number } & Record<string, unknown>>(
@@ -274,7 +274,7 @@ test('a bundle of the first version still reads', async () => {
       d.version = 1;
       delete d.tables.job_record;
     });
-    expect(await takeIn(third.db, old, DEPOT)).toMatchObject({ ok: true });
+    expect(await importBundle(third.db, old, DEPOT)).toMatchObject({ ok: true });
     expect(await verifyJob(third.db, jobId)).toMatchObject({ intact: true });
   } finally {
     await third.drop();
@@ -285,7 +285,7 @@ test('a number that is taken over there: the next one, and the trail knows the o
   try {
     const [own] = await here.db.select({ number: job.number }).from(job).where(eq(job.id, jobId));
     await openJob(third.db, { id: v7(), unitId: demoId('unit', 'PL-14'), complaint: 'takes the number', by: BY });
-    const taken = await takeIn(third.db, bundle, DEPOT);
+    const taken = await importBundle(third.db, bundle, DEPOT);
     expect(taken.ok && taken.value.number).not.toBe(own?.number);
     expect(await verifyJob(third.db, jobId)).toMatchObject({ intact: true });
     expect((await bundleDocument(third.db, jobId))?.tables.job[0]?.number).toBe(own?.number);
@@ -311,7 +311,7 @@ test('a job as full of photos as it may be, and one that is fuller from before, 
       select more.id, c.full_size, c.small_size from more, lateral (select full_size, small_size from photo_content join photo using (id) where job_id = ${id} limit 1) c`);
   const written = (await writeBundle(here.db, id))?.bytes ?? Buffer.alloc(0);
   expect(written.length).toBeLessThan(MOST_BUNDLE_BYTES);
-  const taken = await takeIn(there.db, written, DEPOT);
+  const taken = await importBundle(there.db, written, DEPOT);
   expect(taken.ok ? [] : taken.error.errors).toEqual([]);
   expect(taken).toMatchObject({ ok: true, value: { duplicate: false } });
   expect((await viewJob(there.db, id))?.photos).toHaveLength(MOST_PHOTOS + 30);

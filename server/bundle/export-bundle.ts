@@ -2,7 +2,17 @@ import { asc, eq, inArray, sql } from 'drizzle-orm';
 import { CORE_VERSION } from '../../core/foundation/version';
 import type { Engine } from '../../core/engine/layout';
 import { type Db, eachOf, type Tx } from '../db/connection';
-import { engineFamily, depot, instrument, job, photo, photoContent, specification, testRun, unit } from '../db/schema';
+import {
+  engineFamily,
+  depot,
+  instrument,
+  job,
+  photo,
+  photoContent,
+  specification,
+  testRun,
+  fleetUnit,
+} from '../db/schema';
 import { writeReadingsCsv } from '../../application/report/readings-csv';
 import { viewRun } from '../readings/run-view';
 import { RECORD_KIND_NAMES, RECORD_KINDS, type RecordKindName } from '../journal/record-kinds';
@@ -53,11 +63,11 @@ export async function bundleDocument(db: Db, jobId: string): Promise<BundleDocum
     await tx.execute(sql`set local timezone to 'UTC'`);
     await tx.execute(sql`set local extra_float_digits to 1`);
     const [row] = await tx
-      .select({ unit, family: engineFamily, depot })
+      .select({ unit: fleetUnit, family: engineFamily, depot })
       .from(job)
-      .innerJoin(unit, eq(unit.id, job.unitId))
-      .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
-      .innerJoin(depot, eq(depot.id, unit.depotId))
+      .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
+      .innerJoin(engineFamily, eq(engineFamily.id, fleetUnit.engineFamilyId))
+      .innerJoin(depot, eq(depot.id, fleetUnit.depotId))
       .where(eq(job.id, jobId));
     if (!row) return null;
     const tables = {} as Record<RecordKindName, readonly Row[]>;

@@ -19,7 +19,7 @@ import { viewJob } from '../jobs/view-job';
 import { refuse } from '../db/refusal';
 import { whatJudgingAgainChanges } from '../readings/judge-again';
 import { viewRun } from '../readings/run-view';
-import { depot, engineFamily, job, photoContent, unit } from '../db/schema';
+import { depot, engineFamily, job, photoContent, fleetUnit } from '../db/schema';
 import { verifyJob } from '../audit/audit-trail';
 import { RECORD_KIND_NAMES, type RecordKindName } from '../journal/record-kinds';
 import { MOST_ENTRIES } from './limits';
@@ -53,7 +53,7 @@ const checkManifest = schema<Manifest>({
 });
 const SMALL_px = 240;
 
-export interface TakenIn {
+export interface ImportedJob {
   readonly id: string;
   readonly number: number;
   readonly unit: string;
@@ -69,7 +69,11 @@ const unfit = (why: string): never => {
 };
 
 /** Takes a job in from a bundle, all of it or nothing: what is damaged, foreign or hostile is refused with the reason. The same bundle twice is the same job. */
-export async function takeIn(db: Db, bytes: Buffer, depotId: string): Promise<Result<TakenIn, ProblemDetails>> {
+export async function importBundle(
+  db: Db,
+  bytes: Buffer,
+  depotId: string,
+): Promise<Result<ImportedJob, ProblemDetails>> {
   const read = await readBundle(bytes);
   if (!read.ok) return read;
   const { document, photos } = read.value;
@@ -131,7 +135,12 @@ async function readBundle(
   });
 }
 
-async function keep(tx: Tx, d: BundleDocument, photos: ReadonlyMap<string, Buffer>, depotId: string): Promise<TakenIn> {
+async function keep(
+  tx: Tx,
+  d: BundleDocument,
+  photos: ReadonlyMap<string, Buffer>,
+  depotId: string,
+): Promise<ImportedJob> {
   const [own] = d.tables.job;
   const jobId = String(own?.id);
   checkOwnership(d, jobId, photos);
@@ -194,17 +203,17 @@ async function familyFor(tx: Tx, d: BundleDocument): Promise<string> {
 }
 
 async function unitFor(tx: Tx, d: BundleDocument, depotId: string, familyId: string): Promise<void> {
-  const [here] = await tx.select().from(unit).where(eq(unit.id, d.unit.id));
+  const [here] = await tx.select().from(fleetUnit).where(eq(fleetUnit.id, d.unit.id));
   const [same] = await tx
-    .select({ id: unit.id })
-    .from(unit)
-    .where(and(eq(unit.fleetNumber, d.unit.fleet_number), ne(unit.id, d.unit.id)));
+    .select({ id: fleetUnit.id })
+    .from(fleetUnit)
+    .where(and(eq(fleetUnit.fleetNumber, d.unit.fleet_number), ne(fleetUnit.id, d.unit.id)));
   if (same) unfit(`There is another unit ${d.unit.fleet_number} here.`);
   if (here) {
     if (here.engineFamilyId !== familyId) unfit(`The unit ${here.fleetNumber} has another engine here.`);
     return;
   }
-  await tx.insert(unit).values({
+  await tx.insert(fleetUnit).values({
     id: d.unit.id,
     depotId,
     engineFamilyId: familyId,

@@ -158,7 +158,7 @@ export const engineFamily = pgTable('engine_family', {
   createdAt: created(),
 });
 
-export const unit = pgTable('unit', {
+export const fleetUnit = pgTable('unit', {
   id: id(),
   depotId: uuid('depot_id')
     .notNull()
@@ -177,7 +177,7 @@ export const unit = pgTable('unit', {
 export const unitWords = pgTable('unit_words', {
   unitId: uuid('unit_id')
     .primaryKey()
-    .references(() => unit.id, { onDelete: 'cascade' }),
+    .references(() => fleetUnit.id, { onDelete: 'cascade' }),
   words: text('words').notNull(),
 });
 
@@ -234,7 +234,7 @@ export interface InstrumentDetails {
 }
 
 /** Leads and extensions with their measured zero, appended whenever one is measured; the newest of a name counts. */
-export const lead = pgTable(
+export const testLead = pgTable(
   'lead',
   {
     id: id(),
@@ -285,7 +285,7 @@ export const job = pgTable(
     number: integer('number').notNull().generatedAlwaysAsIdentity(),
     unitId: uuid('unit_id')
       .notNull()
-      .references(() => unit.id),
+      .references(() => fleetUnit.id),
     complaint: text('complaint').notNull(),
     odometer_km: doublePrecision('odometer_km'),
     hours: doublePrecision('hours'),
@@ -508,7 +508,7 @@ export const planChange = pgTable(
 );
 
 /** What is written between finding and release. Append-only; of what is said twice the newest counts. */
-export const jobRecord = pgTable(
+export const repairRecord = pgTable(
   'job_record',
   {
     id: id(),

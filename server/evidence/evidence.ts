@@ -6,7 +6,7 @@ import type { Position } from '../../core/judge/types';
 import type { EvidenceView } from '../../application/views';
 import type { Db, Tx } from '../db/connection';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
-import { engineFamily, evidence, intake, job, photo, unit } from '../db/schema';
+import { engineFamily, evidence, intake, job, photo, fleetUnit } from '../db/schema';
 import { append } from '../journal/append';
 import { EMPTY_INTAKE, type Intake, type NoteIntake } from '../../formats/requests/intake';
 import type { RecordEvidence, TakeBack } from '../../formats/requests/evidence';
@@ -51,8 +51,8 @@ export async function recordEvidence(db: Db, jobId: string, body: RecordEvidence
   const [there] = await db
     .select({ engine: engineFamily.engine })
     .from(job)
-    .innerJoin(unit, eq(unit.id, job.unitId))
-    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
+    .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
+    .innerJoin(engineFamily, eq(engineFamily.id, fleetUnit.engineFamilyId))
     .where(eq(job.id, jobId));
   if (!there) return notFound('job');
   const problems = [

@@ -3,7 +3,7 @@ import { checkEngine } from '../../core/engine/layout';
 import { ok } from '../../core/foundation/result';
 import type { Db } from '../db/connection';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
-import { depot, engineFamily, unit } from '../db/schema';
+import { depot, engineFamily, fleetUnit } from '../db/schema';
 import { append } from '../journal/append';
 import type { AddEngineFamily, AddUnit, ChooseDepot, SetPart } from '../../formats/requests/fleet';
 
@@ -25,16 +25,20 @@ export async function addUnit(db: Db, u: AddUnit): Promise<Done> {
     .where(eq(engineFamily.id, u.engineFamilyId));
   if (!family) return notFound('engine family', '/engineFamilyId');
   const row = { ...u, fleetNumber: u.fleetNumber.trim(), kind: u.kind.trim() };
-  return unique('/fleetNumber', `There is a unit "${row.fleetNumber}" already.`, () => append(db, unit, row));
+  return unique('/fleetNumber', `There is a unit "${row.fleetNumber}" already.`, () => append(db, fleetUnit, row));
 }
 
 /** Notes which part is fitted; an empty code takes the note away. */
 export async function setPart(db: Db, unitId: string, p: SetPart): Promise<Done> {
   const code = p.code?.trim() ?? '';
   const parts = code
-    ? sql`${unit.parts} || jsonb_build_object(${p.part}::text, ${code}::text)`
-    : sql`${unit.parts} - ${p.part}::text`;
-  const [done] = await db.update(unit).set({ parts }).where(eq(unit.id, unitId)).returning({ id: unit.id });
+    ? sql`${fleetUnit.parts} || jsonb_build_object(${p.part}::text, ${code}::text)`
+    : sql`${fleetUnit.parts} - ${p.part}::text`;
+  const [done] = await db
+    .update(fleetUnit)
+    .set({ parts })
+    .where(eq(fleetUnit.id, unitId))
+    .returning({ id: fleetUnit.id });
   return done ? ok({ id: unitId, duplicate: false }) : notFound('unit');
 }
 

@@ -1,11 +1,11 @@
-import { type UnitView } from '../../application/views';
-import type { depot, engineFamily, unit } from '../db/schema';
+import { type FleetUnitView } from '../../application/views';
+import type { depot, engineFamily, fleetUnit } from '../db/schema';
 
 export const unitView = (
-  u: typeof unit.$inferSelect,
+  u: typeof fleetUnit.$inferSelect,
   f: typeof engineFamily.$inferSelect,
   d: typeof depot.$inferSelect,
-): UnitView => ({
+): FleetUnitView => ({
   id: u.id,
   fleetNumber: u.fleetNumber,
   kind: u.kind,

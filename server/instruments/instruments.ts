@@ -1,12 +1,12 @@
 import { and, asc, desc, eq, isNull } from 'drizzle-orm';
 import { ok } from '../../core/foundation/result';
 import { readInstrument, readLeadZero } from '../../formats/instrument';
-import type { DepotInstrumentsView, InstrumentView, LeadView } from '../../application/views';
+import type { DepotInstrumentsView, InstrumentView, TestLeadView } from '../../application/views';
 import { type Db, eachOf, type Tx } from '../db/connection';
 import { type Done, notFound, refuse } from '../db/refusal';
-import { depot, instrument, lead } from '../db/schema';
+import { depot, instrument, testLead } from '../db/schema';
 import { alreadyThere, append } from '../journal/append';
-import type { AddInstrument, MeasureLead } from '../../formats/requests/instruments';
+import type { AddInstrument, MeasureTestLeads } from '../../formats/requests/instruments';
 
 export const instrumentView = (i: typeof instrument.$inferSelect): InstrumentView => ({
   id: i.id,
@@ -77,7 +77,7 @@ export async function retireInstrument(db: Db, id: string): Promise<Done> {
 }
 
 /** Notes what leads or an extension show touched together; an empty zero takes them off the list. */
-export async function measureLead(db: Db, l: MeasureLead): Promise<Done> {
+export async function measureTestLeads(db: Db, l: MeasureTestLeads): Promise<Done> {
   const zero = readLeadZero(l.zero ?? '');
   if (!zero.ok) return refuse('The zero cannot be read.', [{ path: '/zero', message: zero.error }]);
   const [place] = await db.select({ id: depot.id }).from(depot).where(eq(depot.id, l.depotId));
@@ -90,20 +90,20 @@ export async function measureLead(db: Db, l: MeasureLead): Promise<Done> {
     measuredBy: l.by,
   };
   const inserted = await db
-    .insert(lead)
+    .insert(testLead)
     .values(row)
-    .onConflictDoNothing({ target: lead.id })
-    .returning({ id: lead.id });
+    .onConflictDoNothing({ target: testLead.id })
+    .returning({ id: testLead.id });
   return ok({ id: l.id, duplicate: inserted.length === 0 });
 }
 
 /** Leads and extensions of a depot by their newest measurement. */
-export async function leadsOf(db: Db | Tx, depotId: string): Promise<LeadView[]> {
+export async function testLeadsOf(db: Db | Tx, depotId: string): Promise<TestLeadView[]> {
   const rows = await db
-    .selectDistinctOn([lead.name])
-    .from(lead)
-    .where(eq(lead.depotId, depotId))
-    .orderBy(lead.name, desc(lead.sequence));
+    .selectDistinctOn([testLead.name])
+    .from(testLead)
+    .where(eq(testLead.depotId, depotId))
+    .orderBy(testLead.name, desc(testLead.sequence));
   return rows.flatMap((r) =>
     r.zero === null ? [] : [{ name: r.name, zero: r.zero, measuredAt: r.createdAt.toISOString() }],
   );
@@ -117,7 +117,7 @@ export async function viewInstruments(db: Db): Promise<DepotInstrumentsView[]> {
     id: d.id,
     name: d.name,
     timeZone: d.timeZone,
-    leads: await leadsOf(db, d.id),
+    testLeads: await testLeadsOf(db, d.id),
     instruments: rows
       .filter((i) => i.depotId === d.id)
       .map(instrumentView)

@@ -1,30 +1,30 @@
 import { and, desc, eq, inArray, ne, sql } from 'drizzle-orm';
-import { withShelf } from '../../core/circuits/with-limits';
+import { withLimits } from '../../core/circuits/with-limits';
 import { wiringOf } from '../../core/circuits/expand';
-import { type Case, circuitsInQuestion, Kept } from '../../core/diagnosis/case';
+import { type Case, circuitsInQuestion, PredictionCache } from '../../core/diagnosis/case';
 import { type PastFinding, renewedBy } from '../../core/diagnosis/priors';
 import { RepairHistory } from '../../core/evidence/repair-history';
 import type { Evidence, MeasuredRun } from '../../core/evidence/types';
 import type { Limits } from '../../core/limits/types';
-import { arrangeShelf, explainChoice } from '../../core/specifications/choose';
+import { arrangeSpecifications, explainChoice } from '../../core/specifications/choose';
 import { measuredOf, momentsOfRun } from '../../application/diagnosis/measured';
-import { type EvidenceView, type UnitView } from '../../application/views';
+import { type EvidenceView, type FleetUnitView } from '../../application/views';
 import { allCircuits, circuitsFor } from '../catalogue/circuits';
 import { type Db, eachOf, together } from '../db/connection';
 import { situationOf } from '../readings/run-view';
-import { circumstance, type DepotChoices, evidence, finding, job, unit } from '../db/schema';
+import { circumstance, type DepotChoices, evidence, finding, job, fleetUnit } from '../db/schema';
 import { candidatesFor } from '../specifications/specifications';
 import { findAnyTest } from '../catalogue/tests';
 import { currentReadings } from '../../application/judging/corrections';
 import type { Intake } from '../../formats/requests/intake';
 
 /** Predictions of circuits, kept for all jobs. */
-export const KEPT = new Kept();
+export const PREDICTIONS = new PredictionCache();
 
 export interface JobFacts {
   readonly jobId: string;
   readonly hours: number | null;
-  readonly unit: UnitView;
+  readonly unit: FleetUnitView;
   readonly familyId: string;
   readonly choices: DepotChoices;
   readonly runs: readonly MeasuredRun[];
@@ -75,7 +75,7 @@ export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
       circuitsInQuestion(plain).flatMap((q) => Object.values(q.circuit.values).flatMap((v) => v.shelf?.test ?? [])),
     ),
   ]);
-  return { ...plain, circuits: plain.circuits.map((c) => withShelf(c, (test) => limits.get(test))) };
+  return { ...plain, circuits: plain.circuits.map((c) => withLimits(c, (test) => limits.get(test))) };
 }
 
 /** Limits that somebody has entered for this engine; a general rule of thumb says no more than the circuit's own data. */
@@ -91,7 +91,7 @@ async function shelfLimits(db: Db, f: JobFacts, tests: readonly string[]): Promi
       choices: f.choices,
       circumstance: { instrumentId: null, leadZero: null, zeros: {}, states: [], condition: {} },
     });
-    const { chosen } = explainChoice(arrangeShelf(await candidatesFor(db, definition)), situation);
+    const { chosen } = explainChoice(arrangeSpecifications(await candidatesFor(db, definition)), situation);
     return chosen && chosen.status !== 'rule-of-thumb' ? [[id, chosen.limits]] : [];
   });
   return new Map(found.flat());
@@ -105,8 +105,8 @@ async function pastFindings(db: Db, f: JobFacts): Promise<PastFinding[]> {
     .select({ id: finding.id, supersedes: finding.supersedes, body: finding.body, unitId: job.unitId })
     .from(finding)
     .innerJoin(job, eq(job.id, finding.jobId))
-    .innerJoin(unit, eq(unit.id, job.unitId))
-    .where(and(eq(unit.engineFamilyId, f.familyId), ne(job.id, f.jobId)))
+    .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
+    .where(and(eq(fleetUnit.engineFamilyId, f.familyId), ne(job.id, f.jobId)))
     .orderBy(desc(finding.sequence))
     .limit(FINDINGS);
   return currentReadings(rows).flatMap(({ body, unitId }): PastFinding[] =>

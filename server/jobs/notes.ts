@@ -1,21 +1,21 @@
 import { asc, eq } from 'drizzle-orm';
-import { runSum } from '../../core/calculations/run';
-import { findSum } from '../../core/calculations/sums';
-import { sumLines } from '../../application/report/calculation-words';
+import { runCalculation } from '../../core/calculations/run';
+import { findCalculation } from '../../core/calculations/calculations';
+import { calculationLines } from '../../application/report/calculation-words';
 import type { NoteView } from '../../application/views';
 import type { Db } from '../db/connection';
 import { type Done, notFound, refuse } from '../db/refusal';
 import { definitionOf } from '../readings/run-view';
 import { job, jobNote, testRun } from '../db/schema';
 import { append } from '../journal/append';
-import type { NoteSum } from '../../formats/requests/jobs';
+import type { NoteCalculation } from '../../formats/requests/jobs';
 import type { OverrideState } from '../../formats/requests/runs';
 
 /** Puts a sum into a job's record: computed here again from its inputs, so that what stands there was computed. */
-export async function noteSum(db: Db, jobId: string, body: NoteSum): Promise<Done> {
-  const sum = findSum(body.sum);
+export async function noteCalculation(db: Db, jobId: string, body: NoteCalculation): Promise<Done> {
+  const sum = findCalculation(body.sum);
   if (!sum) return notFound('sum', '/sum');
-  const outcomes = runSum(sum, body.inputs);
+  const outcomes = runCalculation(sum, body.inputs);
   if (!outcomes.ok)
     return refuse(
       'This sum cannot be done.',
@@ -28,7 +28,7 @@ export async function noteSum(db: Db, jobId: string, body: NoteSum): Promise<Don
     jobId,
     kind: 'sum' as const,
     recordedBy: body.by,
-    body: { title: sum.name, lines: sumLines(sum, body.inputs, outcomes.value) },
+    body: { title: sum.name, lines: calculationLines(sum, body.inputs, outcomes.value) },
   };
   return append(db, jobNote, row);
 }

@@ -3,7 +3,7 @@ import { v5 } from 'uuid';
 import type { Db } from '../db/connection';
 import { type Done, notFound } from '../db/refusal';
 import { situationOf } from '../readings/run-view';
-import { depot, engineFamily, intake, job, testRun, unit } from '../db/schema';
+import { depot, engineFamily, intake, job, testRun, fleetUnit } from '../db/schema';
 import { chooseFor } from '../specifications/specifications';
 import { findAnyTest } from '../catalogue/tests';
 import { alreadyThere, append } from '../journal/append';
@@ -13,7 +13,7 @@ import type { StartRun } from '../../formats/requests/runs';
 import { EMPTY_INTAKE } from '../../formats/requests/intake';
 
 export async function openJob(db: Db, j: OpenJob): Promise<Done> {
-  const [there] = await db.select({ id: unit.id }).from(unit).where(eq(unit.id, j.unitId));
+  const [there] = await db.select({ id: fleetUnit.id }).from(fleetUnit).where(eq(fleetUnit.id, j.unitId));
   if (!there) return notFound('unit', '/unitId');
   const row = {
     id: j.id,
@@ -44,11 +44,11 @@ export async function startRun(db: Db, r: StartRun): Promise<Done> {
   const definition = await findAnyTest(db, r.test);
   if (!definition) return notFound('test in the catalogue', '/test');
   const [there] = await db
-    .select({ unit, family: engineFamily, depot })
+    .select({ unit: fleetUnit, family: engineFamily, depot })
     .from(job)
-    .innerJoin(unit, eq(unit.id, job.unitId))
-    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
-    .innerJoin(depot, eq(depot.id, unit.depotId))
+    .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
+    .innerJoin(engineFamily, eq(engineFamily.id, fleetUnit.engineFamilyId))
+    .innerJoin(depot, eq(depot.id, fleetUnit.depotId))
     .where(eq(job.id, r.jobId));
   if (!there) return notFound('job', '/jobId');
   const situation = situationOf({

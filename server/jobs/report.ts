@@ -2,7 +2,7 @@ import { and, asc, eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import type { JobView, PhotoView, RunView, Verified } from '../../application/views';
 import type { Db } from '../db/connection';
-import { leadsOf } from '../instruments/instruments';
+import { testLeadsOf } from '../instruments/instruments';
 import { viewJob } from './view-job';
 import { viewRun } from '../readings/run-view';
 import { photo, photoContent } from '../db/schema';
@@ -21,7 +21,7 @@ export interface Report {
 export async function viewReport(db: Db, jobId: string): Promise<Report | null> {
   const [job, verified] = await Promise.all([viewJob(db, jobId), verifyJob(db, jobId)]);
   if (!job || !verified) return null;
-  const shared = { job: job.job, leads: await leadsOf(db, job.depotId) };
+  const shared = { job: job.job, testLeads: await testLeadsOf(db, job.depotId) };
   const runs = await Promise.all(job.job.runs.map((r) => viewRun(db, r.id, shared)));
   return { job, runs: runs.filter((r) => r !== null), verified };
 }

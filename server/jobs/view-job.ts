@@ -8,22 +8,22 @@ import { weighCase, type Case } from '../../core/diagnosis/case';
 import type { MeasuredRun } from '../../core/evidence/types';
 import { whatIsKnown } from '../../core/evidence/known';
 import { makePlan } from '../../core/plan/plan';
-import { standsOf } from '../../core/job/progress';
+import { progressOf } from '../../core/job/progress';
 import { knownCodes, pointedByCodes } from '../../application/codes';
 import type { BeforeView, CodeView, FindingView, JobBrief, JobView } from '../../application/views';
 import { codesOf, descriptionsOf, unpluggedIn } from '../evidence/codes';
 import { type Db, together } from '../db/connection';
-import { caseOf, type JobFacts, KEPT } from './diagnosis-inputs';
+import { caseOf, type JobFacts, PREDICTIONS } from './diagnosis-inputs';
 import { evidenceOf, intakeOf } from '../evidence/evidence';
 import { findingsOf } from '../evidence/findings';
 import { briefs, type JobRow, measuredRunsOf, runsOf } from '../readings/job-runs';
 import { notesOf } from './notes';
 import { photosOf } from '../evidence/photos';
 import { changesOf } from './plan';
-import { recordsOfJobs, repairOf } from '../repair/repair-log';
-import { codeObservation, depot, engineFamily, job, testRun, unit } from '../db/schema';
+import { repairRecordsOf, repairOf } from '../repair/repair-log';
+import { codeObservation, depot, engineFamily, job, testRun, fleetUnit } from '../db/schema';
 import { allTests, testBrief } from '../catalogue/tests';
-import { trailOf } from '../audit/audit-trail';
+import { auditTrailOf } from '../audit/audit-trail';
 import { unitView } from '../fleet/unit-view';
 
 /** Earlier jobs shown; a unit that was here more often shows the newest. */
@@ -32,11 +32,11 @@ const EARLIER = 30;
 /** A job with all that is known in it, its plan and trail, and what the unit's earlier jobs say to it; `null` where there is none. */
 export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
   const [row] = await db
-    .select({ job, unit, family: engineFamily, depot })
+    .select({ job, unit: fleetUnit, family: engineFamily, depot })
     .from(job)
-    .innerJoin(unit, eq(unit.id, job.unitId))
-    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
-    .innerJoin(depot, eq(depot.id, unit.depotId))
+    .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
+    .innerJoin(engineFamily, eq(engineFamily.id, fleetUnit.engineFamilyId))
+    .innerJoin(depot, eq(depot.id, fleetUnit.depotId))
     .where(eq(job.id, jobId));
   if (!row) return null;
   const earlierJobs = await db
@@ -61,7 +61,7 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
     () => allTests(db),
     () => codesByJob(db, earlierJobs),
   );
-  const recordsBefore = await recordsOfJobs(
+  const recordsBefore = await repairRecordsOf(
     db,
     earlierJobs.map((j) => j.id),
   );
@@ -72,7 +72,10 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
   const known = whatIsKnown(measuredRuns, evidence);
   const areas = pointedByCodes(codes);
   const ofUnit = unitView(row.unit, row.family, row.depot);
-  const circuits = weighCase(await caseOf(db, factsOf({ row, own: measuredRuns, codes, evidence, intake })), KEPT);
+  const circuits = weighCase(
+    await caseOf(db, factsOf({ row, own: measuredRuns, codes, evidence, intake })),
+    PREDICTIONS,
+  );
   const plan = makePlan({
     tests,
     areas,
@@ -123,7 +126,7 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
     ),
     descriptions: await descriptionsOf(db, row.depot.id),
     repair,
-    stands: standsOf({
+    progress: progressOf({
       ...seen,
       closed: own.closed,
       proposals,
@@ -135,13 +138,13 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
     ruledOut: ruledOutBy(known),
     plan,
     circuits,
-    trail: await trailOf(db, jobId),
+    auditTrail: await auditTrailOf(db, jobId),
   };
 }
 
 interface JobRows {
   readonly job: JobRow;
-  readonly unit: typeof unit.$inferSelect;
+  readonly unit: typeof fleetUnit.$inferSelect;
   readonly family: typeof engineFamily.$inferSelect;
   readonly depot: typeof depot.$inferSelect;
 }
@@ -171,12 +174,12 @@ const factsOf = ({
 /** What a job knows but for one of its runs: the bench adds that one as it is read. Only circuits in which the test of that run is read. `null`: there is no such run. */
 export async function viewCase(db: Db, runId: string): Promise<Case | null> {
   const [row] = await db
-    .select({ job, unit, family: engineFamily, depot, test: testRun.test })
+    .select({ job, unit: fleetUnit, family: engineFamily, depot, test: testRun.test })
     .from(testRun)
     .innerJoin(job, eq(job.id, testRun.jobId))
-    .innerJoin(unit, eq(unit.id, job.unitId))
-    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
-    .innerJoin(depot, eq(depot.id, unit.depotId))
+    .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
+    .innerJoin(engineFamily, eq(engineFamily.id, fleetUnit.engineFamilyId))
+    .innerJoin(depot, eq(depot.id, fleetUnit.depotId))
     .where(eq(testRun.id, runId));
   if (!row) return null;
   const [runs, codes, evidence, intake] = await together(

@@ -2,15 +2,15 @@ import { and, asc, desc, eq, inArray, isNull, like, sql } from 'drizzle-orm';
 import { groupBy } from '../../core/foundation/collections';
 import { proposeFindings } from '../../core/evidence/finding';
 import { whatIsKnown } from '../../core/evidence/known';
-import { type Stands, standsOf } from '../../core/job/progress';
+import { type JobProgress, progressOf } from '../../core/job/progress';
 import type { JobBrief, YardJob, YardView } from '../../application/views';
 import { codesOfJobs } from '../evidence/codes';
 import { type Db, together } from '../db/connection';
 import { evidenceOfJobs, intakeOfJobs } from '../evidence/evidence';
 import { findingsOf } from '../evidence/findings';
 import { briefs, measuredRunsOf, newestRunsOf, type RunRow } from '../readings/job-runs';
-import { recordsOfJobs } from '../repair/repair-log';
-import { depot, engineFamily, job, unit, unitWords } from '../db/schema';
+import { repairRecordsOf } from '../repair/repair-log';
+import { depot, engineFamily, job, fleetUnit, unitWords } from '../db/schema';
 import { unitView } from '../fleet/unit-view';
 
 /** Units shown at once: more is no list that anybody reads. */
@@ -30,24 +30,24 @@ export async function viewYard(db: Db, search = ''): Promise<YardView> {
   // Chosen by narrow rows: those that are shown are few, and wide.
   const chosen = db
     .select({
-      id: unit.id,
+      id: fleetUnit.id,
       isIdle: sql<boolean>`${open_.unitId} is null`.as('is_idle'),
       found: sql<number>`(count(*) over ())::int`.as('found'),
     })
-    .from(unit)
-    .leftJoin(open_, eq(open_.unitId, unit.id))
-    .innerJoin(unitWords, eq(unitWords.unitId, unit.id))
+    .from(fleetUnit)
+    .leftJoin(open_, eq(open_.unitId, fleetUnit.id))
+    .innerJoin(unitWords, eq(unitWords.unitId, fleetUnit.id))
     .where(and(...words.map((w) => like(unitWords.words, `%${w.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`))))
-    .orderBy(sql`${open_.unitId} is null`, asc(unit.fleetNumber))
+    .orderBy(sql`${open_.unitId} is null`, asc(fleetUnit.fleetNumber))
     .limit(SHOWN)
     .as('chosen');
   const rows = await db
-    .select({ unit, family: engineFamily, depot, found: chosen.found })
+    .select({ unit: fleetUnit, family: engineFamily, depot, found: chosen.found })
     .from(chosen)
-    .innerJoin(unit, eq(unit.id, chosen.id))
-    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
-    .innerJoin(depot, eq(depot.id, unit.depotId))
-    .orderBy(asc(chosen.isIdle), asc(unit.fleetNumber));
+    .innerJoin(fleetUnit, eq(fleetUnit.id, chosen.id))
+    .innerJoin(engineFamily, eq(engineFamily.id, fleetUnit.engineFamilyId))
+    .innerJoin(depot, eq(depot.id, fleetUnit.depotId))
+    .orderBy(asc(chosen.isIdle), asc(fleetUnit.fleetNumber));
   const open = rows.length
     ? await db
         .select()
@@ -71,7 +71,7 @@ export async function viewYard(db: Db, search = ''): Promise<YardView> {
   const byUnit = groupBy(listed, (b) => unitOf.get(b.id) ?? '');
   const yardJob = (b: JobBrief): YardJob[] => {
     const own = stands.get(b.id);
-    return own ? [{ ...b, stands: own }] : [];
+    return own ? [{ ...b, progress: own }] : [];
   };
   return {
     search: search.trim(),
@@ -100,7 +100,7 @@ async function standsOfJobs(
   jobs: readonly JobBrief[],
   runs: readonly RunRow[],
   cylindersOf: (j: JobBrief) => number,
-): Promise<Map<string, Stands>> {
+): Promise<Map<string, JobProgress>> {
   const ids = jobs.map((j) => j.id);
   const [codes, evidence, intakes, findings, records] = await together(
     db,
@@ -108,14 +108,14 @@ async function standsOfJobs(
     () => evidenceOfJobs(db, ids),
     () => intakeOfJobs(db, ids),
     () => findingsOf(db, ids),
-    () => recordsOfJobs(db, ids),
+    () => repairRecordsOf(db, ids),
   );
   const byJob = groupBy(runs, (r) => r.jobId);
   return new Map(
     jobs.map((j) => {
       const seen = evidence.get(j.id) ?? [];
       const known = whatIsKnown(measuredRunsOf(byJob.get(j.id) ?? []), seen);
-      const stands = standsOf({
+      const stands = progressOf({
         closed: j.closed,
         codes: codes.get(j.id) ?? [],
         evidence: seen,

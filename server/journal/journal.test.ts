@@ -11,11 +11,11 @@ import { recordCodes } from '../evidence/codes';
 import { noteIntake, recordEvidence } from '../evidence/evidence';
 import { writeFinding } from '../evidence/findings';
 import { addPhoto } from '../evidence/photos';
-import { noteSum } from '../jobs/notes';
+import { noteCalculation } from '../jobs/notes';
 import { openJob, startRun } from '../jobs/open-job';
 import { changePlan } from '../jobs/plan';
 import { recordCircumstance, recordReading } from '../readings/record-reading';
-import { writeRecord } from '../repair/repair-log';
+import { writeRepairRecord } from '../repair/repair-log';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { RECORD_KINDS, type RecordKind, type RecordKindName } from './record-kinds';
 
@@ -112,7 +112,7 @@ describe('one rule for ids', () => {
         codes: ['P0672', 'P0671'],
       }),
     job_note: ({ job }, id, other) =>
-      noteSum(test_.db, job, { id, by: BY, sum: 'ohms-law', inputs: { u: other ? '24' : '12', r: '1' } }),
+      noteCalculation(test_.db, job, { id, by: BY, sum: 'ohms-law', inputs: { u: other ? '24' : '12', r: '1' } }),
     intake: ({ job }, id, other) =>
       noteIntake(test_.db, job, { id, by: BY, intake: other ? { ...intake, when: 'cold' } : intake }),
     evidence: ({ job }, id, other) =>
@@ -131,7 +131,7 @@ describe('one rule for ids', () => {
       changePlan(test_.db, job, { id, by: BY, change: { kind: 'add', test: other ? 'pin-drag' : 'battery-at-rest' } }),
     photo: ({ job }, id) => addPhoto(test_.db, job, { id, name: 'x.png', by: BY, bytes: PNG }),
     job_record: ({ job }, id, other) =>
-      writeRecord(
+      writeRepairRecord(
         test_.db,
         job,
         { id, by: BY, record: { kind: 'scan', outcome: other ? 'codes' : 'clean', said: 'x' } },

@@ -9,13 +9,13 @@ import {
   intake,
   job,
   jobNote,
-  jobRecord,
+  repairRecord,
   photo,
   planChange,
   reading,
   testRun,
 } from '../db/schema';
-import { NOTE_SUM, OPEN_JOB } from '../../formats/requests/jobs';
+import { NOTE_CALCULATION, OPEN_JOB } from '../../formats/requests/jobs';
 import { RECORD_CODES } from '../../formats/requests/codes';
 import { RECORD_CIRCUMSTANCE, RECORD_READING, START_RUN } from '../../formats/requests/runs';
 import { NOTE_INTAKE } from '../../formats/requests/intake';
@@ -68,13 +68,13 @@ export const RECORD_KINDS = {
     derived: ['takenAt', 'judged', 'coreVersion', 'specificationId', 'instrumentId', 'leadZero'],
   }),
   code_observation: kind(codeObservation, 'code', 'job.keep-codes', RECORD_CODES),
-  job_note: kind(jobNote, 'note', 'job.note-calculation', NOTE_SUM),
+  job_note: kind(jobNote, 'note', 'job.note-calculation', NOTE_CALCULATION),
   intake: kind(intake, 'intake', 'job.change-intake', NOTE_INTAKE),
   evidence: kind(evidence, 'evidence', 'job.record-evidence', RECORD_EVIDENCE),
   finding: kind(finding, 'finding', 'job.write-finding', WRITE_FINDING),
   plan_change: kind(planChange, 'change of the plan', 'job.change-plan', CHANGE_PLAN),
   photo: kind(photo, 'photo', 'job.add-photo', null),
-  job_record: kind(jobRecord, 'record of the repair', 'job.write-repair', WRITE_RECORD),
+  job_record: kind(repairRecord, 'record of the repair', 'job.write-repair', WRITE_RECORD),
 } as const satisfies Readonly<Record<string, RecordKind>>;
 
 export type RecordKindName = keyof typeof RECORD_KINDS;

@@ -5,7 +5,7 @@ import { fail, type Result } from '../../core/foundation/result';
 import type { Role } from '../../core/foundation/vocabulary';
 import { type ProblemDetails, problemDetails } from '../../formats/problem';
 import type { Db, Tx } from '../db/connection';
-import { depot, instrument, job, person, testRun, unit } from '../db/schema';
+import { depot, instrument, job, person, testRun, fleetUnit } from '../db/schema';
 import type { Actor } from './actor';
 
 /** The depot that a thing belongs to. */
@@ -58,21 +58,22 @@ async function placeOf(db: Db | Tx, kind: ScopeKind | null, id: string | null): 
 
 const PLACES: Readonly<Record<ScopeKind, (db: Db | Tx, id: string) => Promise<Place[]>>> = {
   depot: (db, id) => db.select(PLACE).from(depot).where(eq(depot.id, id)),
-  unit: (db, id) => db.select(PLACE).from(unit).innerJoin(depot, eq(depot.id, unit.depotId)).where(eq(unit.id, id)),
+  unit: (db, id) =>
+    db.select(PLACE).from(fleetUnit).innerJoin(depot, eq(depot.id, fleetUnit.depotId)).where(eq(fleetUnit.id, id)),
   job: (db, id) =>
     db
       .select(PLACE)
       .from(job)
-      .innerJoin(unit, eq(unit.id, job.unitId))
-      .innerJoin(depot, eq(depot.id, unit.depotId))
+      .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
+      .innerJoin(depot, eq(depot.id, fleetUnit.depotId))
       .where(eq(job.id, id)),
   run: (db, id) =>
     db
       .select(PLACE)
       .from(testRun)
       .innerJoin(job, eq(job.id, testRun.jobId))
-      .innerJoin(unit, eq(unit.id, job.unitId))
-      .innerJoin(depot, eq(depot.id, unit.depotId))
+      .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
+      .innerJoin(depot, eq(depot.id, fleetUnit.depotId))
       .where(eq(testRun.id, id)),
   instrument: (db, id) =>
     db.select(PLACE).from(instrument).innerJoin(depot, eq(depot.id, instrument.depotId)).where(eq(instrument.id, id)),

@@ -3,7 +3,7 @@ import { v7 } from 'uuid';
 import type { Judgement } from '../../core/judge/types';
 import { rangeWords } from '../../core/judge/words';
 import { ok, type Result } from '../../core/foundation/result';
-import { arrangeShelf, explainChoice } from '../../core/specifications/choose';
+import { arrangeSpecifications, explainChoice } from '../../core/specifications/choose';
 import type { ProblemDetails } from '../../formats/problem';
 import { judgeRun } from '../../application/judging/judge-run';
 import type { Db, Tx } from '../db/connection';
@@ -12,8 +12,8 @@ import { authorize } from '../policy/authorize';
 import { notFound, refuse } from '../db/refusal';
 import { changeWords, type VerdictChange, verdictChanges } from '../../application/judging/difference';
 import { judgementOf, loadRun, limitsOf, runInputs, type RunRecord, situationOf, specificationView } from './run-view';
-import { job, jobNote, testRun, unit } from '../db/schema';
-import { candidatesFor, specificationById, type ShelfRow } from '../specifications/specifications';
+import { job, jobNote, testRun, fleetUnit } from '../db/schema';
+import { candidatesFor, specificationById, type SpecificationRow } from '../specifications/specifications';
 import type { ApplyLimits } from '../../formats/requests/specifications';
 
 /** What new limits would change in one run of an open job. */
@@ -47,11 +47,14 @@ export async function effectOf(db: Db, specificationId: string): Promise<Result<
 async function effectOn(
   db: Db | Tx,
   runId: string,
-  spec: ShelfRow,
+  spec: SpecificationRow,
 ): Promise<{ effect: RunEffect; judgement: Judgement; record: RunRecord } | null> {
   const record = await loadRun(db, runId);
   if (!record || record.specification.id === spec.row.id) return null;
-  const { chosen } = explainChoice(arrangeShelf(await candidatesFor(db, record.definition)), situationOf(record));
+  const { chosen } = explainChoice(
+    arrangeSpecifications(await candidatesFor(db, record.definition)),
+    situationOf(record),
+  );
   if (chosen?.id !== spec.row.id) return null;
   const becomes = judgeRun({ ...runInputs(record), limits: limitsOf(specificationView(spec)) });
   if (!becomes.ok) return null;
@@ -79,10 +82,10 @@ export async function applyLimits(
   if (!spec) return notFound('specification');
   if (body.runs.length === 0) return ok({ applied: 0 });
   const open = await db
-    .select({ id: testRun.id, depotId: unit.depotId })
+    .select({ id: testRun.id, depotId: fleetUnit.depotId })
     .from(testRun)
     .innerJoin(job, eq(job.id, testRun.jobId))
-    .innerJoin(unit, eq(unit.id, job.unitId))
+    .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
     .where(and(inArray(testRun.id, body.runs), isNull(job.closedAt)));
   if (open.length !== new Set(body.runs).size)
     return refuse('Some runs are not open.', [{ path: '/runs', message: 'A run is not there, or its job is closed.' }]);

@@ -8,7 +8,7 @@ import { viewJob } from '../jobs/view-job';
 import { viewYard } from '../jobs/yard';
 import { recordCircumstance, recordReading, recordReadings } from './record-reading';
 import { viewRun } from './run-view';
-import { shelve } from '../specifications/specifications';
+import { recordSpecification } from '../specifications/specifications';
 import { demoActor, demoId, loadDemo } from '../../demo/load';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { currentReadings } from '../../application/judging/corrections';
@@ -162,12 +162,14 @@ describe('set-up', () => {
   const limits = { quantity: 'resistance' as const, unit: 'ohm', lower: 2, upper: 1 };
   test('limits that cannot be are refused with a path', async () => {
     const entry = { test: TEST, scope: 'general' as const, limits, source: 'x' };
-    expect(await shelve(test_.db, { id: v7(), by: 'Ines Varga', entry }, demoActor('Ines Varga'))).toMatchObject({
+    expect(
+      await recordSpecification(test_.db, { id: v7(), by: 'Ines Varga', entry }, demoActor('Ines Varga')),
+    ).toMatchObject({
       ok: false,
       error: { errors: [{ path: '/entry/limits/lower' }] },
     });
     expect(
-      await shelve(
+      await recordSpecification(
         test_.db,
         { id: v7(), by: 'Ines Varga', entry: { ...entry, limits: { quantity: 'voltage', unit: 'V' } } },
         demoActor('Ines Varga'),
@@ -188,13 +190,19 @@ describe('set-up', () => {
         status: 'draft' as const,
       },
     };
-    expect(await shelve(test_.db, { ...more, id: v7(), by: 'Ines Varga' }, demoActor('Ines Varga'))).toMatchObject({
+    expect(
+      await recordSpecification(test_.db, { ...more, id: v7(), by: 'Ines Varga' }, demoActor('Ines Varga')),
+    ).toMatchObject({
       ok: false,
       error: { status: 403 },
     });
-    expect((await shelve(test_.db, { ...more, id: v7() }, demoActor(more.by))).ok).toBe(true);
+    expect((await recordSpecification(test_.db, { ...more, id: v7() }, demoActor(more.by))).ok).toBe(true);
     expect(
-      await shelve(test_.db, { ...more, id: v7(), entry: { ...more.entry, source: 'newest' } }, demoActor(more.by)),
+      await recordSpecification(
+        test_.db,
+        { ...more, id: v7(), entry: { ...more.entry, source: 'newest' } },
+        demoActor(more.by),
+      ),
     ).toMatchObject({
       ok: false,
       error: { status: 409 },

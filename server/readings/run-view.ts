@@ -12,10 +12,10 @@ import {
   type ReadingView,
   type RunView,
   type SpecificationView,
-  type UnitView,
+  type FleetUnitView,
 } from '../../application/views';
 import type { Db, Tx } from '../db/connection';
-import { instrumentView, leadsOf } from '../instruments/instruments';
+import { instrumentView, testLeadsOf } from '../instruments/instruments';
 import {
   circumstance,
   depot,
@@ -26,9 +26,9 @@ import {
   reading,
   specification,
   testRun,
-  unit,
+  fleetUnit,
 } from '../db/schema';
-import type { ShelfRow } from '../specifications/specifications';
+import type { SpecificationRow } from '../specifications/specifications';
 import { countingReadings } from '../../application/judging/corrections';
 import { unitView } from '../fleet/unit-view';
 
@@ -36,7 +36,7 @@ import { unitView } from '../fleet/unit-view';
 export interface RunRecord {
   readonly run: typeof testRun.$inferSelect;
   readonly definition: TestDefinition;
-  readonly unit: UnitView;
+  readonly unit: FleetUnitView;
   readonly depotId: string;
   readonly choices: DepotChoices;
   readonly job: typeof job.$inferSelect;
@@ -52,12 +52,12 @@ const NO_CIRCUMSTANCE: CircumstanceView = { instrumentId: null, leadZero: null, 
 /** Reads a run; `lock` holds it until the transaction ends, so that two writers judge one after the other. */
 export async function loadRun(db: Db | Tx, runId: string, lock = false): Promise<RunRecord | null> {
   const query = db
-    .select({ run: testRun, job, unit, family: engineFamily, depot, spec: specification })
+    .select({ run: testRun, job, unit: fleetUnit, family: engineFamily, depot, spec: specification })
     .from(testRun)
     .innerJoin(job, eq(job.id, testRun.jobId))
-    .innerJoin(unit, eq(unit.id, job.unitId))
-    .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
-    .innerJoin(depot, eq(depot.id, unit.depotId))
+    .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
+    .innerJoin(engineFamily, eq(engineFamily.id, fleetUnit.engineFamilyId))
+    .innerJoin(depot, eq(depot.id, fleetUnit.depotId))
     .innerJoin(specification, eq(specification.id, testRun.specificationId))
     .where(eq(testRun.id, runId));
   const [row] = await (lock ? query.for('update', { of: testRun }) : query);
@@ -152,7 +152,7 @@ export function situationOf(r: Pick<RunRecord, 'definition' | 'unit' | 'choices'
   };
 }
 
-export const specificationView = ({ row: s, of }: ShelfRow): SpecificationView => ({
+export const specificationView = ({ row: s, of }: SpecificationRow): SpecificationView => ({
   id: s.id,
   revision: s.revision,
   source: s.source,
@@ -213,13 +213,13 @@ export const limitsOf = (s: SpecificationView): SpecificationView['limits'] => (
 });
 
 /** What all runs of a job have in common, for those who read many. */
-export type SharedByRuns = Pick<RunView, 'job' | 'leads'>;
+export type SharedByRuns = Pick<RunView, 'job' | 'testLeads'>;
 
 /** A run as the bench, the report and the print view show it; `null` where there is none. `shared`: where it is known already. */
 export async function viewRun(db: Db, runId: string, shared?: SharedByRuns): Promise<RunView | null> {
   const record = await loadRun(db, runId);
   if (!record) return null;
-  const { job: brief, leads } = shared ?? (await sharedByRuns(db, record));
+  const { job: brief, testLeads } = shared ?? (await sharedByRuns(db, record));
   return {
     id: record.run.id,
     test: record.run.test,
@@ -228,7 +228,7 @@ export async function viewRun(db: Db, runId: string, shared?: SharedByRuns): Pro
     definition: record.definition,
     decision: record.run.decision,
     because: record.run.because,
-    leads,
+    testLeads,
     unit: record.unit,
     job: brief,
     specification: { ...record.specification, limits: limitsOf(record.specification) },
@@ -245,7 +245,7 @@ async function sharedByRuns(db: Db, { job: j, depotId }: RunRecord): Promise<Sha
     .from(testRun)
     .where(eq(testRun.jobId, j.id))
     .orderBy(asc(testRun.createdAt), asc(testRun.id));
-  return { job: jobBrief(j, trail), leads: await leadsOf(db, depotId) };
+  return { job: jobBrief(j, trail), testLeads: await testLeadsOf(db, depotId) };
 }
 
 export const jobBrief = (j: typeof job.$inferSelect, runs: readonly (typeof testRun.$inferSelect)[]): JobBrief => ({

@@ -1,17 +1,23 @@
 import { asc } from 'drizzle-orm';
 import { groupBy } from '../../core/foundation/collections';
 import type { Specification } from '../../core/specifications/types';
-import type { ShelfEntry } from '../../formats/specifications';
-import type { ChoiceView, ShelfLine, ShelfView } from '../../application/specifications-view';
+import type { SpecificationEntry } from '../../formats/specifications';
+import type { ChoiceView, SpecificationLine, SpecificationsView } from '../../application/specifications-view';
 import type { Db } from '../db/connection';
 import { loadRun, situationOf } from './run-view';
 import { depot, engineFamily } from '../db/schema';
-import { allShipped, entryOf, explainFor, type ShelfRow, shelfRows } from '../specifications/specifications';
+import {
+  allShipped,
+  entryOf,
+  explainFor,
+  type SpecificationRow,
+  specificationRows,
+} from '../specifications/specifications';
 import { allTests } from '../catalogue/tests';
 
 /** The shelf as its screen shows it; with a run, why that run's limits judge it. */
-export async function viewShelf(db: Db, runId: string | null): Promise<ShelfView> {
-  const rows = (await shelfRows(db)).filter((r) => !r.row.ships);
+export async function viewSpecifications(db: Db, runId: string | null): Promise<SpecificationsView> {
+  const rows = (await specificationRows(db)).filter((r) => !r.row.ships);
   const tests = await allTests(db);
   const depots = await db.select().from(depot).orderBy(asc(depot.name));
   const families = await db.select({ code: engineFamily.code }).from(engineFamily).orderBy(asc(engineFamily.code));
@@ -24,9 +30,9 @@ export async function viewShelf(db: Db, runId: string | null): Promise<ShelfView
   };
 }
 
-function lineOf(series: readonly ShelfRow[]): ShelfLine {
-  const newest = series.at(-1) as ShelfRow;
-  const told = (r: ShelfRow) => ({
+function lineOf(series: readonly SpecificationRow[]): SpecificationLine {
+  const newest = series.at(-1) as SpecificationRow;
+  const told = (r: SpecificationRow) => ({
     id: r.row.id,
     revision: r.row.revision,
     status: r.row.status,
@@ -37,7 +43,7 @@ function lineOf(series: readonly ShelfRow[]): ShelfLine {
   return { ...told(newest), ships: false, earlier: series.slice(0, -1).toReversed().map(told) };
 }
 
-const entryOfShipped = (s: Specification): ShelfEntry => ({
+const entryOfShipped = (s: Specification): SpecificationEntry => ({
   test: s.test,
   scope: 'general',
   ...(Object.keys(s.when).length ? { when: s.when } : {}),
@@ -46,7 +52,7 @@ const entryOfShipped = (s: Specification): ShelfEntry => ({
   status: 'rule-of-thumb',
 });
 
-const shippedLine = (s: Specification): ShelfLine => ({
+const shippedLine = (s: Specification): SpecificationLine => ({
   id: s.id,
   revision: 1,
   status: 'rule-of-thumb',
@@ -61,7 +67,7 @@ async function choiceOf(db: Db, runId: string): Promise<ChoiceView | null> {
   const record = await loadRun(db, runId);
   if (!record) return null;
   const choice = await explainFor(db, record.definition, situationOf(record));
-  const byId = new Map((await shelfRows(db)).map((r) => [r.row.id, entryOf(r)]));
+  const byId = new Map((await specificationRows(db)).map((r) => [r.row.id, entryOf(r)]));
   return {
     runId,
     title: `${record.unit.fleetNumber}, job ${record.job.number}: ${record.definition.name}`,

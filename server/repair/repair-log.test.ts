@@ -7,7 +7,7 @@ import { recordEvidence } from '../evidence/evidence';
 import { writeFinding } from '../evidence/findings';
 import { viewJob } from '../jobs/view-job';
 import { recordReading } from '../readings/record-reading';
-import { keepServiceData, serviceFor, writeRecord } from './repair-log';
+import { keepServiceData, serviceDataFor, writeRepairRecord } from './repair-log';
 import { verifyJob } from '../audit/audit-trail';
 import { demoActor, demoId } from '../../demo/load';
 import { ALPHABET } from '../../demo/repairs';
@@ -61,7 +61,7 @@ async function newJob(unit = 'PL-30', positions: readonly number[] = [2]): Promi
   return { job, finding };
 }
 const write = (job: string, record: RepairRecord, by = BY, id = v7()) =>
-  writeRecord(test_.db, job, { id, by, record }, demoActor(by));
+  writeRepairRecord(test_.db, job, { id, by, record }, demoActor(by));
 /** Path and text of the first refusal. */
 async function refusal(done: ReturnType<typeof write>): Promise<string> {
   const result = await done;
@@ -241,7 +241,7 @@ describe('service data', () => {
         source: 'sheet 1',
       });
     const now = async (): Promise<unknown> =>
-      (await serviceFor(test_.db, demoId('family', 'L6-109'))).find((s) => s.key === 'module/fit')?.body;
+      (await serviceDataFor(test_.db, demoId('family', 'L6-109'))).find((s) => s.key === 'module/fit')?.body;
     expect(await keep('X9-99', '9 Nm')).toMatchObject({ ok: false });
     // What could not be compared with what is reached is no value.
     expect(JSON.stringify(await keep('L6-109', '11'))).toContain('In which unit');

@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import { checkCode, type CodingRule, doubledCodes, GENERAL_RULE, plainCode } from '../../core/repair/coding';
-import { beforeAfter, type ProofInputs, proofOf, recordsOf } from '../../core/repair/proof';
+import { beforeAfter, type ProofInputs, proofOf, recordsOfKind } from '../../core/repair/proof';
 import { SEQUENCES } from '../../core/repair/sequences';
 import { type Costs, inputsFrom, lifeFrom, livesOf, NO_COSTS } from '../../core/repair/suggest';
 import type { Recorded, RepairRecord } from '../../core/repair/types';
@@ -14,18 +14,18 @@ import { findingsOf } from '../evidence/findings';
 import type { Actor } from '../policy/actor';
 import { authorize } from '../policy/authorize';
 import { type Done, notFound, refuse } from '../db/refusal';
-import { type depot, engineFamily, job, jobRecord, serviceData, testRun, unit } from '../db/schema';
+import { type depot, engineFamily, job, repairRecord, serviceData, testRun, fleetUnit } from '../db/schema';
 import { alreadyThere, append } from '../journal/append';
 import type { RepairView, ServiceLine } from '../../application/repair-view';
 import type { FittingValue, KeepServiceData } from '../../formats/requests/service-data';
 
-export async function recordsOfJobs(db: Db | Tx, jobIds: readonly string[]): Promise<Map<string, Recorded[]>> {
+export async function repairRecordsOf(db: Db | Tx, jobIds: readonly string[]): Promise<Map<string, Recorded[]>> {
   const rows = jobIds.length
     ? await db
         .select()
-        .from(jobRecord)
-        .where(inArray(jobRecord.jobId, [...jobIds]))
-        .orderBy(asc(jobRecord.sequence))
+        .from(repairRecord)
+        .where(inArray(repairRecord.jobId, [...jobIds]))
+        .orderBy(asc(repairRecord.sequence))
     : [];
   const byJob = new Map<string, Recorded[]>();
   for (const r of rows)
@@ -37,7 +37,7 @@ export async function recordsOfJobs(db: Db | Tx, jobIds: readonly string[]): Pro
 }
 
 /** Service data for an engine family: its own before that for any, the newest of each. */
-export async function serviceFor(db: Db | Tx, familyId: string): Promise<ServiceLine[]> {
+export async function serviceDataFor(db: Db | Tx, familyId: string): Promise<ServiceLine[]> {
   const rows = await db
     .select({ row: serviceData, family: engineFamily.code })
     .from(serviceData)
@@ -98,19 +98,19 @@ interface Place {
 }
 
 /** Writes into the record between finding and release. A release closes the job, a reopening opens it. */
-export async function writeRecord(db: Db, jobId: string, body: WriteRecord, actor: Actor): Promise<Done> {
+export async function writeRepairRecord(db: Db, jobId: string, body: WriteRecord, actor: Actor): Promise<Done> {
   return db.transaction(async (tx) => {
     // Whoever is second sees what the first one wrote: two codes cannot slip past each other.
     const [row] = await tx
-      .select({ job, unit, family: engineFamily })
+      .select({ job, unit: fleetUnit, family: engineFamily })
       .from(job)
-      .innerJoin(unit, eq(unit.id, job.unitId))
-      .innerJoin(engineFamily, eq(engineFamily.id, unit.engineFamilyId))
+      .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
+      .innerJoin(engineFamily, eq(engineFamily.id, fleetUnit.engineFamilyId))
       .where(eq(job.id, jobId))
       .for('update', { of: job });
     if (!row) return notFound('job');
     const written = { id: body.id, jobId, body: kept(body.record), recordedBy: body.by };
-    const before = await alreadyThere(tx, jobRecord, written);
+    const before = await alreadyThere(tx, repairRecord, written);
     if (before) return before;
     const place: Place = {
       jobId,
@@ -119,11 +119,11 @@ export async function writeRecord(db: Db, jobId: string, body: WriteRecord, acto
       cylinders: row.family.engine.cylinders,
       closed: row.job.closedAt !== null,
       openedAt: row.job.createdAt,
-      records: (await recordsOfJobs(tx, [jobId])).get(jobId) ?? [],
+      records: (await repairRecordsOf(tx, [jobId])).get(jobId) ?? [],
     };
     const problems = await problemsOf(tx, place, body.record, actor);
     if (problems.length) return refuse('This cannot be written.', problems);
-    const done = await append(tx, jobRecord, written);
+    const done = await append(tx, repairRecord, written);
     if (body.record.kind === 'release') await tx.update(job).set({ closedAt: new Date() }).where(eq(job.id, jobId));
     if (body.record.kind === 'reopen') await tx.update(job).set({ closedAt: null }).where(eq(job.id, jobId));
     return done;
@@ -150,7 +150,7 @@ async function problemsOf(db: Db | Tx, p: Place, r: RepairRecord, actor: Actor):
         : [];
     }
     case 'answer':
-      if (!recordsOf(p.records, 'quotation').some((q) => q.id === r.quotation))
+      if (!recordsOfKind(p.records, 'quotation').some((q) => q.id === r.quotation))
         return say('quotation', 'This is no quotation of this job.');
       return r.answer === 'deferred' && !r.until ? say('until', 'Deferred until which day?') : [];
     case 'step':
@@ -165,7 +165,7 @@ async function problemsOf(db: Db | Tx, p: Place, r: RepairRecord, actor: Actor):
       const [other] = await db.select({ unitId: job.unitId, created: job.createdAt }).from(job).where(eq(job.id, r.of));
       if (other?.unitId !== p.unitId || other.created >= p.openedAt)
         return say('of', 'This is no earlier job of this unit.');
-      return recordsOf(p.records, 'comeback').length ? say('of', 'It is marked as a comeback already.') : [];
+      return recordsOfKind(p.records, 'comeback').length ? say('of', 'It is marked as a comeback already.') : [];
     }
     case 'scan':
       return [];
@@ -184,10 +184,12 @@ function stepProblems(r: Extract<RepairRecord, { kind: 'step' }>): Problem[] {
 async function codingProblems(db: Db | Tx, p: Place, r: Extract<RepairRecord, { kind: 'coding' }>): Promise<Problem[]> {
   if (r.position > p.cylinders)
     return [{ path: '/record/position', message: `This engine has ${p.cylinders} cylinders.` }];
-  const wrong = checkCode(r.code, codingRule(await serviceFor(db, p.familyId), r.part), r.how).filter((f) => !f.doubt);
+  const wrong = checkCode(r.code, codingRule(await serviceDataFor(db, p.familyId), r.part), r.how).filter(
+    (f) => !f.doubt,
+  );
   if (wrong.length) return wrong.map((f) => ({ path: '/record/code', message: f.text }));
   const newest = new Map(
-    recordsOf(p.records, 'coding')
+    recordsOfKind(p.records, 'coding')
       .filter((c) => c.body.part === r.part)
       .map((c) => [c.body.position, c.body.code]),
   );
@@ -259,7 +261,7 @@ async function proofInputs(
 /** A job with its unit and engine, as stored. */
 export interface RepairOf {
   readonly job: typeof job.$inferSelect;
-  readonly unit: typeof unit.$inferSelect;
+  readonly unit: typeof fleetUnit.$inferSelect;
   readonly family: typeof engineFamily.$inferSelect;
   readonly depot: typeof depot.$inferSelect;
 }
@@ -270,15 +272,15 @@ export async function repairOf(db: Db, of: RepairOf, seen: Omit<ProofInputs, 're
   const currency = of.depot.choices.currency ?? NO_COSTS.currency;
   const [all, service, lives, codings, back] = await together(
     db,
-    () => recordsOfJobs(db, [of.job.id]),
-    () => serviceFor(db, of.family.id),
+    () => repairRecordsOf(db, [of.job.id]),
+    () => serviceDataFor(db, of.family.id),
     () => livesByName(db, of.family.id),
     () => codingsBefore(db, of),
     () => comebacksOf(db, of.job.id),
   );
   const records = all.get(of.job.id) ?? [];
   const inputs: ProofInputs = { ...seen, records };
-  const link = recordsOf(records, 'comeback').at(-1);
+  const link = recordsOfKind(records, 'comeback').at(-1);
   const [from] = link
     ? await db.select({ id: job.id, number: job.number }).from(job).where(eq(job.id, link.body.of))
     : [];
@@ -324,20 +326,20 @@ export async function repairOf(db: Db, of: RepairOf, seen: Omit<ProofInputs, 're
 async function livesByName(db: Db, familyId: string) {
   const rows = await db
     .select({
-      id: jobRecord.id,
-      body: jobRecord.body,
-      by: jobRecord.recordedBy,
-      at: jobRecord.createdAt,
-      jobId: jobRecord.jobId,
+      id: repairRecord.id,
+      body: repairRecord.body,
+      by: repairRecord.recordedBy,
+      at: repairRecord.createdAt,
+      jobId: repairRecord.jobId,
     })
-    .from(jobRecord)
-    .innerJoin(job, eq(job.id, jobRecord.jobId))
-    .innerJoin(unit, eq(unit.id, job.unitId))
-    .where(and(eq(unit.engineFamilyId, familyId), sql`${jobRecord.body}->>'kind' = 'decision'`))
-    .orderBy(asc(jobRecord.sequence));
+    .from(repairRecord)
+    .innerJoin(job, eq(job.id, repairRecord.jobId))
+    .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
+    .where(and(eq(fleetUnit.engineFamilyId, familyId), sql`${repairRecord.body}->>'kind' = 'decision'`))
+    .orderBy(asc(repairRecord.sequence));
   // One decision a finding: the newest.
   const newest = new Map(
-    recordsOf(
+    recordsOfKind(
       rows.map((r) => ({ id: r.id, body: r.body, by: r.by, at: r.at.toISOString() })),
       'decision',
     ).map((d) => [d.body.finding, d]),
@@ -357,13 +359,17 @@ async function livesByName(db: Db, familyId: string) {
 /** The newest code of each position from this unit's earlier jobs. */
 async function codingsBefore(db: Db, of: RepairOf): Promise<Record<string, string>> {
   const rows = await db
-    .select({ body: jobRecord.body })
-    .from(jobRecord)
-    .innerJoin(job, eq(job.id, jobRecord.jobId))
+    .select({ body: repairRecord.body })
+    .from(repairRecord)
+    .innerJoin(job, eq(job.id, repairRecord.jobId))
     .where(
-      and(eq(job.unitId, of.unit.id), lt(job.createdAt, of.job.createdAt), sql`${jobRecord.body}->>'kind' = 'coding'`),
+      and(
+        eq(job.unitId, of.unit.id),
+        lt(job.createdAt, of.job.createdAt),
+        sql`${repairRecord.body}->>'kind' = 'coding'`,
+      ),
     )
-    .orderBy(asc(jobRecord.sequence));
+    .orderBy(asc(repairRecord.sequence));
   return Object.fromEntries(
     rows.flatMap(({ body }) => (body.kind === 'coding' ? [[String(body.position), body.code]] : [])),
   );
@@ -372,7 +378,7 @@ async function codingsBefore(db: Db, of: RepairOf): Promise<Record<string, strin
 const comebacksOf = (db: Db, jobId: string) =>
   db
     .select({ id: job.id, number: job.number })
-    .from(jobRecord)
-    .innerJoin(job, eq(job.id, jobRecord.jobId))
-    .where(and(sql`${jobRecord.body}->>'kind' = 'comeback'`, sql`${jobRecord.body}->>'of' = ${jobId}`))
+    .from(repairRecord)
+    .innerJoin(job, eq(job.id, repairRecord.jobId))
+    .where(and(sql`${repairRecord.body}->>'kind' = 'comeback'`, sql`${repairRecord.body}->>'of' = ${jobId}`))
     .orderBy(asc(job.number));

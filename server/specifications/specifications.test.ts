@@ -1,16 +1,22 @@
 import { v7 } from 'uuid';
 import { CATALOGUE, findTest } from '../../core/catalogue/catalogue';
 import { writeCatalogue } from '../../formats/catalogue';
-import type { ShelfEntry } from '../../formats/specifications';
+import type { SpecificationEntry } from '../../formats/specifications';
 import type { RunView } from '../../application/views';
 import { chooseDepot, setPart } from '../fleet/fleet';
-import { addInstrument, leadsOf, measureLead, retireInstrument, viewInstruments } from '../instruments/instruments';
-import { noteSum, notesOf } from '../jobs/notes';
+import {
+  addInstrument,
+  testLeadsOf,
+  measureTestLeads,
+  retireInstrument,
+  viewInstruments,
+} from '../instruments/instruments';
+import { noteCalculation, notesOf } from '../jobs/notes';
 import { recordCircumstance, recordReading } from '../readings/record-reading';
 import { applyLimits, effectOf } from '../readings/apply-limits';
 import { viewRun } from '../readings/run-view';
-import { clashesOf, currentEntries, importShelf, shelve } from './specifications';
-import { viewShelf } from '../readings/specifications-view';
+import { clashesOf, currentEntries, importSpecifications, recordSpecification } from './specifications';
+import { viewSpecifications } from '../readings/specifications-view';
 import { allTests, importCatalogue, keepTest, ownTests } from '../catalogue/tests';
 import { demoActor, demoId } from '../../demo/load';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
@@ -39,9 +45,9 @@ async function view(id: string): Promise<RunView> {
   if (!found) throw new Error('no run');
   return found;
 }
-async function put(entry: ShelfEntry, by = LEAD, more = {}): Promise<string> {
+async function put(entry: SpecificationEntry, by = LEAD, more = {}): Promise<string> {
   const id = v7();
-  const done = await shelve(test_.db, { id, by, entry, ...more }, demoActor(by));
+  const done = await recordSpecification(test_.db, { id, by, entry, ...more }, demoActor(by));
   if (!done.ok) throw new Error(done.error.detail);
   return done.value.id;
 }
@@ -110,7 +116,7 @@ describe('which limits judge a run', () => {
     await chooseDepot(test_.db, depotId, { by: LEAD, decision: 'three-way' });
   });
   test('the screen explains it, with what was passed over', async () => {
-    const shown = await viewShelf(test_.db, demoId('run', 'PL-23'));
+    const shown = await viewSpecifications(test_.db, demoId('run', 'PL-23'));
     expect(shown.choice?.passedOver.map((p) => p.why)).toEqual(
       expect.arrayContaining(['other family', 'more general']),
     );
@@ -120,7 +126,7 @@ describe('which limits judge a run', () => {
 
 describe('limits for a range of temperature', () => {
   test('judge from when the temperature is stated, and are left again', async () => {
-    const entry = (when: ShelfEntry['when'], upper: number): ShelfEntry => ({
+    const entry = (when: SpecificationEntry['when'], upper: number): SpecificationEntry => ({
       test: 'injector-resistance',
       scope: 'family',
       of: 'L5-27',
@@ -146,7 +152,7 @@ describe('limits for a range of temperature', () => {
 });
 
 describe('putting limits on the shelf', () => {
-  const entry: ShelfEntry = {
+  const entry: SpecificationEntry = {
     test: 'vane-actuator-coil',
     scope: 'family',
     of: 'V8-61',
@@ -160,7 +166,9 @@ describe('putting limits on the shelf', () => {
       { kind: 'revision', differs: [{ field: 'upper', there: 4, here: 5 }] },
     ]);
     await put({ ...entry, limits: limits(3, 5), status: 'approved' });
-    expect((await viewShelf(test_.db, null)).lines.find((l) => l.entry.test === entry.test && !l.ships)).toMatchObject({
+    expect(
+      (await viewSpecifications(test_.db, null)).lines.find((l) => l.entry.test === entry.test && !l.ships),
+    ).toMatchObject({
       revision: 2,
       status: 'approved',
       earlier: [{ revision: 1, by: TECHNICIAN }],
@@ -173,52 +181,55 @@ describe('putting limits on the shelf', () => {
       { ...by, entry: { ...entry, of: 'L3-11', status: 'approved' as const } },
       { ...by, entry, withdraw: true },
     ])
-      expect(await shelve(test_.db, body, demoActor(TECHNICIAN))).toMatchObject({ ok: false, error: { status: 403 } });
+      expect(await recordSpecification(test_.db, body, demoActor(TECHNICIAN))).toMatchObject({
+        ok: false,
+        error: { status: 403 },
+      });
   });
   test('withdrawn is off the shelf, kept in the history', async () => {
     await put(entry, LEAD, { withdraw: true });
     expect((await currentEntries(test_.db)).some((e) => e.test === entry.test)).toBe(false);
     expect((await view(await newRun('PL-23', entry.test))).specification.status).toBe('rule-of-thumb');
   });
-  test.each<[Partial<ShelfEntry>, string]>([
+  test.each<[Partial<SpecificationEntry>, string]>([
     [{ of: 'L9-99' }, '/entry/of'],
     [{ test: 'florp' }, '/entry/test'],
     [{ scope: 'depot', of: 'Nowhere' }, '/entry/of'],
     [{ limits: { quantity: 'voltage', unit: 'V' } }, '/entry/limits/quantity'],
   ])('%j is refused at its field', async (change, path) => {
     expect(
-      await shelve(test_.db, { id: v7(), by: LEAD, entry: { ...entry, ...change } }, demoActor(LEAD)),
+      await recordSpecification(test_.db, { id: v7(), by: LEAD, entry: { ...entry, ...change } }, demoActor(LEAD)),
     ).toMatchObject({
       ok: false,
       error: { errors: [{ path }] },
     });
   });
   test('a file is planned, then taken once, all or nothing', async () => {
-    const entries: ShelfEntry[] = [
+    const entries: SpecificationEntry[] = [
       { ...entry, of: 'L3-11' },
       { ...entry, of: 'L5-27' },
     ];
-    const planned = await importShelf(test_.db, entries, null);
+    const planned = await importSpecifications(test_.db, entries, null);
     expect(planned).toMatchObject({ ok: true, value: { stored: 0, rows: [{ action: 'new' }, { action: 'new' }] } });
     const batch = v7();
-    expect(await importShelf(test_.db, entries, { batch, actor: demoActor(LEAD) })).toMatchObject({
+    expect(await importSpecifications(test_.db, entries, { batch, actor: demoActor(LEAD) })).toMatchObject({
       ok: true,
       value: { stored: 2 },
     });
-    expect(await importShelf(test_.db, entries, { batch, actor: demoActor(LEAD) })).toMatchObject({
+    expect(await importSpecifications(test_.db, entries, { batch, actor: demoActor(LEAD) })).toMatchObject({
       ok: true,
       value: { stored: 0, rows: [{ action: 'unchanged' }, { action: 'unchanged' }] },
     });
     const before = (await currentEntries(test_.db)).length;
-    const mixed: ShelfEntry[] = [
+    const mixed: SpecificationEntry[] = [
       { ...entry, of: 'L4-20' },
       { ...entry, of: 'L6-109', status: 'approved' },
     ];
-    expect(await importShelf(test_.db, mixed, { batch: v7(), actor: demoActor(TECHNICIAN) })).toMatchObject({
+    expect(await importSpecifications(test_.db, mixed, { batch: v7(), actor: demoActor(TECHNICIAN) })).toMatchObject({
       ok: false,
       error: { status: 403 },
     });
-    expect(await importShelf(test_.db, [entry, entry], null)).toMatchObject({
+    expect(await importSpecifications(test_.db, [entry, entry], null)).toMatchObject({
       ok: false,
       error: { errors: [{ path: '/limits/1' }] },
     });
@@ -226,7 +237,7 @@ describe('putting limits on the shelf', () => {
   });
   test('what goes out comes back as nothing new', async () => {
     const out = await currentEntries(test_.db);
-    const back = await importShelf(test_.db, out, null);
+    const back = await importSpecifications(test_.db, out, null);
     expect(back.ok ? new Set(back.value.rows.map((r) => r.action)) : back.error).toEqual(new Set(['unchanged']));
   });
 });
@@ -380,13 +391,13 @@ describe('instruments', () => {
   });
   test('leads by their newest measurement; nonsense is refused', async () => {
     const measured = (zero: string | null) =>
-      measureLead(test_.db, { id: v7(), depotId, name: 'Red pair', zero, by: TECHNICIAN });
+      measureTestLeads(test_.db, { id: v7(), depotId, name: 'Red pair', zero, by: TECHNICIAN });
     await measured('0.3');
     await measured('0.4');
-    expect((await leadsOf(test_.db, depotId)).find((l) => l.name === 'Red pair')?.zero).toBe('0.4');
+    expect((await testLeadsOf(test_.db, depotId)).find((l) => l.name === 'Red pair')?.zero).toBe('0.4');
     expect(await measured('OL')).toMatchObject({ ok: false, error: { errors: [{ path: '/zero' }] } });
     await measured(null);
-    expect((await leadsOf(test_.db, depotId)).some((l) => l.name === 'Red pair')).toBe(false);
+    expect((await testLeadsOf(test_.db, depotId)).some((l) => l.name === 'Red pair')).toBe(false);
   });
   test('a clamp’s millivolts and its zero', async () => {
     const v = await view(demoId('run', 'PL-11', 'glow-plug-current'));
@@ -402,8 +413,8 @@ describe('sums in the record', () => {
   test('computed here again, kept once', async () => {
     const { job } = await view(demoId('run', 'PL-14'));
     const body = { id: v7(), by: TECHNICIAN, sum: 'plug-behind-harness', inputs: { u: '12', r: '1', rs: '5' } };
-    expect(await noteSum(test_.db, job.id, body)).toMatchObject({ ok: true, value: { duplicate: false } });
-    expect(await noteSum(test_.db, job.id, body)).toMatchObject({ ok: true, value: { duplicate: true } });
+    expect(await noteCalculation(test_.db, job.id, body)).toMatchObject({ ok: true, value: { duplicate: false } });
+    expect(await noteCalculation(test_.db, job.id, body)).toMatchObject({ ok: true, value: { duplicate: true } });
     expect((await notesOf(test_.db, job.id)).filter((n) => n.id === body.id)).toMatchObject([
       {
         title: 'Plug behind a harness',
@@ -418,12 +429,12 @@ describe('sums in the record', () => {
   test('nonsense is refused at its field', async () => {
     const { job } = await view(demoId('run', 'PL-14'));
     expect(
-      await noteSum(test_.db, job.id, { id: v7(), by: 'x', sum: 'leads', inputs: { r: 'x', z: '0.2' } }),
+      await noteCalculation(test_.db, job.id, { id: v7(), by: 'x', sum: 'leads', inputs: { r: 'x', z: '0.2' } }),
     ).toMatchObject({ ok: false, error: { errors: [{ path: '/inputs/r' }] } });
     expect(
-      await noteSum(test_.db, v7(), { id: v7(), by: 'x', sum: 'leads', inputs: { r: '1', z: '0.2' } }),
+      await noteCalculation(test_.db, v7(), { id: v7(), by: 'x', sum: 'leads', inputs: { r: '1', z: '0.2' } }),
     ).toMatchObject({ ok: false, error: { status: 404 } });
-    expect(await noteSum(test_.db, job.id, { id: v7(), by: 'x', sum: 'florp', inputs: {} })).toMatchObject({
+    expect(await noteCalculation(test_.db, job.id, { id: v7(), by: 'x', sum: 'florp', inputs: {} })).toMatchObject({
       ok: false,
       error: { status: 404 },
     });

@@ -4,32 +4,32 @@ import { CATALOGUE } from '../../core/catalogue/catalogue';
 import type { TestDefinition } from '../../core/catalogue/types';
 import type { Limits } from '../../core/limits/types';
 import { ok, type Result } from '../../core/foundation/result';
-import { arrangeShelf, type Choice, explainChoice } from '../../core/specifications/choose';
+import { arrangeSpecifications, type Choice, explainChoice } from '../../core/specifications/choose';
 import { type Clash, findClashes } from '../../core/specifications/clash';
 import { canonical } from '../../formats/canonical';
 import type { Situation, Specification } from '../../core/specifications/types';
 import type { ProblemDetails } from '../../formats/problem';
-import { checkEntry, type ShelfEntry, shelfKey } from '../../formats/specifications';
+import { checkEntry, type SpecificationEntry, specificationKey } from '../../formats/specifications';
 import type { Db, Tx } from '../db/connection';
 import type { Actor } from '../policy/actor';
 import { authorize } from '../policy/authorize';
 import { type Done, notFound, refuse } from '../db/refusal';
 import { depot, engineFamily, specification } from '../db/schema';
 import { findAnyTest } from '../catalogue/tests';
-import type { Shelve } from '../../formats/requests/specifications';
+import type { RecordSpecification } from '../../formats/requests/specifications';
 
 const SHIPPED = 'e0c7b7de-63f1-5d58-8b3f-0b4e5f1c2a77';
 const RULE_OF_THUMB = 'Rule of thumb, common practice, no source';
 
 /** A row of the shelf with the names of what it is for. */
-export interface ShelfRow {
+export interface SpecificationRow {
   readonly row: typeof specification.$inferSelect;
   readonly of: string | null;
 }
 
 const columns = { row: specification, family: engineFamily.code, depotName: depot.name };
 
-async function rowsWhere(db: Db | Tx, where?: SQL): Promise<ShelfRow[]> {
+async function rowsWhere(db: Db | Tx, where?: SQL): Promise<SpecificationRow[]> {
   const rows = await db
     .select(columns)
     .from(specification)
@@ -44,11 +44,12 @@ async function rowsWhere(db: Db | Tx, where?: SQL): Promise<ShelfRow[]> {
 }
 
 /** What came with jobs from elsewhere is not on this shelf. */
-export const shelfRows = (db: Db | Tx): Promise<ShelfRow[]> => rowsWhere(db, isNull(specification.origin));
-export const shelfRowsOf = (db: Db | Tx, test: string): Promise<ShelfRow[]> =>
+export const specificationRows = (db: Db | Tx): Promise<SpecificationRow[]> =>
+  rowsWhere(db, isNull(specification.origin));
+export const shelfRowsOf = (db: Db | Tx, test: string): Promise<SpecificationRow[]> =>
   rowsWhere(db, and(eq(specification.test, test), isNull(specification.origin)));
 
-export const specificationOf = ({ row, of }: ShelfRow): Specification => ({
+export const specificationOf = ({ row, of }: SpecificationRow): Specification => ({
   id: row.id,
   series: row.seriesId,
   revision: row.revision,
@@ -62,7 +63,7 @@ export const specificationOf = ({ row, of }: ShelfRow): Specification => ({
   status: row.status,
 });
 
-export const entryOf = ({ row, of }: ShelfRow): ShelfEntry => ({
+export const entryOf = ({ row, of }: SpecificationRow): SpecificationEntry => ({
   test: row.test,
   scope: row.scope,
   ...(of === null ? {} : { of }),
@@ -118,7 +119,7 @@ export async function chooseFor(
   test: TestDefinition,
   situation: Situation,
 ): Promise<{ id: string; because: string }> {
-  const { chosen, because } = explainChoice(arrangeShelf(await candidatesFor(db, test)), situation);
+  const { chosen, because } = explainChoice(arrangeSpecifications(await candidatesFor(db, test)), situation);
   if (chosen && !chosen.series.startsWith('ships-')) return { id: chosen.id, because };
   const used = chosen ?? { ...(shippedRules({ ...test, rules: [] })[0] as Specification) };
   await db
@@ -140,11 +141,11 @@ export async function chooseFor(
 }
 
 export async function explainFor(db: Db, test: TestDefinition, situation: Situation): Promise<Choice> {
-  return explainChoice(arrangeShelf(await candidatesFor(db, test)), situation);
+  return explainChoice(arrangeSpecifications(await candidatesFor(db, test)), situation);
 }
 
 /** All that an entry says but its status, as one text: what is absent and what is null is the same. */
-const contentOf = (e: ShelfEntry): string =>
+const contentOf = (e: SpecificationEntry): string =>
   canonical(Object.fromEntries(Object.entries(e).filter(([f, v]) => f !== 'status' && v !== null && v !== undefined)));
 
 interface Resolved {
@@ -154,7 +155,7 @@ interface Resolved {
 }
 
 /** Names of a file to ids of this database. */
-async function resolve(db: Db | Tx, e: ShelfEntry, base: string): Promise<Result<Resolved, ProblemDetails>> {
+async function resolve(db: Db | Tx, e: SpecificationEntry, base: string): Promise<Result<Resolved, ProblemDetails>> {
   const none = { engineFamilyId: null, depotId: null, part: null };
   if (e.scope === 'part') return ok({ ...none, part: e.of ?? '' });
   if (e.scope === 'family') {
@@ -175,7 +176,7 @@ async function resolve(db: Db | Tx, e: ShelfEntry, base: string): Promise<Result
 }
 
 /** All that is wrong with an entry against this database: its test, its quantity, its limits. */
-async function checkAgainst(db: Db | Tx, e: ShelfEntry, base: string) {
+async function checkAgainst(db: Db | Tx, e: SpecificationEntry, base: string) {
   const problems = checkEntry(e, base);
   const test = await findAnyTest(db, e.test);
   if (!test) problems.push({ path: `${base}/test`, message: `The catalogue has no test "${e.test}".` });
@@ -185,7 +186,10 @@ async function checkAgainst(db: Db | Tx, e: ShelfEntry, base: string) {
 }
 
 /** As `clashesOf`, for an entry that may be wrong. */
-export async function lookAt(db: Db, e: ShelfEntry): Promise<Result<{ clashes: readonly Clash[] }, ProblemDetails>> {
+export async function lookAt(
+  db: Db,
+  e: SpecificationEntry,
+): Promise<Result<{ clashes: readonly Clash[] }, ProblemDetails>> {
   const problems = await checkAgainst(db, e, '/entry');
   if (problems.length) return refuse('These limits cannot be used.', problems);
   const resolved = await resolve(db, e, '/entry');
@@ -193,10 +197,10 @@ export async function lookAt(db: Db, e: ShelfEntry): Promise<Result<{ clashes: r
 }
 
 /** What an entry meets on the shelf: shown side by side before it is taken. */
-export async function clashesOf(db: Db | Tx, e: ShelfEntry): Promise<readonly Clash[]> {
+export async function clashesOf(db: Db | Tx, e: SpecificationEntry): Promise<readonly Clash[]> {
   const there = (await shelfRowsOf(db, e.test)).filter((r) => !r.row.ships);
   const newest = [...new Map(there.map((r) => [r.row.seriesId, r])).values()];
-  const same = newest.find((r) => shelfKey(entryOf(r)) === shelfKey(e));
+  const same = newest.find((r) => specificationKey(entryOf(r)) === specificationKey(e));
   return findClashes(
     {
       id: '',
@@ -219,18 +223,23 @@ export async function clashesOf(db: Db | Tx, e: ShelfEntry): Promise<readonly Cl
  * Puts limits on the shelf: a new series, or the next revision of the one that is about the same thing. Drafts may come from anybody; approving,
  * withdrawing and changing what is approved is a lead's.
  */
-export async function shelve(db: Db, body: Shelve, actor: Actor): Promise<Done> {
+export async function recordSpecification(db: Db, body: RecordSpecification, actor: Actor): Promise<Done> {
   const problems = await checkAgainst(db, body.entry, '/entry');
   if (problems.length) return refuse('These limits cannot be used.', problems);
-  return db.transaction((tx) => shelveIn(tx, body, actor, '/entry'));
+  return db.transaction((tx) => recordSpecificationIn(tx, body, actor, '/entry'));
 }
 
-export async function shelveIn(tx: Tx, body: Shelve, actor: Actor, base: string): Promise<Done> {
+export async function recordSpecificationIn(
+  tx: Tx,
+  body: RecordSpecification,
+  actor: Actor,
+  base: string,
+): Promise<Done> {
   const { entry } = body;
-  await tx.execute(sql`select pg_advisory_xact_lock(hashtext(${shelfKey(entry)}))`);
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtext(${specificationKey(entry)}))`);
   const there = (await shelfRowsOf(tx, entry.test)).filter((r) => !r.row.ships);
   if (there.some((r) => r.row.id === body.id)) return ok({ id: body.id, duplicate: true });
-  const newest = there.filter((r) => shelfKey(entryOf(r)) === shelfKey(entry)).at(-1);
+  const newest = there.filter((r) => specificationKey(entryOf(r)) === specificationKey(entry)).at(-1);
   if (body.onRevision !== undefined && body.onRevision !== null && body.onRevision !== (newest?.row.revision ?? 0)) {
     return refuse(
       'Somebody was here before.',
@@ -279,9 +288,9 @@ export async function shelveIn(tx: Tx, body: Shelve, actor: Actor, base: string)
 }
 
 /** What a file would do to the shelf, entry by entry. */
-export interface ShelfPlan {
+export interface SpecificationsPlan {
   readonly rows: readonly {
-    readonly entry: ShelfEntry;
+    readonly entry: SpecificationEntry;
     readonly action: 'new' | 'revision' | 'unchanged';
     readonly clashes: readonly Clash[];
   }[];
@@ -289,14 +298,14 @@ export interface ShelfPlan {
 }
 
 /** Plans an import; with `store` it is done, all or nothing. */
-export async function importShelf(
+export async function importSpecifications(
   db: Db,
-  entries: readonly ShelfEntry[],
+  entries: readonly SpecificationEntry[],
   store: { batch: string; actor: Actor } | null,
-): Promise<Result<ShelfPlan, ProblemDetails>> {
+): Promise<Result<SpecificationsPlan, ProblemDetails>> {
   const problems = [];
   for (const [i, e] of entries.entries()) problems.push(...(await checkAgainst(db, e, `/limits/${i}`)));
-  const keys = entries.map(shelfKey);
+  const keys = entries.map(specificationKey);
   keys.forEach((k, i) => {
     if (keys.indexOf(k) !== i)
       problems.push({
@@ -326,9 +335,9 @@ export async function importShelf(
 
 async function storePlan(
   db: Db,
-  rows: ShelfPlan['rows'],
+  rows: SpecificationsPlan['rows'],
   store: { batch: string; actor: Actor },
-): Promise<Result<ShelfPlan, ProblemDetails>> {
+): Promise<Result<SpecificationsPlan, ProblemDetails>> {
   class Undo extends Error {
     constructor(readonly refusal: Result<never, ProblemDetails>) {
       super('undo');
@@ -339,7 +348,7 @@ async function storePlan(
     await db.transaction(async (tx) => {
       for (const [i, row] of rows.entries()) {
         if (row.action === 'unchanged') continue;
-        const done = await shelveIn(
+        const done = await recordSpecificationIn(
           tx,
           { id: v5(String(i), store.batch), by: store.actor.name, entry: row.entry },
           store.actor,
@@ -357,8 +366,8 @@ async function storePlan(
 }
 
 /** What stands on the shelf now, as entries of a file. */
-export async function currentEntries(db: Db): Promise<ShelfEntry[]> {
-  const rows = (await shelfRows(db)).filter((r) => !r.row.ships);
+export async function currentEntries(db: Db): Promise<SpecificationEntry[]> {
+  const rows = (await specificationRows(db)).filter((r) => !r.row.ships);
   return [...new Map(rows.map((r) => [r.row.seriesId, r])).values()]
     .filter((r) => r.row.status !== 'withdrawn')
     .map(entryOf);
@@ -368,6 +377,6 @@ export async function currentEntries(db: Db): Promise<ShelfEntry[]> {
 export const allShipped = (tests: readonly TestDefinition[] = CATALOGUE): Specification[] =>
   tests.filter((t) => t.rules.length).flatMap(shippedRules);
 
-export async function specificationById(db: Db | Tx, id: string): Promise<ShelfRow | null> {
+export async function specificationById(db: Db | Tx, id: string): Promise<SpecificationRow | null> {
   return (await rowsWhere(db, eq(specification.id, id)))[0] ?? null;
 }

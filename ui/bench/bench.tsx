@@ -19,12 +19,12 @@ import { Foot } from './foot';
 import { Pad } from './pad';
 import { OtherVersion } from './other-version';
 import { Refusals } from './refusals';
-import { Says } from './conclusions';
+import { Conclusions } from './conclusions';
 import { meantEntry, type SlipAsked, SlipQuestion } from './slip-question';
 import { StatesBar } from './states-bar';
 import { tellBenchFacts } from '../calculations/bench-facts';
 import type { Target } from './target';
-import { Trail } from './run-list';
+import { RunList } from './run-list';
 import { useRun } from './use-run';
 
 const Shortcuts = dynamic(() => import('./shortcuts').then((m) => m.Shortcuts));
@@ -234,13 +234,13 @@ export function Bench({ view }: { view: RunView }) {
   const line = active === null ? undefined : run.current.get(active);
   return (
     <main className="grid min-h-0 flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_19rem] xl:grid-cols-[13rem_minmax(0,1fr)_19rem]">
-      <Trail view={view} judgement={run.judgement} className="order-3 lg:hidden xl:order-none xl:block" />
+      <RunList view={view} judgement={run.judgement} className="order-3 lg:hidden xl:order-none xl:block" />
       <div className="flex min-h-0 min-w-0 flex-col gap-2 p-3">
         <StatesBar
           states={test.states}
           circumstance={run.circumstance}
           instruments={view.instruments}
-          leads={view.leads}
+          leads={view.testLeads}
           quantity={limits.quantity}
           zeroWanted={zeroWanted}
           onChange={run.change}
@@ -309,7 +309,7 @@ export function Bench({ view }: { view: RunView }) {
           onPad={() => setPad(pad === null ? !matchMedia('(pointer: coarse)').matches : !pad)}
         />
       </div>
-      <Says view={view} judgement={run.judgement} inputs={run.inputs} active={active} target={target} />
+      <Conclusions view={view} judgement={run.judgement} inputs={run.inputs} active={active} target={target} />
       {sheet === 'shortcuts' && <Shortcuts onClose={() => setSheet(null)} />}
       {sheet === 'override' && (
         <Override

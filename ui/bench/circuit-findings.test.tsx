@@ -5,7 +5,7 @@ import { CIRCUITS } from '../../core/circuits/library';
 import type { Case, WeighedCircuit } from '../../core/diagnosis/case';
 import type { Diagnosis, Measured } from '../../core/diagnosis/types';
 import { runView } from '../../application/testing';
-import { CircuitSays } from './circuit-findings';
+import { CircuitFindings } from './circuit-findings';
 
 const mockPushed: string[] = [];
 const mockAsked: { read: readonly Measured[]; answer: (found: readonly WeighedCircuit[] | null) => void }[] = [];
@@ -63,7 +63,7 @@ const at = (...entries: string[]) =>
 
 async function open(...entries: string[]) {
   const view = at(...entries);
-  const shown = render(<CircuitSays view={view} judgement={view.judgement} />);
+  const shown = render(<CircuitFindings view={view} judgement={view.judgement} />);
   await act(() => Promise.resolve());
   const answer = (n: number, with_: readonly WeighedCircuit[] | null): Promise<void> =>
     act(async () => {
@@ -73,7 +73,7 @@ async function open(...entries: string[]) {
   const rerender = (...now: string[]): Promise<void> =>
     act(() => {
       const again = at(...now);
-      shown.rerender(<CircuitSays view={view} judgement={again.judgement} />);
+      shown.rerender(<CircuitFindings view={view} judgement={again.judgement} />);
       return Promise.resolve();
     });
   return { answer, rerender, said: () => document.body.textContent };

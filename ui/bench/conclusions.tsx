@@ -14,9 +14,9 @@ import { TONE } from '../../application/posts/shapes';
 import type { Target } from './target';
 
 // Not on the first load: it brings the circuits and a worker.
-const CircuitSays = dynamic(() => import('./circuit-findings').then((m) => m.CircuitSays), { ssr: false });
+const CircuitSays = dynamic(() => import('./circuit-findings').then((m) => m.CircuitFindings), { ssr: false });
 
-export interface SaysProps {
+export interface ConclusionsProps {
   readonly view: RunView;
   readonly judgement: Judgement;
   readonly inputs: RunInputs;
@@ -27,7 +27,7 @@ export interface SaysProps {
 const card = 'rounded-xl bg-card p-3';
 
 /** The right side: the caution, what the readings say, why, and what to do next. */
-export const Says = memo(function Says(props: SaysProps) {
+export const Conclusions = memo(function Says(props: ConclusionsProps) {
   const { view, judgement, inputs, active } = props;
   const { definition: test } = view;
   return (
@@ -81,7 +81,7 @@ function Suspects({ judgement }: { judgement: Judgement }) {
   );
 }
 
-function Next({ judgement, target, view }: SaysProps) {
+function Next({ judgement, target, view }: ConclusionsProps) {
   const { definition: test } = view;
   const sees = judgement.limits.quantity === 'observation';
   const waiting =

@@ -5,7 +5,7 @@ import type { RunView } from '../../application/views';
 import { JudgementWord } from '../posts/judgement-word';
 
 /** The job's trail: what was done, in order, each with its verdict. */
-export const Trail = memo(function Trail({
+export const RunList = memo(function Trail({
   view,
   judgement,
   className,

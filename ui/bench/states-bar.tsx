@@ -4,13 +4,13 @@ import { Check } from 'lucide-react';
 import { useToday } from '../kit/on-client';
 import type { RequiredState } from '../../core/catalogue/types';
 import type { Quantity } from '../../core/quantity/units';
-import type { CircumstanceView, InstrumentView, LeadView } from '../../application/views';
+import type { CircumstanceView, InstrumentView, TestLeadView } from '../../application/views';
 
 export interface StatesBarProps {
   readonly states: readonly RequiredState[];
   readonly circumstance: CircumstanceView;
   readonly instruments: readonly InstrumentView[];
-  readonly leads: readonly LeadView[];
+  readonly leads: readonly TestLeadView[];
   readonly quantity: Quantity;
   readonly zeroWanted: boolean;
   readonly onChange: (part: Partial<CircumstanceView>) => void;

@@ -133,7 +133,7 @@ function Leads({ depot, by, onDone }: { depot: DepotInstrumentsView; by: string;
   const [zero, setZero] = useState('');
   const { busy, problems, post } = useSend();
   async function measure(lead: string, value: string | null): Promise<void> {
-    if (!(await post('/api/leads', { id: v7(), depotId: depot.id, name: lead, zero: value, by }))) return;
+    if (!(await post('/api/test-leads', { id: v7(), depotId: depot.id, name: lead, zero: value, by }))) return;
     setName('');
     setZero('');
     onDone();
@@ -142,7 +142,7 @@ function Leads({ depot, by, onDone }: { depot: DepotInstrumentsView; by: string;
     <article className="flex h-full flex-col rounded-xl border border-line bg-card p-4">
       <h3 className="font-bold">Leads and extensions</h3>
       <ul className="my-1">
-        {depot.leads.map((l) => (
+        {depot.testLeads.map((l) => (
           <li key={l.name} className="flex items-center gap-2">
             <span className="flex-1">
               {l.name} <b className="font-mono">{l.zero} Ω</b>{' '}

@@ -6,8 +6,8 @@ import { Button } from '../kit/button';
 import { shownTime } from '../kit/time';
 
 /** Everything that was written into the job, in order, and whether it is still as it was written. */
-export function TrailOfJob({ view }: { view: JobView }) {
-  const { trail, job, unit } = view;
+export function AuditTrail({ view }: { view: JobView }) {
+  const { auditTrail: trail, job, unit } = view;
   const [verified, setVerified] = useState<Verified | 'asking' | 'failed' | null>(null);
   async function verify(): Promise<void> {
     setVerified('asking');

@@ -19,8 +19,8 @@ import { Known } from './known';
 import { Parts } from './parts';
 import { Thumbs } from './photos';
 import { PlanOfJob } from './plan';
-import { StandsOfJob } from './progress';
-import { TrailOfJob } from './audit-trail';
+import { Progress } from './progress';
+import { AuditTrail } from './audit-trail';
 
 /** One job from complaint to finding: what is known and by which evidence, what is next, and the trail of it all. */
 export function JobScreen({ view }: { view: JobView }) {
@@ -29,7 +29,7 @@ export function JobScreen({ view }: { view: JobView }) {
   useLive(job.id, () => router.refresh());
   return (
     <main className="mx-auto grid w-full max-w-7xl flex-1 content-start gap-4 p-4 lg:grid-cols-[minmax(0,2fr)_minmax(0,1fr)]">
-      <StandsOfJob stands={view.stands} />
+      <Progress stands={view.progress} />
       <Intake view={view} />
       <div className="flex min-w-0 flex-col gap-4">
         <Known view={view} />
@@ -44,7 +44,7 @@ export function JobScreen({ view }: { view: JobView }) {
         <PlanOfJob view={view} />
         <RecordEvidence view={view} />
         <Notes notes={view.notes} timeZone={unit.timeZone} />
-        <TrailOfJob view={view} />
+        <AuditTrail view={view} />
         <Parts unit={unit} />
         <Earlier jobs={earlier} timeZone={unit.timeZone} />
       </div>

@@ -1,7 +1,7 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { UnitView } from '../../application/views';
+import type { FleetUnitView } from '../../application/views';
 import { Button } from '../kit/button';
 import { inputLook } from '../kit/field';
 import { OtherProblems } from '../kit/form';
@@ -11,7 +11,7 @@ import { useSend } from '../kit/use-send';
 const KINDS = ['plug', 'injector', 'module', 'sensor', 'coil', 'battery', 'controller'] as const;
 
 /** Which parts are fitted, by their code: limits for exactly that part go before those of the family. */
-export function Parts({ unit }: { unit: UnitView }) {
+export function Parts({ unit }: { unit: FleetUnitView }) {
   const router = useRouter();
   const by = usePerson();
   const [part, setPart] = useState<string>(KINDS[0]);

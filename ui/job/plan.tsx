@@ -48,7 +48,7 @@ export function PlanOfJob({ view }: { view: JobView }) {
   const todo = plan.steps.filter((s) => s.state === 'to do');
   const rest = plan.steps.filter((s) => s.state !== 'to do');
   // Once the fault is found, what could still be measured does not call for attention: the stages say what does.
-  const leads = view.stands.now !== null && MEASURING.includes(view.stands.now);
+  const leads = view.progress.now !== null && MEASURING.includes(view.progress.now);
   return (
     <section id="plan" aria-label="Plan" className="scroll-mt-4 rounded-xl bg-card p-4">
       <div className="flex flex-wrap items-baseline justify-between gap-2">

@@ -1,11 +1,11 @@
 /** @jest-environment jsdom */
 import { act, cleanup, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { STAGE_WORDS, STAGES, type StageId, type Stands } from '../../core/job/progress';
+import { STAGE_WORDS, STAGES, type StageId, type JobProgress } from '../../core/job/progress';
 import type { PlanStep } from '../../core/plan/types';
 import type { JobView } from '../../application/views';
 import { PlanOfJob } from './plan';
-import { StandsOfJob } from './progress';
+import { Progress } from './progress';
 
 const mockPushed: string[] = [];
 const mockSent: [string, unknown][] = [];
@@ -29,7 +29,7 @@ afterEach(() => {
   mockSent.length = 0;
 });
 
-const standing = (now: StageId | null): Stands => ({
+const standing = (now: StageId | null): JobProgress => ({
   now,
   say: now === null ? 'Released.' : 'Write the finding.',
   stages: STAGES.map((id) => ({
@@ -39,7 +39,7 @@ const standing = (now: StageId | null): Stands => ({
 });
 
 test.each(STAGES)('at %s: every stage says how far it is, and the sentence leads to where it is worked on', (now) => {
-  render(<StandsOfJob stands={standing(now)} />);
+  render(<Progress stands={standing(now)} />);
   const links = within(screen.getByRole('list')).getAllByRole('link');
   expect(links.map((l) => l.textContent.split(', ')[0])).toEqual(STAGES.map((s) => STAGE_WORDS[s]));
   const current = links.filter((l) => l.getAttribute('aria-current') === 'step');
@@ -50,7 +50,7 @@ test.each(STAGES)('at %s: every stage says how far it is, and the sentence leads
 });
 
 test('released: nothing is next', () => {
-  render(<StandsOfJob stands={standing(null)} />);
+  render(<Progress stands={standing(null)} />);
   expect(screen.getByText('Released.')).toBeTruthy();
   expect(screen.queryByText('Now:')).toBeNull();
 });

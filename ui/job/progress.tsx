@@ -1,4 +1,4 @@
-import { STAGE_WORDS, type Stage, type StageId, type StageState, type Stands } from '../../core/job/progress';
+import { STAGE_WORDS, type Stage, type StageId, type StageState, type JobProgress } from '../../core/job/progress';
 import { MARKS, type Stroke } from '../../application/posts/shapes';
 
 /** Where each stage is worked on, on the page of a job. */
@@ -22,7 +22,7 @@ const LOOK: Readonly<Record<StageState, { strokes: readonly Stroke[]; colour: st
 };
 
 /** Where a job stands: its stages as a row of posts, and what is next in a sentence that leads there. */
-export function StandsOfJob({ stands }: { stands: Stands }) {
+export function Progress({ stands }: { stands: JobProgress }) {
   return (
     <section aria-label="Where it stands" className="rounded-xl bg-card px-4 py-3 lg:col-span-2">
       <ol className="grid grid-cols-4 gap-1 sm:grid-cols-8">

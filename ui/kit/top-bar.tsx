@@ -1,7 +1,7 @@
 import { BookOpen, CircuitBoard, Gauge, Ruler, Users, Warehouse } from 'lucide-react';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import { SumsButton } from '../calculations/sums-button';
+import { CalculationsButton } from '../calculations/calculations-button';
 import { Logo } from './logo';
 import { Selects } from './selects';
 
@@ -46,7 +46,7 @@ export function TopBar({ children, here, jobId }: TopBarProps) {
             <span className={jobId ? 'sr-only' : 'sr-only md:not-sr-only'}>{name}</span>
           </Link>
         ))}
-        <SumsButton jobId={jobId ?? null} wordy={!jobId} />
+        <CalculationsButton jobId={jobId ?? null} wordy={!jobId} />
       </nav>
       <Selects />
     </header>

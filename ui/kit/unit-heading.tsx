@@ -1,10 +1,18 @@
 import Link from 'next/link';
-import type { JobBrief, UnitView } from '../../application/views';
+import type { JobBrief, FleetUnitView } from '../../application/views';
 
 const number = new Intl.NumberFormat('en-GB');
 
 /** Unit, engine and job on one line of the top bar. */
-export function UnitHeading({ unit, job, complaint = false }: { unit: UnitView; job: JobBrief; complaint?: boolean }) {
+export function UnitHeading({
+  unit,
+  job,
+  complaint = false,
+}: {
+  unit: FleetUnitView;
+  job: JobBrief;
+  complaint?: boolean;
+}) {
   const voltage = unit.engine.systemVoltage_V;
   const facts = [
     unit.kind,

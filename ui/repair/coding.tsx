@@ -3,7 +3,7 @@ import { Camera } from 'lucide-react';
 import Link from 'next/link';
 import { useId, useState } from 'react';
 import { checkCode, type CodingRule, GENERAL_RULE, groupedCode, plainCode } from '../../core/repair/coding';
-import { recordsOf } from '../../core/repair/proof';
+import { recordsOfKind } from '../../core/repair/proof';
 import type { JobView } from '../../application/views';
 import { Button, buttonLook } from '../kit/button';
 import { errorAt } from '../kit/draft';
@@ -16,7 +16,7 @@ const PART = 'injector';
 
 /** Trim codes of new injectors: typed, pasted, or from a photo of the code on the part. */
 export function Coding({ view }: { view: JobView }) {
-  const codings = recordsOf(view.repair.records, 'coding').filter((c) => c.body.part === PART);
+  const codings = recordsOfKind(view.repair.records, 'coding').filter((c) => c.body.part === PART);
   const newest = new Map(codings.map((c) => [c.body.position, c]));
   const rule =
     (view.repair.service.find((s) => s.kind === 'coding' && s.key === PART)?.body as CodingRule | undefined) ??

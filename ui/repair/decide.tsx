@@ -2,7 +2,7 @@
 import { useMemo, useState } from 'react';
 import { ASSUMPTIONS, oneOrSet, type OneOrSetInputs, type School, type Tip } from '../../core/repair/one-or-set';
 import { minorDigits, moneyWords } from '../../core/repair/money';
-import { recordsOf } from '../../core/repair/proof';
+import { recordsOfKind } from '../../core/repair/proof';
 import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { type Draft, DraftReader } from '../kit/draft';
@@ -96,7 +96,7 @@ export function Decide({
   finding: FoundFinding;
   start: RepairView['decisions'][number];
 }) {
-  const made = recordsOf(view.repair.records, 'decision').findLast((d) => d.body.finding === finding.id);
+  const made = recordsOfKind(view.repair.records, 'decision').findLast((d) => d.body.finding === finding.id);
   const currency = made?.body.currency ?? start.currency;
   const [draft, setDraft] = useState<Draft>(() => draftFrom(made?.body.inputs ?? start.inputs, currency));
   const [why, setWhy] = useState('');

@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import { recordsOf } from '../../core/repair/proof';
+import { recordsOfKind } from '../../core/repair/proof';
 import { fromMinor, moneyWords, toMinor } from '../../core/repair/money';
 import { totalOf } from '../../core/repair/quotation';
 import { ANSWERS, type Answer, type QuotationLine } from '../../core/repair/types';
@@ -26,7 +26,7 @@ const EMPTY: LineDraft = { text: '', quantity: '1', price: '' };
 
 /** What a decision comes to, line by line. */
 function linesFrom(view: JobView, finding: FoundFinding): LineDraft[] {
-  const decided = recordsOf(view.repair.records, 'decision').findLast((d) => d.body.finding === finding.id)?.body;
+  const decided = recordsOfKind(view.repair.records, 'decision').findLast((d) => d.body.finding === finding.id)?.body;
   const start = view.repair.decisions.find((d) => d.finding === finding.id);
   const inputs = decided?.inputs ?? start?.inputs;
   if (!inputs) return [EMPTY];
@@ -41,13 +41,13 @@ function linesFrom(view: JobView, finding: FoundFinding): LineDraft[] {
 
 /** What the payer is asked, and what they said. */
 export function Quotations({ view, findings }: { view: JobView; findings: readonly FoundFinding[] }) {
-  const made = recordsOf(view.repair.records, 'quotation');
+  const made = recordsOfKind(view.repair.records, 'quotation');
   const may = useMay('job.write-repair') && !view.job.closed;
   const [writing, setWriting] = useState(false);
   return (
     <div>
       {made.map((q) => {
-        const answer = recordsOf(view.repair.records, 'answer').findLast((a) => a.body.quotation === q.id);
+        const answer = recordsOfKind(view.repair.records, 'answer').findLast((a) => a.body.quotation === q.id);
         return (
           <article
             key={q.id}

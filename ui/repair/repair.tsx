@@ -2,7 +2,7 @@
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import { recordsOf } from '../../core/repair/proof';
+import { recordsOfKind } from '../../core/repair/proof';
 import { sequenceFor } from '../../core/repair/sequences';
 import type { JobView } from '../../application/views';
 import type { FoundFinding } from './found';
@@ -20,16 +20,17 @@ export function Repair({ view }: { view: JobView }) {
     f.body.kind === 'found' ? [{ id: f.id, body: f.body }] : [],
   );
   if (found.length === 0 && repair.records.length === 0 && view.job.runs.length === 0) return null;
-  const released = recordsOf(repair.records, 'release').at(-1);
+  const released = recordsOfKind(repair.records, 'release').at(-1);
   const codes =
     found.some((f) => f.body.what === 'part' && f.body.name === 'injector') ||
-    recordsOf(repair.records, 'coding').length > 0;
-  const quotation = recordsOf(repair.records, 'quotation').at(-1);
-  const answer = recordsOf(repair.records, 'answer').findLast((a) => a.body.quotation === quotation?.id)?.body.answer;
+    recordsOfKind(repair.records, 'coding').length > 0;
+  const quotation = recordsOfKind(repair.records, 'quotation').at(-1);
+  const answer = recordsOfKind(repair.records, 'answer').findLast((a) => a.body.quotation === quotation?.id)?.body
+    .answer;
   const state = (id: string): string => repair.checks.find((c) => c.id === id)?.state ?? 'open';
-  const { now } = view.stands;
+  const { now } = view.progress;
   const decidedOn = (f: FoundFinding): 'one' | 'set' | undefined =>
-    recordsOf(repair.records, 'decision').findLast((d) => d.body.finding === f.id)?.body.school;
+    recordsOfKind(repair.records, 'decision').findLast((d) => d.body.finding === f.id)?.body.school;
   const undecided = found.some((f) => !decidedOn(f) && repair.decisions.some((d) => d.finding === f.id));
   return (
     <section id="repair" aria-label="Repair" className="scroll-mt-4 rounded-xl bg-card p-4">

@@ -6,5 +6,8 @@ import type { ServiceLine } from '../../application/repair-view';
 export const keyOf = (sequence: FittingSequence, step: FittingStep): string => `${sequence.id}/${step.id}`;
 
 /** What the workshop asks a step to reach; absent: nobody has entered it. */
-export const askedOf = (view: JobView, sequence: FittingSequence, step: FittingStep): ServiceLine | undefined =>
-  view.repair.service.find((s) => s.kind === 'fitting' && s.key === keyOf(sequence, step));
+export const requestedValuesOf = (
+  view: JobView,
+  sequence: FittingSequence,
+  step: FittingStep,
+): ServiceLine | undefined => view.repair.service.find((s) => s.kind === 'fitting' && s.key === keyOf(sequence, step));

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import type { Position } from '../../core/judge/types';
 import { positionWords } from '../../core/judge/words';
-import { recordsOf } from '../../core/repair/proof';
+import { recordsOfKind } from '../../core/repair/proof';
 import type { FittingSequence, FittingStep } from '../../core/repair/sequences';
 import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
@@ -10,7 +10,7 @@ import { Dialog } from '../kit/dialog';
 import { errorAt } from '../kit/draft';
 import { Field, inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
-import { askedOf } from './requested-values';
+import { requestedValuesOf } from './requested-values';
 import { useKeepData } from './keep-data';
 import { useRecord } from './use-record';
 import type { FittingValue } from '../../formats/requests/service-data';
@@ -31,11 +31,11 @@ export function TickDialog({
 }) {
   const [value, setValue] = useState('');
   const [tool, setTool] = useState(
-    () => recordsOf(view.repair.records, 'step').findLast((s) => s.body.tool)?.body.tool ?? '',
+    () => recordsOfKind(view.repair.records, 'step').findLast((s) => s.body.tool)?.body.tool ?? '',
   );
   const { busy, problems, write } = useRecord(view.job.id);
   const error = errorAt(problems, '/record/value');
-  const asked = askedOf(view, sequence, step);
+  const asked = requestedValuesOf(view, sequence, step);
   async function save(): Promise<void> {
     if (
       await write({

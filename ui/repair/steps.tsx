@@ -3,12 +3,12 @@ import { Check, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import type { Position } from '../../core/judge/types';
 import { positionWords } from '../../core/judge/words';
-import { recordsOf, type RecordOf, renewedPositions } from '../../core/repair/proof';
+import { recordsOfKind, type RecordOf, renewedPositions } from '../../core/repair/proof';
 import { type FittingSequence, type FittingStep, sequenceFor } from '../../core/repair/sequences';
 import { strayed } from '../../core/repair/values';
 import type { JobView } from '../../application/views';
 import { useMay } from '../kit/session';
-import { askedOf, keyOf } from './requested-values';
+import { requestedValuesOf, keyOf } from './requested-values';
 import type { FoundFinding } from './found';
 import { TickDialog, ValueDialog } from './step-dialogs';
 import { useRecord } from './use-record';
@@ -21,7 +21,7 @@ export function Steps({ view, finding }: { view: JobView; finding: FoundFinding 
     records: view.repair.records,
     cylinders: view.unit.engine.cylinders,
   });
-  const own = recordsOf(view.repair.records, 'step').filter((s) => s.body.sequence === sequence.id);
+  const own = recordsOfKind(view.repair.records, 'step').filter((s) => s.body.sequence === sequence.id);
   const doneAt = (step: FittingStep, p: Position | undefined): RecordOf<'step'> | undefined =>
     own.findLast((s) => s.body.step === step.id && s.body.position === p);
   const [ticking, setTicking] = useState<{ step: FittingStep; position: Position | undefined } | null>(null);
@@ -71,7 +71,7 @@ export function Steps({ view, finding }: { view: JobView; finding: FoundFinding 
 
 /** The workshop's own value; where there is none, it is asked for. */
 function Asked({ view, sequence, step }: { view: JobView; sequence: FittingSequence; step: FittingStep }) {
-  const line = askedOf(view, sequence, step);
+  const line = requestedValuesOf(view, sequence, step);
   const isLead = useMay('service-data.change');
   const [entering, setEntering] = useState(false);
   return (
@@ -125,7 +125,7 @@ function Tick({
 }) {
   const { busy, write } = useRecord(view.job.id);
   const where = position === undefined ? '' : ` at ${positionWords(position)}`;
-  const asked = askedOf(view, sequence, step);
+  const asked = requestedValuesOf(view, sequence, step);
   const far =
     done?.body.value && asked && step.value
       ? strayed(done.body.value, (asked.body as FittingValue).value, step.value)

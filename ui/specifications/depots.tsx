@@ -1,5 +1,5 @@
 'use client';
-import type { ShelfView } from '../../application/specifications-view';
+import type { SpecificationsView } from '../../application/specifications-view';
 import { OtherProblems } from '../kit/form';
 import { useOnClient } from '../kit/on-client';
 import { useSend } from '../kit/use-send';
@@ -14,7 +14,7 @@ const CURRENCIES = Intl.supportedValuesOf('currency');
 const look = 'mt-1 block min-h-12 w-full rounded-lg border-2 border-line bg-card px-2';
 
 /** How each depot accepts, and which school it has picked where there are several. */
-export function Depots({ view, by, onDone }: { view: ShelfView; by: string; onDone: () => void }) {
+export function Depots({ view, by, onDone }: { view: SpecificationsView; by: string; onDone: () => void }) {
   const sender = useSend();
   // A choice made before the page is alive would be lost.
   const alive = useOnClient();

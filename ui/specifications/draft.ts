@@ -1,7 +1,7 @@
 import type { Limits } from '../../core/limits/types';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import type { When } from '../../core/specifications/types';
-import type { ShelfEntry } from '../../formats/specifications';
+import type { SpecificationEntry } from '../../formats/specifications';
 import { type Draft, DraftReader, pruned } from '../kit/draft';
 
 /** Limits as they stand in the fields of the form. */
@@ -26,7 +26,7 @@ const MORE = ['byPosition', 'sequence', 'transfer', 'tolerance'] as const;
 const shown = (value: string | number | null | undefined): string =>
   value === undefined || value === null ? '' : String(value);
 
-export function draftOf(e: ShelfEntry): Draft {
+export function draftOf(e: SpecificationEntry): Draft {
   const { limits, when = {} } = e;
   const more = Object.fromEntries(MORE.filter((f) => limits[f] !== undefined).map((f) => [f, limits[f]]));
   return {
@@ -49,7 +49,7 @@ export function draftOf(e: ShelfEntry): Draft {
 }
 
 /** The entry of a draft, or what cannot be read, by the server's paths. */
-export function entryOfDraft(draft: Draft): Result<ShelfEntry> {
+export function entryOfDraft(draft: Draft): Result<SpecificationEntry> {
   const read = new DraftReader(draft);
   const problems: Problem[] = [];
   if (!read.text('source'))
@@ -76,7 +76,7 @@ export function entryOfDraft(draft: Draft): Result<ShelfEntry> {
   }) as When;
   const all = [...problems, ...read.problems];
   if (all.length) return fail(all);
-  const scope = draft.scope as ShelfEntry['scope'];
+  const scope = draft.scope as SpecificationEntry['scope'];
   return ok(
     pruned({
       test: draft.test ?? '',
@@ -87,7 +87,7 @@ export function entryOfDraft(draft: Draft): Result<ShelfEntry> {
       limits,
       source: read.text('source') ?? '',
       ...Object.fromEntries(SOURCES.map((f) => [f, read.text(f)])),
-      status: draft.status as ShelfEntry['status'],
+      status: draft.status as SpecificationEntry['status'],
     }),
   );
 }

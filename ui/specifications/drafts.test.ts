@@ -1,6 +1,6 @@
 import { CATALOGUE, findTest } from '../../core/catalogue/catalogue';
 import type { AccuracyRange } from '../../core/metrology/instrument';
-import type { ShelfEntry } from '../../formats/specifications';
+import type { SpecificationEntry } from '../../formats/specifications';
 import { BLANK, copyOf, draftOfTest, testOfDraft } from '../catalogue/draft';
 import { draftOfInstrument, instrumentOfDraft, rangeWordsOf } from '../instruments/draft';
 import { errorAt } from '../kit/draft';
@@ -72,7 +72,7 @@ describe('a test in the form', () => {
   });
 });
 
-const ENTRY: ShelfEntry = {
+const ENTRY: SpecificationEntry = {
   test: 'glow-plug-resistance',
   scope: 'family',
   of: 'L4-20',

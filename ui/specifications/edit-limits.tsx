@@ -2,8 +2,8 @@
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import type { Clash } from '../../core/specifications/clash';
-import type { ShelfEntry } from '../../formats/specifications';
-import type { ShelfLine, ShelfView } from '../../application/specifications-view';
+import type { SpecificationEntry } from '../../formats/specifications';
+import type { SpecificationLine, SpecificationsView } from '../../application/specifications-view';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';
@@ -47,8 +47,8 @@ export function EditLimits({
   onClose,
   onDone,
 }: {
-  view: ShelfView;
-  line: ShelfLine | null;
+  view: SpecificationsView;
+  line: SpecificationLine | null;
   test: string | undefined;
   by: string;
   onClose: () => void;
@@ -57,7 +57,7 @@ export function EditLimits({
   const first = view.tests.find((t) => t.id === test) ?? view.tests.find((t) => t.quantity === 'resistance');
   const [draft, setDraft] = useState<Draft>(() => draftOf(line ? startOf(line) : emptyEntry(first)));
   const [id] = useState(() => v7());
-  const [met, setMet] = useState<{ entry: ShelfEntry; clashes: readonly Clash[] } | null>(null);
+  const [met, setMet] = useState<{ entry: SpecificationEntry; clashes: readonly Clash[] } | null>(null);
   const { busy, problems, setProblems, post } = useSend();
   const change = (field: string, value: string): void => {
     setMet(null);
@@ -308,10 +308,10 @@ function Predicts({ draft }: { draft: Draft }) {
 }
 
 /** A rule of thumb is made one's own: as a draft, for any engine. */
-const startOf = (line: ShelfLine): ShelfEntry =>
+const startOf = (line: SpecificationLine): SpecificationEntry =>
   line.ships ? { ...line.entry, source: '', status: 'draft' } : line.entry;
 
-const emptyEntry = (t: ShelfView['tests'][number] | undefined): ShelfEntry => ({
+const emptyEntry = (t: SpecificationsView['tests'][number] | undefined): SpecificationEntry => ({
   test: t?.id ?? '',
   scope: 'family',
   limits: { quantity: t?.quantity ?? 'resistance', unit: t?.unit ?? 'ohm' },
@@ -320,7 +320,7 @@ const emptyEntry = (t: ShelfView['tests'][number] | undefined): ShelfEntry => ({
 });
 
 /** Another test reads another quantity. */
-function withTest(draft: Draft, field: string, view: ShelfView): Draft {
+function withTest(draft: Draft, field: string, view: SpecificationsView): Draft {
   const test = field === 'test' ? view.tests.find((t) => t.id === draft.test) : undefined;
   return test
     ? { ...draft, quantity: test.quantity, unit: test.unit }

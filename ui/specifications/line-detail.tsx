@@ -4,8 +4,8 @@ import { v7 } from 'uuid';
 import { verdictWord } from '../../core/judge/words';
 import { differences } from '../../core/specifications/clash';
 import type { Verdict } from '../../core/foundation/vocabulary';
-import type { ShelfEntry } from '../../formats/specifications';
-import type { ShelfLine } from '../../application/specifications-view';
+import type { SpecificationEntry } from '../../formats/specifications';
+import type { SpecificationLine } from '../../application/specifications-view';
 import { Button } from '../kit/button';
 import { OtherProblems } from '../kit/form';
 import { useSend } from '../kit/use-send';
@@ -34,7 +34,7 @@ export function LineDetail({
   onEdit,
   onDone,
 }: {
-  line: ShelfLine;
+  line: SpecificationLine;
   name: string;
   by: string;
   onEdit: () => void;
@@ -42,7 +42,7 @@ export function LineDetail({
 }) {
   const { entry, status, ships } = line;
   const sender = useSend();
-  const again = async (change: { status?: ShelfEntry['status']; withdraw?: boolean }): Promise<void> => {
+  const again = async (change: { status?: SpecificationEntry['status']; withdraw?: boolean }): Promise<void> => {
     const body = {
       id: v7(),
       by,
@@ -125,7 +125,7 @@ export function LineDetail({
 }
 
 /** What these limits would change in open jobs: looked at first, then applied by a lead. */
-function OpenJobs({ line, by, onDone }: { line: ShelfLine; by: string; onDone: () => void }) {
+function OpenJobs({ line, by, onDone }: { line: SpecificationLine; by: string; onDone: () => void }) {
   const [effects, setEffects] = useState<readonly Effect[] | null>(null);
   const [said, setSaid] = useState('');
   const sender = useSend();

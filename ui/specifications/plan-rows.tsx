@@ -1,10 +1,10 @@
 import type { Clash } from '../../core/specifications/clash';
-import type { ShelfEntry } from '../../formats/specifications';
+import type { SpecificationEntry } from '../../formats/specifications';
 import { fieldWords, forWords, limitWords, valueWords, whenWords } from './words';
 
-export interface ShelfPlan {
+export interface SpecificationsPlan {
   readonly rows: readonly {
-    readonly entry: ShelfEntry;
+    readonly entry: SpecificationEntry;
     readonly action: 'new' | 'revision' | 'unchanged';
     readonly clashes: readonly Clash[];
   }[];
@@ -15,7 +15,7 @@ const ACTION = { new: 'new', revision: 'next revision', unchanged: 'is there alr
 const MOST_SHOWN = 300;
 
 /** What a file would do, with what it meets on the shelf beside it. */
-export function PlanRows({ plan }: { plan: ShelfPlan }) {
+export function PlanRows({ plan }: { plan: SpecificationsPlan }) {
   return (
     <ul className="flex flex-col gap-2">
       {plan.rows.slice(0, MOST_SHOWN).map((r, i) => (

@@ -3,7 +3,7 @@ import { FileDown, FileUp, Plus, Search } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { groupBy } from '../../core/foundation/collections';
-import type { ShelfLine, ShelfView } from '../../application/specifications-view';
+import type { SpecificationLine, SpecificationsView } from '../../application/specifications-view';
 import { Button, buttonLook } from '../kit/button';
 import { ImportFile } from '../kit/import-file';
 import { usePerson } from '../kit/session';
@@ -11,16 +11,16 @@ import { Choice } from './choice';
 import { Depots } from './depots';
 import { EditLimits } from './edit-limits';
 import { LineDetail } from './line-detail';
-import { PlanRows, type ShelfPlan } from './plan-rows';
+import { PlanRows, type SpecificationsPlan } from './plan-rows';
 import { forWords, limitWords, STATUS_WORDS, whenWords } from './words';
 
 /** The shelf of limits: what judges what, from where, approved or not, with its revisions. */
-export function Shelf({ view, test: asked }: { view: ShelfView; test: string | null }) {
+export function Shelf({ view, test: asked }: { view: SpecificationsView; test: string | null }) {
   const router = useRouter();
   const by = usePerson();
   const [search, setSearch] = useState(view.tests.find((t) => t.id === asked)?.name ?? '');
   const [picked, setPicked] = useState<string | null>(null);
-  const [editing, setEditing] = useState<ShelfLine | 'new' | null>(null);
+  const [editing, setEditing] = useState<SpecificationLine | 'new' | null>(null);
   const [importing, setImporting] = useState(false);
   const names = useMemo(() => new Map(view.tests.map((t) => [t.id, t])), [view.tests]);
   const texts = useMemo(() => view.lines.map((line) => ({ line, text: textOf(line, names) })), [view.lines, names]);
@@ -118,7 +118,7 @@ export function Shelf({ view, test: asked }: { view: ShelfView; test: string | n
         />
       )}
       {importing && (
-        <ImportFile<ShelfPlan>
+        <ImportFile<SpecificationsPlan>
           title="Limits from a file"
           description="JSON or CSV, as “JSON” and “CSV” write them. Nothing is taken before you have seen what it meets on the shelf."
           url="/api/specifications/import"
@@ -139,7 +139,7 @@ export function Shelf({ view, test: asked }: { view: ShelfView; test: string | n
 const MOST_TESTS = 60;
 
 /** All that a line is found by, made once: searching runs on every keystroke. */
-function textOf(l: ShelfLine, names: ReadonlyMap<string, { name: string; area: string }>): string {
+function textOf(l: SpecificationLine, names: ReadonlyMap<string, { name: string; area: string }>): string {
   const test = names.get(l.entry.test);
   return [
     test?.name,
@@ -155,7 +155,10 @@ function textOf(l: ShelfLine, names: ReadonlyMap<string, { name: string; area: s
     .toLowerCase();
 }
 
-function findLines(texts: readonly { line: ShelfLine; text: string }[], search: string): readonly ShelfLine[] {
+function findLines(
+  texts: readonly { line: SpecificationLine; text: string }[],
+  search: string,
+): readonly SpecificationLine[] {
   const words = search.trim().toLowerCase().split(/\s+/).filter(Boolean);
   return texts.filter(({ text }) => words.every((w) => text.includes(w))).map(({ line }) => line);
 }
@@ -167,7 +170,7 @@ const TONES = {
   withdrawn: 'text-soft line-through',
 } as const;
 
-function LineButton({ line, active, onPick }: { line: ShelfLine; active: boolean; onPick: () => void }) {
+function LineButton({ line, active, onPick }: { line: SpecificationLine; active: boolean; onPick: () => void }) {
   const { entry, status, revision, ships } = line;
   return (
     <button

@@ -5,7 +5,7 @@ import { stimulusOf, type Transfer } from '../../core/limits/transfer';
 import type { Limits } from '../../core/limits/types';
 import type { PassedOver } from '../../core/specifications/choose';
 import type { When } from '../../core/specifications/types';
-import type { ShelfEntry } from '../../formats/specifications';
+import type { SpecificationEntry } from '../../formats/specifications';
 import { schema, validate } from '../../formats/validate';
 
 const checkLimitsShape = schema<Limits>('urn:mudflat:limits:1');
@@ -19,7 +19,7 @@ export const STATUS_WORDS = {
 export const SCOPE_WORDS = { part: 'Part', family: 'Engine family', depot: 'Depot', general: 'Any engine' } as const;
 
 /** What an entry is for: "Engine family L4-20", "Any engine". */
-export const forWords = (e: ShelfEntry): string =>
+export const forWords = (e: SpecificationEntry): string =>
   e.scope === 'general' ? SCOPE_WORDS.general : `${SCOPE_WORDS[e.scope]} ${e.of ?? ''}`;
 
 export function whenWords(when: When = {}): string {
@@ -44,7 +44,7 @@ export function whenWords(when: When = {}): string {
 }
 
 /** The limits in a few words. */
-export function limitWords({ limits }: Pick<ShelfEntry, 'limits'>): string {
+export function limitWords({ limits }: Pick<SpecificationEntry, 'limits'>): string {
   if (limits.quantity === 'observation') return 'pass or fail';
   if (limits.transfer) return `transfer function, ${limits.transfer.kind}`;
   const range = rangeWords(limits, limits);

@@ -12,7 +12,7 @@ import { sendBody } from '../kit/send';
 const TIMEOUT_ms = 120_000;
 
 /** A job that was begun elsewhere: its bundle is checked as a whole, then it goes on here. */
-export function TakeInDialog({ yard, onClose }: { yard: YardView; onClose: () => void }) {
+export function ImportJobDialog({ yard, onClose }: { yard: YardView; onClose: () => void }) {
   const router = useRouter();
   const [depot, setDepot] = useState(yard.depots[0]?.id ?? '');
   const [busy, setBusy] = useState(false);

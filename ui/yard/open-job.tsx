@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { v7 } from 'uuid';
 import { CONDITIONS, type DriveCondition } from '../../core/evidence/types';
-import type { UnitView } from '../../application/views';
+import type { FleetUnitView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Chips } from '../kit/chips';
 import { Dialog } from '../kit/dialog';
@@ -20,7 +20,7 @@ interface Values {
   odometer_km: string;
 }
 
-export function OpenJobDialog({ unit, onClose }: { unit: UnitView; onClose: () => void }) {
+export function OpenJobDialog({ unit, onClose }: { unit: FleetUnitView; onClose: () => void }) {
   const router = useRouter();
   const by = usePerson();
   const [id] = useState(() => v7());

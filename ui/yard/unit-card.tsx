@@ -37,7 +37,7 @@ function JobLine({ job }: { job: YardJob }) {
         Job {job.number}
         <span className="font-normal"> {job.complaint}</span>
       </Link>
-      <p className="mt-0.5 line-clamp-2 text-sm text-soft">{job.stands.say}</p>
+      <p className="mt-0.5 line-clamp-2 text-sm text-soft">{job.progress.say}</p>
       {latest && (
         <Link href={`/runs/${latest.id}`} className="mt-1 flex min-h-12 items-center gap-3 rounded-lg">
           <span className="sr-only">To the bench: {latest.name}</span>

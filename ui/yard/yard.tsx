@@ -3,13 +3,13 @@ import { FileUp, Plus, Search } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState, useTransition } from 'react';
-import type { UnitView, YardView } from '../../application/views';
+import type { FleetUnitView, YardView } from '../../application/views';
 import { Button } from '../kit/button';
 import { useMay } from '../kit/session';
 import { UnitCard } from './unit-card';
 
 const OpenJob = dynamic(() => import('./open-job').then((m) => m.OpenJobDialog));
-const TakeIn = dynamic(() => import('./import-job').then((m) => m.TakeInDialog));
+const TakeIn = dynamic(() => import('./import-job').then((m) => m.ImportJobDialog));
 const AddUnit = dynamic(() => import('./add-unit').then((m) => m.AddUnitDialog));
 
 /** All units of the fleet with their open jobs, those with work to do first. */
@@ -17,7 +17,7 @@ export function Yard({ yard }: { yard: YardView }) {
   const router = useRouter();
   const [search, setSearch] = useState(yard.search);
   const [, startTransition] = useTransition();
-  const [opening, setOpening] = useState<UnitView | null>(null);
+  const [opening, setOpening] = useState<FleetUnitView | null>(null);
   const [adding, setAdding] = useState(false);
   const [taking, setTaking] = useState(false);
   const isLead = useMay('job.import');
@@ -87,7 +87,7 @@ function UnitList({
 }: {
   title: string;
   units: YardView['units'];
-  onOpen: (unit: UnitView) => void;
+  onOpen: (unit: FleetUnitView) => void;
 }) {
   if (units.length === 0) return null;
   return (

@@ -1,6 +1,6 @@
 import { serverDb } from '@/server/db/connection';
 import { MOST_BUNDLE_BYTES } from '@/server/bundle/limits';
-import { takeIn } from '@/server/bundle/import-bundle';
+import { importBundle } from '@/server/bundle/import-bundle';
 import { answer, answerNotFound, handleBytes, isId } from '../handler';
 
 /** Takes in a job from another installation: the bytes of its bundle, `?depot=` where its unit goes. */
@@ -8,6 +8,6 @@ export async function POST(request: Request): Promise<Response> {
   const depot = new URL(request.url).searchParams.get('depot') ?? '';
   if (!isId(depot)) return answerNotFound('depot');
   return handleBytes(request, 'job.import', depot, MOST_BUNDLE_BYTES, async (bytes) =>
-    answer(await takeIn(serverDb().db, bytes, depot)),
+    answer(await importBundle(serverDb().db, bytes, depot)),
   );
 }

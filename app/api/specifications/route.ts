@@ -1,23 +1,23 @@
-import { writeShelf } from '@/formats/specifications';
-import { writeShelfCsv } from '@/formats/specifications-csv';
+import { writeSpecifications } from '@/formats/specifications';
+import { writeSpecificationsCsv } from '@/formats/specifications-csv';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db/connection';
-import { currentEntries, shelve } from '@/server/specifications/specifications';
+import { currentEntries, recordSpecification } from '@/server/specifications/specifications';
 import { answer, download, handleJson, handleRead } from '../handler';
-import { SHELVE, type Shelve } from '@/formats/requests/specifications';
+import { RECORD_SPECIFICATION, type RecordSpecification } from '@/formats/requests/specifications';
 
-const check = schema<Shelve>(SHELVE);
+const check = schema<RecordSpecification>(RECORD_SPECIFICATION);
 
 /** The shelf as a file, newest revisions only: JSON, or CSV with `?format=csv`. */
 export const GET = (request: Request) =>
   handleRead(request, async () => {
     const entries = await currentEntries(serverDb().db);
     if (new URL(request.url).searchParams.get('format') === 'csv')
-      return download(writeShelfCsv(entries), 'text/csv', 'shelf.csv');
-    return download(JSON.stringify(writeShelf(entries), null, 2), 'application/json', 'shelf.json');
+      return download(writeSpecificationsCsv(entries), 'text/csv', 'shelf.csv');
+    return download(JSON.stringify(writeSpecifications(entries), null, 2), 'application/json', 'shelf.json');
   });
 
 export const POST = (request: Request) =>
   handleJson(request, check, 'limits.draft', null, async (body, actor) =>
-    answer(await shelve(serverDb().db, body, actor)),
+    answer(await recordSpecification(serverDb().db, body, actor)),
   );

@@ -1,10 +1,10 @@
-import type { ShelfEntry } from '@/formats/specifications';
+import type { SpecificationEntry } from '@/formats/specifications';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db/connection';
 import { lookAt } from '@/server/specifications/specifications';
 import { answer, handleJson } from '../../handler';
 
-const check = schema<ShelfEntry>({ $ref: 'urn:mudflat:shelf:1#/$defs/entry' });
+const check = schema<SpecificationEntry>({ $ref: 'urn:mudflat:shelf:1#/$defs/entry' });
 
 /** What an entry would meet on the shelf. Nothing is stored. */
 export const POST = (request: Request) =>

@@ -2,7 +2,7 @@ import bwip from 'bwip-js/node';
 import { notFound } from 'next/navigation';
 import { isId } from '@/app/api/handler';
 import { needPerson } from '@/app/need-person';
-import { recordsOf } from '@/core/repair/proof';
+import { recordsOfKind } from '@/core/repair/proof';
 import { serverDb } from '@/server/db/connection';
 import { viewJob } from '@/server/jobs/view-job';
 import { CodesPrint } from '@/ui/repair/codes-print';
@@ -17,7 +17,7 @@ export default async function CodesPage({ params }: { params: Promise<{ id: stri
   if (!view) notFound();
   const newest = [
     ...new Map(
-      recordsOf(view.repair.records, 'coding').map((c) => [`${c.body.part}|${c.body.position}`, c.body]),
+      recordsOfKind(view.repair.records, 'coding').map((c) => [`${c.body.part}|${c.body.position}`, c.body]),
     ).values(),
   ].sort((a, b) => a.position - b.position);
   const drawn = newest.map((c) => ({

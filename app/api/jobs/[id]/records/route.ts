@@ -1,7 +1,7 @@
 import { WRITE_RECORD, type WriteRecord } from '@/formats/requests/repair';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db/connection';
-import { writeRecord } from '@/server/repair/repair-log';
+import { writeRepairRecord } from '@/server/repair/repair-log';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';
 
 interface Context {
@@ -14,6 +14,6 @@ export async function POST(request: Request, { params }: Context): Promise<Respo
   const { id } = await params;
   if (!isId(id)) return answerNotFound('job');
   return handleJson(request, check, 'job.write-repair', id, async (body, actor) =>
-    answer(await writeRecord(serverDb().db, id, body, actor)),
+    answer(await writeRepairRecord(serverDb().db, id, body, actor)),
   );
 }

@@ -4,9 +4,9 @@ import { useRouter } from 'next/navigation';
 import { Dialog as Radix } from 'radix-ui';
 import { useState } from 'react';
 import { v7 } from 'uuid';
-import { runSum } from '../../core/calculations/run';
-import { findSum, SUMS } from '../../core/calculations/sums';
-import type { Slot, Sum } from '../../core/calculations/types';
+import { runCalculation } from '../../core/calculations/run';
+import { findCalculation, CALCULATIONS } from '../../core/calculations/calculations';
+import type { Slot, Calculation } from '../../core/calculations/types';
 import { outcomeWords } from '../../application/report/calculation-words';
 import { Button } from '../kit/button';
 import { errorAt } from '../kit/draft';
@@ -19,10 +19,10 @@ import { type BenchFacts, useBenchFacts } from './bench-facts';
 const KEPT = 'mudflat-sum';
 
 /** The drawer of sums: formula, source and result of each; filled from the bench, and put into the job's record if wanted. */
-export function SumsDrawer({ jobId, onClose }: { jobId: string | null; onClose: () => void }) {
+export function CalculationsDrawer({ jobId, onClose }: { jobId: string | null; onClose: () => void }) {
   const facts = useBenchFacts();
-  const [id, setId] = useState(() => sessionStorage.getItem(KEPT) ?? SUMS[0]?.id ?? '');
-  const sum = findSum(id) ?? findSum('ohms-law');
+  const [id, setId] = useState(() => sessionStorage.getItem(KEPT) ?? CALCULATIONS[0]?.id ?? '');
+  const sum = findCalculation(id) ?? findCalculation('ohms-law');
   if (!sum) return null;
   return (
     <Radix.Root
@@ -56,7 +56,7 @@ export function SumsDrawer({ jobId, onClose }: { jobId: string | null; onClose: 
                 setId(e.target.value);
               }}
             >
-              {SUMS.map((s) => (
+              {CALCULATIONS.map((s) => (
                 <option key={s.id} value={s.id}>
                   {s.name}
                 </option>
@@ -73,11 +73,11 @@ export function SumsDrawer({ jobId, onClose }: { jobId: string | null; onClose: 
 const filled = (slot: Slot, facts: BenchFacts): string =>
   (slot.from ? facts[slot.from] : undefined) ?? (slot.initial === undefined ? '' : String(slot.initial));
 
-function SumForm({ sum, facts, jobId }: { sum: Sum; facts: BenchFacts; jobId: string | null }) {
+function SumForm({ sum, facts, jobId }: { sum: Calculation; facts: BenchFacts; jobId: string | null }) {
   const [typed, setTyped] = useState<Record<string, string>>(() =>
     Object.fromEntries(sum.inputs.map((s) => [s.id, filled(s, facts)])),
   );
-  const result = runSum(sum, typed);
+  const result = runCalculation(sum, typed);
   const problems = result.ok ? [] : result.error;
   // What is still empty is not yet wrong.
   const shown = (slot: Slot): string | undefined =>
@@ -138,7 +138,17 @@ function SumForm({ sum, facts, jobId }: { sum: Sum; facts: BenchFacts; jobId: st
   );
 }
 
-function Put({ sum, typed, ready, jobId }: { sum: Sum; typed: Record<string, string>; ready: boolean; jobId: string }) {
+function Put({
+  sum,
+  typed,
+  ready,
+  jobId,
+}: {
+  sum: Calculation;
+  typed: Record<string, string>;
+  ready: boolean;
+  jobId: string;
+}) {
   const router = useRouter();
   const by = usePerson();
   const { busy, problems, post } = useSend();

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { stateOfCharge_percent } from './battery';
-import { runSum } from './run';
-import { findSum, SUMS } from './sums';
+import { runCalculation } from './run';
+import { findCalculation, CALCULATIONS } from './calculations';
 
 const run = (id: string, typed: Record<string, string>): number[] => {
-  const sum = findSum(id);
+  const sum = findCalculation(id);
   if (!sum) throw new Error(`no sum ${id}`);
-  const result = runSum(sum, {
+  const result = runCalculation(sum, {
     ...Object.fromEntries(sum.inputs.map((s) => [s.id, s.initial === undefined ? '' : String(s.initial)])),
     ...typed,
   });
@@ -47,23 +47,25 @@ test.each<[string, Record<string, string>, number[]]>([
 ])('%s of %j', (id, typed, expected) => expect(run(id, typed)).toEqual(close(expected)));
 
 test('a problem stands at its field', () => {
-  const sum = findSum('ohms-law')!;
-  expect(runSum(sum, { u: '', r: 'florp', rs: '-1' })).toMatchObject({
+  const sum = findCalculation('ohms-law')!;
+  expect(runCalculation(sum, { u: '', r: 'florp', rs: '-1' })).toMatchObject({
     ok: false,
     error: [{ path: '/u' }, { path: '/r' }, { path: '/rs', message: 'At least 0.' }],
   });
-  expect(runSum(sum, { u: '12', r: '0' })).toMatchObject({
+  expect(runCalculation(sum, { u: '12', r: '0' })).toMatchObject({
     ok: false,
     error: [{ path: '', message: expect.stringContaining('no limit') as string }],
   });
-  expect(runSum(findSum('ratiometric')!, { ref: '5', p0: '0', r0: '10', p1: '0', r1: '90', u: '2' })).toMatchObject({
+  expect(
+    runCalculation(findCalculation('ratiometric')!, { ref: '5', p0: '0', r0: '10', p1: '0', r1: '90', u: '2' }),
+  ).toMatchObject({
     ok: false,
   });
-  expect(runSum(findSum('leads')!, { r: '0.1', z: '0.2' })).toMatchObject({ ok: false });
+  expect(runCalculation(findCalculation('leads')!, { r: '0.1', z: '0.2' })).toMatchObject({ ok: false });
 });
 test('every sum says its formula and its source', () => {
-  expect(new Set(SUMS.map((s) => s.id)).size).toBe(SUMS.length);
-  for (const s of SUMS)
+  expect(new Set(CALCULATIONS.map((s) => s.id)).size).toBe(CALCULATIONS.length);
+  for (const s of CALCULATIONS)
     expect([s.formula.length > 3, s.source.length > 3, s.inputs.length > 0]).toEqual([true, true, true]);
 });
 test('pressure and back, thermistor and back', () => {

@@ -3,9 +3,9 @@ import { Calculator } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useState } from 'react';
 
-const SumsDrawer = dynamic(() => import('./sums-drawer').then((m) => m.SumsDrawer));
+const SumsDrawer = dynamic(() => import('./calculations-drawer').then((m) => m.CalculationsDrawer));
 
-export function SumsButton({ jobId, wordy }: { jobId: string | null; wordy: boolean }) {
+export function CalculationsButton({ jobId, wordy }: { jobId: string | null; wordy: boolean }) {
   const [open, setOpen] = useState(false);
   return (
     <>

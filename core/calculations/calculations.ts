@@ -4,7 +4,7 @@ import { findUnit, fromBase, toBase } from '../quantity/units';
 import { enteredValue } from '../quantity/values';
 import { stateOfCharge_percent } from './battery';
 import { awgArea_mm2, IEC_60228_CLASS_5, wireResistance_ohm } from './wire';
-import type { Inputs, Outcome, Slot, Sum } from './types';
+import type { Inputs, Outcome, Slot, Calculation } from './types';
 
 /** An input that `runSum` has asked for before the sum is computed. */
 function num(inputs: Inputs, id: string): number {
@@ -40,7 +40,7 @@ const units = (names: readonly string[]) => names.map((label, value) => ({ value
 const PRESSURES = ['kPa', 'bar', 'psi', 'inHg'] as const;
 const TORQUES = ['Nm', 'lbf ft'] as const;
 
-export const SUMS: readonly Sum[] = [
+export const CALCULATIONS: readonly Calculation[] = [
   {
     id: 'ohms-law',
     name: 'Current, with source and series resistance',
@@ -318,4 +318,4 @@ function flexible(area_mm2: number, x: Inputs): Outcome[] {
   return row ? [out('Flexible, at most', r * 1000, 'mΩ'), out('its drop', r * num(x, 'i'), 'V')] : [];
 }
 
-export const findSum = (id: string): Sum | undefined => SUMS.find((s) => s.id === id);
+export const findCalculation = (id: string): Calculation | undefined => CALCULATIONS.find((s) => s.id === id);
