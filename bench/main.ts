@@ -1,6 +1,6 @@
 import { OwnServer } from '../e2e/server';
 import { loadDemo } from '../demo/load';
-import { connect, migrateDatabase } from '../server/db/connection';
+import { connect, type Db, migrateDatabase } from '../server/db/connection';
 import { benchBest } from './best';
 import { benchJudging } from './judging';
 import { machine } from './measure';
@@ -11,40 +11,56 @@ import { benchScreen } from './screen';
 import { benchDiagnosis, benchSets, benchSolver, benchTrial } from './trial';
 import { benchWrites } from './writes';
 
-/** Prints measurements with their targets; judges nothing. */
-async function main(): Promise<void> {
+/** What needs nothing but the core, by name. */
+const CORE: Readonly<Record<string, () => void>> = {
+  judging: () => {
+    benchJudging();
+    benchMixed();
+    benchShelf();
+  },
+  diagnosis: () => {
+    benchSolver();
+    benchDiagnosis();
+    benchBest();
+    benchTrial();
+    benchSets();
+    benchPlan();
+  },
+};
+/** What needs a database, and what needs a server before it too. */
+const DATABASE: Readonly<Record<string, (db: Db) => Promise<void>>> = { jobs: benchLongJob, yard: benchYard };
+const SERVER: Readonly<Record<string, (base: string, url: string, db: Db) => Promise<void>>> = {
+  writes: (base, url) => benchWrites(base, url),
+  screen: (base) => benchScreen(base),
+  report: (base, _, db) => benchReport(db, base),
+};
+
+/** Prints measurements with their targets; judges nothing. Without names: all of them. */
+async function main(names: readonly string[]): Promise<void> {
   const url = process.env.DATABASE_URL;
-  if (!url) throw new Error('DATABASE_URL is not set: run npm run bench');
+  if (!url) throw new Error('DATABASE_URL is not set: run ./mudflat bench');
+  const all = [...Object.keys(CORE), ...Object.keys(DATABASE), ...Object.keys(SERVER)];
+  const unknown = names.filter((n) => !all.includes(n));
+  if (unknown.length) throw new Error(`There is no benchmark ${unknown.join(', ')}; there are ${all.join(', ')}.`);
+  const wanted = (name: string): boolean => names.length === 0 || names.includes(name);
   process.stdout.write(`${machine()}\n`);
-  benchJudging();
-  benchMixed();
-  benchShelf();
-  benchSolver();
-  benchDiagnosis();
-  benchBest();
-  benchTrial();
-  benchSets();
+  for (const [name, run] of Object.entries(CORE)) if (wanted(name)) run();
   const connection = connect(url);
   await migrateDatabase(connection);
   await loadDemo(connection.db);
-  benchPlan();
-  await benchLongJob(connection.db);
-  await benchYard(connection.db);
-  await connection.pool.end();
+  for (const [name, run] of Object.entries(DATABASE)) if (wanted(name)) await run(connection.db);
+  const onServer = Object.entries(SERVER).filter(([name]) => wanted(name));
   const server = new OwnServer(4183);
-  await server.start();
+  if (onServer.length) await server.start();
   try {
-    await benchWrites(server.base, url);
-    await benchScreen(server.base);
-    const again = connect(url);
-    await benchReport(again.db, server.base);
-    await again.pool.end();
+    for (const [, run] of onServer) await run(server.base, url, connection.db);
   } finally {
-    await server.stop();
+    if (onServer.length) await server.stop();
+    await connection.pool.end();
   }
 }
 
-main().catch((error: unknown) => {
+main(process.argv.slice(2)).catch((error: unknown) => {
   process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
   process.exitCode = 1;
 });

@@ -16,4 +16,4 @@ home=$(pg_home)
 pg_as sed -i '/^fsync = off$/d; /^synchronous_commit = off$/d; /^full_page_writes = off$/d' "$home/data/postgresql.conf"
 pg_as "$(pg_bin)/pg_ctl" -D "$home/data" -w restart >/dev/null
 need_build .next-test
-MUDFLAT_DIST=.next-test exec npx --no-install tsx bench/main.ts
+MUDFLAT_DIST=.next-test exec npx --no-install tsx bench/main.ts "$@"

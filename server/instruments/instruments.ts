@@ -8,7 +8,13 @@ import { depot, instrument, testLead } from '../db/schema';
 import { alreadyThere, append } from '../journal/append';
 import type { AddInstrument, MeasureTestLeads } from '../../formats/requests/instruments';
 
-export const instrumentView = (i: typeof instrument.$inferSelect): InstrumentView => ({
+/** What of a row is shown. Moments may be text: only whether there is one counts. */
+type ShownInstrument = Pick<
+  typeof instrument.$inferSelect,
+  'id' | 'name' | 'kind' | 'accuracy' | 'calibrationDue' | 'details' | 'replacedBy'
+> & { readonly retiredAt: Date | string | null };
+
+export const instrumentView = (i: ShownInstrument): InstrumentView => ({
   id: i.id,
   name: i.name,
   kind: i.kind,

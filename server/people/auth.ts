@@ -19,6 +19,14 @@ const make = () =>
     baseURL: process.env.MUDFLAT_URL ?? 'http://127.0.0.1:4180',
     secret: process.env.MUDFLAT_SECRET ?? missingSecret(),
     telemetry: { enabled: false },
+    // Role and depot come with the person, read anew with each request: what a lead takes away is gone at once.
+    user: {
+      additionalFields: {
+        role: { type: 'string', input: false, required: false },
+        depotId: { type: 'string', input: false, required: false },
+        retiredAt: { type: 'date', input: false, required: false },
+      },
+    },
     database: drizzleAdapter(serverDb().db, {
       provider: 'pg',
       schema: { user: person, session, account, verification },

@@ -3,6 +3,7 @@ import { RateLimiterPostgres } from 'rate-limiter-flexible';
 import { fail, ok, type Result } from '../../core/foundation/result';
 import { type ProblemDetails, problemDetails } from '../../formats/problem';
 import type { SignedIn } from '../../application/views';
+import { ROLES } from '../../core/foundation/vocabulary';
 import type { Actor } from '../policy/actor';
 import { auth } from './auth';
 import { serverDb } from '../db/connection';
@@ -119,24 +120,19 @@ interface SessionUser {
 export async function actorOf(headers: Headers): Promise<Actor | null> {
   if (!headers.get('cookie')) return null;
   const found = await auth().api.getSession({ headers });
-  return found ? actorById(found.user.id) : null;
+  return found ? actorFrom(found.user) : null;
 }
 
-/** Role and depot are read anew each time: what a lead takes away is gone at once. */
-async function actorById(id: string): Promise<Actor | null> {
-  const [row] = await serverDb()
-    .db.select({ id: person.id, name: person.name, role: person.role, depotId: person.depotId })
-    .from(person)
-    .where(and(eq(person.id, id), isNull(person.retiredAt)));
-  return row ?? null;
+/** Role and depot come from the database with the session, anew each time: what a lead takes away is gone at once. */
+function actorFrom({ id, name, role, depotId, retiredAt }: SessionUser): Actor | null {
+  const known = ROLES.find((r) => r === role);
+  return known && !retiredAt ? { id, name, role: known, depotId: typeof depotId === 'string' ? depotId : null } : null;
 }
 
 async function sessionsOf(headers: Headers): Promise<DeviceSessions> {
   if (!headers.get('cookie')) return { active: null, onDevice: [] };
   const [active, sessions] = await Promise.all([actorOf(headers), auth().api.listDeviceSessions({ headers })]);
-  const onDevice = await Promise.all(
-    sessions.map(async (s) => ({ token: s.session.token, actor: await actorById((s.user as SessionUser).id) })),
-  );
+  const onDevice = sessions.map((s) => ({ token: s.session.token, actor: actorFrom(s.user) }));
   return {
     active,
     onDevice: onDevice

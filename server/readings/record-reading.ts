@@ -87,27 +87,26 @@ async function recordIn(tx: Tx, runId: string, body: RecordReading): Promise<Out
   await noteOtherVersion(tx, record, body.by.trim());
   const own = judged.value.readings.find((r) => r.position === body.position);
   if (!own) throw new Error(`the judgement of run ${runId} lost position ${body.position}`);
-  const [row] = await tx
-    .insert(reading)
-    .values({
-      id: body.id,
-      runId,
-      position: String(body.position),
-      isCylinder: typeof body.position === 'number',
-      entry: body.entry,
-      supersedes: body.supersedes ?? null,
-      why: body.why ?? null,
-      takenBy: body.by.trim(),
-      takenAt: new Date(body.takenAt),
-      instrumentId: record.circumstance.instrumentId,
-      leadZero: record.circumstance.leadZero,
-      judged: own,
-      coreVersion: CORE_VERSION,
-      specificationId: record.specification.id,
-    })
-    .returning();
-  await tx.update(testRun).set({ judgement: judged.value }).where(eq(testRun.id, runId));
-  return ok({ duplicate: false, judgement: judged.value, reading: readingView(row as typeof reading.$inferSelect) });
+  const row = {
+    id: body.id,
+    runId,
+    position: String(body.position),
+    isCylinder: typeof body.position === 'number',
+    entry: body.entry,
+    supersedes: body.supersedes ?? null,
+    why: body.why ?? null,
+    takenBy: body.by.trim(),
+    takenAt: new Date(body.takenAt),
+    instrumentId: record.circumstance.instrumentId,
+    leadZero: record.circumstance.leadZero,
+    judged: own,
+    coreVersion: CORE_VERSION,
+    specificationId: record.specification.id,
+  };
+  // The reading and the verdict of its set in one statement.
+  const written = tx.$with('written').as(tx.insert(reading).values(row).returning({ id: reading.id }));
+  await tx.with(written).update(testRun).set({ judgement: judged.value }).where(eq(testRun.id, runId));
+  return ok({ duplicate: false, judgement: judged.value, reading: readingView(row) });
 }
 
 function repeated(record: RunRecord, stored: ReadingView, body: RecordReading): Outcome {

@@ -1,8 +1,9 @@
-import { asc, eq } from 'drizzle-orm';
+import { asc, eq, type SQL, sql } from 'drizzle-orm';
+import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
 import { findTest } from '../../core/catalogue/catalogue';
 import type { TestDefinition } from '../../core/catalogue/types';
 import type { Judgement, Position } from '../../core/judge/types';
-import { readStoredJudgement } from '../../application/judging/stored-judgement';
+import { readStoredJudgement, readStoredReading } from '../../application/judging/stored-judgement';
 import type { Situation } from '../../core/specifications/types';
 import { judgeRun, type RunInputs } from '../../application/judging/judge-run';
 import {
@@ -49,10 +50,28 @@ export interface RunRecord {
 
 const NO_CIRCUMSTANCE: CircumstanceView = { instrumentId: null, leadZero: null, zeros: {}, states: [], condition: {} };
 
-/** Reads a run; `lock` holds it until the transaction ends, so that two writers judge one after the other. */
+/**
+ * Reads a run with all that it is made of, in one question; `lock` holds it until the transaction ends, so that two writers judge one after the
+ * other. The lock is a question of its own before it: whoever has waited must see what was written meanwhile.
+ */
 export async function loadRun(db: Db | Tx, runId: string, lock = false): Promise<RunRecord | null> {
-  const query = db
-    .select({ run: testRun, job, unit: fleetUnit, family: engineFamily, depot, spec: specification })
+  if (lock) await db.execute(sql`select 1 from ${testRun} where ${testRun.id} = ${runId} for update`);
+  const [row] = await db
+    .select({
+      run: testRun,
+      job,
+      unit: fleetUnit,
+      family: engineFamily,
+      depot,
+      spec: specification,
+      circumstances: rowsAsJson<StoredCircumstance>(
+        circumstance,
+        eq(circumstance.runId, testRun.id),
+        circumstance.sequence,
+      ),
+      instruments: rowsAsJson<StoredInstrument>(instrument, eq(instrument.depotId, depot.id), instrument.name),
+      readings: rowsAsJson<StoredReading>(reading, eq(reading.runId, testRun.id), reading.sequence),
+    })
     .from(testRun)
     .innerJoin(job, eq(job.id, testRun.jobId))
     .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
@@ -60,20 +79,9 @@ export async function loadRun(db: Db | Tx, runId: string, lock = false): Promise
     .innerJoin(depot, eq(depot.id, fleetUnit.depotId))
     .innerJoin(specification, eq(specification.id, testRun.specificationId))
     .where(eq(testRun.id, runId));
-  const [row] = await (lock ? query.for('update', { of: testRun }) : query);
   if (!row) return null;
-  const circumstances = await db
-    .select()
-    .from(circumstance)
-    .where(eq(circumstance.runId, runId))
-    .orderBy(asc(circumstance.sequence));
-  const instruments = (
-    await db.select().from(instrument).where(eq(instrument.depotId, row.depot.id)).orderBy(asc(instrument.name))
-  ).map(instrumentView);
-  const readings = (await db.select().from(reading).where(eq(reading.runId, runId)).orderBy(asc(reading.sequence))).map(
-    readingView,
-  );
-  const now = circumstanceView(circumstances);
+  const readings = row.readings.map((r) => readingView(readStored(r)));
+  const now = circumstanceView(row.circumstances);
   const used = new Set([now.instrumentId, ...readings.map((r) => r.instrumentId)]);
   return {
     run: row.run,
@@ -87,10 +95,58 @@ export async function loadRun(db: Db | Tx, runId: string, lock = false): Promise
       of: { part: row.spec.part, family: row.family.code, depot: row.depot.name, general: null }[row.spec.scope],
     }),
     circumstance: now,
-    instruments: instruments.filter((i) => !i.retired || used.has(i.id)),
+    instruments: row.instruments
+      .map((i) =>
+        instrumentView({ ...i, replacedBy: i.replaced_by, retiredAt: i.retired_at, calibrationDue: i.calibration_due }),
+      )
+      .filter((i) => !i.retired || used.has(i.id)),
     readings,
   };
 }
+
+/** Rows of another table as one column of JSON, so that a run and what belongs to it are one question. Names are those of the database. */
+const rowsAsJson = <T>(table: PgTable, where: SQL | undefined, order: PgColumn): SQL<readonly T[]> =>
+  sql<
+    readonly T[]
+  >`(select coalesce(json_agg(to_json(${table}) order by ${order}), '[]') from ${table} where ${where})`;
+
+interface StoredCircumstance {
+  readonly instrument_id: string | null;
+  readonly lead_zero: string | null;
+  readonly states: readonly string[];
+  readonly condition: CircumstanceView['condition'];
+}
+type StoredInstrument = Pick<InstrumentRow, 'id' | 'name' | 'kind' | 'accuracy' | 'details'> & {
+  readonly calibration_due: string | null;
+  readonly replaced_by: string | null;
+  readonly retired_at: string | null;
+};
+type StoredReading = Pick<ReadingRow, 'id' | 'position' | 'entry' | 'supersedes' | 'why'> & {
+  readonly is_cylinder: boolean;
+  readonly taken_at: string;
+  readonly taken_by: string;
+  readonly instrument_id: string | null;
+  readonly lead_zero: string | null;
+  readonly judged: unknown;
+  readonly core_version: string;
+};
+type InstrumentRow = typeof instrument.$inferSelect;
+type ReadingRow = typeof reading.$inferSelect;
+
+const readStored = (r: StoredReading): Parameters<typeof readingView>[0] => ({
+  id: r.id,
+  position: r.position,
+  entry: r.entry,
+  supersedes: r.supersedes,
+  why: r.why,
+  isCylinder: r.is_cylinder,
+  takenAt: new Date(r.taken_at),
+  takenBy: r.taken_by,
+  instrumentId: r.instrument_id,
+  leadZero: r.lead_zero,
+  judged: readStoredReading(r.judged),
+  coreVersion: r.core_version,
+});
 
 /** The test of a run as it was when the run began. */
 export function definitionOf(run: typeof testRun.$inferSelect): TestDefinition {
@@ -164,13 +220,13 @@ export const specificationView = ({ row: s, of }: SpecificationRow): Specificati
 });
 
 /** The newest circumstance, with the newest zero of each instrument before it. */
-function circumstanceView(all: readonly (typeof circumstance.$inferSelect)[]): CircumstanceView {
+function circumstanceView(all: readonly StoredCircumstance[]): CircumstanceView {
   const newest = all.at(-1);
   if (!newest) return NO_CIRCUMSTANCE;
-  const zeros = Object.fromEntries(all.flatMap((c) => (c.instrumentId ? [[c.instrumentId, c.leadZero]] : [])));
+  const zeros = Object.fromEntries(all.flatMap((c) => (c.instrument_id ? [[c.instrument_id, c.lead_zero]] : [])));
   return {
-    instrumentId: newest.instrumentId,
-    leadZero: newest.leadZero,
+    instrumentId: newest.instrument_id,
+    leadZero: newest.lead_zero,
     zeros,
     states: newest.states,
     condition: newest.condition,
@@ -180,7 +236,9 @@ function circumstanceView(all: readonly (typeof circumstance.$inferSelect)[]): C
 export const positionOf = (r: { position: string; isCylinder: boolean }): Position =>
   r.isCylinder ? Number(r.position) : r.position;
 
-export const readingView = (r: typeof reading.$inferSelect): ReadingView => ({
+type ShownReading = Omit<ReadingRow, 'sequence' | 'runId' | 'createdAt' | 'specificationId'>;
+
+export const readingView = (r: ShownReading): ReadingView => ({
   id: r.id,
   position: positionOf(r),
   entry: r.entry,
