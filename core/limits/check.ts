@@ -5,7 +5,7 @@ import { checkTransfer } from './transfer';
 import type { Limits } from './types';
 
 /** Numbers that are bounded as well, at positions of their own too. */
-const NUMBERS = [
+export const LIMIT_NUMBERS = [
   'lower',
   'upper',
   'watchLower',
@@ -77,7 +77,7 @@ function checkPlain(limits: Limits, base: string): Problem[] {
   const say = (field: string, message: string): void => void problems.push({ path: `${base}/${field}`, message });
   const unit = requireUnit(limits.unit, limits.quantity);
   if (!unit.ok) say('unit', sentence(unit.error));
-  for (const field of NUMBERS) {
+  for (const field of LIMIT_NUMBERS) {
     const value = limits[field];
     if (value !== undefined && !(Math.abs(value) <= LARGEST))
       say(field, `${field} must be a finite number up to ${LARGEST} or absent.`);

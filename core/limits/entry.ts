@@ -26,6 +26,21 @@ const TEMPERATURE: Stimulus = { quantity: 'temperature', unit: 'degC' };
  * current may be typed as the voltage that the meter shows: `85 mV`. The failure is a sentence.
  */
 export function readEntry(text: string, limits: Limits, clamp_mVperA: number | null = null): Result<ReadEntry, string> {
+  const known = READ.get(limits) ?? new Map<string, Result<ReadEntry, string>>();
+  const key = `${clamp_mVperA ?? ''}|${text}`;
+  const before = known.get(key);
+  if (before) return before;
+  const read = parse(text, limits, clamp_mVperA);
+  if (known.size >= MOST_KEPT) known.clear();
+  READ.set(limits, known.set(key, read));
+  return read;
+}
+
+/** What was read under the same limits is not parsed again: bench, slip question and judge ask for the same entry. */
+const READ = new WeakMap<Limits, Map<string, Result<ReadEntry, string>>>();
+const MOST_KEPT = 500;
+
+function parse(text: string, limits: Limits, clamp_mVperA: number | null): Result<ReadEntry, string> {
   const cut = text.indexOf('@');
   const entry = parseValue(cut < 0 ? text : text.slice(0, cut), limits, clamp_mVperA);
   if (!entry.ok) return entry;

@@ -1,15 +1,15 @@
-import { desc, sql } from 'drizzle-orm';
+import { desc } from 'drizzle-orm';
 import { checkLibraryCircuit } from '../../core/circuits/check';
 import { CIRCUITS } from '../../core/circuits/library';
 import type { LibraryCircuit } from '../../core/circuits/types';
 import { prepare } from '../../core/diagnosis/diagnose';
-import { ok, type Problem } from '../../core/foundation/result';
-import { canonical } from '../../formats/canonical';
+import { type Problem } from '../../core/foundation/result';
 import type { Db, Tx } from '../db/connection';
 import { type Done, refuse } from '../db/refusal';
 import { circuitDefinition } from '../db/schema';
 import { allTests } from './tests';
 import type { KeepCircuit } from '../../formats/requests/catalogue';
+import { keepCircuitRevision } from './revisions';
 
 /** The workshop's own circuits: the newest revision of each, those that were taken away left out. */
 export async function ownCircuits(db: Db | Tx): Promise<readonly LibraryCircuit[]> {
@@ -40,32 +40,13 @@ export function circuitsFor(all: readonly LibraryCircuit[], family: string): rea
 export async function keepCircuit(db: Db, body: KeepCircuit): Promise<Done> {
   const problems = body.circuit ? await checkCircuit(db, body) : [];
   if (problems.length) return refuse('This circuit cannot be used.', problems);
-  return db.transaction(async (tx) => {
-    await tx.execute(sql`select pg_advisory_xact_lock(hashtext(${`circuit/${body.circuitId}`}))`);
-    const rows = await tx
-      .select()
-      .from(circuitDefinition)
-      .where(sql`${circuitDefinition.circuitId} = ${body.circuitId} or ${circuitDefinition.id} = ${body.id}`)
-      .orderBy(desc(circuitDefinition.revision));
-    if (rows.some((r) => r.id === body.id)) return ok({ id: body.id, duplicate: true });
-    const newest = rows[0];
-    if (!body.circuit && !newest?.definition)
-      return refuse(
-        'There is nothing to take away.',
-        [{ path: '/circuitId', message: 'The workshop has no circuit of its own by that name; those that ship stay.' }],
-        404,
-      );
-    if (newest && canonical(newest.definition) === canonical(body.circuit))
-      return ok({ id: newest.id, duplicate: true });
-    await tx.insert(circuitDefinition).values({
-      id: body.id,
-      circuitId: body.circuitId,
-      revision: (newest?.revision ?? 0) + 1,
-      definition: body.circuit,
-      recordedBy: body.by,
-    });
-    return ok({ id: body.id, duplicate: false });
-  });
+  const nothing = refuse(
+    'There is nothing to take away.',
+    [{ path: '/circuitId', message: 'The workshop has no circuit of its own by that name; those that ship stay.' }],
+    404,
+  );
+  const { id, circuitId: name, circuit: definition, by } = body;
+  return db.transaction((tx) => keepCircuitRevision(tx, { id, name, definition, by }, nothing));
 }
 
 /** Its names and values, and whether it can be solved at all. */

@@ -1,10 +1,9 @@
-import { desc, sql } from 'drizzle-orm';
+import { desc } from 'drizzle-orm';
 import { findTest, withOwn } from '../../core/catalogue/catalogue';
 import { checkDefinition } from '../../core/catalogue/check';
 import { searchWords } from '../../core/catalogue/search';
 import type { TestDefinition } from '../../core/catalogue/types';
 import { ok, type Result } from '../../core/foundation/result';
-import { canonical } from '../../formats/canonical';
 import { readCatalogue } from '../../formats/catalogue';
 import type { ProblemDetails } from '../../formats/problem';
 import type { TestBrief } from '../../application/views';
@@ -14,6 +13,7 @@ import { type Done, refuse } from '../db/refusal';
 import { testDefinition } from '../db/schema';
 import { type CataloguePlan, planCatalogue } from '../../application/catalogue-plan';
 import type { KeepTest } from '../../formats/requests/catalogue';
+import { keepTestRevision } from './revisions';
 
 /** The workshop's own tests: the newest revision of each, those that were taken away left out. */
 export async function ownTests(db: Db | Tx): Promise<readonly TestDefinition[]> {
@@ -50,37 +50,13 @@ export async function keepTest(db: Db, body: KeepTest): Promise<Done> {
   return db.transaction((tx) => append(tx, body));
 }
 
-async function append(tx: Tx, body: KeepTest): Promise<Done> {
-  await tx.execute(sql`select pg_advisory_xact_lock(hashtext(${`test/${body.testId}`}))`);
-  const rows = await tx
-    .select()
-    .from(testDefinition)
-    .where(sql`${testDefinition.testId} = ${body.testId} or ${testDefinition.id} = ${body.id}`)
-    .orderBy(desc(testDefinition.revision));
-  if (rows.some((r) => r.id === body.id)) return ok({ id: body.id, duplicate: true });
-  const newest = rows[0];
-  if (!body.test && !newest?.definition)
-    return refuse(
-      'There is nothing to take away.',
-      [
-        {
-          path: '/testId',
-          message: findTest(body.testId)
-            ? 'This test ships with the application; it can be replaced, not taken away.'
-            : 'There is no such test.',
-        },
-      ],
-      404,
-    );
-  if (newest && canonical(newest.definition) === canonical(body.test)) return ok({ id: newest.id, duplicate: true });
-  await tx.insert(testDefinition).values({
-    id: body.id,
-    testId: body.testId,
-    revision: (newest?.revision ?? 0) + 1,
-    definition: body.test,
-    recordedBy: body.by,
-  });
-  return ok({ id: body.id, duplicate: false });
+function append(tx: Tx, body: KeepTest): Promise<Done> {
+  const message = findTest(body.testId)
+    ? 'This test ships with the application; it can be replaced, not taken away.'
+    : 'There is no such test.';
+  const nothing = refuse('There is nothing to take away.', [{ path: '/testId', message }], 404);
+  const { id, testId: name, test: definition, by } = body;
+  return keepTestRevision(tx, { id, name, definition, by }, nothing);
 }
 
 /** What a file would do; with `batch` and `by` it is done, all or nothing. */

@@ -2,13 +2,13 @@ import { asc, desc, eq, inArray } from 'drizzle-orm';
 import { v5 } from 'uuid';
 import { groupBy } from '../../core/foundation/collections';
 import { decodeCode } from '../../core/codes/decode';
-import { ok, type Problem } from '../../core/foundation/result';
+import { type Problem } from '../../core/foundation/result';
 import type { CodeView } from '../../application/views';
 import type { Db, Tx } from '../db/connection';
-import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
+import { type Done, notFound, refuse } from '../db/refusal';
 import { definitionOf } from '../readings/run-view';
 import { codeDescription, codeObservation, depot, job, testRun } from '../db/schema';
-import { append, appendAll } from '../journal/append';
+import { append, appendAll, appendTakeBack } from '../journal/append';
 import type { RecordCodes, TakeBackCode, DescribeCode } from '../../formats/requests/codes';
 
 /** Keeps codes as they were read, in the standard's own writing. The same id twice keeps them once. */
@@ -41,22 +41,16 @@ export async function recordCodes(db: Db, jobId: string, body: RecordCodes): Pro
 export async function takeBackCode(db: Db, jobId: string, body: TakeBackCode): Promise<Done> {
   const [slip] = await db.select().from(codeObservation).where(eq(codeObservation.id, body.observation));
   if (slip?.jobId !== jobId || slip.takesBack !== null) return notFound('code in this job', '/observation');
-  try {
-    const row = {
-      id: body.id,
-      jobId,
-      code: slip.code,
-      phase: slip.phase,
-      status: slip.status,
-      recordedBy: body.by,
-      takesBack: slip.id,
-      freezeFrame: slip.freezeFrame,
-    };
-    return await append(db, codeObservation, row);
-  } catch (error) {
-    if (databaseCode(error)?.code !== UNIQUE_VIOLATION) throw error;
-    return ok({ id: body.id, duplicate: true });
-  }
+  return appendTakeBack(db, codeObservation, {
+    id: body.id,
+    jobId,
+    code: slip.code,
+    phase: slip.phase,
+    status: slip.status,
+    recordedBy: body.by,
+    takesBack: slip.id,
+    freezeFrame: slip.freezeFrame,
+  });
 }
 
 /** The codes of a job that count, in the order in which they were read. */

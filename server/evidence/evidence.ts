@@ -1,13 +1,13 @@
 import { asc, desc, eq, inArray } from 'drizzle-orm';
 import { groupBy } from '../../core/foundation/collections';
-import { ok, type Problem } from '../../core/foundation/result';
+import { type Problem } from '../../core/foundation/result';
 import type { Evidence } from '../../core/evidence/types';
 import type { Position } from '../../core/judge/types';
 import type { EvidenceView } from '../../application/views';
 import type { Db, Tx } from '../db/connection';
-import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
+import { type Done, notFound, refuse } from '../db/refusal';
 import { engineFamily, evidence, intake, job, photo, fleetUnit } from '../db/schema';
-import { append } from '../journal/append';
+import { append, appendTakeBack } from '../journal/append';
 import { EMPTY_INTAKE, type Intake, type NoteIntake } from '../../formats/requests/intake';
 import type { RecordEvidence, TakeBack } from '../../formats/requests/evidence';
 
@@ -82,12 +82,13 @@ function checkEvidence(e: Evidence, cylinders: number): Problem[] {
 export async function takeBackEvidence(db: Db, jobId: string, body: TakeBack): Promise<Done> {
   const [slip] = await db.select().from(evidence).where(eq(evidence.id, body.evidence));
   if (slip?.jobId !== jobId || slip.takesBack !== null) return notFound('evidence in this job', '/evidence');
-  try {
-    return await append(db, evidence, { id: body.id, jobId, body: slip.body, recordedBy: body.by, takesBack: slip.id });
-  } catch (error) {
-    if (databaseCode(error)?.code !== UNIQUE_VIOLATION) throw error;
-    return ok({ id: body.id, duplicate: true });
-  }
+  return appendTakeBack(db, evidence, {
+    id: body.id,
+    jobId,
+    body: slip.body,
+    recordedBy: body.by,
+    takesBack: slip.id,
+  });
 }
 
 /** The evidence of a job that counts, in order. */

@@ -8,15 +8,18 @@ import { weighCase, type Case } from '../../core/diagnosis/case';
 import type { MeasuredRun } from '../../core/evidence/types';
 import { whatIsKnown } from '../../core/evidence/known';
 import { makePlan } from '../../core/plan/plan';
+import type { PlanChange } from '../../core/plan/types';
+import type { TestDefinition } from '../../core/catalogue/types';
+import type { Intake } from '../../formats/requests/intake';
 import { progressOf } from '../../core/job/progress';
 import { knownCodes, pointedByCodes } from '../../application/codes';
-import type { BeforeView, CodeView, FindingView, JobBrief, JobView } from '../../application/views';
+import type { BeforeView, CodeView, EvidenceView, FindingView, JobBrief, JobView } from '../../application/views';
 import { codesOf, descriptionsOf, unpluggedIn } from '../evidence/codes';
 import { type Db, together } from '../db/connection';
 import { caseOf, type JobFacts, PREDICTIONS } from './diagnosis-inputs';
 import { evidenceOf, intakeOf } from '../evidence/evidence';
 import { findingsOf } from '../evidence/findings';
-import { briefs, type JobRow, measuredRunsOf, runsOf } from '../readings/job-runs';
+import { briefs, type JobRow, measuredRunsOf, type RunRow, runsOf } from '../readings/job-runs';
 import { notesOf } from './notes';
 import { photosOf } from '../evidence/photos';
 import { changesOf } from './plan';
@@ -31,6 +34,66 @@ const EARLIER = 30;
 
 /** A job with all that is known in it, its plan and trail, and what the unit's earlier jobs say to it; `null` where there is none. */
 export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
+  const written = await readJob(db, jobId);
+  if (!written) return null;
+  const { row, own, codes, intake, evidence, findings } = written;
+  const concluded = await concludeFrom(db, written);
+  const seen = {
+    findings: findings.get(jobId) ?? [],
+    evidence,
+    codes,
+    conditions: intake.conditions,
+    cylinders: row.family.engine.cylinders,
+    runs: own.runs.map((r) => ({ ...r, at: r.startedAt })),
+  };
+  const repair = await repairOf(db, row, seen);
+  const { plan, proposals } = concluded;
+  return {
+    job: own,
+    unit: unitView(row.unit, row.family, row.depot),
+    depotId: row.depot.id,
+    earlier: written.earlier,
+    tests: written.tests.map(testBrief),
+    notes: await notesOf(db, jobId),
+    codes,
+    unplugged: await unpluggedIn(db, jobId),
+    intake,
+    evidence,
+    photos: await photosOf(db, jobId),
+    findings: seen.findings,
+    before: await earlierThatSaySomething(db, written),
+    descriptions: await descriptionsOf(db, row.depot.id),
+    repair,
+    progress: progressOf({
+      ...seen,
+      closed: own.closed,
+      proposals,
+      records: repair.records,
+      nextTest: plan.steps.find((step) => step.test === plan.next)?.name ?? null,
+    }),
+    ...concluded,
+    ruledOut: ruledOutBy(concluded.known),
+    auditTrail: await auditTrailOf(db, jobId),
+  };
+}
+
+/** What was written into a job and into the unit's earlier ones. */
+interface WrittenJob {
+  readonly row: JobRows;
+  readonly own: JobBrief;
+  readonly earlier: readonly JobBrief[];
+  readonly earlierJobs: readonly JobRow[];
+  readonly runs: readonly RunRow[];
+  readonly codes: readonly CodeView[];
+  readonly intake: Intake;
+  readonly evidence: readonly EvidenceView[];
+  /** By job, of the earlier ones too. */
+  readonly findings: ReadonlyMap<string, readonly FindingView[]>;
+  readonly changes: readonly PlanChange[];
+  readonly tests: readonly TestDefinition[];
+}
+
+async function readJob(db: Db, jobId: string): Promise<WrittenJob | null> {
   const [row] = await db
     .select({ job, unit: fleetUnit, family: engineFamily, depot })
     .from(job)
@@ -46,100 +109,67 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
     .orderBy(desc(job.number))
     .limit(EARLIER);
   const jobs = [row.job, ...earlierJobs];
-  const [runs, codes, intake, evidence, findings, changes, tests, codesBefore] = await together(
+  const ids = jobs.map((j) => j.id);
+  const [allRuns, codes, intake, evidence, findings, changes, tests] = await together(
     db,
     () => runsOf(db, jobs),
     () => codesOf(db, jobId),
     () => intakeOf(db, jobId),
     () => evidenceOf(db, jobId),
-    () =>
-      findingsOf(
-        db,
-        jobs.map((j) => j.id),
-      ),
+    () => findingsOf(db, ids),
     () => changesOf(db, jobId),
     () => allTests(db),
-    () => codesByJob(db, earlierJobs),
   );
-  const recordsBefore = await repairRecordsOf(
-    db,
-    earlierJobs.map((j) => j.id),
-  );
-  const [own, ...earlier] = briefs(jobs, runs);
+  const [own, ...earlier] = briefs(jobs, allRuns);
   if (!own) throw new Error(`job ${jobId} has no brief`);
-  const ownRuns = runs.filter((r) => r.jobId === jobId);
-  const measuredRuns = measuredRunsOf(ownRuns);
-  const known = whatIsKnown(measuredRuns, evidence);
-  const areas = pointedByCodes(codes);
-  const ofUnit = unitView(row.unit, row.family, row.depot);
-  const circuits = weighCase(
-    await caseOf(db, factsOf({ row, own: measuredRuns, codes, evidence, intake })),
-    PREDICTIONS,
-  );
+  const runs = allRuns.filter((r) => r.jobId === jobId);
+  return { row, own, earlier, earlierJobs, runs, codes, intake, evidence, findings, changes, tests };
+}
+
+/** What follows from what was written: what is known, what the circuits say, the plan, the findings it would bear. */
+async function concludeFrom(
+  db: Db,
+  w: WrittenJob,
+): Promise<Pick<JobView, 'known' | 'circuits' | 'plan' | 'proposals'>> {
+  const { row, codes, intake, evidence } = w;
+  const measured = measuredRunsOf(w.runs);
+  const known = whatIsKnown(measured, evidence);
+  const circuits = weighCase(await caseOf(db, factsOf({ row, own: measured, codes, evidence, intake })), PREDICTIONS);
   const plan = makePlan({
-    tests,
-    areas,
+    tests: w.tests,
+    areas: pointedByCodes(codes),
     next: circuits.flatMap((c) =>
       c.diagnosis.decided ? [] : c.diagnosis.next.slice(0, 3).map((n) => ({ test: n.test, why: n.why })),
     ),
     complaint: `${row.job.complaint} ${intake.when ?? ''}`,
     conditions: intake.conditions,
     known,
-    changes,
-    done: ownRuns.map((r) => ({ test: r.test, pattern: r.judgement?.pattern ?? 'incomplete' })),
-    before: faultyBefore(earlier, findings),
+    changes: w.changes,
+    done: w.runs.map((r) => ({ test: r.test, pattern: r.judgement?.pattern ?? 'incomplete' })),
+    before: faultyBefore(w.earlier, w.findings),
   });
-  const seen = {
-    findings: findings.get(jobId) ?? [],
-    evidence,
-    codes,
-    conditions: intake.conditions,
-    cylinders: row.family.engine.cylinders,
-    runs: own.runs.map((r) => ({ ...r, at: r.startedAt })),
-  };
-  const repair = await repairOf(db, row, seen);
   const proposals = proposeWithCircuits(
     known,
     circuits.map((c) => c.diagnosis),
   );
-  return {
-    job: own,
-    unit: ofUnit,
-    depotId: row.depot.id,
-    earlier,
-    tests: tests.map(testBrief),
-    notes: await notesOf(db, jobId),
-    codes,
-    unplugged: await unpluggedIn(db, jobId),
-    intake,
-    evidence,
-    photos: await photosOf(db, jobId),
-    findings: seen.findings,
-    before: earlier.flatMap((j) =>
-      beforeOf(
-        j,
-        findings.get(j.id) ?? [],
-        codes,
-        codesBefore.get(j.id) ?? [],
-        openQuotations(recordsBefore.get(j.id) ?? []),
-      ),
+  return { known, circuits, plan, proposals };
+}
+
+async function earlierThatSaySomething(db: Db, w: WrittenJob): Promise<BeforeView[]> {
+  const codesBefore = await codesByJob(db, w.earlierJobs);
+  const recordsBefore = await repairRecordsOf(
+    db,
+    w.earlierJobs.map((j) => j.id),
+  );
+  return w.earlier.flatMap((j) =>
+    beforeOf(
+      j,
+      w.findings.get(j.id) ?? [],
+      w.codes,
+      codesBefore.get(j.id) ?? [],
+      openQuotations(recordsBefore.get(j.id) ?? []),
     ),
-    descriptions: await descriptionsOf(db, row.depot.id),
-    repair,
-    progress: progressOf({
-      ...seen,
-      closed: own.closed,
-      proposals,
-      records: repair.records,
-      nextTest: plan.steps.find((step) => step.test === plan.next)?.name ?? null,
-    }),
-    known,
-    proposals,
-    ruledOut: ruledOutBy(known),
-    plan,
-    circuits,
-    auditTrail: await auditTrailOf(db, jobId),
-  };
+  );
 }
 
 interface JobRows {

@@ -3,7 +3,7 @@ import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
 import { ok } from '../../core/foundation/result';
 import { canonical } from '../../formats/canonical';
 import type { Db, Tx } from '../db/connection';
-import { type Done, refuseTakenId } from '../db/refusal';
+import { databaseCode, type Done, refuseTakenId, UNIQUE_VIOLATION } from '../db/refusal';
 import { RECORD_KINDS, type RecordKind } from './record-kinds';
 
 /** A table whose rows bring their own id. */
@@ -54,6 +54,16 @@ function sameRow(table: PgTable, there: Record<string, unknown>, sent: Row): boo
 }
 
 const plain = (value: unknown): string => (value instanceof Date ? value.toISOString() : canonical(value ?? null));
+
+/** A row that takes another back. Whoever comes second finds it done: a slip is taken back once. */
+export async function appendTakeBack<T extends WithId>(db: Db, table: T, row: Row & T['$inferInsert']): Promise<Done> {
+  try {
+    return await append(db, table, row);
+  } catch (error) {
+    if (databaseCode(error)?.code !== UNIQUE_VIOLATION) throw error;
+    return ok({ id: row.id, duplicate: true });
+  }
+}
 
 /** Several rows that are one thing under one id: all of them are written, or none. A repeat of all is a duplicate. */
 export async function appendAll<T extends WithId>(

@@ -1,98 +1,137 @@
 'use client';
 import dynamic from 'next/dynamic';
-import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { leadZeroMatters } from '../../core/judge/measure';
-import type { Position } from '../../core/judge/types';
-import { findSlip } from '../../core/judge/slip';
-import { readEntry } from '../../core/limits/entry';
-import { findUnit, toBase } from '../../core/quantity/units';
-import { unitValue } from '../../core/quantity/values';
-import { readClampZero, readLeadZero } from '../../formats/instrument';
+import { type KeyboardEvent, type RefObject, useCallback, useEffect, useRef, useState } from 'react';
+import { noteOf } from '../../application/posts/rows';
 import type { RunView } from '../../application/views';
+import type { Position } from '../../core/judge/types';
+import { tellBenchFacts } from '../calculations/bench-facts';
 import { useOnClient } from '../kit/on-client';
-import { usePerson, useMay } from '../kit/session';
+import { useMay, usePerson } from '../kit/session';
 import { PostRow } from '../posts/post-row';
-import { noteOf, rowsOf } from '../../application/posts/rows';
-import { scaleFor } from '../../application/posts/scale';
+import { Conclusions } from './conclusions';
 import { EntryBar } from './entry-bar';
 import { Foot } from './foot';
-import { Pad } from './pad';
 import { OtherVersion } from './other-version';
+import { Pad } from './pad';
 import { Refusals } from './refusals';
-import { Conclusions } from './conclusions';
-import { meantEntry, type SlipAsked, SlipQuestion } from './slip-question';
-import { StatesBar } from './states-bar';
-import { tellBenchFacts } from '../calculations/bench-facts';
-import type { Target } from './target';
 import { RunList } from './run-list';
-import { useRun } from './use-run';
+import { SlipQuestion } from './slip-question';
+import { StatesBar } from './states-bar';
+import { type BenchLayout, useBenchLayout } from './use-bench-layout';
+import { type EntryField, useEntry } from './use-entry';
+import { type Run, useRun } from './use-run';
+import { type Targeting, useTarget } from './use-target';
 
 const Shortcuts = dynamic(() => import('./shortcuts').then((m) => m.Shortcuts));
 const Override = dynamic(() => import('./override').then((m) => m.Override));
 const ImportCsv = dynamic(() => import('./import-csv').then((m) => m.ImportCsv));
+type Sheet = 'shortcuts' | 'csv' | 'override';
 
+/** A test on the bench: posts in the engine's order, the entry bar below, what the readings say beside it. */
 export function Bench({ view }: { view: RunView }) {
-  const by = usePerson();
+  const run = useRun(view, usePerson());
   const isLead = useMay('run.override-state');
-  const run = useRun(view, by);
-  const { current: standing } = run;
-  const { definition: test } = view;
-  const { limits } = view.specification;
-  const rows = useMemo(() => rowsOf(view.unit.engine, test), [view, test]);
-  const order = useMemo(() => rows.flatMap((r) => r.positions), [rows]);
-  const readings = useMemo(() => new Map(run.judgement.readings.map((r) => [r.position, r])), [run.judgement]);
-  const bare = limits.lower === undefined && limits.upper === undefined;
-  const scale = useMemo(
-    () =>
-      scaleFor(limits, bare ? run.judgement.readings.flatMap((r) => (r.corrected === null ? [] : [r.corrected])) : []),
-    [limits, bare, run.judgement],
-  );
-  const meter = view.instruments.find((i) => i.id === run.circumstance.instrumentId);
-  const clamp = limits.quantity === 'current' ? (meter?.clamp_mVperA ?? null) : null;
-  const zeroWanted = useMemo(
-    () => clamp !== null || leadZeroMatters(limits, ohmsPerUnit(limits.unit)),
-    [clamp, limits],
-  );
-  const [picked, setPicked] = useState<Target | 'auto'>('auto');
-  /** The reading that stood at the picked position when it was picked. */
-  const [seen, setSeen] = useState<{ position: Position; id: string | null } | null>(null);
-  const [zeroSkipped, setZeroSkipped] = useState(false);
+  const layout = useBenchLayout(view, run.judgement, run.circumstance.instrumentId);
   const [draft, setDraft] = useState('');
-  const [error, setError] = useState<string | null>(null);
-  const [why, setWhy] = useState('misread');
-  const [slip, setSlip] = useState<SlipAsked | null>(null);
-  const [sheet, setSheet] = useState<'shortcuts' | 'csv' | 'override' | null>(null);
-  const alive = useOnClient();
+  const targeting = useTarget(run, layout.order, layout.zeroWanted, draft);
+  const entry = useEntry(run, view.specification.limits, layout.clamp, targeting, [draft, setDraft]);
+  const [sheet, setSheet] = useState<Sheet | null>(null);
   const [pad, setPad] = useState<boolean | null>(null);
   const input = useRef<HTMLInputElement>(null);
+  useFocusOn(input, targeting.active);
+  useBenchFacts(view, run, targeting.active);
 
-  const firstFree = order.find((p) => !run.current.has(p));
-  const automatic: Target =
-    zeroWanted && run.circumstance.leadZero === null && !zeroSkipped && run.current.size === 0
-      ? { kind: 'lead-zero' }
-      : firstFree === undefined
-        ? null
-        : { kind: 'position', position: firstFree };
-  // Somebody else has read the position meanwhile: nothing typed yet, so go on to the next; something typed, so ask.
-  const taken =
-    seen !== null &&
-    picked !== 'auto' &&
-    picked?.kind === 'position' &&
-    picked.position === seen.position &&
-    (run.current.get(seen.position)?.id ?? null) !== seen.id
-      ? run.current.get(seen.position)
-      : undefined;
-  const target = picked === 'auto' || (taken && draft === '') ? automatic : picked;
-  const active = target?.kind === 'position' ? target.position : null;
-  const observing = limits.quantity === 'observation';
+  const { pick: pickTarget } = targeting;
+  const { clearError } = entry;
+  const pick = (...next: Parameters<Targeting['pick']>): void => {
+    pickTarget(...next);
+    clearError();
+    input.current?.focus();
+  };
+  // The posts and the bar above are not drawn again for each key that is typed.
+  const latest = useRef(pick);
+  useEffect(() => {
+    latest.current = pick;
+  });
+  const pickPosition = useCallback((position: Position) => latest.current({ kind: 'position', position }), []);
+  const pickZero = useCallback(() => latest.current({ kind: 'lead-zero' }), []);
+  const openOverride = useCallback(() => setSheet('override'), []);
+  const closeSheet = (): void => setSheet(null);
 
+  return (
+    <main className="grid min-h-0 flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_19rem] xl:grid-cols-[13rem_minmax(0,1fr)_19rem]">
+      <RunList view={view} judgement={run.judgement} className="order-3 lg:hidden xl:order-none xl:block" />
+      <div className="flex min-h-0 min-w-0 flex-col gap-2 p-3">
+        <StatesBar
+          states={view.definition.states}
+          circumstance={run.circumstance}
+          instruments={view.instruments}
+          leads={view.testLeads}
+          quantity={view.specification.limits.quantity}
+          zeroWanted={layout.zeroWanted}
+          onChange={run.change}
+          onZero={pickZero}
+          onOverride={isLead ? openOverride : null}
+        />
+        <Posts view={view} run={run} layout={layout} active={targeting.active} onPick={pickPosition} />
+        <OtherVersion view={view} />
+        <RefusedReadings run={run} />
+        <EntryArea
+          view={view}
+          run={run}
+          layout={layout}
+          targeting={targeting}
+          entry={entry}
+          draft={draft}
+          pad={pad}
+          input={input}
+          pick={pick}
+          onSheet={setSheet}
+          onDraft={setDraft}
+        />
+        <Foot
+          runId={view.id}
+          waiting={run.waiting}
+          unkept={run.unkept}
+          loaded={run.loaded}
+          reachable={run.reachable}
+          padOpen={pad}
+          onSheet={setSheet}
+          onPad={() => setPad(pad === null ? !matchMedia('(pointer: coarse)').matches : !pad)}
+        />
+      </div>
+      <Conclusions
+        view={view}
+        judgement={run.judgement}
+        inputs={run.inputs}
+        active={targeting.active}
+        target={targeting.target}
+      />
+      {sheet === 'shortcuts' && <Shortcuts onClose={closeSheet} />}
+      {sheet === 'override' && (
+        <Override
+          runId={view.id}
+          states={view.definition.states.filter((s) => !run.circumstance.states.includes(s.id))}
+          onClose={closeSheet}
+        />
+      )}
+      {sheet === 'csv' && <ImportCsv runId={view.id} onClose={closeSheet} />}
+    </main>
+  );
+}
+
+/** The field has the focus, and the framed post is in view: on a phone the entry bar covers the lower half of the page. */
+function useFocusOn(input: RefObject<HTMLInputElement | null>, active: Position | null): void {
+  const alive = useOnClient();
   useEffect(() => {
     input.current?.focus({ preventScroll: true });
-    // On a phone the page scrolls and the entry bar covers its lower half.
     if (active !== null)
       document.querySelector(`[data-position="${CSS.escape(String(active))}"]`)?.scrollIntoView({ block: 'nearest' });
-  }, [active, alive]);
+  }, [active, alive, input]);
+}
 
+/** Calculations can be filled from the bench. */
+function useBenchFacts(view: RunView, run: Run, active: Position | null): void {
   const shown = active === null ? undefined : run.current.get(active)?.entry;
   const { leadZero, condition } = run.circumstance;
   useEffect(() => {
@@ -105,228 +144,142 @@ export function Bench({ view }: { view: RunView }) {
     tellBenchFacts(Object.fromEntries(Object.entries(told).filter(([, v]) => v !== undefined)));
     return () => tellBenchFacts(null);
   }, [shown, leadZero, condition, view]);
+}
 
-  const pick = useCallback(
-    (next: Target | 'auto'): void => {
-      setPicked(next);
-      setSeen(
-        next !== 'auto' && next?.kind === 'position'
-          ? { position: next.position, id: standing.get(next.position)?.id ?? null }
-          : null,
-      );
-      setError(null);
-      setSlip(null);
-      input.current?.focus();
-    },
-    [standing],
-  );
-  const pickPosition = useCallback((position: Position) => pick({ kind: 'position', position }), [pick]);
-  const openOverride = useCallback(() => setSheet('override'), []);
-  const pickZero = useCallback(() => pick({ kind: 'lead-zero' }), [pick]);
-
-  function step(by: 1 | -1): void {
-    const at = active === null ? (by === 1 ? -1 : order.length) : order.indexOf(active);
-    const next = order[(at + by + order.length) % order.length];
-    if (next !== undefined) pick({ kind: 'position', position: next });
-  }
-
-  function submit(): void {
-    const entry = draft.trim();
-    if (target === null) return setError('All positions are read. Choose one with the arrow keys to correct it.');
-    if (taken) {
-      setSeen({ position: taken.position, id: taken.id });
-      return setError(
-        `${taken.entry} was read here by somebody else meanwhile. Enter again sends yours as a correction of it; Esc leaves theirs.`,
-      );
-    }
-    if (entry === '') return setError('Type what the display shows, OL where it shows overload.');
-    const problem = target.kind === 'lead-zero' ? recordZero(entry) : recordReading(target.position, entry);
-    setError(problem);
-    if (problem === null) setDraft('');
-    if (problem === ASKED) setError(null);
-    input.current?.focus();
-  }
-
-  function recordZero(entry: string): string | null {
-    const zero = clamp === null ? readLeadZero(entry) : readClampZero(entry, clamp);
-    if (!zero.ok) return zero.error;
-    run.change({ leadZero: entry });
-    setPicked('auto');
-    return null;
-  }
-
-  function recordReading(position: Position, entry: string): string | null {
-    const read = readEntry(entry, limits, clamp);
-    if (!read.ok) return read.error;
-    if (read.value.entry.kind === 'nothing') return 'Type what the display shows, OL where it shows overload.';
-    const slipped = findSlip(entry, position, limits, run.judgement.readings);
-    if (slipped && !(slip?.position === position && slip.entry === entry)) {
-      setSlip({ position, entry, slip: slipped });
-      return ASKED;
-    }
-    setSlip(null);
-    const correction = run.current.has(position);
-    run.record(position, entry, correction ? why : null);
-    const at = order.indexOf(position);
-    const following = [...order.slice(at + 1), ...order.slice(0, at)].find((p) => !run.current.has(p));
-    setPicked(following === undefined ? null : { kind: 'position', position: following });
-    setSeen(following === undefined ? null : { position: following, id: null });
-    return null;
-  }
-
-  function takeMeant(): void {
-    if (!slip) return;
-    const problem = recordReading(slip.position, meantEntry(slip, limits));
-    setError(problem);
-    if (problem === null) setDraft('');
-  }
-
-  function type(text: string): void {
-    // What is typed belongs to the position that was active when the typing began.
-    if (picked === 'auto' && draft === '' && target?.kind === 'position') {
-      setPicked(target);
-      setSeen({ position: target.position, id: run.current.get(target.position)?.id ?? null });
-    }
-    setError(null);
-    setSlip(null);
-    if (observing) return setDraft(text);
-    // One letter is enough for the overload, whoever types it out gets it all the same; a w for the wander that few
-    // keyboards have a good key for.
-    setDraft(/^(o|OL(l|p|pe|pen))$/i.test(text) ? 'OL' : text.replace(/w/i, '~'));
-  }
-
-  /** A key that says all there is to say, where there is nothing to measure. */
-  function pressSeen(key: 'pass' | 'fail'): void {
-    if (active === null) return;
-    setError(recordReading(active, `${key} ${draft}`.trim()));
-    setDraft('');
-  }
-
-  function press(key: string): void {
-    if (key === 'pass' || key === 'fail') return pressSeen(key);
-    if (key === 'Enter') return submit();
-    if (key === 'back') return type(draft.slice(0, -1));
-    type(key === 'OL' ? 'OL' : draft + key);
-    input.current?.focus();
-  }
-
-  function onKey(e: KeyboardEvent): void {
-    const plain = !e.ctrlKey && !e.metaKey && !e.altKey;
-    const empty = draft === '';
-    const actions: Record<string, (() => void) | undefined> = {
-      ArrowDown: () => step(1),
-      ArrowUp: () => step(-1),
-      ArrowRight: empty ? () => step(1) : undefined,
-      ArrowLeft: empty ? () => step(-1) : undefined,
-      Escape: () => {
-        setDraft('');
-        pick('auto');
-      },
-      '?': () => setSheet('shortcuts'),
-      z: empty && (zeroWanted || limits.quantity === 'resistance') ? pickZero : undefined,
-    };
-    const action = plain ? actions[e.key] : undefined;
-    if (!action) return;
-    e.preventDefault();
-    action();
-  }
-
-  const line = active === null ? undefined : run.current.get(active);
+function Posts({
+  view,
+  run,
+  layout: { rows, readings, scale },
+  active,
+  onPick,
+}: {
+  view: RunView;
+  run: Run;
+  layout: BenchLayout;
+  active: Position | null;
+  onPick: (position: Position) => void;
+}) {
   return (
-    <main className="grid min-h-0 flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_19rem] xl:grid-cols-[13rem_minmax(0,1fr)_19rem]">
-      <RunList view={view} judgement={run.judgement} className="order-3 lg:hidden xl:order-none xl:block" />
-      <div className="flex min-h-0 min-w-0 flex-col gap-2 p-3">
-        <StatesBar
-          states={test.states}
-          circumstance={run.circumstance}
-          instruments={view.instruments}
-          leads={view.testLeads}
-          quantity={limits.quantity}
-          zeroWanted={zeroWanted}
-          onChange={run.change}
-          onZero={pickZero}
-          onOverride={isLead ? openOverride : null}
+    <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-x-auto">
+      {rows.map((r, i) => (
+        <PostRow
+          key={r.title}
+          title={r.title}
+          note={noteOf(view.unit.engine, i, rows.length, view.definition)}
+          positions={r.positions}
+          readings={readings}
+          limits={view.specification.limits}
+          scale={scale}
+          active={active}
+          onPick={onPick}
+          saved={(p) => run.current.get(p)?.state ?? null}
         />
-        <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-x-auto">
-          {rows.map((r, i) => (
-            <PostRow
-              key={r.title}
-              title={r.title}
-              note={noteOf(view.unit.engine, i, rows.length, test)}
-              positions={r.positions}
-              readings={readings}
-              limits={limits}
-              scale={scale}
-              active={active}
-              onPick={pickPosition}
-              saved={(p) => run.current.get(p)?.state ?? null}
-            />
-          ))}
-        </div>
-        <OtherVersion view={view} />
-        <Refusals
-          lines={run.lines}
-          onDiscard={run.discard}
-          onSend={(l) => {
-            run.discard(l.id);
-            run.record(l.position, l.entry, 'read again by a second person');
-          }}
-        />
-        <div className="sticky bottom-0 z-10 -mx-3 flex flex-col gap-2 bg-ground px-3 py-1 lg:static">
-          {slip && <SlipQuestion asked={slip} limits={limits} onMeant={takeMeant} />}
-          <EntryBar
-            ref={input}
-            target={target}
-            draft={draft}
-            error={error}
-            unit={limits.unit}
-            correcting={line}
-            why={why}
-            limits={limits}
-            onWhy={(reason) => {
-              setWhy(reason);
-              input.current?.focus();
-            }}
-            onType={type}
-            onKey={onKey}
-            onSubmit={submit}
-            onPress={press}
-            onSkipZero={() => {
-              setZeroSkipped(true);
-              setPicked('auto');
-            }}
-          />
-          <Pad open={pad} seen={observing} onPress={press} />
-        </div>
-        <Foot
-          runId={view.id}
-          waiting={run.waiting}
-          unkept={run.unkept}
-          loaded={run.loaded}
-          reachable={run.reachable}
-          padOpen={pad}
-          onSheet={setSheet}
-          onPad={() => setPad(pad === null ? !matchMedia('(pointer: coarse)').matches : !pad)}
-        />
-      </div>
-      <Conclusions view={view} judgement={run.judgement} inputs={run.inputs} active={active} target={target} />
-      {sheet === 'shortcuts' && <Shortcuts onClose={() => setSheet(null)} />}
-      {sheet === 'override' && (
-        <Override
-          runId={view.id}
-          states={test.states.filter((s) => !run.circumstance.states.includes(s.id))}
-          onClose={() => setSheet(null)}
-        />
-      )}
-      {sheet === 'csv' && <ImportCsv runId={view.id} onClose={() => setSheet(null)} />}
-    </main>
+      ))}
+    </div>
   );
 }
 
-/** Not an error at the field: a question stands beside it. */
-const ASKED = 'asked';
+const RefusedReadings = ({ run }: { run: Run }) => (
+  <Refusals
+    lines={run.lines}
+    onDiscard={run.discard}
+    onSend={(l) => {
+      run.discard(l.id);
+      run.record(l.position, l.entry, 'read again by a second person');
+    }}
+  />
+);
 
-function ohmsPerUnit(symbol: string): number {
-  const unit = findUnit(symbol);
-  return unit ? toBase(unitValue(1), unit) : 1;
+interface EntryAreaProps {
+  readonly view: RunView;
+  readonly run: Run;
+  readonly layout: BenchLayout;
+  readonly targeting: Targeting;
+  readonly entry: EntryField;
+  readonly draft: string;
+  readonly pad: boolean | null;
+  readonly input: RefObject<HTMLInputElement | null>;
+  readonly pick: Targeting['pick'];
+  readonly onSheet: (sheet: Sheet) => void;
+  readonly onDraft: (text: string) => void;
+}
+
+/** The entry bar with its question and its pad, and the keys of the bench. */
+function EntryArea(props: EntryAreaProps) {
+  const { view, run, targeting, entry, draft, input, onDraft } = props;
+  const { limits } = view.specification;
+  const { target, active } = targeting;
+  const focus = (): void => input.current?.focus();
+  function submit(): void {
+    entry.submit();
+    focus();
+  }
+  function press(key: string): void {
+    if (key === 'pass' || key === 'fail') return entry.pressSeen(key);
+    if (key === 'Enter') return submit();
+    if (key === 'back') return entry.type(draft.slice(0, -1));
+    entry.type(key === 'OL' ? 'OL' : draft + key);
+    focus();
+  }
+  return (
+    <div className="sticky bottom-0 z-10 -mx-3 flex flex-col gap-2 bg-ground px-3 py-1 lg:static">
+      {entry.slip && <SlipQuestion asked={entry.slip} limits={limits} onMeant={entry.takeMeant} />}
+      <EntryBar
+        ref={input}
+        target={target}
+        draft={draft}
+        error={entry.error}
+        unit={limits.unit}
+        correcting={active === null ? undefined : run.current.get(active)}
+        why={entry.why}
+        limits={limits}
+        onWhy={(reason) => {
+          entry.setWhy(reason);
+          focus();
+        }}
+        onType={entry.type}
+        onKey={(e) =>
+          pressKey(
+            e,
+            keysOf(props, () => onDraft('')),
+          )
+        }
+        onSubmit={submit}
+        onPress={press}
+        onSkipZero={targeting.skipZero}
+      />
+      <Pad open={props.pad} seen={limits.quantity === 'observation'} onPress={press} />
+    </div>
+  );
+}
+
+type Keys = Readonly<Record<string, (() => void) | undefined>>;
+
+/** What keys do that are no text. Arrows to the side, and letters, only while nothing is typed. */
+function keysOf({ view, layout, targeting, draft, pick, onSheet }: EntryAreaProps, empty: () => void): Keys {
+  const nothing = draft === '';
+  const step = (by: 1 | -1) => (): void => {
+    const next = targeting.beside(by);
+    if (next) pick(next);
+  };
+  const zero = layout.zeroWanted || view.specification.limits.quantity === 'resistance';
+  return {
+    ArrowDown: step(1),
+    ArrowUp: step(-1),
+    ArrowRight: nothing ? step(1) : undefined,
+    ArrowLeft: nothing ? step(-1) : undefined,
+    Escape: () => {
+      empty();
+      pick('auto');
+    },
+    '?': () => onSheet('shortcuts'),
+    z: nothing && zero ? () => pick({ kind: 'lead-zero' }) : undefined,
+  };
+}
+
+function pressKey(e: KeyboardEvent, keys: Keys): void {
+  const action = e.ctrlKey || e.metaKey || e.altKey ? undefined : keys[e.key];
+  if (!action) return;
+  e.preventDefault();
+  action();
 }

@@ -1,22 +1,10 @@
+import { LIMIT_NUMBERS } from '../../core/limits/check';
 import type { Limits } from '../../core/limits/types';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import type { When } from '../../core/specifications/types';
 import type { SpecificationEntry } from '../../formats/specifications';
 import { type Draft, DraftReader, pruned } from '../kit/draft';
 
-/** Limits as they stand in the fields of the form. */
-const PLAIN = [
-  'lower',
-  'upper',
-  'watchLower',
-  'watchUpper',
-  'recheckMargin',
-  'shortBelow',
-  'openAbove',
-  'steadyWithin',
-  'referenceTemperature_degC',
-  'temperatureCoefficient_perK',
-] as const;
 const CONDITIONS = ['systemVoltage_V', 'fromTemperature_degC', 'toTemperature_degC'] as const;
 const STATES = ['key', 'engine', 'connection'] as const;
 const SOURCES = ['document', 'page', 'documentRevision', 'documentDate'] as const;
@@ -38,7 +26,7 @@ export function draftOf(e: SpecificationEntry): Draft {
     unit: limits.unit,
     source: e.source,
     status: e.status ?? 'draft',
-    ...Object.fromEntries(PLAIN.map((f) => [f, shown(limits[f])])),
+    ...Object.fromEntries(LIMIT_NUMBERS.map((f) => [f, shown(limits[f])])),
     ...Object.fromEntries([...CONDITIONS, ...STATES].map((f) => [`when.${f}`, shown(when[f])])),
     ...Object.fromEntries(SOURCES.map((f) => [f, shown(e[f])])),
     maxRatio: shown(limits.neighbours?.maxRatio),
@@ -65,7 +53,7 @@ export function entryOfDraft(draft: Draft): Result<SpecificationEntry> {
   const limits = pruned({
     quantity: read.text('quantity'),
     unit: read.text('unit') ?? '',
-    ...Object.fromEntries(PLAIN.map((f) => [f, read.number(f, `/entry/limits/${f}`)])),
+    ...Object.fromEntries(LIMIT_NUMBERS.map((f) => [f, read.number(f, `/entry/limits/${f}`)])),
     material: read.text('material'),
     ...more,
     neighbours: Object.keys(neighbours).length ? neighbours : undefined,
