@@ -3,7 +3,10 @@ import { DEVICE } from './e2e/global-setup';
 
 const PORT = 4181;
 
-/** The real interface in Debian's Chromium, against a server of its own and the throwaway database of DATABASE_URL. */
+/**
+ * The real interface in Debian's Chromium, against a server of its own and the throwaway database of
+ * DATABASE_URL.
+ */
 export default defineConfig({
   testDir: 'e2e',
   fullyParallel: true,
@@ -23,7 +26,8 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
     storageState: DEVICE,
-    // A trace of every test doubles the time that all of them take: asked for where one has to be looked into.
+    // A trace of every test doubles the time that all of them take: asked for where one has to be looked
+    // into.
     trace: process.env.MUDFLAT_TRACE ? 'retain-on-failure' : 'off',
     screenshot: 'only-on-failure',
     launchOptions: {

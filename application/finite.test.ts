@@ -6,8 +6,8 @@ import { solveText } from './circuits/solve-document';
 import { diagnoseText } from './diagnosis/diagnose-document';
 
 /**
- * No number that is none comes in, and none goes out: every number of a document in turn is replaced by what a file or a
- * program could hold in its place.
+ * No number that is none comes in, and none goes out: every number of a document in turn is replaced by what
+ * a file or a program could hold in its place.
  */
 const ENGINE = { layout: 'inline', cylinders: 4, firingOrder: [1, 3, 4, 2], systemVoltage_V: 12 } as const;
 const SENSOR: Limits = {

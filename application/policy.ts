@@ -1,13 +1,16 @@
 import type { Role } from '../core/foundation/vocabulary';
 
 /**
- * Who may do what: the one table. Route handlers ask it, screens show what it allows, and the access test goes through it. What does
- * not stand here is refused.
+ * Who may do what: the one table. Route handlers ask it, screens show what it allows, and the access test
+ * goes through it. What does not stand here is refused.
  */
 export interface Rule {
   /** The least that a person must be; `any`: signed in is enough. */
   readonly role: 'any' | 'technician' | 'lead';
-  /** To what kind of thing it is done: only people of the depot of that thing may, and those of all depots. `null`: it belongs to no depot. */
+  /**
+   * To what kind of thing it is done: only people of the depot of that thing may, and those of all depots.
+   * `null`: it belongs to no depot.
+   */
   readonly of: ScopeKind | null;
   /** As a refusal says it: "A viewer may not record readings". */
   readonly what: string;

@@ -92,7 +92,10 @@ function isDecided(q: Problem, set: readonly number[]): boolean {
   return Math.max(...shares.values()) >= DECIDED * total(q, set);
 }
 
-/** Least expected minutes to a decision, over all orders that may depend on what was read: every state is looked at once. */
+/**
+ * Least expected minutes to a decision, over all orders that may depend on what was read: every state is
+ * looked at once.
+ */
 function leastMinutes(q: Problem): number {
   const known = new Map<string, number>();
   const best = (set: readonly number[], done: number): number => {

@@ -31,7 +31,10 @@ const ENTRIES: Readonly<Record<string, readonly string[]>> = {
   time: ['4', 'OL'],
 };
 
-/** One set for each test of the catalogue that has a default rule, with as many readings as it has positions on an eight-cylinder engine. */
+/**
+ * One set for each test of the catalogue that has a default rule, with as many readings as it has positions
+ * on an eight-cylinder engine.
+ */
 function mixedSets(): TestSet[] {
   return CATALOGUE.flatMap((t) => {
     const limits = t.rules[0]?.limits;

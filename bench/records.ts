@@ -64,7 +64,10 @@ const UNITS = 5000;
 const JOBS = 50_000;
 const WORDS = ['smoke', 'misfires', 'hard start', 'no power', 'lamp', 'rough', 'stalls', 'leak', 'noise', 'surges'];
 
-/** A yard of 5,000 units and 50,000 jobs, a tenth of them open: rows put straight into the tables, since writing is not what is measured. */
+/**
+ * A yard of 5,000 units and 50,000 jobs, a tenth of them open: rows put straight into the tables, since
+ * writing is not what is measured.
+ */
 export async function benchYard(db: Db): Promise<void> {
   await db.transaction(async (tx) => {
     await tx.execute(sql`set local session_replication_role = replica`);

@@ -51,7 +51,10 @@ const DROPPED_MS = 1.5 * FRAME_MS;
 const PAIRS = 3;
 const SHORT = 30;
 
-/** Frames while readings are typed, in turn with the circuits weighed beside the page after each, and without: the machine drops some by itself. */
+/**
+ * Frames while readings are typed, in turn with the circuits weighed beside the page after each, and without:
+ * the machine drops some by itself.
+ */
 async function benchFrames(context: BrowserContext, base: string): Promise<void> {
   const shares: Record<'weighed' | 'plain', number[]> = { weighed: [], plain: [] };
   for (let i = 0; i < PAIRS; i++)
@@ -81,8 +84,8 @@ async function droppedFrames(context: BrowserContext, base: string, isWeighed: b
 }
 
 /**
- * From the submit event to the first task after the frame that shows the verdict. The painting is behind the next
- * animation frame, so that waiting for the frame itself, up to 16.7 ms, is part of each number.
+ * From the submit event to the first task after the frame that shows the verdict. The painting is behind the
+ * next animation frame, so that waiting for the frame itself, up to 16.7 ms, is part of each number.
  */
 async function enterToPaint(page: Page): Promise<number[]> {
   await page.evaluate(() => {

@@ -11,7 +11,10 @@ import { decisionOf } from '../core/diagnosis/hypotheses';
 import type { Measured } from '../core/diagnosis/types';
 import { percentile, report } from './measure';
 
-/** Faults drawn at random, readings by the plain solver with tolerances and meter errors of their own: it shares the netlist with the diagnosis, nothing else. */
+/**
+ * Faults drawn at random, readings by the plain solver with tolerances and meter errors of their own: it
+ * shares the netlist with the diagnosis, nothing else.
+ */
 
 const CYLINDERS = 6;
 const MOST_TESTS = 25;
@@ -34,7 +37,10 @@ interface Patient {
   readonly read: (test: string, position: number | string) => Measured;
 }
 
-/** One fault drawn at random by how often what fails, of any size between the smallest and the largest of the suspect, not only those on its grid. */
+/**
+ * One fault drawn at random by how often what fails, of any size between the smallest and the largest of the
+ * suspect, not only those on its grid.
+ */
 function drawFault(suspects: readonly PlacedSuspect[], random: () => number): { suspect: PlacedSuspect; fault: Fault } {
   let at = random() * suspects.reduce((sum, k) => sum + k.prior, 0);
   const suspect = suspects.find((k) => (at -= k.prior) <= 0) ?? suspects[0];
@@ -146,7 +152,10 @@ function follow(p: Patient, prepared: Prepared, choose: Chooser): Course {
   }
 }
 
-/** The simulated trial: share of right convictions, tests and minutes, against the order of the data and a random order; how far shares can be trusted. */
+/**
+ * The simulated trial: share of right convictions, tests and minutes, against the order of the data and a
+ * random order; how far shares can be trusted.
+ */
 export function benchTrial(patients = Number(process.env.MUDFLAT_TRIAL ?? 2000)): void {
   const random = generator(20261123);
   const ready = new Map(CIRCUITS.map((c) => [c.id, prepare({ circuit: c, cylinders: CYLINDERS })]));
@@ -277,7 +286,10 @@ export function benchDiagnosis(): void {
 
 const SETS = ['glow-relay', 'glow-unit', 'injectors-common', 'injectors-paired', 'injectors-piezo'];
 
-/** Sets of which two to five parts are bad, every position read in every test: how often all bad ones are found, and nothing else is accused. */
+/**
+ * Sets of which two to five parts are bad, every position read in every test: how often all bad ones are
+ * found, and nothing else is accused.
+ */
 export function benchSets(each = 60): void {
   for (const circuit of CIRCUITS.filter((c) => SETS.includes(c.id))) {
     const prepared = prepare({ circuit, cylinders: CYLINDERS });

@@ -6,7 +6,10 @@ import { judgeText } from '../application/judging/judge-document';
 import { solveText } from '../application/circuits/solve-document';
 import { diagnoseText } from '../application/diagnosis/diagnose-document';
 
-/** Headless commands. Each answers with one JSON document on standard output. Some read a file or `-`, some take words. */
+/**
+ * Headless commands. Each answers with one JSON document on standard output. Some read a file or `-`, some
+ * take words.
+ */
 const FROM_FILE: Readonly<Record<string, (text: string) => Result<unknown>>> = {
   judge: judgeText,
   circuit: solveText,

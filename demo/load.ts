@@ -166,7 +166,10 @@ async function loadJob(db: Db, j: DemoJob): Promise<void> {
   }
 }
 
-/** What was asked, seen and found in a job, beside its readings. A finding rests on what the evidence then proposes. */
+/**
+ * What was asked, seen and found in a job, beside its readings. A finding rests on what the evidence then
+ * proposes.
+ */
 async function loadStory(db: Db, s: DemoStory): Promise<void> {
   const key = [s.unit, ...(s.visit ? [s.visit] : [])];
   const jobId = demoId('job', ...key);

@@ -1,7 +1,10 @@
 import { request, type FullConfig } from '@playwright/test';
 import { DEMO_PIN, PERSONS } from '../demo/fleet';
 
-/** Where the sessions of the device lie on which most tests run: all invented persons are signed in on it, the first of them at the bench. */
+/**
+ * Where the sessions of the device lie on which most tests run: all invented persons are signed in on it, the
+ * first of them at the bench.
+ */
 export const DEVICE = '.data/results/device.json';
 
 export default async function signEverybodyIn(config: FullConfig): Promise<void> {

@@ -105,7 +105,8 @@ test('one full story: measured, found, decided, agreed, repaired, coded by a pho
     await expect(section(page).getByRole('button', { name, exact: true })).toHaveCount(0);
   }
 
-  // The code of the new part: too short, then from a photo at an angle in poor light; the same at another cylinder is refused.
+  // The code of the new part: too short, then from a photo at an angle in poor light; the same at another
+  // cylinder is refused.
   await stage(page, /Codes of new parts/);
   const text = code('5TF208KD17X8HZ4RMV3C5A6P2N1G7');
   await section(page).getByLabel('Cylinder 2', { exact: true }).fill(text.slice(0, 20));

@@ -2,11 +2,14 @@ import { expect, type Page, test } from '@playwright/test';
 import { PERSONS } from '../demo/fleet';
 import { freshDevice } from './bench-page';
 
-// Every page that can be reached from the yard by links, in whatever state the demo has it: nothing is said that makes no
-// sense, nothing fails in the browser, everything has a name, and every link leads somewhere.
+// Every page that can be reached from the yard by links, in whatever state the demo has it: nothing is said
+// that makes no sense, nothing fails in the browser, everything has a name, and every link leads somewhere.
 
 const NONSENSE = /\bundefined\b|\bNaN\b|\[object |\bInfinity\b|\bnull\b/;
-/** Of pages that differ by nothing but what they are about, so many: of jobs and runs, of their prints and files, with another query. */
+/**
+ * Of pages that differ by nothing but what they are about, so many: of jobs and runs, of their prints and
+ * files, with another query.
+ */
 const mostOf = (url: URL, whole: boolean): number =>
   /^\/(jobs|runs)\/[^/]+$/.test(url.pathname) && !url.search ? (whole ? 14 : 4) : 3;
 const kindOf = (url: URL): string =>

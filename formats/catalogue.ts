@@ -16,7 +16,10 @@ export const writeCatalogue = (tests: readonly TestDefinition[]): CatalogueDocum
   tests,
 });
 
-/** Tests from text, each checked by schema and by what they say. Fails with every problem and its path; nothing is taken in part. */
+/**
+ * Tests from text, each checked by schema and by what they say. Fails with every problem and its path;
+ * nothing is taken in part.
+ */
 export function readCatalogue(text: string): Result<readonly TestDefinition[]> {
   const json = readJson(text);
   if (!json.ok) return json;

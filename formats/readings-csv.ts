@@ -52,8 +52,9 @@ interface Places {
 const MOST_ROWS = 100_000;
 
 /**
- * Reads a file for the bench it is imported into: `position` and `entry` are needed. A byte-order mark, semicolons
- * or tabs instead of commas, and quoted line breaks are understood. Fails as a whole only where there is no table.
+ * Reads a file for the bench it is imported into: `position` and `entry` are needed. A byte-order mark,
+ * semicolons or tabs instead of commas, and quoted line breaks are understood. Fails as a whole only where
+ * there is no table.
  */
 export function readReadingsCsv(text: string, target: CsvTarget): Result<CsvRead> {
   const table = readTable(text, ['position', 'entry'], MOST_ROWS);

@@ -9,8 +9,9 @@ export interface TableRow {
 }
 
 /**
- * A table from CSV text: RFC 4180, header row required, names of columns in lower case. A byte-order mark, semicolons or tabs instead of
- * commas, and quoted line breaks are understood. Fails as a whole only where there is no table or a needed column is missing.
+ * A table from CSV text: RFC 4180, header row required, names of columns in lower case. A byte-order mark,
+ * semicolons or tabs instead of commas, and quoted line breaks are understood. Fails as a whole only where
+ * there is no table or a needed column is missing.
  */
 export function readTable(text: string, needed: readonly string[], mostRows: number): Result<readonly TableRow[]> {
   let records: { info: { lines: number }; record: Record<string, string> }[];

@@ -37,7 +37,10 @@ export function validate<T>(check: ValidateFunction<T>, document: unknown): Resu
   return check(document) ? ok(document) : fail(problemsOf(check.errors ?? []));
 }
 
-/** Numbers that are none, wherever they stand: `1e999` in a file is read as an infinity, and a document made by a program can hold NaN. */
+/**
+ * Numbers that are none, wherever they stand: `1e999` in a file is read as an infinity, and a document made
+ * by a program can hold NaN.
+ */
 function nonFinite(value: unknown, path: string): Problem[] {
   if (typeof value === 'number') return Number.isFinite(value) ? [] : [{ path, message: 'Must be a finite number.' }];
   if (value === null || typeof value !== 'object') return [];

@@ -41,8 +41,9 @@ const MARGIN = 36;
 const FOOT = 30;
 
 /**
- * A4 paper that is filled from above: text that wraps, facts, tables, drawings and pictures, each with its tag, so that a reader that speaks
- * finds headings, rows and cells (ISO 14289-1, PDF/UA). Measures are points.
+ * A4 paper that is filled from above: text that wraps, facts, tables, drawings and pictures, each with its
+ * tag, so that a reader that speaks finds headings, rows and cells (ISO 14289-1, PDF/UA). Measures are
+ * points.
  */
 export class Paper {
   readonly width = 595.28 - 2 * MARGIN;
@@ -98,7 +99,10 @@ export class Paper {
     if (this.y > MARGIN) this.y += height;
   }
 
-  /** The title of the document, or the heading of a part: in the outline too. Some of what follows stays with it. */
+  /**
+   * The title of the document, or the heading of a part: in the outline too. Some of what follows stays with
+   * it.
+   */
   heading(level: 1 | 2, text: string, keep = 40): void {
     const size = { 1: 17, 2: 13 }[level];
     this.space(8);

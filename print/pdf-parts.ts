@@ -66,7 +66,10 @@ const altOf = (row: Row, readings: ReadonlyMap<Position, JudgedReading>): string
     })
     .join('; ')}.`;
 
-/** One row of posts: the channel that each mark should stand in, the post, the mark, its number and what was read. */
+/**
+ * One row of posts: the channel that each mark should stand in, the post, the mark, its number and what was
+ * read.
+ */
 class Posts {
   constructor(
     private readonly paper: Paper,

@@ -3,7 +3,10 @@ import { reportFacts } from '../application/report/facts';
 import { COLOURS, Paper } from './paper';
 import { putPosts, putReadings } from './pdf-parts';
 
-/** The printed result of a test run: A4, one page for engines up to eight cylinders. Needs Node: fonts are read from disk. */
+/**
+ * The printed result of a test run: A4, one page for engines up to eight cylinders. Needs Node: fonts are
+ * read from disk.
+ */
 export function runPdf(view: RunView): Promise<Buffer> {
   const report = reportFacts(view);
   const paper = new Paper({ title: report.title, subject: view.judgement.summary });

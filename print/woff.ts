@@ -6,8 +6,9 @@ const SFNT_HEADER = 12;
 const SFNT_ENTRY = 16;
 
 /**
- * A font file of the web as a plain one (TrueType or OpenType): its tables inflated. WOFF File Format 1.0, W3C recommendation, sections 3 to 5. Done once here
- * rather than by every document. Throws where it is no such file.
+ * A font file of the web as a plain one (TrueType or OpenType): its tables inflated. WOFF File Format 1.0,
+ * W3C recommendation, sections 3 to 5. Done once here rather than by every document. Throws where it is no
+ * such file.
  */
 export function plainFont(woff: Buffer): Buffer {
   if (woff.toString('latin1', 0, 4) !== 'wOFF') throw new Error('This is no WOFF file.');

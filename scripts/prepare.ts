@@ -1,7 +1,10 @@
 import { loadDemo } from '../demo/load';
 import { connect, migrateDatabase } from '../server/db/connection';
 
-/** Migrates the database of DATABASE_URL; with `--demo` loads the demo fleet too. Both may run again and again. */
+/**
+ * Migrates the database of DATABASE_URL; with `--demo` loads the demo fleet too. Both may run again and
+ * again.
+ */
 async function main(): Promise<void> {
   const url = process.env.DATABASE_URL;
   if (!url) throw new Error('DATABASE_URL is not set.');

@@ -5,7 +5,10 @@ import { type Case, circuitsInQuestion, PredictionCache, weighOne, type WeighedC
 import { shownWithFault, type ShownFault } from '../core/diagnosis/predicted-readings';
 import type { Hypothesis, Measured } from '../core/diagnosis/types';
 
-/** Circuits are weighed beside the page, so that typing never waits. A newer question cancels an older one between two circuits. */
+/**
+ * Circuits are weighed beside the page, so that typing never waits. A newer question cancels an older one
+ * between two circuits.
+ */
 const kept = new PredictionCache(12);
 let newest = 0;
 let known: Case | null = null;
@@ -21,7 +24,10 @@ const api = {
   know(c: Case): void {
     known = c;
   },
-  /** The case with these readings. `null`: cancelled by a newer question. `onDone` says how many circuits of how many are weighed. */
+  /**
+   * The case with these readings. `null`: cancelled by a newer question. `onDone` says how many circuits of
+   * how many are weighed.
+   */
   async weigh(
     read: readonly Measured[],
     onDone?: (done: number, of: number) => void,

@@ -45,7 +45,10 @@ export async function guard(handle: () => Promise<Response>): Promise<Response> 
   }
 }
 
-/** Refuses what another site's page sends with this site's cookies. A browser says where a request comes from; a program need not. */
+/**
+ * Refuses what another site's page sends with this site's cookies. A browser says where a request comes from;
+ * a program need not.
+ */
 function foreignOrigin(request: Request): Response | null {
   const origin = request.headers.get('origin');
   const isOurs = !origin || (URL.canParse(origin) && new URL(origin).host === request.headers.get('host'));
@@ -75,7 +78,10 @@ export async function readText(request: Request, ...contentTypes: readonly strin
 export const contentTypeOf = (request: Request): string =>
   request.headers.get('content-type')?.split(';')[0]?.trim().toLowerCase() ?? '';
 
-/** Under which id an import is done: `?batch=…`; `null` where the file is only to be looked at. A problem where it is no id. */
+/**
+ * Under which id an import is done: `?batch=…`; `null` where the file is only to be looked at. A problem
+ * where it is no id.
+ */
 export function readBatch(request: Request): string | null | Response {
   const batch = new URL(request.url).searchParams.get('batch');
   return batch === null || isId(batch)
@@ -95,7 +101,10 @@ const SIGN_IN_FIRST = problemDetails(
   401,
 );
 
-/** Runs a handler for whoever is signed in and may; others are refused with who may. `by`: whose doing it is said to be. */
+/**
+ * Runs a handler for whoever is signed in and may; others are refused with who may. `by`: whose doing it is
+ * said to be.
+ */
 export async function handleAs(
   request: Request,
   action: Action,
@@ -105,7 +114,8 @@ export async function handleAs(
 ): Promise<Response> {
   const active = await actorOf(request.headers);
   if (!active) return answerProblem(SIGN_IN_FIRST);
-  // A device that changed hands still sends what was typed before: it is theirs who typed it, as long as they are signed in there.
+  // A device that changed hands still sends what was typed before: it is theirs who typed it, as long as they
+  // are signed in there.
   const actor =
     typeof by !== 'string' || by.trim() === active.name ? active : await deviceActor(request.headers, by.trim());
   if (!actor)
@@ -144,7 +154,10 @@ export const handleFile = (
     }),
   );
 
-/** Reads and validates a JSON body, and handles it for whoever may. `of`: id of the thing to which it is done, which may stand in the body; `by` is filled in from the session. */
+/**
+ * Reads and validates a JSON body, and handles it for whoever may. `of`: id of the thing to which it is done,
+ * which may stand in the body; `by` is filled in from the session.
+ */
 export function handleJson<T>(
   request: Request,
   check: ValidateFunction<T>,

@@ -33,7 +33,10 @@ const withoutLeads = (ohms: number, u: number): { value: number; u: number } => 
   u: Math.hypot(u, LEADS.u_ohm),
 });
 
-/** What is known of the moment of a run: a running engine is warm and works, a part that was near the cold air is cold. Common practice, no source. */
+/**
+ * What is known of the moment of a run: a running engine is warm and works, a part that was near the cold air
+ * is cold. Common practice, no source.
+ */
 export function momentsOfRun(engine: string, partTemperature_degC: number | undefined): Moment[] {
   const hot = partTemperature_degC === undefined ? engine === 'running' : partTemperature_degC >= 50;
   const cold = partTemperature_degC !== undefined && partTemperature_degC <= 25;

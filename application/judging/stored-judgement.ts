@@ -4,9 +4,9 @@ import { isReason } from '../../core/judge/words';
 import { requireUnit } from '../../core/quantity/units';
 
 /**
- * A judgement as it was stored, by this version of the core or by any other. What was judged is what is shown: nothing is judged
- * again here. Only what an older version did not write, or a newer one calls by a name that is not known here, is filled in, so
- * that an old row always opens.
+ * A judgement as it was stored, by this version of the core or by any other. What was judged is what is
+ * shown: nothing is judged again here. Only what an older version did not write, or a newer one calls by a
+ * name that is not known here, is filled in, so that an old row always opens.
  */
 export function readStoredJudgement(stored: unknown): Judgement {
   const s = asObject(stored);

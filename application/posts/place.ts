@@ -1,7 +1,10 @@
 import type { JudgedReading } from '../../core/judge/types';
 import type { Scale } from './scale';
 
-/** Where a reading's mark stands on its post, and the band that its uncertainty or wander spans. Heights from 0 to 1. */
+/**
+ * Where a reading's mark stands on its post, and the band that its uncertainty or wander spans. Heights from
+ * 0 to 1.
+ */
 export interface Placed {
   readonly height: number;
   readonly band: { readonly from: number; readonly to: number } | null;

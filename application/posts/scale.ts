@@ -4,8 +4,8 @@ import { findUnit, toBase } from '../../core/quantity/units';
 import { unitValue } from '../../core/quantity/values';
 
 /**
- * Heights on a post. Resistances stand on a logarithmic post, so that 0.6, 201 and 4.5 k are told apart at a glance;
- * everything else on a linear one that leaves room above and below the channel.
+ * Heights on a post. Resistances stand on a logarithmic post, so that 0.6, 201 and 4.5 k are told apart at a
+ * glance; everything else on a linear one that leaves room above and below the channel.
  */
 export interface Scale {
   /** Height of a value in the unit of the limits: 0 at the foot, 1 at the top, clamped. */
@@ -23,7 +23,10 @@ export function scaleFor(limits: Limits, values: readonly number[] = []): Scale 
   return linearScale(boundsOf(limits, values), differs ? WIDE_CHANNELS : LEVEL_CHANNEL);
 }
 
-/** Room below and above, as shares of the span: one channel stands in the middle; many channels need the height, and the text above them. */
+/**
+ * Room below and above, as shares of the span: one channel stands in the middle; many channels need the
+ * height, and the text above them.
+ */
 const LEVEL_CHANNEL = { below: 1, above: 1 };
 const WIDE_CHANNELS = { below: 0.12, above: 0.5 };
 

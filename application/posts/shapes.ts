@@ -1,8 +1,8 @@
 import type { Severity, Verdict } from '../../core/foundation/vocabulary';
 
 /**
- * The shape of each verdict's mark, as lines in a box 44 wide and 28 high about (0, 0): the same on the bench, in the
- * yard, on paper and in the PDF. Our own signs: docs/decisions/0003.
+ * The shape of each verdict's mark, as lines in a box 44 wide and 28 high about (0, 0): the same on the
+ * bench, in the yard, on paper and in the PDF. Our own signs: docs/decisions/0003.
  */
 export interface Stroke {
   /** SVG path. */

@@ -1,6 +1,6 @@
 /**
- * Rested open-circuit voltage of a 12 V lead-acid battery with liquid electrolyte at 25 °C against its state of charge, percent. Common practice, no
- * source; makers' tables differ by a tenth of a volt.
+ * Rested open-circuit voltage of a 12 V lead-acid battery with liquid electrolyte at 25 °C against its state
+ * of charge, percent. Common practice, no source; makers' tables differ by a tenth of a volt.
  */
 const TABLE: readonly (readonly [number, number])[] = [
   [11.9, 0],
@@ -10,7 +10,10 @@ const TABLE: readonly (readonly [number, number])[] = [
   [12.65, 100],
 ];
 
-/** State of charge, percent, clamped to 0 and 100, by straight lines between the points. `cells12` batteries of 12 V in series. */
+/**
+ * State of charge, percent, clamped to 0 and 100, by straight lines between the points. `cells12` batteries
+ * of 12 V in series.
+ */
 export function stateOfCharge_percent(voltage_V: number, cells12: number): number {
   const v = voltage_V / cells12;
   const above = TABLE.findIndex(([at]) => at >= v);

@@ -1,4 +1,7 @@
-/** A quantity that a sum asks for or gives. `unit` as written for people; all sums compute in the units that stand here. */
+/**
+ * A quantity that a sum asks for or gives. `unit` as written for people; all sums compute in the units that
+ * stand here.
+ */
 export interface Slot {
   readonly id: string;
   readonly label: string;

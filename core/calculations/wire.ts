@@ -6,14 +6,18 @@ import { COPPER_COEFFICIENT_PER_K } from '../metrology/temperature';
 export const COPPER_RESISTIVITY_OHM_M = 1 / 58e6;
 
 /**
- * Diameter of a solid wire of an AWG size, metre: 0.005 in × 92^((36 - n)/39), ASTM B258; 00 is -1, 000 is -2, 0000 is -3.
+ * Diameter of a solid wire of an AWG size, metre: 0.005 in × 92^((36 - n)/39), ASTM B258; 00 is -1, 000 is
+ * -2, 0000 is -3.
  */
 export const awgDiameter_m = (size: number): number => 0.005 * 0.0254 * 92 ** ((36 - size) / 39);
 
 /** Area of an AWG size, square millimetre. */
 export const awgArea_mm2 = (size: number): number => (Math.PI / 4) * (awgDiameter_m(size) * 1000) ** 2;
 
-/** Resistance of a copper conductor, ohm, by area, one-way length and temperature: R = ρ l / A × (1 + α (t - 20)). */
+/**
+ * Resistance of a copper conductor, ohm, by area, one-way length and temperature: R = ρ l / A × (1 + α (t -
+ * 20)).
+ */
 export function wireResistance_ohm(area_mm2: number, length_m: number, temperature_degC: number): number {
   return (
     ((COPPER_RESISTIVITY_OHM_M * length_m) / (area_mm2 * 1e-6)) *
@@ -22,8 +26,8 @@ export function wireResistance_ohm(area_mm2: number, length_m: number, temperatu
 }
 
 /**
- * Largest resistance of a stranded conductor (class 5 flexible, plain copper) at 20 °C, ohm per km, by nominal area: IEC 60228,
- * table 3. From memory of the table.
+ * Largest resistance of a stranded conductor (class 5 flexible, plain copper) at 20 °C, ohm per km, by
+ * nominal area: IEC 60228, table 3. From memory of the table.
  */
 export const IEC_60228_CLASS_5: readonly (readonly [number, number])[] = [
   [0.5, 39],

@@ -7,7 +7,10 @@ import { ACTUATORS, POSITION_SENSORS } from './position-sensors';
 import { SENSORS } from './sensors';
 import type { TestDefinition } from './types';
 
-/** The tests that ship, in the order in which the work is done: energy first. A workshop adds its own beside them. */
+/**
+ * The tests that ship, in the order in which the work is done: energy first. A workshop adds its own beside
+ * them.
+ */
 export const CATALOGUE: readonly TestDefinition[] = [
   ...ENERGY,
   ...GLOW_PLUGS,

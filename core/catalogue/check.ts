@@ -7,8 +7,9 @@ const ID = /^[a-z0-9]+(-[a-z0-9]+)*$/;
 const escape = (name: string): string => name.replaceAll('~', '~0').replaceAll('/', '~1');
 
 /**
- * All that is wrong with a test's data beyond its schema, each with its path below `base`: names that clash, probes of places that there are
- * not, rules that cannot judge, an ohms test that does not ask for a dead circuit.
+ * All that is wrong with a test's data beyond its schema, each with its path below `base`: names that clash,
+ * probes of places that there are not, rules that cannot judge, an ohms test that does not ask for a dead
+ * circuit.
  */
 export function checkDefinition(t: TestDefinition, base = ''): Problem[] {
   const problems: Problem[] = [];

@@ -31,7 +31,10 @@ export const searchWords = (t: TestDefinition): string =>
     ].join(' '),
   );
 
-/** Prepares for searching while typing: every word of the query begins some word; those with it in the name come first. */
+/**
+ * Prepares for searching while typing: every word of the query begins some word; those with it in the name
+ * come first.
+ */
 export function indexFindable<T extends Findable>(items: readonly T[]): (query: string) => readonly T[] {
   const names = items.map((i) => plain(i.name));
   return (query) => {

@@ -1,7 +1,10 @@
 import type { Limits } from '../limits/types';
 import type { Caution, DefaultRule, RequiredState, TestDefinition, Tool } from './types';
 
-/** States and cautions that many tests share. Common practice, no source; the maker's service information comes first. */
+/**
+ * States and cautions that many tests share. Common practice, no source; the maker's service information
+ * comes first.
+ */
 export const STATES = {
   keyOff: { id: 'key-off', label: 'key off', why: 'A live circuit puts its own voltage into the ohmmeter.' },
   keyOn: { id: 'key-on', label: 'key on', why: 'A circuit that is not switched on carries no current.' },

@@ -16,7 +16,10 @@ export interface Caution {
   readonly text: string;
 }
 
-/** A sentence of advice and when it is given. All that is stated must hold; `{suspects}` is replaced by their names. */
+/**
+ * A sentence of advice and when it is given. All that is stated must hold; `{suspects}` is replaced by their
+ * names.
+ */
 export interface Advice {
   readonly pattern?: readonly Pattern[];
   /** Some suspect, or undecided reading, has one of these verdicts. */

@@ -5,7 +5,10 @@ import type { LibraryCircuit } from './types';
 
 const escape = (name: string): string => name.replaceAll('~', '~0').replaceAll('/', '~1');
 
-/** All that is wrong with a circuit's data beyond its schema, each with its path below `base`: names that lead nowhere, tests and positions that the catalogue has not, values that no part has. */
+/**
+ * All that is wrong with a circuit's data beyond its schema, each with its path below `base`: names that lead
+ * nowhere, tests and positions that the catalogue has not, values that no part has.
+ */
 export function checkLibraryCircuit(
   c: LibraryCircuit,
   base = '',

@@ -17,7 +17,10 @@ export interface Place {
   readonly pair: number;
 }
 
-/** Pairs share a driver if they fire half a cycle apart; without a firing order neighbours are taken. Common practice, no source. */
+/**
+ * Pairs share a driver if they fire half a cycle apart; without a firing order neighbours are taken. Common
+ * practice, no source.
+ */
 export function wiringOf(engine: Engine): Wiring {
   const n = engine.cylinders;
   const banks = Array.from({ length: n }, () => 1);

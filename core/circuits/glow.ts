@@ -271,7 +271,10 @@ export const GLOW_RELAY: LibraryCircuit = {
   },
 };
 
-/** Each plug behind an output of its own, whose current the unit measures in a thousandth of a thousandth beside it. Values: common practice, no source. */
+/**
+ * Each plug behind an output of its own, whose current the unit measures in a thousandth of a thousandth
+ * beside it. Values: common practice, no source.
+ */
 export const GLOW_UNIT: LibraryCircuit = {
   id: 'glow-unit',
   name: 'Glow plugs, each switched by the control unit',

@@ -1,6 +1,9 @@
 import type { LibraryCircuit, LibraryElement, Probe, SuspectKind } from './types';
 
-/** What every sensor of the controller's 5 V has: reference, ground back, values of good parts. Values: common practice, no source. */
+/**
+ * What every sensor of the controller's 5 V has: reference, ground back, values of good parts. Values: common
+ * practice, no source.
+ */
 const VALUES = {
   five: { value: 5, unit: 'V', spread: 0.006, what: 'reference' },
   fiveInner: { value: 20, unit: 'ohm', spread: 0.2, what: 'what the reference can give' },
@@ -132,7 +135,10 @@ const wires = (unplugged: readonly string[]): Probe[] => {
 
 const UNPLUGGED = ['high side', 'low side', 'inside'];
 
-/** One three-wire sensor and a neighbour on the same reference; what the controller's converter sees is read on the scan tool. */
+/**
+ * One three-wire sensor and a neighbour on the same reference; what the controller's converter sees is read
+ * on the scan tool.
+ */
 const sensor = (pull: 'down' | 'up'): LibraryCircuit => ({
   id: `sensor-pull-${pull}`,
   name: `Three-wire sensor, input pulled ${pull}`,

@@ -1,4 +1,8 @@
-/** A circuit of the trade as data. In names `{}` stands for a cylinder, `{bank}` for its bank, `{pair}` for the pair whose drivers it shares. Values are invented or common practice, for the shelf to replace: never those of a real engine. */
+/**
+ * A circuit of the trade as data. In names `{}` stands for a cylinder, `{bank}` for its bank, `{pair}` for
+ * the pair whose drivers it shares. Values are invented or common practice, for the shelf to replace: never
+ * those of a real engine.
+ */
 export interface LibraryCircuit {
   readonly id: string;
   readonly name: string;
@@ -8,7 +12,10 @@ export interface LibraryCircuit {
   readonly reference: string;
   readonly values: Readonly<Record<string, CircuitValue>>;
   readonly elements: readonly LibraryElement[];
-  /** There once per cylinder; of `elements`, those with `{bank}` or `{pair}` in their ids are there once per bank or pair. */
+  /**
+   * There once per cylinder; of `elements`, those with `{bank}` or `{pair}` in their ids are there once per
+   * bank or pair.
+   */
   readonly perCylinder: readonly LibraryElement[];
   readonly suspects: readonly SuspectKind[];
   readonly probes: readonly Probe[];
@@ -81,6 +88,9 @@ export interface Probe {
   readonly state: string;
   /** Taken off for it. */
   readonly opened?: readonly string[];
-  /** What is shown for each ampere or volt there is; 1 where absent. A mirror of a thousandth is read in thousandfold. */
+  /**
+   * What is shown for each ampere or volt there is; 1 where absent. A mirror of a thousandth is read in
+   * thousandfold.
+   */
   readonly scale?: number;
 }

@@ -6,7 +6,10 @@ import type { CircuitValue, LibraryCircuit } from './types';
 /** Limits lie about two standard deviations either side of good parts. Common practice, no source. */
 const SIGMAS = 2;
 
-/** The circuit with values and spreads as the shelf's limits have them, where a value names a test and its limits have both ends; itself where there are none. */
+/**
+ * The circuit with values and spreads as the shelf's limits have them, where a value names a test and its
+ * limits have both ends; itself where there are none.
+ */
 export function withLimits(circuit: LibraryCircuit, limitsOf: (test: string) => Limits | undefined): LibraryCircuit {
   const values = Object.fromEntries(
     Object.entries(circuit.values).map(([key, v]) => {

@@ -127,7 +127,10 @@ test.each(['', 'P067', 'X0672', 'P4672', 'P0672-1', 'SPN 653 FMI 32', 'SPN 60000
   (text) => expect(decodeCode(text).ok).toBe(false),
 );
 
-/** The codes of a row one after the other, written out by the other way round than decoding goes: from a count to its spelling. */
+/**
+ * The codes of a row one after the other, written out by the other way round than decoding goes: from a count
+ * to its spelling.
+ */
 function codesOf(r: Range): string[] {
   const [letter, first] = r.from.length === 5 ? [r.from.charAt(0), r.from.slice(1)] : ['P', r.from];
   const radix = /[A-F]/.test(first) ? 16 : 10;

@@ -6,7 +6,10 @@ import type { CodeMeaning } from './types';
 const J2012 = /^([PCBU])([0-3])([0-9A-F]{3})(?:[-: ]?([0-9A-F]{2}))?$/i;
 const J1939 = /^(?:SPN[\s:]*)?(\d{1,6})(?:[\s,/:.-]+(?:FMI[\s:]*)?|FMI[\s:]*)(\d{1,2})$/i;
 
-/** A code of one of the two public grammars, decoded; the failure is a sentence. Spaces around it do not matter. */
+/**
+ * A code of one of the two public grammars, decoded; the failure is a sentence. Spaces around it do not
+ * matter.
+ */
 export function decodeCode(text: string): Result<CodeMeaning, string> {
   const typed = text.trim().replace(/\s+/g, ' ');
   const five = J2012.exec(typed);
@@ -98,8 +101,8 @@ function decodeJ1939(spn: number, fmi: number): Result<CodeMeaning, string> {
 }
 
 /**
- * Codes in running text, typed or pasted, in the order in which they stand: `P0672, SPN 653 FMI 5`. What is none is given back as `unknown` with
- * where it stands.
+ * Codes in running text, typed or pasted, in the order in which they stand: `P0672, SPN 653 FMI 5`. What is
+ * none is given back as `unknown` with where it stands.
  */
 export function findCodes(text: string): { readonly codes: readonly string[]; readonly unknown: readonly string[] } {
   const codes: string[] = [];

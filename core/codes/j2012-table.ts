@@ -1,7 +1,8 @@
 /**
- * Ranges of the five-digit codes after SAE J2012, written from memory of the standard's structure. A row covers `from` up to
- * `from + failures.length - 1` for one circuit, or, with `cylinders`, as many circuits one after the other. Rows whose first code
- * has no letter count in tens (P0679 is followed by P0680), the later ones with a letter in sixteens (P029F by P02A0).
+ * Ranges of the five-digit codes after SAE J2012, written from memory of the standard's structure. A row
+ * covers `from` up to `from + failures.length - 1` for one circuit, or, with `cylinders`, as many circuits
+ * one after the other. Rows whose first code has no letter count in tens (P0679 is followed by P0680), the
+ * later ones with a letter in sixteens (P029F by P02A0).
  */
 export interface Range {
   /** Without the letter P: "0671"; a code of another letter has it: "U0105". */

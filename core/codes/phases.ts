@@ -27,8 +27,8 @@ export interface Compared {
 const LATER: readonly Phase[] = ['after-clearing', 'after-road-test'];
 
 /**
- * What came back, what did not, what is new. `looked` names the phases in which codes were read, also those in which none was there:
- * without a later look nobody knows whether a code is gone.
+ * What came back, what did not, what is new. `looked` names the phases in which codes were read, also those
+ * in which none was there: without a later look nobody knows whether a code is gone.
  */
 export function compareCodes(observed: readonly Observed[], looked: ReadonlySet<Phase>): Compared[] {
   const lookedLater = LATER.some((p) => looked.has(p));

@@ -4,7 +4,10 @@ export interface CodeMeaning {
   readonly code: string;
   /** What it is about: "glow plugs", "injectors"; the standard's own division where nothing finer is known. */
   readonly system: string;
-  /** The part or circuit; `null` where the code is in a range of the standard but its part is not in the table here. */
+  /**
+   * The part or circuit; `null` where the code is in a range of the standard but its part is not in the table
+   * here.
+   */
   readonly component: string | null;
   readonly cylinder: number | null;
   /** Kind of failure in words; `null` where the code does not tell. */

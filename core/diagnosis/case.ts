@@ -51,7 +51,10 @@ export interface ComparedReading extends ExpectedReading {
   readonly read: string;
 }
 
-/** Predictions depend on no evidence: kept by all of what they are made from, which is the content of the circuit, the engine and the core. */
+/**
+ * Predictions depend on no evidence: kept by all of what they are made from, which is the content of the
+ * circuit, the engine and the core.
+ */
 export class PredictionCache {
   private readonly made = new Map<string, Prepared>();
 
@@ -89,7 +92,8 @@ function ownOf(circuit: LibraryCircuit, measured: readonly Measured[]): Measured
 }
 
 /**
- * The circuits in question: of each area the one in which most was measured, among equals the one that comes first. Where nothing was measured in any, the first one that codes or complaint point at.
+ * The circuits in question: of each area the one in which most was measured, among equals the one that comes
+ * first. Where nothing was measured in any, the first one that codes or complaint point at.
  */
 export function circuitsInQuestion(c: Case): InQuestion[] {
   const areaOf = new Map([...new Set(c.measured.map((m) => m.test))].map((test) => [test, findTest(test)?.area]));

@@ -25,7 +25,10 @@ export interface Setting {
   readonly warm: boolean;
 }
 
-/** What these tests have left set up, whenever they were done; whether the engine is warm now is known otherwise. */
+/**
+ * What these tests have left set up, whenever they were done; whether the engine is warm now is known
+ * otherwise.
+ */
 export const settingAfter = (tests: readonly TestDefinition[], warm: boolean): Setting => ({
   ...tests.reduce(after, { tests: new Set<string>(), covers: new Set<string>(), people: 1, warm }),
   warm,

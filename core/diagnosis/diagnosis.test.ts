@@ -294,7 +294,8 @@ describe('trade sense: what comes and goes, what was before, what is lost', () =
     expect(odds.map((o) => o.why).join()).toContain('12 of 12 findings');
   });
   test('what must be read cold goes before what warms the engine; on a warm engine it waits and says so', () => {
-    // One point for each: the cold plug, and the battery while cranking, which would run the engine. Cranking is the quicker one.
+    // One point for each: the cold plug, and the battery while cranking, which would run the engine. Cranking
+    // is the quicker one.
     const glow = of('glow-relay').circuit;
     const both: LibraryCircuit = {
       ...glow,

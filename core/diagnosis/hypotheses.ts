@@ -28,12 +28,15 @@ export function singleHypotheses(circuit: LibraryCircuit, wiring: Wiring): Hypot
   });
 }
 
-/** Sizes no further apart than this, where there are few suspects: with copies per cylinder it would double the time and decide nothing more. */
+/**
+ * Sizes no further apart than this, where there are few suspects: with copies per cylinder it would double
+ * the time and decide nothing more.
+ */
 const STEP = 2;
 
 /**
- * The same sizes with others between them, evenly by their logarithm. What lies between two sizes blurs each reading by itself; but a fault has one size, and readings
- * along a wire that agree in it prove it together.
+ * The same sizes with others between them, evenly by their logarithm. What lies between two sizes blurs each
+ * reading by itself; but a fault has one size, and readings along a wire that agree in it prove it together.
  */
 function refined(sizes: readonly number[]): number[] {
   return sizes.flatMap((size, i) => {

@@ -10,7 +10,10 @@ import type { Measured } from './types';
 const CYLINDERS = 4;
 const kept = CIRCUITS.map((circuit) => prepare({ circuit, cylinders: CYLINDERS }).predictions);
 
-/** Any point of any circuit under any suspect that neither comes and goes nor is a set: numbers, so that what fails can be read. */
+/**
+ * Any point of any circuit under any suspect that neither comes and goes nor is a set: numbers, so that what
+ * fails can be read.
+ */
 const anywhere = fc.tuple(fc.nat(), fc.nat(), fc.nat());
 function at([circuit, suspect, point]: readonly [number, number, number]): {
   p: Predictions;
@@ -34,7 +37,8 @@ test('whatever is predicted, the readings beside misreads and wanders are one in
       const k = h * p.instances.length + instance;
       const mean = p.mean[k] as number;
       const isOhms = p.instances[instance]?.mode === 'resistance';
-      // Where a meter would show overload half of the time, the two outcomes are not told apart by an integral.
+      // Where a meter would show overload half of the time, the two outcomes are not told apart by an
+      // integral.
       fc.pre(!isOhms || mean + (p.above[k] as number) < Math.log(OVERLOAD_ohm) - 3);
       const likely = (x: number): number =>
         readingLikelihood(p, h, instance, read(p, instance, isOhms ? Math.exp(x) : x), 0);
@@ -44,7 +48,8 @@ test('whatever is predicted, the readings beside misreads and wanders are one in
       let sum = 0;
       for (let i = 0; i < steps; i++) sum += likely(from + ((i + 0.5) / steps) * (to - from)) - misread;
       const whole = (sum * (to - from)) / steps / (0.99 * 0.99);
-      // The contact of the probes counts less for a high reading than for a low one: near an ohm a little is missing.
+      // The contact of the probes counts less for a high reading than for a low one: near an ohm a little is
+      // missing.
       expect(whole).toBeGreaterThan(isOhms && mean < Math.log(3) ? 0.8 : 0.97);
       expect(whole).toBeLessThan(1.03);
     }),
@@ -76,7 +81,8 @@ test('a reading of a size between two of the grid, by numpy and scipy', () => {
     above: p.above[k],
     own: readingLikelihood(p, h, instance, read(p, instance, ohms), 0),
   }));
-  // An even distribution read with a normal error, convolved by quadrature; 1 % misreads even over nine decades, 1 % wander.
+  // An even distribution read with a normal error, convolved by quadrature; 1 % misreads even over nine
+  // decades, 1 % wander.
   const script = `
 import json, sys
 import numpy as np

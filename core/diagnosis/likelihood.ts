@@ -40,14 +40,18 @@ export function readingLikelihood(
 }
 
 /**
- * What all readings of one test have in common without anything being wrong: the set is warmer, the battery fuller, the clamp a little off. As a standard deviation: of the logarithm
- * of ohms, relative of volts and amperes.
+ * What all readings of one test have in common without anything being wrong: the set is warmer, the battery
+ * fuller, the clamp a little off. As a standard deviation: of the logarithm of ohms, relative of volts and
+ * amperes.
  */
 const COMMON = { resistance: 0.12, current: 0.12 } as const;
 /** Of volts: as far as their sources differ, twice that; at least what a meter is off. */
 const commonVolts = (p: Predictions): number => Math.max(0.008, 2 * p.sourceSpread);
 
-/** The common part of the readings of one test that a hypothesis would need, drawn towards none; and how likely that is against none. */
+/**
+ * The common part of the readings of one test that a hypothesis would need, drawn towards none; and how
+ * likely that is against none.
+ */
 export function commonPart(
   p: Predictions,
   hypothesis: number,
@@ -62,7 +66,8 @@ export function commonPart(
     const mean = cell(p.mean, k);
     if (m.kind !== 'value' || !Number.isFinite(mean)) continue;
     const scale = mode === 'resistance' ? 1 : Math.max(0.5, Math.abs(mean));
-    // What is common is a factor: a point that wavers more by itself, or a fault of which only the order of magnitude is known, tells nothing of it.
+    // What is common is a factor: a point that wavers more by itself, or a fault of which only the order of
+    // magnitude is known, tells nothing of it.
     if ((mode !== 'resistance' && CONTACT[mode] / scale > c) || reachSd(p, k) / scale > c) continue;
     residuals.push(((mode === 'resistance' ? Math.log(Math.max(1e-3, m.value)) : m.value) - mean) / scale);
     spread += (cell(p.sd, k) / scale) ** 2 + modelSpread(p, mode) ** 2;
@@ -101,7 +106,10 @@ function exact(
         above,
       );
 }
-/** What the model leaves out: of any resistance as a standard deviation of its logarithm; of volts as far as their sources differ, of amperes 2 %. Common practice, no source. */
+/**
+ * What the model leaves out: of any resistance as a standard deviation of its logarithm; of volts as far as
+ * their sources differ, of amperes 2 %. Common practice, no source.
+ */
 const MODEL = 0.1;
 const modelSpread = (p: Predictions, mode: 'resistance' | 'voltage' | 'current'): number =>
   mode === 'resistance' ? MODEL : mode === 'current' ? 0.02 : Math.min(0.02, Math.max(0.006, p.sourceSpread));
@@ -117,7 +125,10 @@ const NARROW = 0.1;
 /** Beyond this many there is nothing of it. */
 const TAIL = 8;
 
-/** Density at `x` of a value that lies anywhere from `-below` to `above` with equal chance and is read with a standard deviation of `sd`. */
+/**
+ * Density at `x` of a value that lies anywhere from `-below` to `above` with equal chance and is read with a
+ * standard deviation of `sd`.
+ */
 function blurredDensity(x: number, sd: number, below: number, above: number): number {
   const width = below + above;
   if (width < NARROW * sd) return Math.exp(-0.5 * (x / sd) ** 2) / (sd * SQRT_2PI);
@@ -128,7 +139,10 @@ function blurredDensity(x: number, sd: number, below: number, above: number): nu
   return inside / width;
 }
 
-/** How far a good meter may show from a predicted mean, as a standard deviation: of the logarithm of ohms, of volts, of amperes. `own`: what the prediction itself leaves open. */
+/**
+ * How far a good meter may show from a predicted mean, as a standard deviation: of the logarithm of ohms, of
+ * volts, of amperes. `own`: what the prediction itself leaves open.
+ */
 export const spreadShown = (
   p: Predictions,
   mode: 'resistance' | 'voltage' | 'current',

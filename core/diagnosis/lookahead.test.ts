@@ -85,7 +85,8 @@ describe('what a test costs', () => {
 });
 
 describe('the whole course', () => {
-  // The plug reads high, or the battery is weak, or neither: the plug shows in ohms only, the battery only while cranking.
+  // The plug reads high, or the battery is weak, or neither: the plug shows in ohms only, the battery only
+  // while cranking.
   const p = byHand(
     ['plug', 'battery', 'outside'],
     [

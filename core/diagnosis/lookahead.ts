@@ -31,8 +31,10 @@ interface Shown {
 }
 
 /**
- * What it would cost to come to a decision: each reading is taken to show which group of hypotheses is true, without errors, and after the first one the point that tells most per cost is read, again and again, in the
- * state that the engine is in by then. The method is known as rollout: Bertsekas, Tsitsiklis and Wu, Rollout algorithms for combinatorial optimization, 1997 (from memory).
+ * What it would cost to come to a decision: each reading is taken to show which group of hypotheses is true,
+ * without errors, and after the first one the point that tells most per cost is read, again and again, in the
+ * state that the engine is in by then. The method is known as rollout: Bertsekas, Tsitsiklis and Wu, Rollout
+ * algorithms for combinatorial optimization, 1997 (from memory).
  */
 export class Ahead {
   private readonly weight: Float64Array;

@@ -51,7 +51,10 @@ export interface Probes {
   readonly scale: number;
 }
 
-/** One state of the circuit with all that is read in it at once. In ohms the meter drives the circuit itself: each reading is a setup of its own. */
+/**
+ * One state of the circuit with all that is read in it at once. In ohms the meter drives the circuit itself:
+ * each reading is a setup of its own.
+ */
 export interface MeterSetup {
   readonly solver: FastSolver;
   /** Resistors taken off for it. */

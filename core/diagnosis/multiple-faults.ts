@@ -9,7 +9,10 @@ import { logSharesBeside, type Usable, type Weighing } from './weigh';
 const PAIR_SHARE = 0.03;
 /** Parts of one kind have one age: a second bad one is less of a surprise. */
 const SAME_AGE = 0.3;
-/** How much the weights of the data are worth in a set: one that is as likely as the mean of twenty suspects costs its share alone. */
+/**
+ * How much the weights of the data are worth in a set: one that is as likely as the mean of twenty suspects
+ * costs its share alone.
+ */
 const SPREAD = 20;
 const CANDIDATES = 10;
 const SEEDS = 3;
@@ -18,9 +21,10 @@ const MOST_AT_ONCE = 9;
 const TAKEN_OVER = 0.02;
 
 /**
- * Several faults at once. What explains some evidence far better than a healthy circuit does is a candidate; from the best candidates sets are grown, one fault at a
- * time, as long as one more explains what is left; all of one kind of part are tried together. What was taken in early may be explained by what came later: of the best sets each member is tried without.
- * `null`: nothing but single faults is in question.
+ * Several faults at once. What explains some evidence far better than a healthy circuit does is a candidate;
+ * from the best candidates sets are grown, one fault at a time, as long as one more explains what is left;
+ * all of one kind of part are tried together. What was taken in early may be explained by what came later: of
+ * the best sets each member is tried without. `null`: nothing but single faults is in question.
  */
 export function severalAtOnce(
   inputs: DiagnosisInputs,
@@ -173,7 +177,10 @@ function withOneMore(
   return !more || a.members.some((m) => m.element === more.element) ? [] : [asSet([...a.members, more])];
 }
 
-/** A set of parts can be mostly bad: one fault in what they share explains most of it and would be grown on first. All suspects of one kind of part at once, if three or more. */
+/**
+ * A set of parts can be mostly bad: one fault in what they share explains most of it and would be grown on
+ * first. All suspects of one kind of part at once, if three or more.
+ */
 const wholeKinds = (candidates: readonly Hypothesis[], asSet: (m: readonly Member[]) => Hypothesis): Hypothesis[] =>
   [
     ...groupBy(
@@ -202,7 +209,10 @@ function setOf(members: readonly Member[], total: number, shareOf: (m: Member) =
   return { key: sorted.map((m) => m.key).join(' + '), members: sorted, weight };
 }
 
-/** What explains some evidence far better than a healthy circuit does; of each element the fault that explains most, weighing what all of its sizes do that fit about as well. */
+/**
+ * What explains some evidence far better than a healthy circuit does; of each element the fault that explains
+ * most, weighing what all of its sizes do that fit about as well.
+ */
 function candidatesOf({ hypotheses, evidence }: Weighing): Hypothesis[] {
   const sums = (of: (gain: number) => number): number[] =>
     hypotheses.map((_, h) => evidence.reduce((sum, { seen: { log } }) => sum + of(cell(log, h) - cell(log, 0)), 0));

@@ -26,8 +26,11 @@ interface Candidate {
 }
 
 /**
- * Expected information per cost: the test, at the position, that best separates what is left. Empty: nothing would change the decision. The cost has minutes, what is set up or open already, a second person, a change of
- * the engine's state, danger, what is used up. Where a state is at stake (a test would warm the engine that others need cold, or it is warm already) one step tells too little: whole courses are compared (`Ahead`).
+ * Expected information per cost: the test, at the position, that best separates what is left. Empty: nothing
+ * would change the decision. The cost has minutes, what is set up or open already, a second person, a change
+ * of the engine's state, danger, what is used up. Where a state is at stake (a test would warm the engine
+ * that others need cold, or it is warm already) one step tells too little: whole courses are compared
+ * (`Ahead`).
  */
 export function nextTests(
   p: Predictions,
@@ -80,7 +83,10 @@ interface Found {
   readonly next: NextTest;
 }
 
-/** Those that look best by one step, in the order of what the whole course would cost; alike to a hundredth, the one that looked better goes first. */
+/**
+ * Those that look best by one step, in the order of what the whole course would cost; alike to a hundredth,
+ * the one that looked better goes first.
+ */
 function byCourse<T extends Found>(
   found: readonly T[],
   ahead: Ahead,

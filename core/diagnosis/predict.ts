@@ -98,8 +98,8 @@ class SetupPredictor {
   }
 
   /**
-   * In ohms the meter's own current tells: what carries none of it can change without being seen. (In volts an open wire leaves a point
-   * to nobody, and is seen.)
+   * In ohms the meter's own current tells: what carries none of it can change without being seen. (In volts
+   * an open wire leaves a point to nobody, and is seen.)
    */
   private isIdle(element: number): boolean {
     if (!this.setup.isOhms || element < 0) return false;

@@ -30,7 +30,10 @@ export function readAsShown(p: Predictions, m: Measured): string {
 export const shownReading = (m: Measured): string =>
   m.kind === 'overload' ? 'OL' : m.kind === 'unsteady' ? 'unsteady' : String(Number(m.value.toPrecision(3)));
 
-/** What a meter would show at a point under a suspect (`null`: healthy), over the sizes that it can have: "0.6 to 0.7 Ω", "OL", "about 11.5 V". */
+/**
+ * What a meter would show at a point under a suspect (`null`: healthy), over the sizes that it can have: "0.6
+ * to 0.7 Ω", "OL", "about 11.5 V".
+ */
 export function shownPrediction(
   p: Predictions,
   at: { readonly test: string; readonly position: Position },

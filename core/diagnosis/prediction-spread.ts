@@ -9,8 +9,9 @@ import type { Hypothesis } from './types';
 const ALIKE = 0.5;
 
 /**
- * By how much the spread of each reading is to be taken wider or narrower, so that equal good parts in equal places are as uncertain as each other: few draws alone would
- * spread them unevenly, and the one with the narrowest would be accused first.
+ * By how much the spread of each reading is to be taken wider or narrower, so that equal good parts in equal
+ * places are as uncertain as each other: few draws alone would spread them unevenly, and the one with the
+ * narrowest would be accused first.
  */
 export function evenly(instances: readonly Instance[], good: readonly { mean: number; sd: number }[]): number[] {
   const factor = instances.map(() => 1);
@@ -37,7 +38,10 @@ export function evenly(instances: readonly Instance[], good: readonly { mean: nu
   return factor;
 }
 
-/** From each size half way to its neighbours of the same suspect; the smallest and the largest reach as far outwards as inwards. */
+/**
+ * From each size half way to its neighbours of the same suspect; the smallest and the largest reach as far
+ * outwards as inwards.
+ */
 export function reachOf(
   hypotheses: readonly Hypothesis[],
   mean: Float64Array,

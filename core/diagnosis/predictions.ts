@@ -17,7 +17,10 @@ export interface Predictions {
   /** [hypothesis * instances + instance]; Infinity is overload. */
   readonly mean: Float64Array;
   readonly sd: Float64Array;
-  /** How far below and above the mean the readings reach of faults half way to the next sizes on the grid: any size between two of them is as good. */
+  /**
+   * How far below and above the mean the readings reach of faults half way to the next sizes on the grid: any
+   * size between two of them is as good.
+   */
   readonly below: Float64Array;
   readonly above: Float64Array;
   /** 1 where what comes and goes makes a difference to the reading: there it may be gone, or wander. */

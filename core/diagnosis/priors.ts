@@ -37,7 +37,10 @@ const STEADY_COMPLAINT = 0.5;
 const OLD_h = 10_000;
 const OLD_PATH = 1.3;
 
-/** What age, history of the unit and the fleet, and the complaint say before anything is measured; each with its reason. */
+/**
+ * What age, history of the unit and the fleet, and the complaint say before anything is measured; each with
+ * its reason.
+ */
 export function priorFactorsFrom(circuit: LibraryCircuit, h: History): PriorFactor[] {
   return [
     ...fromFindings(circuit, h.findings),
@@ -55,7 +58,10 @@ export function priorFactorsFrom(circuit: LibraryCircuit, h: History): PriorFact
   ];
 }
 
-/** Shares of the kinds of suspects in the data, drawn towards what this fleet has found (a Dirichlet prior that weighs as much as some findings). */
+/**
+ * Shares of the kinds of suspects in the data, drawn towards what this fleet has found (a Dirichlet prior
+ * that weighs as much as some findings).
+ */
 function fromFindings(circuit: LibraryCircuit, findings: readonly PastFinding[]): PriorFactor[] {
   const kinds = new Map<string, { is: Member['is']; name: string; prior: number; found: number; thisUnit: number }>();
   for (const s of circuit.suspects) {

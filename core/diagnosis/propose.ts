@@ -11,14 +11,18 @@ import type { Known, Ref, Target } from '../evidence/types';
 import type { Position } from '../judge/types';
 import type { Diagnosis, Suspect } from './types';
 
-/** Share of a part or path, all its ways to fail together, from which a finding is proposed, and from which it is certain. Those of the stop rule and below it. */
+/**
+ * Share of a part or path, all its ways to fail together, from which a finding is proposed, and from which it
+ * is certain. Those of the stop rule and below it.
+ */
 const BELIEVED = 0.8;
 const CERTAIN = 0.97;
 /** More left to causes outside the circuit than this, and the circuit convicts nobody. */
 const OUTSIDE = 0.2;
 
 /**
- * Findings that the evidence would bear: what its rules convict, joined with what the circuits behind the readings do. Where a rule contradicts itself, no circuit makes the finding certain.
+ * Findings that the evidence would bear: what its rules convict, joined with what the circuits behind the
+ * readings do. Where a rule contradicts itself, no circuit makes the finding certain.
  */
 export function proposeWithCircuits(known: Known, diagnoses: readonly Diagnosis[]): ProposedFinding[] {
   const all = groupBy(

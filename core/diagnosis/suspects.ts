@@ -51,7 +51,10 @@ const SHOWN = 0.005;
 const NOTABLE = 0.7;
 type Weight = Pick<WeighedEvidence, 'nats' | 'strength'>;
 
-/** How much likelier one piece of evidence is if the suspect is true, in the size that fits all of it, than if it is any of the others as they stood before. */
+/**
+ * How much likelier one piece of evidence is if the suspect is true, in the size that fits all of it, than if
+ * it is any of the others as they stood before.
+ */
 function weighOne({ likelihood }: Seen, { prior, posterior }: Weighing, of: ReadonlySet<number>): Weight {
   let [inside, insideWeight, outside, outsideWeight] = [0, 0, 0, 0];
   for (let h = 0; h < posterior.length; h++) {

@@ -3,8 +3,9 @@ import { cell } from '../numerics/cell';
 export const SAMPLES = 6;
 
 /**
- * Deviations of a third of all parts each, in standard deviations: the middles of three equal strata of the half-normal distribution (0.2104, 0.6745,
- * 1.3830), stretched so that their mean square is 1. Each is drawn to both sides.
+ * Deviations of a third of all parts each, in standard deviations: the middles of three equal strata of the
+ * half-normal distribution (0.2104, 0.6745, 1.3830), stretched so that their mean square is 1. Each is drawn
+ * to both sides.
  */
 const DEVIATIONS = [0.23465, 0.75225, 1.54242] as const;
 const ORDERS = [
@@ -17,9 +18,11 @@ const ORDERS = [
 ] as const;
 
 /**
- * How far good part number `part` deviates in draw number `draw`, in standard deviations. Over the draws every part has mean 0 and standard deviation 1;
- * which parts deviate together differs from draw to draw. Always the same: a Latin hypercube (McKay, Beckman and Conover, 1979; from memory) whose orders
- * and signs come from the part's number. The draws come in mirrored pairs, so that the mean is that of the nominal circuit.
+ * How far good part number `part` deviates in draw number `draw`, in standard deviations. Over the draws
+ * every part has mean 0 and standard deviation 1; which parts deviate together differs from draw to draw.
+ * Always the same: a Latin hypercube (McKay, Beckman and Conover, 1979; from memory) whose orders and signs
+ * come from the part's number. The draws come in mirrored pairs, so that the mean is that of the nominal
+ * circuit.
  */
 export function deviation(part: number, draw: number): number {
   const mixed = mix(part);

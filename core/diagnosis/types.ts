@@ -57,7 +57,10 @@ export interface DiagnosisInputs extends Wiring {
 
 /** What would be wrong: one suspect, or a plausible pair of them. */
 export interface Hypothesis {
-  /** Of the suspect without its size: hypotheses of one key are one suspect. `outside`: nothing in this circuit. */
+  /**
+   * Of the suspect without its size: hypotheses of one key are one suspect. `outside`: nothing in this
+   * circuit.
+   */
   readonly key: string;
   readonly members: readonly Member[];
   readonly weight: number;

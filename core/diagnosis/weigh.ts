@@ -21,7 +21,10 @@ export interface Weighed {
   readonly seen: Seen;
 }
 
-/** How likely something is under each hypothesis, and the logarithm of that. One and the same object where several pieces of evidence say the same. */
+/**
+ * How likely something is under each hypothesis, and the logarithm of that. One and the same object where
+ * several pieces of evidence say the same.
+ */
 export interface Seen {
   readonly likelihood: Float64Array;
   readonly log: Float64Array;
@@ -36,7 +39,10 @@ export interface Usable {
   readonly observed: DiagnosisInputs['observed'];
 }
 
-/** Evidence in an order of its own, so that the order of entry makes no difference; what the circuit does not know is named. */
+/**
+ * Evidence in an order of its own, so that the order of entry makes no difference; what the circuit does not
+ * know is named.
+ */
 export function usable(inputs: DiagnosisInputs, p: Predictions, notes: string[]): Usable {
   const measured = inputs.measured.flatMap((m) => {
     const instance = p.instances.findIndex((i) => i.test === m.test && i.position === m.position);
@@ -141,8 +147,9 @@ function fitsOf(evidence: readonly Weighed[], hypotheses: number): Float64Array 
 }
 
 /**
- * Logarithm of the share of each hypothesis of `predictions` but the first, where all that were weighed before have a share of 1 together. The first one
- * is the healthy circuit, which the others are compared with.
+ * Logarithm of the share of each hypothesis of `predictions` but the first, where all that were weighed
+ * before have a share of 1 together. The first one is the healthy circuit, which the others are compared
+ * with.
  */
 export function logSharesBeside(
   before: Weighing,

@@ -3,12 +3,15 @@ import type { Problem } from '../foundation/result';
 /**
  * Engine layouts, numbering conventions and firing orders.
  *
- * Makers number cylinders differently, so nothing is assumed: the convention is part of the engine's data and is
- * written beside the posts. Positions are always the maker's own cylinder numbers.
+ * Makers number cylinders differently, so nothing is assumed: the convention is part of the engine's data and
+ * is written beside the posts. Positions are always the maker's own cylinder numbers.
  */
 export type Layout = 'inline' | 'vee';
 
-/** How the numbers run. `sequential`: 1..n along one bank, then the other. `odd-even`: odd on one bank, even on the other. */
+/**
+ * How the numbers run. `sequential`: 1..n along one bank, then the other. `odd-even`: odd on one bank, even
+ * on the other.
+ */
 export type NumberingScheme = 'sequential' | 'odd-even';
 
 export interface Numbering {
@@ -41,7 +44,10 @@ const LIMITS: Readonly<Record<Layout, readonly [number, number]>> = { inline: [1
 
 const upTo = (n: number): number[] => Array.from({ length: n }, (_, i) => i + 1);
 
-/** All that is wrong with an engine's data, each with its path below `base`. An empty list means it can be used. */
+/**
+ * All that is wrong with an engine's data, each with its path below `base`. An empty list means it can be
+ * used.
+ */
 export function checkEngine(engine: Engine, base = ''): Problem[] {
   const [least, most] = LIMITS[engine.layout];
   const problems: Problem[] = [];
@@ -94,8 +100,8 @@ function checkGroups({ groups, cylinders }: Engine, base: string): Problem[] {
 const isCylinder = (c: number, cylinders: number): boolean => Number.isInteger(c) && c >= 1 && c <= cylinders;
 
 /**
- * The engine's rows, front of the engine to the left; of a vee the left bank is the upper row. The engine must have
- * passed `checkEngine`.
+ * The engine's rows, front of the engine to the left; of a vee the left bank is the upper row. The engine
+ * must have passed `checkEngine`.
  */
 export function arrange(engine: Engine): readonly BankRow[] {
   const numbering = { ...DEFAULT_NUMBERING, ...engine.numbering };
@@ -114,8 +120,8 @@ export function arrange(engine: Engine): readonly BankRow[] {
 }
 
 /**
- * Groups to look for in a pattern: the engine's own, then the banks of a vee whose numbering is stated. Without a
- * stated numbering the banks are not known and none is guessed.
+ * Groups to look for in a pattern: the engine's own, then the banks of a vee whose numbering is stated.
+ * Without a stated numbering the banks are not known and none is guessed.
  */
 export function sharedGroups(engine: Engine): ReadonlyMap<string, readonly (number | string)[]> {
   const groups = new Map<string, readonly (number | string)[]>(Object.entries(engine.groups ?? {}));

@@ -44,8 +44,9 @@ export interface ProposedFinding {
 }
 
 /**
- * What the evidence would bear, most certain first. One proposal per kind of thing: three bad plugs are one finding.
- * Certain: two independent pieces of evidence convict and none clears. Probable: one convicts. Possible: only accused.
+ * What the evidence would bear, most certain first. One proposal per kind of thing: three bad plugs are one
+ * finding. Certain: two independent pieces of evidence convict and none clears. Probable: one convicts.
+ * Possible: only accused.
  */
 export function proposeFindings(known: Known): ProposedFinding[] {
   const accused = known.statements.filter((s) => s.stand === 'bad' || s.stand === 'suspect');

@@ -7,7 +7,11 @@ import { evidenceRules } from './kinds/kinds';
 import { differenceRules, namedTestRules, patternRules, readingRules } from './rules';
 import type { Contradiction, Known, MeasuredRun, RecordedEvidence, Statement, Target } from './types';
 
-/** All that a job's readings and other evidence prove, and what of it does not go together. The order of the evidence makes no difference but for repairs: what was seen before one is history. `telling` leaves out runs that say nothing of their own. */
+/**
+ * All that a job's readings and other evidence prove, and what of it does not go together. The order of the
+ * evidence makes no difference but for repairs: what was seen before one is history. `telling` leaves out
+ * runs that say nothing of their own.
+ */
 export function whatIsKnown(
   runs: readonly MeasuredRun[],
   evidence: readonly RecordedEvidence[],
@@ -32,8 +36,9 @@ export function whatIsKnown(
 }
 
 /**
- * Of runs in the order of time, those without which something would be left unsaid: of what several runs of one test say alike, the newest counts
- * (`newestOfEach`), so older ones need not say it first. A long job is read in the time of a short one.
+ * Of runs in the order of time, those without which something would be left unsaid: of what several runs of
+ * one test say alike, the newest counts (`newestOfEach`), so older ones need not say it first. A long job is
+ * read in the time of a short one.
  */
 function tellingRuns(byTime: readonly MeasuredRun[]): MeasuredRun[] {
   const said = new Set<string>();
@@ -59,7 +64,10 @@ const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
 
 export const targetKey = (t: Target): string => `${t.kind}|${t.name}|${t.position ?? ''}`;
 
-/** The same test of the same position again takes the place of the older one, as far as it says the same kind of thing. */
+/**
+ * The same test of the same position again takes the place of the older one, as far as it says the same kind
+ * of thing.
+ */
 function newestOfEach(statements: readonly Statement[]): Statement[] {
   const last = new Map(statements.map((s) => [`${s.rule}|${targetKey(s.target)}|${s.stand}|${sourceOf(s)}`, s]));
   return [...last.values()];
@@ -68,7 +76,10 @@ function newestOfEach(statements: readonly Statement[]): Statement[] {
 const sourceOf = (s: Statement): string =>
   s.from.map((r) => (r.kind === 'run' ? r.label.split(':')[0] : r.id)).join('|');
 
-/** A place where something was seen is on the wire to a part, if only one wire to that position is spoken of: then both are about the same wire. */
+/**
+ * A place where something was seen is on the wire to a part, if only one wire to that position is spoken of:
+ * then both are about the same wire.
+ */
 function samePlaces(statements: readonly Statement[]): Statement[] {
   const wiresAt = new Map<Position | null, Set<string>>();
   for (const { target: t } of statements)
@@ -147,7 +158,10 @@ export function targetWords({ kind, name, position }: Target): string {
 }
 const PLAIN: ReadonlySet<string> = new Set(['plug', 'injector', 'sensor', 'coil', 'module', 'actuator', 'relay']);
 
-/** Faults of different things that stand at the same time, in words; empty for none or one. Two at once are real: a chafed harness may hide a failing injector. */
+/**
+ * Faults of different things that stand at the same time, in words; empty for none or one. Two at once are
+ * real: a chafed harness may hide a failing injector.
+ */
 export function heldTogether(known: Known): string[] {
   const bad = new Map(known.statements.flatMap((s) => (s.stand === 'bad' ? [[targetKey(s.target), s.target]] : [])));
   const kinds = groupBy([...bad.values()], (t) => `${t.kind}|${t.name}`);

@@ -5,8 +5,8 @@ import { isBare, isPath, partName, positionOf } from './rules';
 import type { Evidence, RecordedEvidence, Target } from './types';
 
 /**
- * What was seen before a repair says nothing of what is there after it, as far as it was about what was mended. One rule for
- * statements, for readings and for other evidence.
+ * What was seen before a repair says nothing of what is there after it, as far as it was about what was
+ * mended. One rule for statements, for readings and for other evidence.
  */
 type Repair = Extract<Evidence, { kind: 'repair' }>;
 
@@ -15,12 +15,16 @@ export function unsettles(repair: Repair, t: Target): boolean {
   if (t.kind === 'shared') return true;
   const samePlace = t.position === null || repair.position === undefined || t.position === repair.position;
   if (t.kind === 'mechanics') return samePlace;
-  // A mended wire unsettles what was said of the wire and of the input behind it, never what the part showed by itself.
+  // A mended wire unsettles what was said of the wire and of the input behind it, never what the part showed
+  // by itself.
   if (repair.path) return (t.kind === 'path' || t.kind === 'input') && samePlace;
   return t.kind === 'part' && t.name === repair.part && samePlace;
 }
 
-/** What a reading of a test is about: a bare part answers for itself, a wire for itself, and what is read in its circuit for both. */
+/**
+ * What a reading of a test is about: a bare part answers for itself, a wire for itself, and what is read in
+ * its circuit for both.
+ */
 export function subjectsOf(test: TestDefinition, position: Position): Target[] {
   const [name, at] = [partName(test), positionOf(test, position)];
   const [ofPart, ofPath]: [Target, Target] = [
@@ -47,7 +51,10 @@ export class RepairHistory {
     return subjectsOf(test, position).some((t) => this.isHistory(at, t));
   }
 
-  /** Other evidence is weighed whole: it is history once what it accuses was mended, or, where it accuses nothing, all that it speaks of. */
+  /**
+   * Other evidence is weighed whole: it is history once what it accuses was mended, or, where it accuses
+   * nothing, all that it speaks of.
+   */
   evidenceIsHistory(e: RecordedEvidence): boolean {
     if (e.body.kind === 'repair') return false;
     const said = evidenceRules([e]);

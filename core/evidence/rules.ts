@@ -6,7 +6,10 @@ import { printValue } from '../quantity/print';
 import { ofPosition, part, path, say } from './kinds/definition';
 import type { MeasuredRun, Ref, Statement, Target } from './types';
 
-/** Rules that say what evidence proves. Each looks at all of it and says what it can; which rule spoke is kept. */
+/**
+ * Rules that say what evidence proves. Each looks at all of it and says what it can; which rule spoke is
+ * kept.
+ */
 
 const fails = (r: JudgedReading): boolean => r.severity === 'fail';
 const good = (r: JudgedReading): boolean => r.severity === 'pass' || r.verdict === 'watch';
@@ -81,7 +84,8 @@ export function readingRules(runs: readonly MeasuredRun[]): Statement[] {
           ),
         ];
       if (isBare(t)) {
-        // Ohms alone do not prove a part: it may fail hot, or under load. The catalogue says what a test cannot prove.
+        // Ohms alone do not prove a part: it may fail hot, or under load. The catalogue says what a test
+        // cannot prove.
         const text = fails(r)
           ? `The ${partName(t)}${ofPosition(position)} by itself reads ${r.entry}, ${wordOf(run, r)}: it is bad.`
           : `The ${partName(t)}${ofPosition(position)} by itself reads ${r.entry}: good as far as this test goes.`;

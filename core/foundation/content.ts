@@ -1,6 +1,6 @@
 /**
- * Do two values of plain data (what JSON can hold) say the same? The order of keys makes no difference, nor does a key whose value is
- * `undefined`.
+ * Do two values of plain data (what JSON can hold) say the same? The order of keys makes no difference, nor
+ * does a key whose value is `undefined`.
  */
 export function sameContent(a: unknown, b: unknown): boolean {
   if (a === b) return true;

@@ -1,6 +1,6 @@
 /**
- * Expected failures are values, not exceptions. A problem names what is wrong, where (a JSON Pointer, RFC 6901,
- * into the document that was given) and, where it helps, what would be right.
+ * Expected failures are values, not exceptions. A problem names what is wrong, where (a JSON Pointer, RFC
+ * 6901, into the document that was given) and, where it helps, what would be right.
  */
 export interface Problem {
   readonly path: string;

@@ -68,7 +68,10 @@ export const progressOf = (job: JobHolds): JobProgress =>
 /** What proves a repair, of all that stands before a release. */
 const PROOF: readonly ProofCheckId[] = ['measured-again', 'coded', 'codes-cleared', 'road-test', 'vehicle-scan'];
 
-/** Where a job stands. The first stage that is neither done nor left out is next; nothing is stored, so it cannot grow stale. */
+/**
+ * Where a job stands. The first stage that is neither done nor left out is next; nothing is stored, so it
+ * cannot grow stale.
+ */
 export function progressFrom(i: ProgressInputs): JobProgress {
   const states = new Map(STAGES.map((id) => [id, i.closed && id !== 'codes' ? 'done' : stateOf(id, i)]));
   const now = i.closed ? null : (STAGES.find((id) => !isBehind(states.get(id))) ?? 'release');

@@ -30,8 +30,8 @@ const WORDS: Readonly<Record<keyof UncertaintyParts, string>> = {
 };
 
 /**
- * The uncertainty budget of one reading after the GUM (JCGM 100), largest first; every contribution is rectangular. Empty where there is
- * no number. The set must have passed `checkSet`.
+ * The uncertainty budget of one reading after the GUM (JCGM 100), largest first; every contribution is
+ * rectangular. Empty where there is no number. The set must have passed `checkSet`.
  */
 export function budgetOf(set: TestSet, position: Position): readonly Contribution[] {
   const own = set.readings.filter((r) => r.position === position);

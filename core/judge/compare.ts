@@ -1,6 +1,7 @@
 /**
- * Comparisons with limits. Limits are inclusive, and a reading that is arithmetic on decimal digits (1.1 - 0.2) must not
- * fail by the last bit of a double: differences below 1e-9 of the larger number, or below 1e-12, count as equal.
+ * Comparisons with limits. Limits are inclusive, and a reading that is arithmetic on decimal digits (1.1 -
+ * 0.2) must not fail by the last bit of a double: differences below 1e-9 of the larger number, or below
+ * 1e-12, count as equal.
  */
 const SLACK = 1e-9;
 const TINY = 1e-12;

@@ -16,9 +16,9 @@ const add = (r: JudgedReading, verdict: Verdict, reason: Reason): JudgedReading 
 });
 
 /**
- * A sweep or a decay: each reading against the one before it in the order of the positions. One that falls back by more than
- * a step of its digits, or jumps by more than allowed, is `unsteady`: the track or the contact behind it is not sound there. A
- * reading that fails its own limits already keeps that verdict.
+ * A sweep or a decay: each reading against the one before it in the order of the positions. One that falls
+ * back by more than a step of its digits, or jumps by more than allowed, is `unsteady`: the track or the
+ * contact behind it is not sound there. A reading that fails its own limits already keeps that verdict.
  */
 export function followSequence(
   readings: readonly JudgedReading[],
@@ -32,7 +32,8 @@ export function followSequence(
     .filter((r): r is Measurable => r.corrected !== null && rank.has(r.position))
     .toSorted((a, b) => (rank.get(a.position) ?? 0) - (rank.get(b.position) ?? 0));
   const found = new Map<Position, Reason>();
-  // One that falls back is no company for the next: that is held against the one before, over as many steps more.
+  // One that falls back is no company for the next: that is held against the one before, over as many steps
+  // more.
   let sound = row[0];
   for (const r of row.slice(1)) {
     const steps = (rank.get(r.position) ?? 0) - (rank.get(sound?.position ?? '') ?? 0);
@@ -66,9 +67,9 @@ function breaks(
 }
 
 /**
- * Repeats at one position that differ by more than it may wander: the contact, not the part. The verdict stays; a
- * pass becomes one to check again. All are compared as they were parsed, in the unit of the limits; with a transfer function as
- * far as each is from what its own stimulus predicts.
+ * Repeats at one position that differ by more than it may wander: the contact, not the part. The verdict
+ * stays; a pass becomes one to check again. All are compared as they were parsed, in the unit of the limits;
+ * with a transfer function as far as each is from what its own stimulus predicts.
  */
 export function compareRepeats(
   r: JudgedReading,
@@ -97,7 +98,10 @@ interface Bounds {
   readonly step: number;
 }
 
-/** A number reached itself and no more. A wander reached its high end and fell to its low one. ">20M" reached 20 M and may never have fallen to it. */
+/**
+ * A number reached itself and no more. A wander reached its high end and fell to its low one. ">20M" reached
+ * 20 M and may never have fallen to it.
+ */
 function boundsOf(
   { entry, at }: Pick<ParsedReading, 'entry' | 'at'>,
   limits: LimitsInForce,

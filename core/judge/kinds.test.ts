@@ -6,7 +6,10 @@ import { findSlip } from './slip';
 import type { Judgement, Limits, ReadingIn, TestSet } from './types';
 import { reasonWords } from './words';
 
-/** Every kind of position: pins, states, a sweep, before and after, what is only seen. Check values are common practice, no source. */
+/**
+ * Every kind of position: pins, states, a sweep, before and after, what is only seen. Check values are common
+ * practice, no source.
+ */
 const METER: Instrument = {
   kind: 'multimeter',
   leadZero_ohm: 0.2,

@@ -121,7 +121,10 @@ test('what a slip proposes is never a slip itself, and lies where it was said to
 });
 
 describe('against a simulation in numpy', () => {
-  /** 400,000 draws of everything that is rectangular: digits, gain, lead zero, contact, temperature; then the measurement as the technician does it. */
+  /**
+   * 400,000 draws of everything that is rectangular: digits, gain, lead zero, contact, temperature; then the
+   * measurement as the technician does it.
+   */
   const simulate = (read: number, zero: number, warm: number, alpha: number): { mean: number; sd: number } => {
     const code = [
       'import json, numpy as np',

@@ -121,7 +121,10 @@ function scaleParts(p: UncertaintyParts, factor: number, asked: ScaledUnit): Unc
   };
 }
 
-/** The coefficient that brings a resistance to its reference temperature: as stated, or that of the conductor; 0 for none. */
+/**
+ * The coefficient that brings a resistance to its reference temperature: as stated, or that of the conductor;
+ * 0 for none.
+ */
 export const coefficientOf = (limits: Limits): number =>
   limits.quantity !== 'resistance' || limits.transfer
     ? 0

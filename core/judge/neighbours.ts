@@ -12,8 +12,8 @@ function medianWithout(sorted: readonly number[], index: number): number {
 
 /**
  * Compares each reading that is inside its limits with the median of the others that are: the bad ones are no
- * company, or one healthy part among failed ones would be the odd one out. Readings that stand out become `odd`, unless
- * half or more would: then the set is split and nobody can say who is odd.
+ * company, or one healthy part among failed ones would be the odd one out. Readings that stand out become
+ * `odd`, unless half or more would: then the set is split and nobody can say who is odd.
  */
 export function compareNeighbours(readings: readonly JudgedReading[], limits: Limits): readonly JudgedReading[] {
   const rule = limits.neighbours;

@@ -6,13 +6,17 @@ export interface PatternFound {
   readonly group: string | null;
 }
 
-/** Positions that something is wrong with, or that must be looked at again before anything is said of the part. */
+/**
+ * Positions that something is wrong with, or that must be looked at again before anything is said of the
+ * part.
+ */
 export const isSuspect = (r: JudgedReading): boolean =>
   r.severity === 'fail' || r.verdict === 'odd' || r.verdict === 'recheck';
 
 /**
- * What the whole set says. `incomplete` stands while positions are missing, whatever the rest shows; the suspects are
- * named all the same. A group is found only where all of its members are suspect and nobody else is.
+ * What the whole set says. `incomplete` stands while positions are missing, whatever the rest shows; the
+ * suspects are named all the same. A group is found only where all of its members are suspect and nobody else
+ * is.
  */
 export function findPattern(
   readings: readonly JudgedReading[],

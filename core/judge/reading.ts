@@ -23,8 +23,8 @@ export type SetContext = Omit<Context, 'at' | 'slope' | 'ofPosition' | 'instrume
 };
 
 /**
- * Judges one parsed reading against its limits, alone. Neighbours come later, in the set, and never overrule this.
- * Order of trust: overload and steadiness (is there a value at all), short and open, limits, margins.
+ * Judges one parsed reading against its limits, alone. Neighbours come later, in the set, and never overrule
+ * this. Order of trust: overload and steadiness (is there a value at all), short and open, limits, margins.
  */
 export function judgeReading(reading: ParsedReading, set: SetContext): JudgedReading {
   const { entry, at, instrument } = reading;
@@ -236,8 +236,8 @@ function judgeNumber(
 const STEADY = baseValue(0);
 
 /**
- * A correction far below the last typed digit cannot move a reading across a limit: 60 k on a limit of 60 k stays
- * on it when the leads' 0.2 ohm is subtracted. As a fraction of one step of the digits.
+ * A correction far below the last typed digit cannot move a reading across a limit: 60 k on a limit of 60 k
+ * stays on it when the leads' 0.2 ohm is subtracted. As a fraction of one step of the digits.
  */
 const BELOW_THE_DIGITS = 0.01;
 
@@ -334,7 +334,10 @@ function guard(plain: Ruling, m: CorrectedValue, probability: number | null, lim
   return { verdict: near === limits.upper ? 'high' : 'low', reasons: [reason, ...plain.reasons] };
 }
 
-/** Below this, two leads and their contacts weigh as much as the part: four wires, or its current, tell more. Common practice, no source. */
+/**
+ * Below this, two leads and their contacts weigh as much as the part: four wires, or its current, tell more.
+ * Common practice, no source.
+ */
 const FEW_OHM = 2;
 
 /** What else would decide, when the meter's accuracy does not. */

@@ -18,8 +18,8 @@ import { advise, summarise } from './summary';
 import type { Judgement, Limits, Position, TestSet } from './types';
 
 /**
- * Judges a whole set: each reading against its limits, then against its good neighbours, then the pattern. Pure: the
- * same set gives the same judgement on the keystroke, on the server and from the command line.
+ * Judges a whole set: each reading against its limits, then against its good neighbours, then the pattern.
+ * Pure: the same set gives the same judgement on the keystroke, on the server and from the command line.
  *
  * Where the positions are cylinders, those without a reading are added at the end as not measured.
  */

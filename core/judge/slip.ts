@@ -17,12 +17,16 @@ export interface Slip {
 }
 
 const FACTORS = [1e-3, 1e3, 1e-6, 1e6] as const;
-/** As close to the good neighbours as this, the other prefix is likelier than the fault. Common practice, no source. */
+/**
+ * As close to the good neighbours as this, the other prefix is likelier than the fault. Common practice, no
+ * source.
+ */
 const LEVEL = 1.5;
 
 /**
- * Whether an entry looks like a slip of the prefix: outside the limits as typed, but inside them, or level with the good neighbours, a
- * thousand or a million times off. `null` where it does not, or cannot be read. A meter steps from ohm to kilohm by itself.
+ * Whether an entry looks like a slip of the prefix: outside the limits as typed, but inside them, or level
+ * with the good neighbours, a thousand or a million times off. `null` where it does not, or cannot be read. A
+ * meter steps from ohm to kilohm by itself.
  */
 export function findSlip(
   entry: string,

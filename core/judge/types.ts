@@ -38,7 +38,10 @@ export interface TestSet {
   readonly instrument: Instrument | null;
   readonly limits: Limits;
   readonly readings: readonly ReadingIn[];
-  /** All positions that the test has. Default: the engine's cylinders where the readings are of cylinders, else those that were read. */
+  /**
+   * All positions that the test has. Default: the engine's cylinders where the readings are of cylinders,
+   * else those that were read.
+   */
   readonly positions?: readonly Position[] | undefined;
   /** Positions that share something, beside those of the engine and of the test. */
   readonly groups?: Readonly<Record<string, readonly Position[]>> | undefined;
@@ -48,7 +51,10 @@ export interface TestSet {
   readonly definition?: TestDefinition | undefined;
 }
 
-/** One step of the reasoning behind a verdict. Numbers are in the unit of the limits unless the name says otherwise. */
+/**
+ * One step of the reasoning behind a verdict. Numbers are in the unit of the limits unless the name says
+ * otherwise.
+ */
 export type Reason =
   | { readonly rule: 'not-measured' }
   /** Stored by another version, under a name that this one does not know. */

@@ -223,7 +223,10 @@ export function briefWords(r: JudgedReading, limits: Limits): string {
   return limit == null ? value : `${value}, limit ${print.limit(limit)}`;
 }
 
-/** Corrected value with its expanded uncertainty (k = 2), rounded to the digits that were typed, without unit: "0.4 ± 0.1". */
+/**
+ * Corrected value with its expanded uncertainty (k = 2), rounded to the digits that were typed, without unit:
+ * "0.4 ± 0.1".
+ */
 export function correctedWords(r: JudgedReading): string {
   if (r.corrected === null || r.standardUncertainty === null) return '';
   const step = r.resolution ?? 0;

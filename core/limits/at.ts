@@ -3,10 +3,16 @@ import { unitValue, type UnitValue } from '../quantity/values';
 import { expectedAt, slopeAt } from './transfer';
 import type { Limits, LimitsInForce } from './types';
 
-/** Limits that have passed `checkLimits`: every number is finite and in their unit, so that naming it copies nothing. */
+/**
+ * Limits that have passed `checkLimits`: every number is finite and in their unit, so that naming it copies
+ * nothing.
+ */
 const inForce = (limits: Limits): LimitsInForce => limits as LimitsInForce;
 
-/** The limits as they are at one position; they must have passed `checkLimits`. The same object where nothing differs there. */
+/**
+ * The limits as they are at one position; they must have passed `checkLimits`. The same object where nothing
+ * differs there.
+ */
 export function limitsAt(limits: Limits, position: number | string): LimitsInForce {
   const own =
     limits.byPosition && Object.hasOwn(limits.byPosition, String(position))
@@ -28,8 +34,8 @@ export interface Predicted {
 }
 
 /**
- * Limits about the value that the transfer function predicts for a stimulus in its own unit; `null` where there is no
- * function or it says nothing there.
+ * Limits about the value that the transfer function predicts for a stimulus in its own unit; `null` where
+ * there is no function or it says nothing there.
  */
 export function predict(limits: Limits, stimulus: UnitValue): Predicted | null {
   const { transfer, tolerance = {} } = limits;

@@ -37,8 +37,8 @@ const ORDER: readonly (readonly [keyof Limits, keyof Limits])[] = [
 ];
 
 /**
- * All that is wrong with a set of limits, each with its path below `base`. A limit is finite or it is absent: NaN would
- * make every comparison false and let a reading pass.
+ * All that is wrong with a set of limits, each with its path below `base`. A limit is finite or it is absent:
+ * NaN would make every comparison false and let a reading pass.
  */
 export function checkLimits(limits: Limits, base = ''): Problem[] {
   if (SOUND.has(limits)) return [];
@@ -55,8 +55,8 @@ export function checkLimits(limits: Limits, base = ''): Problem[] {
 const SOUND = new WeakSet<Limits>();
 
 /**
- * Every number in the limits, however deep, is finite, and nothing is `null`: that would act as 0. At single positions `null` takes a
- * limit of the set away.
+ * Every number in the limits, however deep, is finite, and nothing is `null`: that would act as 0. At single
+ * positions `null` takes a limit of the set away.
  */
 function checkNumbers(value: unknown, path: string, mayBeNull = false): Problem[] {
   if (value === null) return mayBeNull ? [] : [{ path, message: 'null is no limit: leave it out.' }];

@@ -5,7 +5,10 @@ import { fail, ok, type Result } from '../foundation/result';
 import { type Stimulus, stimulusOf } from './transfer';
 import type { Limits } from './types';
 
-/** What stands behind the at sign, in the unit of the stimulus: what acted on the sensor, or how warm the part was. */
+/**
+ * What stands behind the at sign, in the unit of the stimulus: what acted on the sensor, or how warm the part
+ * was.
+ */
 export interface At {
   readonly stimulus: Stimulus;
   readonly value: UnitValue;
@@ -21,9 +24,9 @@ export interface ReadEntry {
 const TEMPERATURE: Stimulus = { quantity: 'temperature', unit: 'degC' };
 
 /**
- * Reads an entry for a test: the grammar of `parseEntry`, and behind an at sign what belongs to this reading alone,
- * `2.35 @ 150 kPa` for a transfer function, `0.9 @ 60 °C` for a part of another temperature. With a clamp a
- * current may be typed as the voltage that the meter shows: `85 mV`. The failure is a sentence.
+ * Reads an entry for a test: the grammar of `parseEntry`, and behind an at sign what belongs to this reading
+ * alone, `2.35 @ 150 kPa` for a transfer function, `0.9 @ 60 °C` for a part of another temperature. With a
+ * clamp a current may be typed as the voltage that the meter shows: `85 mV`. The failure is a sentence.
  */
 export function readEntry(text: string, limits: Limits, clamp_mVperA: number | null = null): Result<ReadEntry, string> {
   const known = READ.get(limits) ?? new Map<string, Result<ReadEntry, string>>();
@@ -36,7 +39,10 @@ export function readEntry(text: string, limits: Limits, clamp_mVperA: number | n
   return read;
 }
 
-/** What was read under the same limits is not parsed again: bench, slip question and judge ask for the same entry. */
+/**
+ * What was read under the same limits is not parsed again: bench, slip question and judge ask for the same
+ * entry.
+ */
 const READ = new WeakMap<Limits, Map<string, Result<ReadEntry, string>>>();
 const MOST_KEPT = 500;
 

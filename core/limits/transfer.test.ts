@@ -21,7 +21,10 @@ const unit = (symbol: string, quantity: 'voltage' | 'resistance') => {
 };
 const [VOLT, OHM, KILOHM] = [unit('V', 'voltage'), unit('ohm', 'resistance'), unit('kohm', 'resistance')];
 
-/** Resistances of a 10 kilohm thermistor (at 25 °C) as widely published for this curve, and its coefficients. Both from memory. */
+/**
+ * Resistances of a 10 kilohm thermistor (at 25 °C) as widely published for this curve, and its coefficients.
+ * Both from memory.
+ */
 const TABLE: readonly (readonly [number, number])[] = [
   [-40, 335671],
   [-20, 96974],

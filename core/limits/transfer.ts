@@ -19,9 +19,9 @@ export interface RatioPoint {
  * What a sensor should show at a stimulus.
  * - `ratiometric`: a straight line between two shares of the reference voltage;
  * - `table`: straight lines between points [stimulus, reading], stimulus rising; nothing is said outside;
- * - `ntc-steinhart-hart`: 1/T = a + b ln R + c (ln R)³, T in kelvin, R in ohm (Steinhart and Hart, Deep-Sea Research 15 (1968) 497);
- * - `ntc-beta`: R = R0 exp(β (1/T - 1/T0)), kelvin.
- * Citation from memory.
+ * - `ntc-steinhart-hart`: 1/T = a + b ln R + c (ln R)³, T in kelvin, R in ohm (Steinhart and Hart, Deep-Sea
+ *   Research 15 (1968) 497);
+ * - `ntc-beta`: R = R0 exp(β (1/T - 1/T0)), kelvin. Citation from memory.
  */
 export type Transfer =
   | {
@@ -41,9 +41,9 @@ const CELSIUS: Stimulus = { quantity: 'temperature', unit: 'degC' };
 export const stimulusOf = (t: Transfer): Stimulus => ('stimulus' in t ? t.stimulus : CELSIUS);
 
 /**
- * Resistance of a thermistor at a temperature: the Steinhart-Hart equation solved for R,
- * R = exp(∛(x - y/2) - ∛(x + y/2)), y = (a - 1/T)/c, x = √((b/3c)³ + y²/4). `c` = 0 leaves ln R = (1/T - a)/b.
- * NaN below absolute zero.
+ * Resistance of a thermistor at a temperature: the Steinhart-Hart equation solved for R, R = exp(∛(x - y/2) -
+ * ∛(x + y/2)), y = (a - 1/T)/c, x = √((b/3c)³ + y²/4). `c` = 0 leaves ln R = (1/T - a)/b. NaN below absolute
+ * zero.
  */
 export function steinhartHartResistance_ohm(
   { a, b, c }: { a: number; b: number; c: number },
@@ -72,7 +72,10 @@ export function betaResistance_ohm(
   return kelvin > 0 ? t.resistance_ohm * Math.exp(t.beta_K * (1 / kelvin - 1 / (t.at_degC + KELVIN))) : NaN;
 }
 
-/** What should be read at a stimulus (in the transfer's own unit), in the unit of the limits; `null` where the function says nothing. */
+/**
+ * What should be read at a stimulus (in the transfer's own unit), in the unit of the limits; `null` where the
+ * function says nothing.
+ */
 export function expectedAt(t: Transfer, x: number, asked: ScaledUnit): UnitValue | null {
   if (!Number.isFinite(x)) return null;
   switch (t.kind) {

@@ -72,7 +72,10 @@ export interface Limits {
 type LimitNumber =
   'lower' | 'upper' | 'watchLower' | 'watchUpper' | 'shortBelow' | 'openAbove' | 'recheckMargin' | 'steadyWithin';
 
-/** Limits as they hold at one position: they have passed `checkLimits`, so every number is finite and in their own unit. */
+/**
+ * Limits as they hold at one position: they have passed `checkLimits`, so every number is finite and in their
+ * own unit.
+ */
 export type LimitsInForce = Omit<Limits, LimitNumber> & {
   readonly [field in LimitNumber]?: UnitValue | undefined;
 };

@@ -1,9 +1,10 @@
 import { normalCdf } from '../numerics/normal';
 
 /**
- * Conformance probability after JCGM 106:2012, clause 7 (clause numbers here from memory): with a measured value y and a normal distribution of
- * standard uncertainty u about it, the probability that the true value lies in [lower, upper] is
- * Φ((upper - y)/u) - Φ((lower - y)/u). A limit that is absent is at infinity. Any consistent unit.
+ * Conformance probability after JCGM 106:2012, clause 7 (clause numbers here from memory): with a measured
+ * value y and a normal distribution of standard uncertainty u about it, the probability that the true value
+ * lies in [lower, upper] is Φ((upper - y)/u) - Φ((lower - y)/u). A limit that is absent is at infinity. Any
+ * consistent unit.
  *
  * With u = 0 it is 0 or 1, limits inclusive. NaN never passes: any NaN gives NaN.
  */
@@ -20,15 +21,16 @@ export function probabilityWithin(y: number, u: number, lower: number | null, up
 }
 
 /**
- * Below this probability of being on one side of a limit, that side no longer counts as plausible. 5 % is the consumer's
- * and the producer's risk that a two-sided 95 % statement leaves.
+ * Below this probability of being on one side of a limit, that side no longer counts as plausible. 5 % is the
+ * consumer's and the producer's risk that a two-sided 95 % statement leaves.
  */
 export const PLAUSIBLE = 0.05;
 
 /**
- * How a workshop accepts: `three-way` says "cannot tell" where both sides of a limit are plausible; `simple` takes the value as it stands
- * (simple acceptance, JCGM 106 clause 8.2); `guarded` accepts only where conformity is proven with 95 % (guarded acceptance after
- * ISO 14253-1) and rejects the rest. Clause numbers from memory.
+ * How a workshop accepts: `three-way` says "cannot tell" where both sides of a limit are plausible; `simple`
+ * takes the value as it stands (simple acceptance, JCGM 106 clause 8.2); `guarded` accepts only where
+ * conformity is proven with 95 % (guarded acceptance after ISO 14253-1) and rejects the rest. Clause numbers
+ * from memory.
  */
 export const DECISION_RULES = ['three-way', 'simple', 'guarded'] as const;
 export type DecisionRule = (typeof DECISION_RULES)[number];

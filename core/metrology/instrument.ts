@@ -1,8 +1,8 @@
 import type { Quantity } from '../quantity/units';
 
 /**
- * What an instrument says of its own accuracy: percent of reading plus a number of counts of the last digit, per range.
- * All numbers are in the base unit of the quantity (ohm, volt, ampere, …).
+ * What an instrument says of its own accuracy: percent of reading plus a number of counts of the last digit,
+ * per range. All numbers are in the base unit of the quantity (ohm, volt, ampere, …).
  */
 export interface AccuracyRange {
   readonly quantity: Quantity;
@@ -22,7 +22,10 @@ export interface Instrument {
   /** One step of the digits in which the lead zero was read, ohm. */
   readonly leadZeroResolution_ohm: number;
   readonly accuracy: readonly AccuracyRange[];
-  /** How well touching the leads together repeats, and a probe's contact with it: half width, ohm. Default 0: nobody has said. */
+  /**
+   * How well touching the leads together repeats, and a probe's contact with it: half width, ohm. Default 0:
+   * nobody has said.
+   */
   readonly leadRepeatability_ohm?: number | undefined;
   /** What a clamp gives per ampere. */
   readonly clamp_mVperA?: number | undefined;
@@ -45,7 +48,10 @@ export function finestRangeFor(instrument: Instrument, quantity: Quantity, value
   );
 }
 
-/** The range in which a value is read: the smallest that holds it, else the largest there is. `null` where none is stated. */
+/**
+ * The range in which a value is read: the smallest that holds it, else the largest there is. `null` where
+ * none is stated.
+ */
 export function rangeFor(instrument: Instrument, quantity: Quantity, value: number): AccuracyRange | null {
   let best: AccuracyRange | null = null;
   for (const range of instrument.accuracy) {

@@ -1,18 +1,12 @@
-import { execFileSync } from 'node:child_process';
 import { probabilityWithin } from './conformity';
 import { CONDUCTORS, pt100_ohm, temperatureSensitivity_perK, toReferenceFactor } from './temperature';
-import { combine, type UncertaintyParts } from './uncertainty';
+import { python } from '../numerics/testing';
+import { combine, type UncertaintyParts, uncertaintyParts } from './uncertainty';
 
-/** Worked examples and tables of published standards. All of them written from memory of the document; recomputed with scipy where that says more. */
-const python = (expression: string): number =>
-  Number(
-    execFileSync(
-      '/usr/bin/python3',
-      ['-c', `import math\nfrom scipy.stats import norm\nimport numpy as np\nprint(repr(float(${expression})))`],
-      { encoding: 'utf8' },
-    ),
-  );
-
+/**
+ * Worked examples and tables of published standards. All of them written from memory of the document;
+ * recomputed with scipy where that says more.
+ */
 const parts = (...u: number[]): UncertaintyParts => {
   const [digits = 0, gain = 0, counts = 0, leadZero = 0, wander = 0, contact = 0, temperature = 0, stimulus = 0] = u;
   return { digits, gain, counts, leadZero, wander, contact, temperature, stimulus };
@@ -24,9 +18,17 @@ describe('GUM, JCGM 100:2008', () => {
     expect(u).toBeCloseTo(python('np.sqrt(np.sum(np.array([25, 9.7, 2.9, 16.6])**2))'), 10);
     expect(Math.round(u)).toBe(32);
   });
-  test('4.3.7: a rectangular distribution of half width a has the standard deviation a/√3', () => {
-    // Variance of the uniform distribution on [-a, a], by numpy's own moments of a fine grid.
-    expect(0.5 / Math.sqrt(3)).toBeCloseTo(python('np.std(np.linspace(-0.5, 0.5, 2000001))'), 6);
+  test('4.3.7: one step of the digits is a rectangular distribution: its standard deviation, by numpy of a fine grid', () => {
+    const { digits } = uncertaintyParts({
+      quantity: 'voltage',
+      value: 12,
+      net: 12,
+      resolution: 1,
+      halfWander: 0,
+      zeroed: false,
+      instrument: null,
+    });
+    expect(digits).toBeCloseTo(python('np.std(np.linspace(-0.5, 0.5, 2000001))'), 6);
   });
 });
 

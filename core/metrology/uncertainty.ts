@@ -2,14 +2,14 @@ import type { Quantity } from '../quantity/units';
 import { type Instrument, rangeFor } from './instrument';
 
 /**
- * Standard uncertainty of one reading after the GUM (JCGM 100:2008): every bound ±a without further knowledge is a
- * rectangular distribution, u = a/√3 (4.3.7); contributions are combined in quadrature (5.1.2).
+ * Standard uncertainty of one reading after the GUM (JCGM 100:2008): every bound ±a without further knowledge
+ * is a rectangular distribution, u = a/√3 (4.3.7); contributions are combined in quadrature (5.1.2).
  *
  * - digits: ±½ step of what was typed or of what the range shows, whichever is coarser;
  * - gain: percent of reading;
- * - counts: the stated counts, full size. Where the leads were zeroed on the same range the offset that they stand for
- *   is in both readings and goes away with the subtraction; what is left is the second reading's ±½ step
- *   (docs/decisions/0002).
+ * - counts: the stated counts, full size. Where the leads were zeroed on the same range the offset that they
+ *   stand for is in both readings and goes away with the subtraction; what is left is the second reading's ±½
+ *   step (docs/decisions/0002).
  *
  * Clause numbers written from memory.
  */

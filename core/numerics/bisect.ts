@@ -1,6 +1,7 @@
 /**
- * Where a rising function reaches a value, by halving: a point of [low, high] within `tolerance` of it. `low` where the function
- * is above the value already there, `high` where it never reaches it. Ends after at most 200 halvings, NaN of `f` counts as above.
+ * Where a rising function reaches a value, by halving: a point of [low, high] within `tolerance` of it. `low`
+ * where the function is above the value already there, `high` where it never reaches it. Ends after at most
+ * 200 halvings, NaN of `f` counts as above.
  *
  * The bisection method; needs no slope and cannot leave the interval.
  */

@@ -1,6 +1,6 @@
 /**
- * Straight lines between points [x, y], x rising and finite. `null` outside the first and the last point, for NaN, and for no
- * points; the y of a point exactly where x is that of the point.
+ * Straight lines between points [x, y], x rising and finite. `null` outside the first and the last point, for
+ * NaN, and for no points; the y of a point exactly where x is that of the point.
  */
 export function interpolateLinear(points: readonly (readonly [x: number, y: number])[], x: number): number | null {
   const above = points.findIndex(([at]) => at >= x);

@@ -1,8 +1,9 @@
 /**
  * The standard normal distribution, to close to double precision.
  *
- * erf by its series, Abramowitz & Stegun 7.1.6, below |x| = 2; erfc by its continued fraction, 7.1.14, evaluated with
- * the modified Lentz method above that. Compared with scipy in normal.test.ts: relative error below 1e-12 for |z| < 8.
+ * erf by its series, Abramowitz & Stegun 7.1.6, below |x| = 2; erfc by its continued fraction, 7.1.14,
+ * evaluated with the modified Lentz method above that. Compared with scipy in normal.test.ts: relative error
+ * below 1e-12 for |z| < 8.
  */
 /** erfc is below the smallest double from here on. */
 const UNDERFLOW = 27;

@@ -7,8 +7,9 @@ import { joinAnd } from '../quantity/print';
 import type { Plan, PlanChange, PlanInputs, PlanStep } from './types';
 
 /**
- * The order of the work (common practice, no source): energy first; what needs a cold engine before the engine is started; what the codes,
- * the complaint and the evidence point at; cheap before dear; what shares an opened cover or a second person together. What is proven is not measured again.
+ * The order of the work (common practice, no source): energy first; what needs a cold engine before the
+ * engine is started; what the codes, the complaint and the evidence point at; cheap before dear; what shares
+ * an opened cover or a second person together. What is proven is not measured again.
  */
 export function makePlan(inputs: PlanInputs): Plan {
   const byId = new Map(inputs.tests.map((t) => [t.id, t]));
@@ -96,7 +97,10 @@ function reasonsFor(inputs: PlanInputs): Map<string, Reason> {
 const wantsEnergy = (t: TestDefinition, { complaint, conditions }: PlanInputs): boolean =>
   t.id === 'battery-cranking' && (/\b(start|crank|fire)/i.test(complaint) || conditions.includes('after a stop'));
 
-/** What tells most for its time in an area; the others are offered when the evidence asks for them. A workshop says it of its own tests itself. */
+/**
+ * What tells most for its time in an area; the others are offered when the evidence asks for them. A workshop
+ * says it of its own tests itself.
+ */
 const isFirstLine = (t: TestDefinition): boolean => t.firstLine ?? FIRST_LINE.has(t.id);
 const FIRST_LINE: ReadonlySet<string> = new Set([
   'glow-plug-resistance',
@@ -161,7 +165,10 @@ function pointedAreas({ areas, complaint, conditions }: PlanInputs): { area: str
   return out;
 }
 
-/** Statements that may ask for a test, with their places: one of a kind of each target. That something is suspect asks for nothing once it is convicted. */
+/**
+ * Statements that may ask for a test, with their places: one of a kind of each target. That something is
+ * suspect asks for nothing once it is convicted.
+ */
 function leavingOpen(statements: readonly Statement[]): [number, Statement][] {
   const convicted = new Set(statements.filter((s) => s.stand === 'bad').map((s) => targetKey(s.target)));
   const seen = new Set<string>();
@@ -178,7 +185,8 @@ function followUp(s: Statement, t: TestDefinition, inputs: PlanInputs): string |
   const { kind, name, position } = s.target;
   const has = (id: string): boolean => inputs.done.some((d) => d.test === id);
   if (kind === 'part' && s.stand === 'bad' && s.rule === 'bare-part') {
-    // The part is convicted: what is left is whether its wire is good too, before a new one is fitted to a bad wire.
+    // The part is convicted: what is left is whether its wire is good too, before a new one is fitted to a
+    // bad wire.
     return partName(t) === name && t.connection === 'through-harness'
       ? `The ${name} is bad by itself: is its wire good?`
       : null;
@@ -272,7 +280,8 @@ function order(
   const key = (t: TestDefinition): readonly number[] => [
     Math.min(0, rankOf(t)),
     measuredAt.get(t.id) ?? 0,
-    // Running the engine warms it: what needs it cold goes before. What the evidence asks for goes before what an area offers.
+    // Running the engine warms it: what needs it cold goes before. What the evidence asks for goes before
+    // what an area offers.
     t.condition.engine === 'running' ? 1 : 0,
     rankOf(t) < 2 ? 0 : 1,
     isCold(t) ? 0 : 1,
@@ -314,7 +323,10 @@ function skippedBy(changes: readonly PlanChange[]): Map<string, string> {
   return skipped;
 }
 
-/** In the order in which they were made: the last word counts. A move of, or before, what is not there does nothing. */
+/**
+ * In the order in which they were made: the last word counts. A move of, or before, what is not there does
+ * nothing.
+ */
 function applyMoves(ids: readonly string[], changes: readonly PlanChange[]): string[] {
   let out = [...ids];
   for (const c of changes) {

@@ -70,8 +70,8 @@ describe('numbers as people type them', () => {
 });
 
 describe('RKM code', () => {
-  // Examples of the coding in IEC 60062 (marking codes for resistors): R47, 4R7, 47R, 4K7, 47K, 1M0, 2M2, L for milliohm.
-  // Written from memory of the standard's table.
+  // Examples of the coding in IEC 60062 (marking codes for resistors): R47, 4R7, 47R, 4K7, 47K, 1M0, 2M2, L
+  // for milliohm. Written from memory of the standard's table.
   test.each<[string, number]>([
     ['R47', 0.47],
     ['4R7', 4.7],

@@ -150,7 +150,8 @@ function parseSuffix(suffix: string, quantity: Quantity): Result<Suffix, string>
   if (text === 'R' && quantity === 'resistance') return ok({ scale: 1, unit: base });
   const named = findUnit(text);
   const prefix = Object.hasOwn(PREFIXES, text) && base.unit.prefixable ? PREFIXES[text] : undefined;
-  // A lone letter can be a prefix or a unit (`m`, `K`): the prefix wins unless the quantity is measured in that unit.
+  // A lone letter can be a prefix or a unit (`m`, `K`): the prefix wins unless the quantity is measured in
+  // that unit.
   if (prefix !== undefined && named?.unit.quantity !== quantity) return ok({ scale: prefix, unit: base });
   if (!/^[\p{L}%°℃Ω]/u.test(text)) return fail(`"${text}" cannot stand after a number. ${ENTRY_HELP}.`);
   if (!named) return fail(`"${text}" is no unit or prefix known here. ${ENTRY_HELP}.`);

@@ -10,9 +10,9 @@ const STEPS: readonly (readonly [number, string])[] = [
 ];
 
 /**
- * A number rounded to the place of `step` (a resolution or an uncertainty, same unit), with an SI prefix from kilo up:
- * `printValue(4500, 100)` is "4.5 k". Small values keep their unit ("0.4", not "400 m"): that is how the trade says them.
- * Non-finite input prints as "–".
+ * A number rounded to the place of `step` (a resolution or an uncertainty, same unit), with an SI prefix from
+ * kilo up: `printValue(4500, 100)` is "4.5 k". Small values keep their unit ("0.4", not "400 m"): that is how
+ * the trade says them. Non-finite input prints as "–".
  */
 export function printValue(value: number, step: number): string {
   if (!Number.isFinite(value)) return '–';

@@ -2,11 +2,11 @@ import { fail, ok, type Result } from '../foundation/result';
 import { baseValue, type BaseValue, type EnteredValue, unitValue, type UnitValue } from './values';
 
 /**
- * Quantities and units. The number inside core is always in the first unit of its quantity (SI, or the field's own
- * base such as percent). A unit is `base = value * factor + offset`.
+ * Quantities and units. The number inside core is always in the first unit of its quantity (SI, or the
+ * field's own base such as percent). A unit is `base = value * factor + offset`.
  *
- * Factors: SI Brochure (9th ed.) for SI units; psi = 6894.757 293 168 Pa and inHg = 3386.389 Pa after NIST SP 811,
- * appendix B.8; lbf ft = 1.355 817 948 N m, same table. Written from memory of those tables.
+ * Factors: SI Brochure (9th ed.) for SI units; psi = 6894.757 293 168 Pa and inHg = 3386.389 Pa after NIST SP
+ * 811, appendix B.8; lbf ft = 1.355 817 948 N m, same table. Written from memory of those tables.
  */
 export const QUANTITIES = [
   'resistance',
@@ -119,7 +119,10 @@ export function requireUnit(text: string, quantity: Quantity): Result<ScaledUnit
   return fail(`"${text}" is a unit of ${found.unit.quantity}; ${quantity} is given in ${known}`);
 }
 
-/** Value in a (prefixed) unit to the base unit of its quantity. Throws RangeError where the result is not finite, as the three below. */
+/**
+ * Value in a (prefixed) unit to the base unit of its quantity. Throws RangeError where the result is not
+ * finite, as the three below.
+ */
 export const toBase = (value: UnitValue | EnteredValue, { unit: u, scale }: ScaledUnit): BaseValue =>
   baseValue(value * scale * u.factor + u.offset);
 

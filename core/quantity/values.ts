@@ -1,8 +1,10 @@
 /**
- * Numbers that say in which system they stand. All three are plain numbers at run time. Only this folder makes them, and it
- * makes them finite: NaN or an infinity is refused where it would enter, so that no comparison is ever made with one.
+ * Numbers that say in which system they stand. All three are plain numbers at run time. Only this folder
+ * makes them, and it makes them finite: NaN or an infinity is refused where it would enter, so that no
+ * comparison is ever made with one.
  *
- * Arithmetic on them gives a plain `number` again; name the system of the result with one of the constructors below.
+ * Arithmetic on them gives a plain `number` again; name the system of the result with one of the constructors
+ * below.
  */
 declare const system: unique symbol;
 

@@ -75,7 +75,10 @@ export function checkCode(typed: string, rule: CodingRule, how: 'typed' | 'paste
 const twinOf = (c: string): string | null =>
   LOOK_ALIKES.flatMap(([a, b]) => (c === a ? [b] : c === b ? [a] : []))[0] ?? null;
 
-/** Does the last character fit? `mod-10`: weights 3 and 1 from the right over digits (as in ISO/IEC 15420 article numbers, from memory); `mod-alphabet`: the sum of the places in the alphabet. */
+/**
+ * Does the last character fit? `mod-10`: weights 3 and 1 from the right over digits (as in ISO/IEC 15420
+ * article numbers, from memory); `mod-alphabet`: the sum of the places in the alphabet.
+ */
 function checks(code: string, { alphabet, check }: CodingRule): boolean {
   const last = code.at(-1);
   if (check === 'none' || last === undefined) return true;

@@ -2,7 +2,10 @@
 
 const DIGITS = new Map<string, number>();
 
-/** Decimal places of a currency after ISO 4217, as the platform's Intl knows them: EUR 2, JPY 0, TND 3; 2 for one that is unknown or misspelt. */
+/**
+ * Decimal places of a currency after ISO 4217, as the platform's Intl knows them: EUR 2, JPY 0, TND 3; 2 for
+ * one that is unknown or misspelt.
+ */
 export function minorDigits(currency: string): number {
   const known = DIGITS.get(currency);
   if (known !== undefined) return known;

@@ -87,7 +87,10 @@ const TIPS: readonly { readonly input: Tip['input']; readonly most: number }[] =
   { input: 'breakage', most: 1 },
 ];
 
-/** The value at which both schools cost the same, between 0 and the most; the difference is monotonic in each of these inputs. */
+/**
+ * The value at which both schools cost the same, between 0 and the most; the difference is monotonic in each
+ * of these inputs.
+ */
 function tipOf(i: OneOrSetInputs, input: Tip['input'], most: number): number | null {
   const difference = (value: number): number => {
     const changed = { ...i, [input]: value };

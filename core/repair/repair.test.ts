@@ -93,9 +93,10 @@ const HAND: OneOrSetInputs = {
 
 describe('one or the whole set', () => {
   test('worked by hand', () => {
-    // Half of all parts fail within the horizon, old or new. A minute costs 100. Each: 2000 + 15 × 100 + 0.1 × 10000 = 4500. Access 6000.
-    // One: now 6000 + 4500 = 10500; returns 4 × 0.5 = 2, each 6000 + 4500 + 20000 = 30500; later 61000; in all 71500.
-    // Set: now 6000 + 4 × 4500 = 24000; the same two returns; in all 85000.
+    // Half of all parts fail within the horizon, old or new. A minute costs 100. Each: 2000 + 15 × 100 + 0.1
+    // × 10000 = 4500. Access 6000. One: now 6000 + 4500 = 10500; returns 4 × 0.5 = 2, each 6000 + 4500 +
+    // 20000 = 30500; later 61000; in all 71500. Set: now 6000 + 4 × 4500 = 24000; the same two returns; in
+    // all 85000.
     const r = oneOrSet(HAND);
     expect(r.one).toEqual({
       now: 10500,
@@ -216,7 +217,8 @@ describe('codes of parts', () => {
       fc.property(fc.integer({ min: 0, max: 6 }), fc.integer({ min: 1, max: rule.alphabet.length - 1 }), (at, by) => {
         const was = rule.alphabet.indexOf(good[at] ?? '');
         const wrong = good.slice(0, at) + (rule.alphabet[(was + by) % rule.alphabet.length] ?? '') + good.slice(at + 1);
-        // A place weighs its number: a slip whose weight is a multiple of the alphabet's length passes. 34 = 2 × 17.
+        // A place weighs its number: a slip whose weight is a multiple of the alphabet's length passes. 34 =
+        // 2 × 17.
         if (((at + 1) * by) % rule.alphabet.length !== 0) expect(checkCode(wrong, rule, 'pasted')).not.toEqual([]);
       }),
     );

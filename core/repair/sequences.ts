@@ -1,4 +1,7 @@
-/** Fitting sequences as data. What is done and in which order: common practice, no source. Values are the workshop's own service data: none stands here. */
+/**
+ * Fitting sequences as data. What is done and in which order: common practice, no source. Values are the
+ * workshop's own service data: none stands here.
+ */
 export interface FittingSequence {
   readonly id: string;
   readonly name: string;

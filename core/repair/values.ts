@@ -2,7 +2,10 @@ import { findUnit, toBase } from '../quantity/units';
 import { enteredValue } from '../quantity/values';
 import { fail, ok, type Result } from '../foundation/result';
 
-/** A value that was reached, in base units, as a person writes it: "18 Nm", "13 lbf ft", "90°", "0,4 mm", "0.3 V". */
+/**
+ * A value that was reached, in base units, as a person writes it: "18 Nm", "13 lbf ft", "90°", "0,4 mm", "0.3
+ * V".
+ */
 export interface ReachedValue {
   readonly quantity: 'torque' | 'angle' | 'length' | 'voltage';
   /** Nm, degrees, metres, volts. */
@@ -33,13 +36,19 @@ export function readValue(text: string, quantity: ReachedValue['quantity']): Res
 /** Further from a value than this is said. Common practice, no source. */
 const FAR = 0.1;
 
-/** How far a value that was reached lies from the one that was asked for, as a fraction; `null` where either cannot be read. */
+/**
+ * How far a value that was reached lies from the one that was asked for, as a fraction; `null` where either
+ * cannot be read.
+ */
 export function deviation(reached: string, asked: string, quantity: ReachedValue['quantity']): number | null {
   const [a, b] = [readValue(reached, quantity), readValue(asked, quantity)];
   return a.ok && b.ok && b.value.value !== 0 ? a.value.value / b.value.value - 1 : null;
 }
 
-/** The deviation where it is worth saying: more than a tenth to either side of what is asked for, or anything above a limit; `null` where it is good. */
+/**
+ * The deviation where it is worth saying: more than a tenth to either side of what is asked for, or anything
+ * above a limit; `null` where it is good.
+ */
 export function strayed(
   reached: string,
   asked: string,

@@ -1,5 +1,8 @@
 import { bisectRising } from '../numerics/bisect';
-/** Lives of parts by the Weibull distribution (W. Weibull, 1951; formulas as in any reliability handbook, for instance NIST/SEMATECH e-Handbook 8.1.6.2; written from memory). Ages in hours. */
+/**
+ * Lives of parts by the Weibull distribution (W. Weibull, 1951; formulas as in any reliability handbook, for
+ * instance NIST/SEMATECH e-Handbook 8.1.6.2; written from memory). Ages in hours.
+ */
 export interface Weibull {
   /** Shape: 1 fails at random, above 1 wears out. */
   readonly shape: number;
@@ -22,8 +25,9 @@ export interface Life {
 export const ENOUGH_FAILURES = 8;
 
 /**
- * Maximum likelihood for lives of which some have not ended (right-censored): the shape is the root of Σ t^k ln t / Σ t^k − 1/k − mean of ln t of the failures, found by bisection; the scale
- * follows. `null` where there are too few failures, or all of one age.
+ * Maximum likelihood for lives of which some have not ended (right-censored): the shape is the root of Σ t^k
+ * ln t / Σ t^k − 1/k − mean of ln t of the failures, found by bisection; the scale follows. `null` where
+ * there are too few failures, or all of one age.
  */
 export function fitWeibull(lives: readonly Life[]): Weibull | null {
   const all = lives.filter((l) => l.age_h > 0);

@@ -63,7 +63,8 @@ describe('worked by hand', () => {
     expect(solved(c).branches.G).toBeCloseTo(12, 12);
   });
   test('a bridge: 1-2-3-4 ohm with 5 ohm across, 10 V (Kirchhoff by hand: 5/31 A across)', () => {
-    // Nodes a, b from 10 V: (10-a)/1 = a/3 + (a-b)/5; (10-b)/2 = b/4 + (b-a)/5.  a = 7.2893, b = 6.8182 by Cramer's rule below.
+    // Nodes a, b from 10 V: (10-a)/1 = a/3 + (a-b)/5; (10-b)/2 = b/4 + (b-a)/5.  a = 7.2893, b = 6.8182 by
+    // Cramer's rule below.
     const c = circuit(
       U('E', 'top', 'gnd', 10),
       R('R1', 'top', 'a', 1),
@@ -285,7 +286,8 @@ describe('laws, on random networks from milliohms to megohms', () => {
         sums.set(n, { sum: own.sum + a, size: own.size + Math.abs(a) });
       }
     }
-    // A difference of two voltages is known to the last bit of the larger one; over a milliohm that is so much current.
+    // A difference of two voltages is known to the last bit of the larger one; over a milliohm that is so
+    // much current.
     const lastBit_A = 1e3 * 2.3e-16 * Math.max(1, ...Object.values(nodes).map(Math.abs));
     for (const { sum, size } of sums.values()) expect(Math.abs(sum)).toBeLessThanOrEqual(1e-9 * size + 20 * lastBit_A);
   }

@@ -1,6 +1,9 @@
 import type { Element } from './types';
 
-/** A part of a netlist that is there once per copy: `{}` in ids and nodes stands for the copy's name, as in `plug {}`. */
+/**
+ * A part of a netlist that is there once per copy: `{}` in ids and nodes stands for the copy's name, as in
+ * `plug {}`.
+ */
 export interface CopiedElements {
   readonly copies: readonly (number | string)[];
   readonly elements: readonly Element[];

@@ -2,8 +2,9 @@ import { cell } from '../numerics/cell';
 import { eliminate, type Elimination, planElimination } from './ldl';
 
 /**
- * The same pattern solved again and again with other values: the order of elimination is found once, a solution allocates nothing. For networks of
- * resistors with fixed nodes (ideal sources against the reference) and one pushed current; `solveCircuit` is the slow, obvious one it is held against.
+ * The same pattern solved again and again with other values: the order of elimination is found once, a
+ * solution allocates nothing. For networks of resistors with fixed nodes (ideal sources against the
+ * reference) and one pushed current; `solveCircuit` is the slow, obvious one it is held against.
  */
 export interface Pattern {
   readonly nodes: readonly string[];
@@ -54,7 +55,10 @@ export class FastSolver {
     for (const [i, v] of fixed) this.volts[i] = v;
   }
 
-  /** Solves for these conductances, one per resistor (0 is open). The result stands in `volts` until the next call. */
+  /**
+   * Solves for these conductances, one per resistor (0 is open). The result stands in `volts` until the next
+   * call.
+   */
   solve(conductance_S: Float64Array): Float64Array {
     const { toGround, between, x, free, slot, volts } = this;
     const { from, to } = this.pattern;

@@ -1,8 +1,9 @@
 import { cell } from '../numerics/cell';
 /**
- * Sparse L·D·Lᵀ of the conductance matrix of a network: symmetric, diagonally dominant, nothing positive beside the diagonal. Such a matrix needs
- * no pivoting and loses no small conductance beside a large one (the diagonal is only ever reduced by what its neighbours carry). Circuits are
- * nearly trees: eliminated from the leaves inwards (minimum degree) hardly anything fills in.
+ * Sparse L·D·Lᵀ of the conductance matrix of a network: symmetric, diagonally dominant, nothing positive
+ * beside the diagonal. Such a matrix needs no pivoting and loses no small conductance beside a large one (the
+ * diagonal is only ever reduced by what its neighbours carry). Circuits are nearly trees: eliminated from the
+ * leaves inwards (minimum degree) hardly anything fills in.
  */
 export interface Elimination {
   readonly size: number;
@@ -22,7 +23,10 @@ export interface Elimination {
   readonly slots: number;
 }
 
-/** Finds the order of elimination and every place that fills in, for a pattern of joined pairs. Done once per pattern. */
+/**
+ * Finds the order of elimination and every place that fills in, for a pattern of joined pairs. Done once per
+ * pattern.
+ */
 export function planElimination(size: number, pairs: readonly (readonly [number, number])[]): Elimination {
   const joined: Set<number>[] = Array.from({ length: size }, () => new Set<number>());
   const slots = new Map<number, number>();
@@ -85,11 +89,13 @@ export function planElimination(size: number, pairs: readonly (readonly [number,
 }
 
 /**
- * Factors in place and solves for one right side. `toGround` is what each node conducts to ground, `between` the conductance of each slot (positive); both are
- * overwritten. `x` holds the right side and receives the voltages. A node that nothing joins to ground gets 0.
+ * Factors in place and solves for one right side. `toGround` is what each node conducts to ground, `between`
+ * the conductance of each slot (positive); both are overwritten. `x` holds the right side and receives the
+ * voltages. A node that nothing joins to ground gets 0.
  *
- * The diagonal is kept as the conductance to ground plus the sum of the conductances to the neighbours that are left: nothing is ever subtracted, so small stays exact
- * beside large (after Grassmann, Taksar and Heyman; written from memory).
+ * The diagonal is kept as the conductance to ground plus the sum of the conductances to the neighbours that
+ * are left: nothing is ever subtracted, so small stays exact beside large (after Grassmann, Taksar and
+ * Heyman; written from memory).
  */
 export function eliminate(e: Elimination, toGround: Float64Array, between: Float64Array, x: Float64Array): void {
   const { order, start, neighbour, slot, fillStart, fill, size } = e;

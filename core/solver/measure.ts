@@ -88,8 +88,8 @@ function measureVoltage(
 }
 
 /**
- * Every source is taken out, as with the battery isolated and the controller asleep; the meter pushes 1 A and reads the volts. Where nothing joins the points the
- * current cannot return: overload.
+ * Every source is taken out, as with the battery isolated and the controller asleep; the meter pushes 1 A and
+ * reads the volts. Where nothing joins the points the current cannot return: overload.
  */
 function measureResistance(
   circuit: Circuit,

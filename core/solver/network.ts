@@ -2,8 +2,9 @@ import { fail, ok, type Problem, type Result } from '../foundation/result';
 import type { Circuit, Element, Fault } from './types';
 
 /**
- * A circuit prepared for solving. Ideal ties (voltage sources without inner resistance, closed switches, wires of 0 ohm) join nodes into
- * groups whose members differ by known voltages; between groups there are only conductances and pushed currents.
+ * A circuit prepared for solving. Ideal ties (voltage sources without inner resistance, closed switches,
+ * wires of 0 ohm) join nodes into groups whose members differ by known voltages; between groups there are
+ * only conductances and pushed currents.
  */
 export interface Network {
   readonly nodes: readonly string[];
@@ -46,7 +47,10 @@ interface Effective {
   readonly pushed_A: number;
 }
 
-/** Applies faults and joins what is ideally tied. Errors: unknown names, impossible values, loops of ideal sources. Paths as in a circuit file. */
+/**
+ * Applies faults and joins what is ideally tied. Errors: unknown names, impossible values, loops of ideal
+ * sources. Paths as in a circuit file.
+ */
 export function makeNetwork(circuit: Circuit, faults: readonly Fault[] = []): Result<Network> {
   const problems = checkCircuit(circuit, faults);
   if (problems.length) return fail(problems);

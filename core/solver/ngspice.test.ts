@@ -91,7 +91,10 @@ test('node voltages as ngspice has them', () => {
 
 const LEAD_ohm = 0.2;
 
-/** The three ways to hold a meter to a circuit, and the same meter as cards: ten megohms and its leads, the leads and one ampere, or a shunt in the way. */
+/**
+ * The three ways to hold a meter to a circuit, and the same meter as cards: ten megohms and its leads, the
+ * leads and one ampere, or a shunt in the way.
+ */
 function held({ circuit, faults }: RandomCircuit, k: number): { measure: Measure; sheet: Sheet } | null {
   const nodes = [...new Set(circuit.elements.flatMap((e) => [e.from, e.to]))].filter((n) => !n.startsWith('u'));
   const [red, black] = [nodes[k % nodes.length], nodes[(k * 7 + 1) % nodes.length]];

@@ -5,7 +5,10 @@ import { eliminate, planElimination } from './ldl';
 import { makeNetwork, type Network, type Tie } from './network';
 import type { Circuit, CircuitSolution, Fault } from './types';
 
-/** DC solution of a circuit with faults. Errors name what contradicts itself: loops of ideal sources, currents that are pushed where nothing takes them. */
+/**
+ * DC solution of a circuit with faults. Errors name what contradicts itself: loops of ideal sources, currents
+ * that are pushed where nothing takes them.
+ */
 export function solveCircuit(circuit: Circuit, faults: readonly Fault[] = []): Result<CircuitSolution> {
   const network = makeNetwork(circuit, faults);
   return network.ok ? solveNetwork(circuit, network.value) : network;
@@ -79,7 +82,8 @@ function stuckCurrents(circuit: Circuit, { branches, group }: Network, part: Int
 
 /** Voltage of each group against the reference; in a part that floats, against the first node of it. */
 function groupVoltages({ groups, ground, group, offset_V, branches, nodes }: Network, part: Int32Array): Float64Array {
-  // Where each part stands: the group of the reference, or that of the first node of a part that floats, put at 0 V there.
+  // Where each part stands: the group of the reference, or that of the first node of a part that floats, put
+  // at 0 V there.
   const anchors = new Map<number, { group: number; volts: number }>();
   anchors.set(cell(part, ground), { group: ground, volts: -cell(offset_V, 0) });
   for (let i = 0; i < nodes.length; i++) {

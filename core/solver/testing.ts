@@ -2,7 +2,10 @@ import type { Arbitrary } from 'fast-check';
 import fc from 'fast-check';
 import type { Circuit, Element, Fault } from './types';
 
-/** Random circuits for tests: a tree of resistors that reaches every node, more resistors across, sources with inner resistance, switches, faults. */
+/**
+ * Random circuits for tests: a tree of resistors that reaches every node, more resistors across, sources with
+ * inner resistance, switches, faults.
+ */
 export interface RandomCircuit {
   readonly circuit: Circuit;
   readonly faults: readonly Fault[];

@@ -26,7 +26,10 @@ export type Measure = { readonly id: string } &
         readonly meter_ohm?: number | undefined;
         readonly lead_ohm?: number | undefined;
       }
-    /** The lead resistance is in the reading, as on a real meter. Above `overload_ohm` the display shows overload. */
+    /**
+     * The lead resistance is in the reading, as on a real meter. Above `overload_ohm` the display shows
+     * overload.
+     */
     | {
         readonly mode: 'resistance';
         readonly red: string;

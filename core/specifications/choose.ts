@@ -34,7 +34,10 @@ interface TestShelf {
 
 const place = (scope: Scope, of: string | null): string => `${scope}/${of ?? ''}`;
 
-/** Arranges specifications. Only the newest revision of a series counts; a withdrawn one takes the series off the shelf. */
+/**
+ * Arranges specifications. Only the newest revision of a series counts; a withdrawn one takes the series off
+ * the shelf.
+ */
 export function arrangeSpecifications(specifications: readonly Specification[]): ArrangedSpecifications {
   const newest = new Map<string, Specification>();
   for (const s of specifications) {
@@ -85,7 +88,10 @@ interface Candidate {
   readonly schoolRank: number;
 }
 
-/** The depot's school first, then what belongs to none, then another school: that one only where nothing else is there. */
+/**
+ * The depot's school first, then what belongs to none, then another school: that one only where nothing else
+ * is there.
+ */
 const schoolRank = (school: string | null, picked: string | null): number =>
   school === null ? 1 : school === picked ? 0 : 2;
 
@@ -112,7 +118,10 @@ function candidates(shelf: TestShelf, scope: Scope, situation: Situation): Candi
     .toSorted(compare);
 }
 
-/** The specification that judges: exact part, then family, depot, general rule; in each the best match of condition. */
+/**
+ * The specification that judges: exact part, then family, depot, general rule; in each the best match of
+ * condition.
+ */
 export function chooseSpecification(shelf: ArrangedSpecifications, situation: Situation): Specification | null {
   const ofTest = shelf.byTest.get(situation.test);
   if (!ofTest) return null;

@@ -18,8 +18,9 @@ export interface Difference {
 }
 
 /**
- * What a specification meets on the shelf that is about the same thing: the same content (`same`), another revision of its
- * own series (`revision`), another for exactly the same condition and school (`clash`), or one whose condition can hold at the same time (`overlap`).
+ * What a specification meets on the shelf that is about the same thing: the same content (`same`), another
+ * revision of its own series (`revision`), another for exactly the same condition and school (`clash`), or
+ * one whose condition can hold at the same time (`overlap`).
  */
 export function findClashes(incoming: Specification, shelf: readonly Specification[]): readonly Clash[] {
   return shelf.flatMap((there): Clash[] => {
@@ -55,7 +56,10 @@ function canHoldTogether(a: When, b: When): boolean {
   return from <= Math.min(a.toTemperature_degC ?? Infinity, b.toTemperature_degC ?? Infinity);
 }
 
-/** Where two specifications say something different of the limits or their source. Source and status inside the limits are not counted. */
+/**
+ * Where two specifications say something different of the limits or their source. Source and status inside
+ * the limits are not counted.
+ */
 export function differences(
   there: Pick<Specification, 'limits' | 'source'>,
   here: Pick<Specification, 'limits' | 'source'>,

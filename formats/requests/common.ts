@@ -9,8 +9,8 @@ type Fields<S extends ObjectSchema, Known> = Exclude<keyof S['properties'], keyo
 type Required<S extends ObjectSchema> = S['required'][number];
 
 /**
- * The type of a body as its schema says it. Fields whose schema is a document of its own (`$ref`), or is made from data of the core, are
- * typed by what core calls them: `Known`.
+ * The type of a body as its schema says it. Fields whose schema is a document of its own (`$ref`), or is made
+ * from data of the core, are typed by what core calls them: `Known`.
  */
 export type BodyOf<S extends ObjectSchema, Known extends object> = {
   [F in Fields<S, Known> & Required<S>]: FieldOf<S['properties'][F]>;

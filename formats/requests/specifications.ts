@@ -2,7 +2,10 @@ import type { FromSchema } from 'json-schema-to-ts';
 import type { SpecificationEntry } from '../specifications';
 import { type BodyOf, uuid, by } from './common';
 
-/** Puts limits on the shelf. What they are for tells whether they are a new series or the next revision of one that is there. */
+/**
+ * Puts limits on the shelf. What they are for tells whether they are a new series or the next revision of one
+ * that is there.
+ */
 export const RECORD_SPECIFICATION = {
   type: 'object',
   additionalProperties: false,

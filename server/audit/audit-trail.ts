@@ -6,8 +6,9 @@ import { job, jobEvent, jobHead } from '../db/schema';
 import { kindWords } from '../journal/record-kinds';
 
 /**
- * The hash of an event: SHA-256 over lines of the hash before it, its number, kind, row, person, moment (UTC, microseconds) and content. The
- * triggers compute the same; anybody can check a trail with this and nothing of the database.
+ * The hash of an event: SHA-256 over lines of the hash before it, its number, kind, row, person, moment (UTC,
+ * microseconds) and content. The triggers compute the same; anybody can check a trail with this and nothing
+ * of the database.
  */
 export function hashOf(e: {
   readonly previous: string;
@@ -36,7 +37,10 @@ interface Checked {
   readonly now: string | null;
 }
 
-/** Checks the trail of a job: the chain itself, each row against what was hashed, rows that are in no event. `null` where there is no such job. */
+/**
+ * Checks the trail of a job: the chain itself, each row against what was hashed, rows that are in no event.
+ * `null` where there is no such job.
+ */
 export async function verifyJob(db: Db, jobId: string): Promise<Verified | null> {
   const [there] = await db.select({ number: job.number }).from(job).where(eq(job.id, jobId));
   if (!there) return null;

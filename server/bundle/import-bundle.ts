@@ -68,7 +68,10 @@ const unfit = (why: string): never => {
   throw new Unfit(why);
 };
 
-/** Takes a job in from a bundle, all of it or nothing: what is damaged, foreign or hostile is refused with the reason. The same bundle twice is the same job. */
+/**
+ * Takes a job in from a bundle, all of it or nothing: what is damaged, foreign or hostile is refused with the
+ * reason. The same bundle twice is the same job.
+ */
 export async function importBundle(
   db: Db,
   bytes: Buffer,
@@ -223,7 +226,10 @@ async function unitFor(tx: Tx, d: BundleDocument, depotId: string, familyId: str
   });
 }
 
-/** Limits and instruments that the readings name: they judge this job's readings and are offered for nothing else. */
+/**
+ * Limits and instruments that the readings name: they judge this job's readings and are offered for nothing
+ * else.
+ */
 async function bringShelf(tx: Tx, d: BundleDocument, depotId: string, familyId: string, jobId: string): Promise<void> {
   const [specs, meters] = [
     await specificationIds(
@@ -271,7 +277,10 @@ async function bringRows(tx: Tx, name: RecordKindName, rows: readonly Row[]): Pr
     );
 }
 
-/** The number that it had there, where it is free here; else the next one, and the trail goes on knowing the old one. */
+/**
+ * The number that it had there, where it is free here; else the next one, and the trail goes on knowing the
+ * old one.
+ */
 async function numbered(tx: Tx, row: Row): Promise<Row> {
   const [taken] = await tx
     .select({ id: job.id })
@@ -311,7 +320,10 @@ async function bringTrail(tx: Tx, d: BundleDocument, jobId: string): Promise<voi
   );
 }
 
-/** The verdict of a set is no row of the trail. Where the same version of the judge has made it, it must be the one that the readings give. */
+/**
+ * The verdict of a set is no row of the trail. Where the same version of the judge has made it, it must be
+ * the one that the readings give.
+ */
 async function checkVerdicts(db: Db, runId: string): Promise<void> {
   const again = await whatJudgingAgainChanges(db, runId);
   if (again.ok && again.value.was === again.value.becomes && again.value.changes.length)

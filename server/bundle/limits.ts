@@ -3,7 +3,8 @@ import { MOST_PHOTO_BYTES, MOST_PHOTOS, MOST_PHOTOS_BYTES } from '../evidence/ph
 /** Beside its photos: manifest, job and readings. */
 const OTHER_FILES = 3;
 /**
- * Jobs of before there were these limits may hold more photos than can be added now: they travel all the same.
+ * Jobs of before there were these limits may hold more photos than can be added now: they travel all the
+ * same.
  */
 const ROOM_FOR_OLDER = 10;
 export const MOST_ENTRIES = MOST_PHOTOS * ROOM_FOR_OLDER + OTHER_FILES;

@@ -27,7 +27,10 @@ export function packZip(files: ReadonlyMap<string, Buffer>): Promise<Buffer> {
   });
 }
 
-/** Unpacks a bundle that anybody may have made: sizes are checked before and while it is unpacked, names before anything is done with them. */
+/**
+ * Unpacks a bundle that anybody may have made: sizes are checked before and while it is unpacked, names
+ * before anything is done with them.
+ */
 export async function unpackZip(bytes: Buffer): Promise<Result<Map<string, Buffer>, string>> {
   let zip: ZipFile;
   try {

@@ -36,7 +36,10 @@ export function circuitsFor(all: readonly LibraryCircuit[], family: string): rea
   return [...named, ...all.filter((c) => !c.families?.length)];
 }
 
-/** Keeps a workshop's own circuit as its next revision; `circuit` null takes it away. The same id twice keeps it once. */
+/**
+ * Keeps a workshop's own circuit as its next revision; `circuit` null takes it away. The same id twice keeps
+ * it once.
+ */
 export async function keepCircuit(db: Db, body: KeepCircuit): Promise<Done> {
   const problems = body.circuit ? await checkCircuit(db, body) : [];
   if (problems.length) return refuse('This circuit cannot be used.', problems);

@@ -55,7 +55,10 @@ interface Revision {
 }
 const nextOf = ([newest]: readonly Revision[]): number => (newest?.revision ?? 0) + 1;
 
-/** What needs no new revision: sent before, nothing to take away, or the same as what is there. `null` where one is to be made. */
+/**
+ * What needs no new revision: sent before, nothing to take away, or the same as what is there. `null` where
+ * one is to be made.
+ */
 function settledBy<T>(rows: readonly Revision[], own: OwnDefinition<T>, nothing: Done): Done | null {
   const [newest] = rows;
   if (rows.some((r) => r.id === own.id)) return ok({ id: own.id, duplicate: true });

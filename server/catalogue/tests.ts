@@ -41,7 +41,10 @@ export const testBrief = (t: TestDefinition): TestBrief => ({
   words: searchWords(t),
 });
 
-/** Keeps a workshop's own test as its next revision; `test` null takes it away. The same id twice keeps it once. */
+/**
+ * Keeps a workshop's own test as its next revision; `test` null takes it away. The same id twice keeps it
+ * once.
+ */
 export async function keepTest(db: Db, body: KeepTest): Promise<Done> {
   const problems = body.test ? checkDefinition(body.test, '/test') : [];
   if (body.test && body.test.id !== body.testId)

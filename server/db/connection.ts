@@ -13,7 +13,10 @@ export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
 // eslint-disable-next-line @typescript-eslint/no-unsafe-class-instance-assignment -- the same queries; only the session is another
 export const within = (tx: Tx): Db => tx;
 
-/** Has `read` done for each: beside each other, or one by one in a transaction, whose one connection answers one question at a time. */
+/**
+ * Has `read` done for each: beside each other, or one by one in a transaction, whose one connection answers
+ * one question at a time.
+ */
 export async function eachOf<T, U>(db: Db, all: readonly T[], read: (one: T) => Promise<U>): Promise<U[]> {
   if (!(db instanceof PgTransaction)) return Promise.all(all.map(read));
   const done: U[] = [];

@@ -68,7 +68,10 @@ export const depot = pgTable('depot', {
   choices: jsonb('choices').$type<DepotChoices>().notNull().default({ schools: {}, decision: 'three-way' }),
 });
 
-/** Whoever signs in. Columns from `email` on are what the sign-in library keeps of a person; the address is not a real one. */
+/**
+ * Whoever signs in. Columns from `email` on are what the sign-in library keeps of a person; the address is
+ * not a real one.
+ */
 export const person = pgTable('person', {
   id: id(),
   /** `null`: works for every depot. */
@@ -233,7 +236,10 @@ export interface InstrumentDetails {
   readonly leadRepeatability_ohm?: number | undefined;
 }
 
-/** Leads and extensions with their measured zero, appended whenever one is measured; the newest of a name counts. */
+/**
+ * Leads and extensions with their measured zero, appended whenever one is measured; the newest of a name
+ * counts.
+ */
 export const testLead = pgTable(
   'lead',
   {
@@ -250,7 +256,10 @@ export const testLead = pgTable(
   (t) => [index('lead_depot').on(t.depotId, t.sequence)],
 );
 
-/** A workshop's own tests. A row is never changed: a new revision is a new row. `definition` null takes the test away. */
+/**
+ * A workshop's own tests. A row is never changed: a new revision is a new row. `definition` null takes the
+ * test away.
+ */
 export const testDefinition = pgTable(
   'test_definition',
   {
@@ -264,7 +273,10 @@ export const testDefinition = pgTable(
   (t) => [uniqueIndex('test_definition_revision').on(t.testId, t.revision)],
 );
 
-/** A workshop's own circuits: copies of those that ship, or new ones. A row is never changed; `definition` null takes it away. */
+/**
+ * A workshop's own circuits: copies of those that ship, or new ones. A row is never changed; `definition`
+ * null takes it away.
+ */
 export const circuitDefinition = pgTable(
   'circuit_definition',
   {
@@ -392,7 +404,8 @@ export const reading = pgTable(
   },
   (t) => [
     index('reading_run').on(t.runId, t.sequence),
-    // A position is read once, and each reading is superseded at most once: the history of a position is one line, whoever writes it.
+    // A position is read once, and each reading is superseded at most once: the history of a position is one
+    // line, whoever writes it.
     uniqueIndex('reading_superseded_once').on(t.supersedes),
     uniqueIndex('reading_first_once')
       .on(t.runId, t.isCylinder, t.position)
@@ -521,7 +534,10 @@ export const repairRecord = pgTable(
   (t) => [index('job_record_job').on(t.jobId, t.sequence)],
 );
 
-/** A workshop's own service data: fitting values, how codes look, what parts cost. Appended; the newest of a kind, key and engine family counts. */
+/**
+ * A workshop's own service data: fitting values, how codes look, what parts cost. Appended; the newest of a
+ * kind, key and engine family counts.
+ */
 export const serviceData = pgTable(
   'service_data',
   {
@@ -565,7 +581,10 @@ export const photoContent = pgTable('photo_content', {
   small: bytes('small_size').notNull(),
 });
 
-/** The trail of a job: one row per row that was written into it, each hashed with the one before. Written by triggers, so that nothing goes past it. */
+/**
+ * The trail of a job: one row per row that was written into it, each hashed with the one before. Written by
+ * triggers, so that nothing goes past it.
+ */
 export const jobEvent = pgTable(
   'job_event',
   {

@@ -96,7 +96,10 @@ export async function unpluggedIn(db: Db, jobId: string): Promise<string[]> {
   ];
 }
 
-/** What a depot knows of a code that its maker defined; an empty text takes it away. Codes of the standards keep the standards' meaning. */
+/**
+ * What a depot knows of a code that its maker defined; an empty text takes it away. Codes of the standards
+ * keep the standards' meaning.
+ */
 export async function describeCode(db: Db, depotId: string, body: DescribeCode): Promise<Done> {
   const decoded = decodeCode(body.code);
   if (!decoded.ok) return refuse('This is no code.', [{ path: '/code', message: decoded.error }]);

@@ -22,7 +22,10 @@ export interface NewPhoto {
   readonly bytes: Buffer;
 }
 
-/** Keeps a photo, drawn anew as JPEG: what it is is told from its content, and what else the file carried (place, time, scripts) is gone. */
+/**
+ * Keeps a photo, drawn anew as JPEG: what it is is told from its content, and what else the file carried
+ * (place, time, scripts) is gone.
+ */
 export async function addPhoto(db: Db, jobId: string, p: NewPhoto): Promise<Done> {
   if (!UUID.test(p.id))
     return refuse('Some fields are wrong.', [{ path: '/id', message: 'It must be a UUID in lower case.' }]);

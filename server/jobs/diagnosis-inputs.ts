@@ -37,7 +37,10 @@ export interface JobFacts {
 /** An engine that ran this lately is not cold. Common practice, no source. */
 const STAYS_WARM_min = 240;
 
-/** Everything that a job knows, ready to be weighed here or in the browser. Values of good parts are those of the shelf where it has them. */
+/**
+ * Everything that a job knows, ready to be weighed here or in the browser. Values of good parts are those of
+ * the shelf where it has them.
+ */
 export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
   const { evidence: observed, intake } = f;
   const [circuits, findings, renewed, temperatures] = await together(
@@ -78,7 +81,10 @@ export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
   return { ...plain, circuits: plain.circuits.map((c) => withLimits(c, (test) => limits.get(test))) };
 }
 
-/** Limits that somebody has entered for this engine; a general rule of thumb says no more than the circuit's own data. */
+/**
+ * Limits that somebody has entered for this engine; a general rule of thumb says no more than the circuit's
+ * own data.
+ */
 async function shelfLimits(db: Db, f: JobFacts, tests: readonly string[]): Promise<Map<string, Limits>> {
   const found = await eachOf(db, tests, async (id): Promise<[string, Limits][]> => {
     const own = f.runs.find((r) => r.definition.id === id && r.judgement.limits.status !== 'rule-of-thumb');

@@ -11,7 +11,10 @@ import { append } from '../journal/append';
 import type { NoteCalculation } from '../../formats/requests/jobs';
 import type { OverrideState } from '../../formats/requests/runs';
 
-/** Puts a sum into a job's record: computed here again from its inputs, so that what stands there was computed. */
+/**
+ * Puts a sum into a job's record: computed here again from its inputs, so that what stands there was
+ * computed.
+ */
 export async function noteCalculation(db: Db, jobId: string, body: NoteCalculation): Promise<Done> {
   const sum = findCalculation(body.sum);
   if (!sum) return notFound('sum', '/sum');
@@ -45,7 +48,10 @@ export async function notesOf(db: Db, jobId: string): Promise<NoteView[]> {
   }));
 }
 
-/** A state that a test asks for and that cannot be had, signed off by a lead: stands in the job's record, with why. */
+/**
+ * A state that a test asks for and that cannot be had, signed off by a lead: stands in the job's record, with
+ * why.
+ */
 export async function overrideState(db: Db, runId: string, body: OverrideState): Promise<Done> {
   const [run] = await db.select().from(testRun).where(eq(testRun.id, runId));
   if (!run) return notFound('test run');

@@ -32,7 +32,10 @@ import { unitView } from '../fleet/unit-view';
 /** Earlier jobs shown; a unit that was here more often shows the newest. */
 const EARLIER = 30;
 
-/** A job with all that is known in it, its plan and trail, and what the unit's earlier jobs say to it; `null` where there is none. */
+/**
+ * A job with all that is known in it, its plan and trail, and what the unit's earlier jobs say to it; `null`
+ * where there is none.
+ */
 export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
   const written = await readJob(db, jobId);
   if (!written) return null;
@@ -126,7 +129,10 @@ async function readJob(db: Db, jobId: string): Promise<WrittenJob | null> {
   return { row, own, earlier, earlierJobs, runs, codes, intake, evidence, findings, changes, tests };
 }
 
-/** What follows from what was written: what is known, what the circuits say, the plan, the findings it would bear. */
+/**
+ * What follows from what was written: what is known, what the circuits say, the plan, the findings it would
+ * bear.
+ */
 async function concludeFrom(
   db: Db,
   w: WrittenJob,
@@ -201,7 +207,10 @@ const factsOf = ({
   coded: knownCodes(codes).flatMap((c) => (c.cylinder === null || c.fate === 'caused by testing' ? [] : [c.cylinder])),
 });
 
-/** What a job knows but for one of its runs: the bench adds that one as it is read. Only circuits in which the test of that run is read. `null`: there is no such run. */
+/**
+ * What a job knows but for one of its runs: the bench adds that one as it is read. Only circuits in which the
+ * test of that run is read. `null`: there is no such run.
+ */
 export async function viewCase(db: Db, runId: string): Promise<Case | null> {
   const [row] = await db
     .select({ job, unit: fleetUnit, family: engineFamily, depot, test: testRun.test })
@@ -264,7 +273,10 @@ async function codesByJob(db: Db, jobs: readonly JobRow[]): Promise<Map<string, 
   );
 }
 
-/** What an earlier job says to this one: its findings, its advice, and whether the same is back. `[]` where it says nothing. */
+/**
+ * What an earlier job says to this one: its findings, its advice, and whether the same is back. `[]` where it
+ * says nothing.
+ */
 function beforeOf(
   j: JobBrief,
   findings: readonly FindingView[],

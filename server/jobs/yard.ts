@@ -18,7 +18,10 @@ const SHOWN = 60;
 /** Of a longer job the newest runs say where it stands. */
 const RUNS_READ = 24;
 
-/** Units with their open jobs, those with an open job first, then by fleet number. `search` finds fleet number, kind, family, depot, a job's number or complaint. */
+/**
+ * Units with their open jobs, those with an open job first, then by fleet number. `search` finds fleet
+ * number, kind, family, depot, a job's number or complaint.
+ */
 export async function viewYard(db: Db, search = ''): Promise<YardView> {
   const words = search.trim().split(/\s+/).filter(Boolean).slice(0, 6);
   const open_ = db
@@ -94,7 +97,10 @@ export const viewFamilies = (db: Db) =>
     .from(engineFamily)
     .orderBy(asc(engineFamily.code));
 
-/** Where each of these jobs stands, read for all of them at once. The plan is not made for a list: its next test is not named. */
+/**
+ * Where each of these jobs stands, read for all of them at once. The plan is not made for a list: its next
+ * test is not named.
+ */
 async function standsOfJobs(
   db: Db,
   jobs: readonly JobBrief[],

@@ -12,9 +12,9 @@ type WithId = PgTable & { readonly id: PgColumn };
 export type Row = Readonly<Record<string, unknown>> & { readonly id: string };
 
 /**
- * Writes a row once, whoever sends it how often. The one rule for ids: the same row again (a lost answer, a repeat) is a
- * `duplicate` and writes nothing; another row under an id that is taken, of this job or of any other, is refused with 409. Other
- * unique indexes fail as PostgreSQL says.
+ * Writes a row once, whoever sends it how often. The one rule for ids: the same row again (a lost answer, a
+ * repeat) is a `duplicate` and writes nothing; another row under an id that is taken, of this job or of any
+ * other, is refused with 409. Other unique indexes fail as PostgreSQL says.
  */
 export async function append<T extends WithId>(db: Db | Tx, table: T, row: Row & T['$inferInsert']): Promise<Done> {
   const inserted = await insertNew(db, table, row);
@@ -22,7 +22,10 @@ export async function append<T extends WithId>(db: Db | Tx, table: T, row: Row &
   return (await alreadyThere(db, table, row)) ?? ok({ id: row.id, duplicate: true });
 }
 
-/** Whether it was written before: `null` where the id is free. For commands that refuse what a repeat would no longer be allowed. */
+/**
+ * Whether it was written before: `null` where the id is free. For commands that refuse what a repeat would no
+ * longer be allowed.
+ */
 export async function alreadyThere(db: Db | Tx, table: WithId, row: Row): Promise<Done | null> {
   const [there] = await db.select().from(table).where(eq(table.id, row.id));
   if (!there) return null;
@@ -45,7 +48,10 @@ const kindOf = (table: PgTable): RecordKind | undefined =>
 export const refuseTaken = (table: PgTable) =>
   refuseTakenId(kindOf(table)?.words ?? getTableName(table).replaceAll('_', ' '));
 
-/** Does the row that is there say what is sent? Columns that are not sent, and those that follow from others, are not asked. */
+/**
+ * Does the row that is there say what is sent? Columns that are not sent, and those that follow from others,
+ * are not asked.
+ */
 function sameRow(table: PgTable, there: Record<string, unknown>, sent: Row): boolean {
   const derived = new Set(kindOf(table)?.derived);
   return Object.keys(getTableColumns(table)).every(
@@ -65,7 +71,10 @@ export async function appendTakeBack<T extends WithId>(db: Db, table: T, row: Ro
   }
 }
 
-/** Several rows that are one thing under one id: all of them are written, or none. A repeat of all is a duplicate. */
+/**
+ * Several rows that are one thing under one id: all of them are written, or none. A repeat of all is a
+ * duplicate.
+ */
 export async function appendAll<T extends WithId>(
   db: Db | Tx,
   table: T,

@@ -15,9 +15,10 @@ import { viewRun } from '../readings/run-view';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 
 /**
- * Three people write into two jobs at once: answers get lost and what was sent is sent again, late and in another order; ids that belong
- * elsewhere come too. Whatever happens, the database ends in the state of a plain model that knows neither SQL nor time: nothing
- * that was accepted is lost, nothing is doubled, and the trail is intact.
+ * Three people write into two jobs at once: answers get lost and what was sent is sent again, late and in
+ * another order; ids that belong elsewhere come too. Whatever happens, the database ends in the state of a
+ * plain model that knows neither SQL nor time: nothing that was accepted is lost, nothing is doubled, and the
+ * trail is intact.
  */
 let test_: TestDatabase;
 beforeAll(async () => {
@@ -223,7 +224,10 @@ async function runSteps(steps: readonly Step[]): Promise<void> {
   for (const [n, place] of places.entries()) await holdsWhat(model, n, place);
 }
 
-/** The database holds what the model holds: every accepted row once, the same readings counting, an unbroken trail. */
+/**
+ * The database holds what the model holds: every accepted row once, the same readings counting, an unbroken
+ * trail.
+ */
 async function holdsWhat(model: Model, n: number, place: Place): Promise<void> {
   const rows = await test_.db.select().from(reading).where(eq(reading.runId, place.run)).orderBy(asc(reading.sequence));
   expect(rows.map((r) => [r.id, r.entry])).toEqual(model.of(n, 'reading').map((w) => [w.id, w.content]));

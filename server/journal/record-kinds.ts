@@ -24,9 +24,10 @@ import { WRITE_FINDING } from '../../formats/requests/findings';
 import { CHANGE_PLAN } from '../../formats/requests/plan';
 
 /**
- * The journal of a job: every kind of row that is written into it. From here come the order and the tables of a bundle, the
- * words of the audit trail, and how a row that comes twice is told from another row under the same id. A new kind is one entry here
- * and a migration that gives its table the triggers; a test says what is missing.
+ * The journal of a job: every kind of row that is written into it. From here come the order and the tables of
+ * a bundle, the words of the audit trail, and how a row that comes twice is told from another row under the
+ * same id. A new kind is one entry here and a migration that gives its table the triggers; a test says what
+ * is missing.
  */
 export interface RecordKind {
   readonly table: PgTable;

@@ -19,7 +19,8 @@ const make = () =>
     baseURL: process.env.MUDFLAT_URL ?? 'http://127.0.0.1:4180',
     secret: process.env.MUDFLAT_SECRET ?? missingSecret(),
     telemetry: { enabled: false },
-    // Role and depot come with the person, read anew with each request: what a lead takes away is gone at once.
+    // Role and depot come with the person, read anew with each request: what a lead takes away is gone at
+    // once.
     user: {
       additionalFields: {
         role: { type: 'string', input: false, required: false },

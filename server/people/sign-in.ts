@@ -123,7 +123,10 @@ export async function actorOf(headers: Headers): Promise<Actor | null> {
   return found ? actorFrom(found.user) : null;
 }
 
-/** Role and depot come from the database with the session, anew each time: what a lead takes away is gone at once. */
+/**
+ * Role and depot come from the database with the session, anew each time: what a lead takes away is gone at
+ * once.
+ */
 function actorFrom({ id, name, role, depotId, retiredAt }: SessionUser): Actor | null {
   const known = ROLES.find((r) => r === role);
   return known && !retiredAt ? { id, name, role: known, depotId: typeof depotId === 'string' ? depotId : null } : null;
@@ -141,7 +144,10 @@ async function sessionsOf(headers: Headers): Promise<DeviceSessions> {
   };
 }
 
-/** A person of that name who is signed in on this device too: what was typed before the device changed hands is theirs. */
+/**
+ * A person of that name who is signed in on this device too: what was typed before the device changed hands
+ * is theirs.
+ */
 export async function deviceActor(headers: Headers, name: string): Promise<Actor | null> {
   return (await sessionsOf(headers)).onDevice.find((p) => p.name === name) ?? null;
 }

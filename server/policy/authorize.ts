@@ -15,8 +15,9 @@ interface Place {
 }
 
 /**
- * `null` where the person may; otherwise a refusal (403) that says who may. `id`: of the thing to which it is done; of what
- * belongs to no depot, `null`. A thing that is not there belongs to nobody: what is then wrong the command says.
+ * `null` where the person may; otherwise a refusal (403) that says who may. `id`: of the thing to which it is
+ * done; of what belongs to no depot, `null`. A thing that is not there belongs to nobody: what is then wrong
+ * the command says.
  */
 export async function refusalFor(
   db: Db | Tx,
@@ -82,7 +83,10 @@ const PLACES: Readonly<Record<ScopeKind, (db: Db | Tx, id: string) => Promise<Pl
     db.select(PLACE).from(person).innerJoin(depot, eq(depot.id, person.depotId)).where(eq(person.id, id)),
 };
 
-/** Names of those who may: with one of the roles, of the depot or of all; `'all'`: only those of all depots. At most six, so that a refusal stays a sentence. */
+/**
+ * Names of those who may: with one of the roles, of the depot or of all; `'all'`: only those of all depots.
+ * At most six, so that a refusal stays a sentence.
+ */
 export async function whoMay(db: Db | Tx, roles: readonly Role[], depotId: string | null): Promise<string> {
   const rows = await db
     .select({ name: person.name, role: person.role })

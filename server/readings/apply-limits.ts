@@ -27,7 +27,10 @@ export interface RunEffect {
   readonly summary: string;
 }
 
-/** Runs of open jobs that a specification would now judge and does not yet, with what would change. Nothing is stored. */
+/**
+ * Runs of open jobs that a specification would now judge and does not yet, with what would change. Nothing is
+ * stored.
+ */
 export async function effectOf(db: Db, specificationId: string): Promise<Result<readonly RunEffect[], ProblemDetails>> {
   const spec = await specificationById(db, specificationId);
   if (!spec) return notFound('specification');

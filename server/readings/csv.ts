@@ -49,8 +49,8 @@ function planFor(record: RunRecord, text: string): Result<CsvPlan, ProblemDetail
 }
 
 /**
- * Stores the rows that can be read, all in one transaction; rows that say what is there already change nothing. `batch`
- * is an id made by the caller: sending the same batch again stores nothing twice.
+ * Stores the rows that can be read, all in one transaction; rows that say what is there already change
+ * nothing. `batch` is an id made by the caller: sending the same batch again stores nothing twice.
  */
 export async function storeCsv(
   db: Db,

@@ -24,7 +24,10 @@ export const runsOf = (db: Db, jobs: readonly JobRow[]): Promise<RunRow[]> =>
         )
         .orderBy(asc(testRun.createdAt), asc(testRun.id));
 
-/** The same, but no more than the newest so many of each job: enough for a list, however long a job has become. */
+/**
+ * The same, but no more than the newest so many of each job: enough for a list, however long a job has
+ * become.
+ */
 export async function newestRunsOf(db: Db, jobs: readonly JobRow[], most: number): Promise<RunRow[]> {
   if (jobs.length === 0) return [];
   const ids = jobs.map((j) => j.id);

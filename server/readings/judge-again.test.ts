@@ -46,7 +46,10 @@ async function oldRun(change: (stored: Record<string, unknown>) => object): Prom
   );
   return { job, run };
 }
-/** As an older version left it: another verdict, other words, none of the newer fields, and a rule that is gone. */
+/**
+ * As an older version left it: another verdict, other words, none of the newer fields, and a rule that is
+ * gone.
+ */
 const older = (stored: Record<string, unknown>): object => ({
   ...stored,
   core: '0.0.9',

@@ -14,8 +14,8 @@ import { judgementOf, loadRun, runInputs, type RunRecord } from './run-view';
 import type { JudgeAgain } from '../../formats/requests/runs';
 
 /**
- * Judging again is an act of its own: it is asked for, shows what it would change, and stands in the job's record. Nothing judges
- * a stored run again by itself, whatever version of the core shows it.
+ * Judging again is an act of its own: it is asked for, shows what it would change, and stands in the job's
+ * record. Nothing judges a stored run again by itself, whatever version of the core shows it.
  */
 export async function whatJudgingAgainChanges(db: Db, runId: string): Promise<Result<JudgedAgain, ProblemDetails>> {
   const record = await loadRun(db, runId);
@@ -48,8 +48,8 @@ export async function judgeAgain(db: Db, runId: string, body: JudgeAgain): Promi
 }
 
 /**
- * A new reading in a run that another version of the core has judged: the whole set is judged by this one, and what that alone changes
- * stands in the record.
+ * A new reading in a run that another version of the core has judged: the whole set is judged by this one,
+ * and what that alone changes stands in the record.
  */
 export async function noteOtherVersion(tx: Tx, record: RunRecord, by: string): Promise<void> {
   const stored = record.run.judgement;

@@ -48,7 +48,10 @@ async function refuseTakenId(record: () => Promise<Outcome>): Promise<Outcome> {
   }
 }
 
-/** Several readings in one transaction: all of them are stored or none. Errors carry the index: `/readings/3/entry`. */
+/**
+ * Several readings in one transaction: all of them are stored or none. Errors carry the index:
+ * `/readings/3/entry`.
+ */
 export async function recordReadings(db: Db, runId: string, bodies: readonly RecordReading[]): Promise<Outcome> {
   class Undo extends Error {
     constructor(readonly outcome: Outcome) {
@@ -120,7 +123,10 @@ function repeated(record: RunRecord, stored: ReadingView, body: RecordReading): 
   return ok({ duplicate: true, judgement: judgementOf(record), reading: stored });
 }
 
-/** A first reading goes to a free position, a correction to the reading that counts now. Neither overwrites a colleague. */
+/**
+ * A first reading goes to a free position, a correction to the reading that counts now. Neither overwrites a
+ * colleague.
+ */
 function checkPlace(record: RunRecord, body: RecordReading): Outcome | null {
   const now = currentReadings(record.readings).find((r) => r.position === body.position);
   const supersedes = body.supersedes ?? null;
@@ -171,8 +177,8 @@ interface Limited {
 }
 
 /**
- * Limits can hold for a range of temperature only: when the temperature is stated, others may judge. Nothing changes where a lead has put
- * the run onto limits that would not have been chosen.
+ * Limits can hold for a range of temperature only: when the temperature is stated, others may judge. Nothing
+ * changes where a lead has put the run onto limits that would not have been chosen.
  */
 async function withLimitsFor(tx: Tx, next: RunRecord, before: RunRecord): Promise<Limited> {
   if (next.circumstance.condition.partTemperature_degC === before.circumstance.condition.partTemperature_degC)

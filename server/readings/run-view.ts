@@ -51,8 +51,9 @@ export interface RunRecord {
 const NO_CIRCUMSTANCE: CircumstanceView = { instrumentId: null, leadZero: null, zeros: {}, states: [], condition: {} };
 
 /**
- * Reads a run with all that it is made of, in one question; `lock` holds it until the transaction ends, so that two writers judge one after the
- * other. The lock is a question of its own before it: whoever has waited must see what was written meanwhile.
+ * Reads a run with all that it is made of, in one question; `lock` holds it until the transaction ends, so
+ * that two writers judge one after the other. The lock is a question of its own before it: whoever has waited
+ * must see what was written meanwhile.
  */
 export async function loadRun(db: Db | Tx, runId: string, lock = false): Promise<RunRecord | null> {
   if (lock) await db.execute(sql`select 1 from ${testRun} where ${testRun.id} = ${runId} for update`);
@@ -104,7 +105,10 @@ export async function loadRun(db: Db | Tx, runId: string, lock = false): Promise
   };
 }
 
-/** Rows of another table as one column of JSON, so that a run and what belongs to it are one question. Names are those of the database. */
+/**
+ * Rows of another table as one column of JSON, so that a run and what belongs to it are one question. Names
+ * are those of the database.
+ */
 const rowsAsJson = <T>(table: PgTable, where: SQL | undefined, order: PgColumn): SQL<readonly T[]> =>
   sql<
     readonly T[]
@@ -153,7 +157,10 @@ export function definitionOf(run: typeof testRun.$inferSelect): TestDefinition {
   return run.definition ?? findTest(run.test) ?? forgottenTest(run);
 }
 
-/** Of a run from before runs kept their test, of one that does not ship any more: what its judgement still says of it. */
+/**
+ * Of a run from before runs kept their test, of one that does not ship any more: what its judgement still
+ * says of it.
+ */
 function forgottenTest({ test, judgement }: typeof testRun.$inferSelect): TestDefinition {
   const positions = judgement?.readings.map((r) => String(r.position)) ?? [];
   return {
@@ -273,7 +280,10 @@ export const limitsOf = (s: SpecificationView): SpecificationView['limits'] => (
 /** What all runs of a job have in common, for those who read many. */
 export type SharedByRuns = Pick<RunView, 'job' | 'testLeads'>;
 
-/** A run as the bench, the report and the print view show it; `null` where there is none. `shared`: where it is known already. */
+/**
+ * A run as the bench, the report and the print view show it; `null` where there is none. `shared`: where it
+ * is known already.
+ */
 export async function viewRun(db: Db, runId: string, shared?: SharedByRuns): Promise<RunView | null> {
   const record = await loadRun(db, runId);
   if (!record) return null;

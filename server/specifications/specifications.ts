@@ -78,7 +78,10 @@ export const entryOf = ({ row, of }: SpecificationRow): SpecificationEntry => ({
   status: row.status === 'withdrawn' ? 'draft' : row.status,
 });
 
-/** The rules of thumb that a test carries, as they would stand on the shelf. Their series sorts behind a workshop's own. */
+/**
+ * The rules of thumb that a test carries, as they would stand on the shelf. Their series sorts behind a
+ * workshop's own.
+ */
 export function shippedRules(test: TestDefinition): Specification[] {
   const rules: readonly { limits: Limits; when?: { systemVoltage_V?: number | undefined } | undefined }[] = test.rules
     .length
@@ -220,8 +223,8 @@ export async function clashesOf(db: Db | Tx, e: SpecificationEntry): Promise<rea
 }
 
 /**
- * Puts limits on the shelf: a new series, or the next revision of the one that is about the same thing. Drafts may come from anybody; approving,
- * withdrawing and changing what is approved is a lead's.
+ * Puts limits on the shelf: a new series, or the next revision of the one that is about the same thing.
+ * Drafts may come from anybody; approving, withdrawing and changing what is approved is a lead's.
  */
 export async function recordSpecification(db: Db, body: RecordSpecification, actor: Actor): Promise<Done> {
   const problems = await checkAgainst(db, body.entry, '/entry');

@@ -25,7 +25,10 @@ const within = (base: string, name: string): string => {
   return url.href;
 };
 
-/** Made once per cluster, whoever comes first; the others wait, then copy it. Named by this process's parent: one run of the tests. */
+/**
+ * Made once per cluster, whoever comes first; the others wait, then copy it. Named by this process's parent:
+ * one run of the tests.
+ */
 async function templateOf(base: string, withDemo: boolean): Promise<string> {
   const name = `template_${process.ppid}_${withDemo ? 'demo' : 'bare'}`;
   const client = new pg.Client({ connectionString: base });

@@ -120,7 +120,10 @@ export function Bench({ view }: { view: RunView }) {
   );
 }
 
-/** The field has the focus, and the framed post is in view: on a phone the entry bar covers the lower half of the page. */
+/**
+ * The field has the focus, and the framed post is in view: on a phone the entry bar covers the lower half of
+ * the page.
+ */
 function useFocusOn(input: RefObject<HTMLInputElement | null>, active: Position | null): void {
   const alive = useOnClient();
   useEffect(() => {

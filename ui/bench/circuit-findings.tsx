@@ -15,7 +15,10 @@ import { usePerson, useMay } from '../kit/session';
 import { useSend } from '../kit/use-send';
 import { weighBeside, weigher } from '../kit/weigher';
 
-/** What the circuit behind the readings says, while they are read: who is suspected, and which test tells most for its time. Weighed beside the page. */
+/**
+ * What the circuit behind the readings says, while they are read: who is suspected, and which test tells most
+ * for its time. Weighed beside the page.
+ */
 export function CircuitFindings({ view, judgement }: { view: RunView; judgement: Judgement }) {
   const known = useCase(view.id);
   const [weighed, setWeighed] = useState<readonly WeighedCircuit[]>([]);

@@ -10,7 +10,10 @@ import { OtherProblems } from '../kit/form';
 import { useMay, usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
 
-/** A run that another version of the judge has judged: shown as it was judged. What this one would say is asked for, and then chosen. */
+/**
+ * A run that another version of the judge has judged: shown as it was judged. What this one would say is
+ * asked for, and then chosen.
+ */
 export function OtherVersion({ view }: { view: RunView }) {
   const by = usePerson();
   const may = useMay('run.judge-again');

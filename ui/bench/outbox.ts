@@ -5,12 +5,12 @@ import { send } from '../kit/send';
 import type { RecordCircumstance, RecordReading } from '../../formats/requests/runs';
 
 /**
- * What the bench has accepted and the server has not confirmed yet, in IndexedDB, in the order in which it happened.
- * Written before anything is sent; taken out only when the server has answered. Ids are made here, so that
- * sending the same thing twice stores it once.
+ * What the bench has accepted and the server has not confirmed yet, in IndexedDB, in the order in which it
+ * happened. Written before anything is sent; taken out only when the server has answered. Ids are made here,
+ * so that sending the same thing twice stores it once.
  *
- * It is sent in lanes, one for each person and run: within a lane one after the other, since a correction needs what it corrects.
- * A lane that cannot go on waits for itself, longer each time, and holds up no other.
+ * It is sent in lanes, one for each person and run: within a lane one after the other, since a correction
+ * needs what it corrects. A lane that cannot go on waits for itself, longer each time, and holds up no other.
  */
 export type OutboxItem = { readonly seq?: number; readonly runId: string; readonly refused?: ProblemDetails } & (
   | { readonly kind: 'reading'; readonly body: RecordReading }
@@ -107,7 +107,10 @@ export async function flush(anew = false): Promise<void> {
 
 let sending = false;
 
-/** One tab at a time sends; where the browser cannot tell tabs apart, this page does, and the server stores nothing twice. */
+/**
+ * One tab at a time sends; where the browser cannot tell tabs apart, this page does, and the server stores
+ * nothing twice.
+ */
 async function alone(work: () => Promise<number | null>): Promise<number | null> {
   const later = (): number => Date.now() + RETRY_MS[0];
   // Outside a secure context there are no locks between tabs.
@@ -139,7 +142,10 @@ async function sendAll(): Promise<number | null> {
   }
 }
 
-/** What is to be sent, by lane, oldest first. What the server refused waits for its person and holds up nothing. */
+/**
+ * What is to be sent, by lane, oldest first. What the server refused waits for its person and holds up
+ * nothing.
+ */
 async function lanesOf(db: IDBPDatabase<Store>): Promise<Map<string, Kept[]>> {
   const items = await db.getAll('outbox');
   return groupBy(

@@ -11,7 +11,10 @@ import { OtherProblems } from '../kit/form';
 import { usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
 
-/** A lead signs off a state that cannot be had here: it stays unconfirmed, and the job says who answered for it and why. */
+/**
+ * A lead signs off a state that cannot be had here: it stays unconfirmed, and the job says who answered for
+ * it and why.
+ */
 export function Override({
   runId,
   states,

@@ -84,8 +84,8 @@ export function useEntry(
     setError(null);
     setSlip(null);
     if (limits.quantity === 'observation') return setDraft(text);
-    // One letter is enough for the overload, whoever types it out gets it all the same; a w for the wander that few
-    // keyboards have a good key for.
+    // One letter is enough for the overload, whoever types it out gets it all the same; a w for the wander
+    // that few keyboards have a good key for.
     setDraft(/^(o|OL(l|p|pe|pen))$/i.test(text) ? 'OL' : text.replace(/w/i, '~'));
   }
   return {

@@ -72,7 +72,10 @@ function reduce(state: State, action: Action): State {
   }
 }
 
-/** What others have written: their readings beside ours, in the order in which the server stored them; their word on what is true, unless ours is still on its way. */
+/**
+ * What others have written: their readings beside ours, in the order in which the server stored them; their
+ * word on what is true, unless ours is still on its way.
+ */
 function mergeColleagues(state: State, view: RunView): State {
   const stored = new Set(view.readings.map((r) => r.id));
   const here = new Map(state.facts.map((f) => [f.id, f]));
@@ -217,7 +220,8 @@ export function useRun(view: RunView, by: string): Run {
   const judgement = useMemo(() => {
     if (asStored) return asStored;
     const judged = judgeRun(inputs);
-    // What another version has stored may be more than this one can judge: it is shown, and the server says why it takes no more.
+    // What another version has stored may be more than this one can judge: it is shown, and the server says
+    // why it takes no more.
     return judged.ok ? judged.value : view.judgement;
   }, [asStored, inputs, view.judgement]);
 

@@ -30,7 +30,8 @@ export function useTarget(run: Run, order: readonly Position[], zeroWanted: bool
   const [zeroSkipped, setZeroSkipped] = useState(false);
 
   const automatic = automaticTarget(run, order, zeroWanted && !zeroSkipped);
-  // Somebody else has read the position meanwhile: nothing typed yet, so go on to the next; something typed, so ask.
+  // Somebody else has read the position meanwhile: nothing typed yet, so go on to the next; something typed,
+  // so ask.
   const taken =
     seen !== null &&
     picked !== 'auto' &&
@@ -77,7 +78,10 @@ export function useTarget(run: Run, order: readonly Position[], zeroWanted: bool
   return { target, active, taken, pick, beside, hold, goOn, acceptTaken, skipZero };
 }
 
-/** The zero of the leads first, where it matters and nobody has noted it; then the first position that nobody has read. */
+/**
+ * The zero of the leads first, where it matters and nobody has noted it; then the first position that nobody
+ * has read.
+ */
 function automaticTarget(run: Run, order: readonly Position[], zeroAsked: boolean): Target {
   if (zeroAsked && run.circumstance.leadZero === null && run.current.size === 0) return { kind: 'lead-zero' };
   const free = order.find((p) => !run.current.has(p));

@@ -4,8 +4,9 @@ import { useEffect, useState } from 'react';
 import { exportWaiting, flush, onOutbox, type WaitingLane } from './outbox';
 
 /**
- * On every page: what the bench has kept in this browser goes to the server, whichever page is open. What cannot go is said, with
- * the reason, and can be taken out as a file. While there is no server at all the bench says so itself.
+ * On every page: what the bench has kept in this browser goes to the server, whichever page is open. What
+ * cannot go is said, with the reason, and can be taken out as a file. While there is no server at all the
+ * bench says so itself.
  */
 export function Waiting() {
   const [lanes, setLanes] = useState<readonly WaitingLane[]>([]);

@@ -18,7 +18,10 @@ import { type BenchFacts, useBenchFacts } from './bench-facts';
 
 const KEPT = 'mudflat-sum';
 
-/** The drawer of sums: formula, source and result of each; filled from the bench, and put into the job's record if wanted. */
+/**
+ * The drawer of sums: formula, source and result of each; filled from the bench, and put into the job's
+ * record if wanted.
+ */
 export function CalculationsDrawer({ jobId, onClose }: { jobId: string | null; onClose: () => void }) {
   const facts = useBenchFacts();
   const [id, setId] = useState(() => sessionStorage.getItem(KEPT) ?? CALCULATIONS[0]?.id ?? '');

@@ -73,7 +73,10 @@ function readUse(line: string): NonNullable<TestDefinition['uses']>[number] | nu
   return what ? { what, worth_min: Number(minutes) } : null;
 }
 
-/** The test of a draft, or what cannot be read, by the server's paths. What the server checks beyond this it says by the same paths. */
+/**
+ * The test of a draft, or what cannot be read, by the server's paths. What the server checks beyond this it
+ * says by the same paths.
+ */
 export function testOfDraft(draft: Draft): Result<TestDefinition> {
   const read = new DraftReader(draft);
   const problems: Problem[] = [];

@@ -11,7 +11,10 @@ import { useSend } from '../kit/use-send';
 import { limitWords, whenWords } from '../specifications/words';
 import type { CatalogueEntry } from './entry';
 
-/** A test in full: cautions before the steps, what it proves, and what judges it where the shelf has nothing better. */
+/**
+ * A test in full: cautions before the steps, what it proves, and what judges it where the shelf has nothing
+ * better.
+ */
 export function TestDetail({
   entry: { test: t, own },
   by,

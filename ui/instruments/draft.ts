@@ -9,7 +9,10 @@ import { type Draft, DraftReader, pruned } from '../kit/draft';
 
 export const KINDS = ['multimeter', 'clamp', 'gauge', 'scan tool', 'four-wire meter', 'oscilloscope'] as const;
 
-/** A range as a line of text: `resistance 200 0.8% 3 0.1` (quantity, top, percent of reading, counts, one count). */
+/**
+ * A range as a line of text: `resistance 200 0.8% 3 0.1` (quantity, top, percent of reading, counts, one
+ * count).
+ */
 export const rangeLine = (r: AccuracyRange): string =>
   `${r.quantity} ${r.upTo} ${r.percentOfReading}% ${r.counts} ${r.resolution}`;
 

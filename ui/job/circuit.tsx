@@ -88,7 +88,10 @@ export function CircuitCard({ view }: { view: CircuitView }) {
   );
 }
 
-/** Points of measurement, one in a row: what was read there, if it was, and what the meter would show if all were well and under each leading suspect. */
+/**
+ * Points of measurement, one in a row: what was read there, if it was, and what the meter would show if all
+ * were well and under each leading suspect.
+ */
 function Predicted({ all }: { all: readonly (ExpectedReading & Partial<ComparedReading>)[] }) {
   const [first] = all;
   if (!first) return null;

@@ -2,7 +2,10 @@
 import type { CodeView } from '../../application/views';
 import type { FreezeFrame } from '../../formats/requests/codes';
 
-/** "engine speed: 812 rpm" or "engine speed = 812 rpm", one a line. A line without a mark between is kept as a value of its own. */
+/**
+ * "engine speed: 812 rpm" or "engine speed = 812 rpm", one a line. A line without a mark between is kept as a
+ * value of its own.
+ */
 export function readFreezeFrame(text: string): FreezeFrame {
   return text
     .split('\n')

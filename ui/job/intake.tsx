@@ -20,7 +20,10 @@ import { useSend } from '../kit/use-send';
 import { PhotoField, Thumbs } from './photos';
 import type { Intake as IntakeBody } from '../../formats/requests/intake';
 
-/** The complaint: who says what happens and when, what was done before, and what earlier jobs of the unit say to it. */
+/**
+ * The complaint: who says what happens and when, what was done before, and what earlier jobs of the unit say
+ * to it.
+ */
 export function Intake({ view }: { view: JobView }) {
   const { job, intake, unit } = view;
   const [editing, setEditing] = useState(false);

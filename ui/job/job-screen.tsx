@@ -22,7 +22,10 @@ import { PlanOfJob } from './plan';
 import { Progress } from './progress';
 import { AuditTrail } from './audit-trail';
 
-/** One job from complaint to finding: what is known and by which evidence, what is next, and the trail of it all. */
+/**
+ * One job from complaint to finding: what is known and by which evidence, what is next, and the trail of it
+ * all.
+ */
 export function JobScreen({ view }: { view: JobView }) {
   const { job, unit, earlier } = view;
   const router = useRouter();

@@ -17,7 +17,10 @@ const STANDS: Readonly<Record<Stand, readonly [word: string, tone: string]>> = {
   noted: ['noted', 'text-soft'],
 };
 
-/** What the evidence proves, what does not go together, and what was found. Every sentence opens its rule and what it rests on. */
+/**
+ * What the evidence proves, what does not go together, and what was found. Every sentence opens its rule and
+ * what it rests on.
+ */
 export function Known({ view }: { view: JobView }) {
   const { known, findings, unit } = view;
   const [writing, setWriting] = useState<FindingView | 'new' | null>(null);

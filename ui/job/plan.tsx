@@ -21,7 +21,10 @@ const small =
 /** The stages in which a measurement is what comes next. */
 const MEASURING: readonly StageId[] = ['complaint', 'codes', 'tests', 'finding'];
 
-/** What to measure, in order. It is made anew whenever something is known; what a person changed stays changed. */
+/**
+ * What to measure, in order. It is made anew whenever something is known; what a person changed stays
+ * changed.
+ */
 export function PlanOfJob({ view }: { view: JobView }) {
   const { plan, job } = view;
   const router = useRouter();
@@ -47,7 +50,8 @@ export function PlanOfJob({ view }: { view: JobView }) {
   }
   const todo = plan.steps.filter((s) => s.state === 'to do');
   const rest = plan.steps.filter((s) => s.state !== 'to do');
-  // Once the fault is found, what could still be measured does not call for attention: the stages say what does.
+  // Once the fault is found, what could still be measured does not call for attention: the stages say what
+  // does.
   const leads = view.progress.now !== null && MEASURING.includes(view.progress.now);
   return (
     <section id="plan" aria-label="Plan" className="scroll-mt-4 rounded-xl bg-card p-4">

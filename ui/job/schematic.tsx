@@ -61,7 +61,10 @@ const copyOf = (node: string, place: Place | null): number =>
           ? place.pair
           : 1;
 
-/** Where everything stands: along the way of the current, upper line the feed, lower line the return, one column a cylinder. */
+/**
+ * Where everything stands: along the way of the current, upper line the feed, lower line the return, one
+ * column a cylinder.
+ */
 function drawing(circuit: LibraryCircuit, wiring: Wiring): Drawing {
   const places = new Map<string, Point>();
   const isColumn = (node: string): boolean => circuit.drawing[node]?.dx !== undefined;
@@ -154,7 +157,10 @@ function tint(share: number): string {
 }
 const thickness = (share: number): number => (share < SEEN ? 2 : 2 + 2.5 * Math.sqrt(share));
 
-/** The circuit as it is wired, each element tinted by its share of suspicion, with that share in words beside it. */
+/**
+ * The circuit as it is wired, each element tinted by its share of suspicion, with that share in words beside
+ * it.
+ */
 export function Schematic({ circuit, wiring, shares, probe, named: isNamed = false }: SchematicProps) {
   const { elements, at, width, top, height } = drawing(circuit, wiring);
   const shown = elements.filter((e) => e.symbol !== 'leak' || (shares.get(e.id) ?? 0) >= SEEN);
@@ -205,7 +211,10 @@ export function Schematic({ circuit, wiring, shares, probe, named: isNamed = fal
   );
 }
 
-/** Every sign with its name, those of cylinders at the first one, and a ring at every point where something is read. */
+/**
+ * Every sign with its name, those of cylinders at the first one, and a ring at every point where something is
+ * read.
+ */
 function Names({
   circuit,
   wiring,
@@ -306,7 +315,10 @@ function ColumnLabel({
   );
 }
 
-/** Beside the sign, in two lines: the next column is near. Drawn last, or it would stand behind what it crosses. */
+/**
+ * Beside the sign, in two lines: the next column is near. Drawn last, or it would stand behind what it
+ * crosses.
+ */
 function Suspicion({ e, share }: { e: Drawn; share: number }) {
   const x = e.at.x + 18;
   return (
@@ -333,7 +345,10 @@ function Part({ e, share }: { e: Drawn; share: number }) {
   );
 }
 
-/** Our own signs: a post for what takes current, a gate for what opens, a bar for what feeds, a foot for ground. */
+/**
+ * Our own signs: a post for what takes current, a gate for what opens, a bar for what feeds, a foot for
+ * ground.
+ */
 function Symbol({ symbol, at: { x, y }, stroke }: { symbol: Drawn['symbol']; at: Point; stroke: string }) {
   const box = { fill: 'var(--color-card)', stroke };
   switch (symbol) {

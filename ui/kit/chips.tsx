@@ -30,7 +30,10 @@ export function Chips<T extends string>({
   );
 }
 
-/** One of a few words, as large as a glove wants it; by the keyboard one stop of the Tab key, chosen by the arrows. */
+/**
+ * One of a few words, as large as a glove wants it; by the keyboard one stop of the Tab key, chosen by the
+ * arrows.
+ */
 export function Choice<T extends string>({
   label,
   options,

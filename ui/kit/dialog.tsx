@@ -60,8 +60,9 @@ const FIELD = ['input:not([type=hidden]):not([type=file])', 'textarea', 'select'
   .join();
 
 /**
- * Typing begins in the first field: on the button that closes, the first space would throw away what was begun. Where a finger points, a field would call
- * up the keys that cover the half of the glass: there, and where there is no field, the dialog itself has the focus.
+ * Typing begins in the first field: on the button that closes, the first space would throw away what was
+ * begun. Where a finger points, a field would call up the keys that cover the half of the glass: there, and
+ * where there is no field, the dialog itself has the focus.
  */
 function focusFirst(content: HTMLElement | null): void {
   if (!content || content.contains(document.activeElement)) return;

@@ -3,7 +3,10 @@ import type { ReactNode } from 'react';
 export const inputLook =
   'mt-1 block min-h-12 w-full rounded-lg border-2 border-line bg-card px-3 aria-invalid:border-rust';
 
-/** A labelled field with its error beneath it. The control gets `id` and, on error, `aria-describedby` of `${id}-error`. */
+/**
+ * A labelled field with its error beneath it. The control gets `id` and, on error, `aria-describedby` of
+ * `${id}-error`.
+ */
 export function Field({
   id,
   label,

@@ -14,8 +14,8 @@ const CALM_ms = 150;
 const MISSED: Heard = { kind: 'reconnected', run: null, row: '' };
 
 /**
- * Calls back soon after anybody wrote into the job. The connection mends itself. A page that nobody sees does not follow: a browser
- * holds few connections to one server, and many tabs would use them up.
+ * Calls back soon after anybody wrote into the job. The connection mends itself. A page that nobody sees does
+ * not follow: a browser holds few connections to one server, and many tabs would use them up.
  */
 export function useLive(jobId: string, onHeard: (heard: readonly Heard[]) => void): void {
   const latest = useRef(onHeard);

@@ -1,4 +1,7 @@
-/** A plain number that a person typed, with spaces or commas between thousands or a decimal comma; `undefined` where it is none. */
+/**
+ * A plain number that a person typed, with spaces or commas between thousands or a decimal comma; `undefined`
+ * where it is none.
+ */
 export function readNumber(text: string): number | undefined {
   const plain = text
     .trim()

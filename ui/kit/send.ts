@@ -1,7 +1,10 @@
 import type { ProblemDetails } from '../../formats/problem';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 
-/** What comes of a request: an answer, a refusal with its fields, no server, a server that fails at it, or nobody signed in. */
+/**
+ * What comes of a request: an answer, a refusal with its fields, no server, a server that fails at it, or
+ * nobody signed in.
+ */
 export type Sent<T> = Result<
   T,
   | { readonly kind: 'refused'; readonly problem: ProblemDetails }

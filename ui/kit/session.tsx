@@ -27,7 +27,8 @@ const Context = createContext<Session>({
 /** Who is at the bench, for every screen. */
 export function SessionProvider({ initial, children }: { initial: SignedIn; children: ReactNode }) {
   const router = useRouter();
-  // What this page has learnt since the server drew it; the server's word counts again as soon as it has another one.
+  // What this page has learnt since the server drew it; the server's word counts again as soon as it has
+  // another one.
   const [learnt, setLearnt] = useState<{ of: SignedIn; now: SignedIn } | null>(null);
   const current = learnt?.of === initial ? learnt.now : initial;
   const [asking, setAsking] = useState<string | null>(null);
@@ -83,5 +84,8 @@ export const useSession = (): Session => useContext(Context);
 /** Name of the person at the bench. */
 export const usePerson = (): string => useSession().name ?? '';
 
-/** May the person at the bench do it, as far as their role goes? The policy's table answers; the server decides. */
+/**
+ * May the person at the bench do it, as far as their role goes? The policy's table answers; the server
+ * decides.
+ */
 export const useMay = (action: Action): boolean => roleMay(useSession().role, action);

@@ -2,8 +2,9 @@
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 
 /**
- * What may be wider than the glass is moved sideways by itself; by the arrow keys too. It is a stop of the Tab key only
- * where there is something to move, and until that is measured: a page that has not come alive yet can still be read.
+ * What may be wider than the glass is moved sideways by itself; by the arrow keys too. It is a stop of the
+ * Tab key only where there is something to move, and until that is measured: a page that has not come alive
+ * yet can still be read.
  */
 export function Sideways({
   name,

@@ -16,7 +16,10 @@ export function weigher(): Remote<DiagnosisWorker> {
 
 let sent: Case | null = null;
 
-/** A case with the readings of this bench, weighed beside the page; `null`: a newer question came. The worker is started by the first reading, and the case is sent over once. */
+/**
+ * A case with the readings of this bench, weighed beside the page; `null`: a newer question came. The worker
+ * is started by the first reading, and the case is sent over once.
+ */
 export function weighBeside(
   known: Case,
   read: readonly Measured[],

@@ -8,7 +8,10 @@ import { scaleFor } from '../../application/posts/scale';
 const STEP = 20;
 const HEIGHT = 44;
 
-/** The posts of a run drawn small, in numbering order: level, or one out of line. `before`: an earlier run of the same test, as rings on the same posts. */
+/**
+ * The posts of a run drawn small, in numbering order: level, or one out of line. `before`: an earlier run of
+ * the same test, as rings on the same posts.
+ */
 export function MiniPosts({ judgement, before }: { judgement: Judgement; before?: Judgement }) {
   const { limits } = judgement;
   const scale = scaleFor(

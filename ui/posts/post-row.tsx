@@ -24,7 +24,10 @@ export interface PostRowProps {
 
 const percent = (h: number): string => `${100 * h}%`;
 
-/** A row of posts with the channel running across all of them, so that one out of line is seen from across the yard. */
+/**
+ * A row of posts with the channel running across all of them, so that one out of line is seen from across the
+ * yard.
+ */
 export function PostRow(props: PostRowProps) {
   const { title, note, positions, readings, limits, scale, active, saved, onPick } = props;
   return (
@@ -147,7 +150,10 @@ interface PostProps {
   readonly onPick: ((position: Position) => void) | undefined;
 }
 
-/** Drawn again only when something about this post has changed: a keystroke must cost no more than its own post. */
+/**
+ * Drawn again only when something about this post has changed: a keystroke must cost no more than its own
+ * post.
+ */
 const Post = memo(function Post({ position, reading: r, limits, scale, isActive, state, onPick }: PostProps) {
   const content = (
     <>
@@ -295,13 +301,19 @@ function entryParts(entry: string, limits: Limits): [string, string?] {
   return at ? [value, `${/[A-Za-z]/.test(value) ? '' : shownUnit(limits.unit)} at ${at}`.trim()] : [value];
 }
 
-/** 30 px where it fits beside the post, less where the entry is long or the post narrow. A sign of the face is 0.65 em wide. */
+/**
+ * 30 px where it fits beside the post, less where the entry is long or the post narrow. A sign of the face is
+ * 0.65 em wide.
+ */
 const entrySize = (entry: string): string =>
   `min(30px, calc((var(--post-width) - clamp(28px, var(--post-width) * 0.3, 56px) - 8px) / ${(Math.max(3, entry.length) * 0.65).toFixed(2)}))`;
 
 const WORD_SIZE = 'min(16px, calc(var(--post-width) * 0.15))';
 
-/** It is seen when it waits, not for the blink that a server needs; and its place is kept, so that nothing moves. */
+/**
+ * It is seen when it waits, not for the blink that a server needs; and its place is kept, so that nothing
+ * moves.
+ */
 function Saved({ state }: { state: string | null }) {
   if (state === null) return null;
   const look =

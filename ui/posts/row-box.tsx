@@ -9,9 +9,9 @@ const FULL_MARK_PX = 112;
 const markScale = (post_px: number): number => Math.min(1, Math.max(0.6, post_px / FULL_MARK_PX));
 
 /**
- * The box of a row of posts: it says how wide one post is (`--post-width`), and when there is the height for all that they can
- * say. Not by container queries: the size is found in more than one pass, and with each of them the words of all posts
- * were styled anew, put in and taken out, at every key.
+ * The box of a row of posts: it says how wide one post is (`--post-width`), and when there is the height for
+ * all that they can say. Not by container queries: the size is found in more than one pass, and with each of
+ * them the words of all posts were styled anew, put in and taken out, at every key.
  */
 export function RowBox({ scale, posts, children }: { scale: ReactNode; posts: number; children: ReactNode }) {
   const row = useRef<HTMLDivElement>(null);

@@ -14,7 +14,10 @@ import { useKeepData } from './keep-data';
 import { useRecord } from './use-record';
 import type { RepairView } from '../../application/repair-view';
 
-/** Field, label, hint, and what one unit of it is in the arithmetic; `money`: as many minor units as the currency has. */
+/**
+ * Field, label, hint, and what one unit of it is in the arithmetic; `money`: as many minor units as the
+ * currency has.
+ */
 const FIELDS = [
   ['failed', 'Failed', '', 1],
   ['positions', 'of positions', '', 1],

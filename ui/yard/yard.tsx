@@ -21,7 +21,8 @@ export function Yard({ yard }: { yard: YardView }) {
   const [adding, setAdding] = useState(false);
   const [taking, setTaking] = useState(false);
   const isLead = useMay('job.import');
-  // The server searches: a fleet of thousands does not travel to the browser. What is here already is narrowed at once.
+  // The server searches: a fleet of thousands does not travel to the browser. What is here already is
+  // narrowed at once.
   useEffect(() => {
     if (search.trim() === yard.search) return undefined;
     const timer = setTimeout(

@@ -18,8 +18,9 @@ export interface EvidenceField {
 export type EvidenceOf<K extends EvidenceKind> = Extract<Evidence, { kind: K }>;
 
 /**
- * Everything that a kind of evidence is: how it is asked for and checked, what it says in words, what it proves, and how likely it
- * is if something is supposed to be wrong. Adding a kind is a variant in `types.ts` and one of these.
+ * Everything that a kind of evidence is: how it is asked for and checked, what it says in words, what it
+ * proves, and how likely it is if something is supposed to be wrong. Adding a kind is a variant in `types.ts`
+ * and one of these.
  */
 export interface EvidenceKindDefinition<K extends EvidenceKind> {
   readonly kind: K;
@@ -36,8 +37,8 @@ export interface EvidenceKindDefinition<K extends EvidenceKind> {
   /** What it proves. */
   readonly statements: (e: EvidenceOf<K>, from: readonly Ref[]) => Statement[];
   /**
-   * Probability of this evidence if what is supposed were true, 0 to 1. `shows`: when the complaint shows itself. Common practice, no
-   * source: the numbers say which mistakes happen.
+   * Probability of this evidence if what is supposed were true, 0 to 1. `shows`: when the complaint shows
+   * itself. Common practice, no source: the numbers say which mistakes happen.
    */
   readonly likelihood: (e: EvidenceOf<K>, supposed: Supposition, shows: readonly Moment[]) => number;
 }

@@ -20,7 +20,10 @@ export const EVIDENCE_KINDS: { readonly [K in EvidenceKind]: EvidenceKindDefinit
   repair: REPAIR,
 };
 
-/** The definition of a piece of evidence. What is of one kind goes to the definition of that kind: the table above is typed so. */
+/**
+ * The definition of a piece of evidence. What is of one kind goes to the definition of that kind: the table
+ * above is typed so.
+ */
 const definitionOf = (e: Evidence): EvidenceKindDefinition<EvidenceKind> =>
   EVIDENCE_KINDS[e.kind] as unknown as EvidenceKindDefinition<EvidenceKind>;
 
@@ -34,6 +37,9 @@ export const evidenceRules = (all: readonly RecordedEvidence[]): Statement[] =>
     return definitionOf(body).statements(body, from);
   });
 
-/** Probability of the evidence if what is supposed were true, 0 to 1. `shows`: when the complaint shows itself. */
+/**
+ * Probability of the evidence if what is supposed were true, 0 to 1. `shows`: when the complaint shows
+ * itself.
+ */
 export const evidenceLikelihood = (e: Evidence, supposed: Supposition, shows: readonly Moment[] = []): number =>
   definitionOf(e).likelihood(e, supposed, shows);

@@ -27,8 +27,9 @@ export const momentsOf = (conditions: readonly DriveCondition[]): Moment[] => [
 ];
 
 /**
- * Probability that what comes and goes is there at a moment: half of the time; where it is said to depend on something, mostly then and
- * hardly ever else. The complaint knows better than the data. Common practice, no source.
+ * Probability that what comes and goes is there at a moment: half of the time; where it is said to depend on
+ * something, mostly then and hardly ever else. The complaint knows better than the data. Common practice, no
+ * source.
  */
 export function chanceThere(s: Supposition, under: readonly Moment[], shows: readonly Moment[]): number {
   const bound = shows.length ? shows : [...new Set(s.members.flatMap((m) => (m.intermittent ? m.when : [])))];

@@ -5,7 +5,10 @@ import { serverDb } from '@/server/db/connection';
 import { importSpecifications } from '@/server/specifications/specifications';
 import { answer, answerProblem, contentTypeOf, handleFile, readBatch } from '../../handler';
 
-/** JSON or CSV. Without `batch`: what the file would do, with what each entry clashes with. With `batch`: does it, all or nothing. */
+/**
+ * JSON or CSV. Without `batch`: what the file would do, with what each entry clashes with. With `batch`: does
+ * it, all or nothing.
+ */
 export const POST = (request: Request) =>
   handleFile(request, 'limits.draft', null, ['application/json', 'text/csv'], async (text, actor) => {
     const batch = readBatch(request);
