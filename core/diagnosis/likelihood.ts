@@ -16,7 +16,12 @@ const CONTACT = { resistance: 0.1, voltage: 0.02, current: 0.2 } as const;
 const LOG_RANGE = Math.log(1e9);
 const MISREAD_OVERLOAD = 0.3;
 
-/** Probability (density) of a reading under a hypothesis: density per logarithm of ohms, per volt, per ampere. */
+/**
+ * Probability density of a reading under a hypothesis: per natural logarithm of ohms, per volt, per ampere; of an overload
+ * or a wander, a probability. Never 0: a misread is always possible. `hypothesis` and `instance` are places in `p`;
+ * `outside` is the healthy circuit; `common` is what all readings of the test share; `shows` when the complaint shows
+ * itself. Normal about the prediction, even over sizes between those of the grid. Common practice, no source.
+ */
 export function readingLikelihood(
   p: Predictions,
   hypothesis: number,
@@ -49,8 +54,10 @@ const COMMON = { resistance: 0.12, current: 0.12 } as const;
 const commonVolts = (p: Predictions): number => Math.max(0.008, 2 * p.sourceSpread);
 
 /**
- * The common part of the readings of one test that a hypothesis would need, drawn towards none; and how
- * likely that is against none.
+ * The common part of the readings of one test that a hypothesis would need: a shift of the logarithm of ohms, or a relative
+ * one of volts and amperes, drawn towards none and at most twice its own standard deviation; and how likely that is
+ * against none, 0 to 1. Fewer than two readings that tell something of it give none. Median of the residuals, shrunk as a
+ * normal prior would.
  */
 export function commonPart(
   p: Predictions,

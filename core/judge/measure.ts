@@ -50,7 +50,12 @@ export interface CorrectedValue {
   readonly parts: UncertaintyParts;
 }
 
-/** Applies lead zero and temperature to a value in the base unit, and states how well it is known. */
+/**
+ * Applies lead zero and temperature to a value, and states how well it is known (GUM, see `metrology/uncertainty.ts`).
+ * `base`, `resolution` (one step of the digits) and `halfWander` in the base unit of the quantity; all that comes out is in
+ * the unit of the limits. Throws RangeError for a temperature at which the linear law leaves no resistance: `checkSet`
+ * refuses that before.
+ */
 export function measure(
   base: BaseValue,
   resolution: BaseValue,

@@ -24,9 +24,9 @@ const FACTORS = [1e-3, 1e3, 1e-6, 1e6] as const;
 const LEVEL = 1.5;
 
 /**
- * Whether an entry looks like a slip of the prefix: outside the limits as typed, but inside them, or level
- * with the good neighbours, a thousand or a million times off. `null` where it does not, or cannot be read. A
- * meter steps from ohm to kilohm by itself.
+ * Whether an entry looks like a slip of the prefix: outside the limits as typed, but inside them, or level with the good
+ * neighbours, a thousand or a million times off. Answers in the unit of the limits; `null` where it does not look so, cannot
+ * be read, or a transfer function judges. A meter steps from ohm to kilohm by itself: common practice, no source.
  */
 export function findSlip(
   entry: string,

@@ -57,13 +57,19 @@ export function steinhartHartResistance_ohm(
   return Math.exp(Math.cbrt(x - y / 2) - Math.cbrt(x + y / 2));
 }
 
-/** Temperature of a thermistor by the Steinhart-Hart equation, degC. NaN for a resistance of nothing or less. */
+/**
+ * Temperature of a thermistor by the Steinhart-Hart equation, degC: 1/T = a + b ln R + c (ln R)³. `resistance_ohm` above 0;
+ * NaN for nothing or less, and for NaN. Steinhart and Hart (1968), from memory.
+ */
 export function steinhartHart_degC({ a, b, c }: { a: number; b: number; c: number }, resistance_ohm: number): number {
   const ln = Math.log(resistance_ohm);
   return 1 / (a + b * ln + c * ln ** 3) - KELVIN;
 }
 
-/** Resistance of a thermistor by its β, ohm. NaN below absolute zero. */
+/**
+ * Resistance of a thermistor by its β, ohm: R = R0 exp(β (1/T - 1/T0)), temperatures in °C here and in kelvin there. NaN
+ * below absolute zero and for NaN.
+ */
 export function betaResistance_ohm(
   t: { resistance_ohm: number; at_degC: number; beta_K: number },
   temperature_degC: number,
@@ -97,7 +103,10 @@ const finiteUnit = (n: number | null): UnitValue | null => (n !== null && Number
 const fromFinite = (base: number, asked: ScaledUnit): UnitValue | null =>
   Number.isFinite(base) ? fromBase(baseValue(base), asked) : null;
 
-/** Slope of the reading over the stimulus, by a small step to either side; 0 where the function says nothing. */
+/**
+ * Slope of the reading over the stimulus, in the limits' unit per unit of stimulus, by the difference of a small step (1e-6
+ * of the stimulus, at least 1e-6) to either side; 0 where the function says nothing.
+ */
 export function slopeAt(t: Transfer, x: number, asked: ScaledUnit): number {
   const h = Math.max(1e-6, Math.abs(x) * 1e-6);
   const [low, high] = [expectedAt(t, x - h, asked), expectedAt(t, x + h, asked)];

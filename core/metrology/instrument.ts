@@ -39,7 +39,10 @@ export interface Instrument {
  */
 export const UNZEROED_LEADS_MOST_OHM = 0.5;
 
-/** The finest range of an instrument that holds the value; `null` where none does. */
+/**
+ * The range of smallest resolution that holds the value, which is in the base unit of the quantity; `null` where none does,
+ * and for NaN.
+ */
 export function finestRangeFor(instrument: Instrument, quantity: Quantity, value: number): AccuracyRange | null {
   const holding = instrument.accuracy.filter((r) => r.quantity === quantity && r.upTo >= Math.abs(value));
   return holding.reduce<AccuracyRange | null>(
@@ -49,8 +52,8 @@ export function finestRangeFor(instrument: Instrument, quantity: Quantity, value
 }
 
 /**
- * The range in which a value is read: the smallest that holds it, else the largest there is. `null` where
- * none is stated.
+ * The range in which a value is read: the smallest that holds it, else the largest there is. The value is in the base unit
+ * of the quantity. `null` where no range of the quantity is stated.
  */
 export function rangeFor(instrument: Instrument, quantity: Quantity, value: number): AccuracyRange | null {
   let best: AccuracyRange | null = null;

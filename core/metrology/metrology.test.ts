@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { probabilityWithin } from './conformity';
 import { type Instrument, rangeFor } from './instrument';
-import { python } from '../numerics/testing';
+import { python, pythonList } from '../numerics/testing';
 import { COPPER_COEFFICIENT_PER_K, toReferenceFactor } from './temperature';
 import { combine, uncertaintyParts } from './uncertainty';
 
@@ -14,7 +14,7 @@ describe('conformance probability, JCGM 106 sense', () => {
       [0.65, 0.5, 0.3, 1],
       [60.4, 0.2, 59.7, 60.2],
     ];
-    const reference = python<number[]>(
+    const reference = pythonList(
       `[float(norm.cdf((c[3]-c[0])/c[1])-norm.cdf((c[2]-c[0])/c[1])) for c in ${JSON.stringify(cases)}]`,
     );
     for (const [i, [y, u, low, high]] of (cases as [number, number, number, number][]).entries()) {

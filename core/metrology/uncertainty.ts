@@ -72,7 +72,10 @@ export function uncertaintyParts(input: UncertaintyInput): UncertaintyParts {
   };
 }
 
-/** Root of the sum of squares. */
+/**
+ * Root of the sum of squares of the contributions, in their unit (JCGM 100:2008, 5.1.2, without correlation). 0 for no
+ * contribution, NaN where one is NaN.
+ */
 export const combine = (parts: UncertaintyParts): number =>
   Math.hypot(
     parts.digits,

@@ -1,10 +1,10 @@
 import { erfc, normalCdf } from './normal';
-import { python } from './testing';
+import { pythonList } from './testing';
 
 describe('normal distribution against scipy', () => {
   const zs = Array.from({ length: 321 }, (_, i) => (i - 160) / 20);
   test('cdf, relative error below 1e-12', () => {
-    const reference = python<number[]>(`[float(norm.cdf(z)) for z in ${JSON.stringify(zs)}]`);
+    const reference = pythonList(`[float(norm.cdf(z)) for z in ${JSON.stringify(zs)}]`);
     for (const [i, z] of zs.entries()) {
       const want = reference[i] as number;
       expect(Math.abs(normalCdf(z) - want) / want).toBeLessThan(1e-12);
@@ -12,7 +12,7 @@ describe('normal distribution against scipy', () => {
   });
   test('erfc in the far tail', () => {
     const xs = [1.9999, 2, 2.0001, 4, 6, 10, 20];
-    const reference = python<number[]>(`[float(erfc(x)) for x in ${JSON.stringify(xs)}]`);
+    const reference = pythonList(`[float(erfc(x)) for x in ${JSON.stringify(xs)}]`);
     for (const [i, x] of xs.entries()) expect(erfc(x) / (reference[i] as number)).toBeCloseTo(1, 12);
   });
   test('ends and NaN', () => {

@@ -3,13 +3,13 @@ import { bisectRising } from './bisect';
 import { cell } from './cell';
 import { interpolateLinear } from './interpolate';
 import { medianSorted } from './median';
-import { python } from './testing';
+import { pythonList } from './testing';
 
 const number = fc.double({ min: -1e6, max: 1e6, noNaN: true });
 
 test('the median is that of numpy, whatever the numbers', () => {
   const lists = fc.sample(fc.array(number, { minLength: 1, maxLength: 9 }), { numRuns: 40, seed: 3 });
-  const wanted = python<number[]>(`[np.median(x) for x in ${JSON.stringify(lists)}]`);
+  const wanted = pythonList(`[np.median(x) for x in ${JSON.stringify(lists)}]`);
   lists.forEach((x, i) => {
     expect(medianSorted(x.toSorted((a, b) => a - b))).toBeCloseTo(wanted[i] ?? NaN, 6);
   });
@@ -23,7 +23,7 @@ test('straight lines between points are those of numpy, and nothing outside', ()
     [400, 4.5],
   ] as const;
   const xs = [0, 1, 50, 100, 149.5, 150, 399, 400];
-  const wanted = python<number[]>(`list(np.interp(${JSON.stringify(xs)}, [0, 100, 150, 400], [0.5, 2, 2.1, 4.5]))`);
+  const wanted = pythonList(`list(np.interp(${JSON.stringify(xs)}, [0, 100, 150, 400], [0.5, 2, 2.1, 4.5]))`);
   xs.forEach((x, i) => {
     expect(interpolateLinear(points, x)).toBeCloseTo(wanted[i] ?? NaN, 12);
   });

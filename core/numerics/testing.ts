@@ -1,7 +1,12 @@
 import { execFileSync } from 'node:child_process';
 
-/** Evaluates an expression with Debian's Python, numpy as `np`, `norm`, `erfc` and `math`; numbers or lists of them, as JSON. For tests. */
-export function python<T = number>(expression: string): T {
+/** A number that Debian's Python computes, with numpy as `np`, scipy's `norm` and `erfc`, and `math`. For tests. */
+export const python = (expression: string): number => evaluate(expression) as number;
+
+/** The same for a list of numbers. */
+export const pythonList = (expression: string): number[] => evaluate(expression) as number[];
+
+function evaluate(expression: string): unknown {
   const code = [
     'import json, math',
     'import numpy as np',
@@ -9,5 +14,5 @@ export function python<T = number>(expression: string): T {
     'from scipy.special import erfc',
     `print(json.dumps(${expression}, default=float))`,
   ].join('\n');
-  return JSON.parse(execFileSync('/usr/bin/python3', ['-c', code], { encoding: 'utf8' })) as T;
+  return JSON.parse(execFileSync('/usr/bin/python3', ['-c', code], { encoding: 'utf8' })) as unknown;
 }

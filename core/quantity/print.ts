@@ -24,7 +24,10 @@ export function printValue(value: number, step: number): string {
   return prefix ? `${clean} ${prefix}` : clean;
 }
 
-/** "0.4 ± 0.1", "1.2 k ± 0.4 k": both rounded to `step` and with the prefix of the value. */
+/**
+ * "0.4 ± 0.1", "1.2 k ± 0.4 k": value and half width in one unit, both rounded to `step` (0 or more) and with the prefix of the
+ * value. A value that is not finite prints as "–".
+ */
 export function printPlusMinus(value: number, plusMinus: number, step: number): string {
   const text = printValue(value, step);
   const prefix = / ([GMk])$/.exec(text)?.[1] ?? '';

@@ -54,7 +54,13 @@ export const ASSUMPTIONS: readonly string[] = [
   'Nothing is discounted; the horizon is the time for which the answer is meant.',
 ];
 
-/** The two schools with their expected costs: those that failed, or the whole set. */
+/**
+ * Expected cost of the two strategies, in minor units of the depot's currency: renewing those that failed, or the whole
+ * set, within a horizon of `i.horizon_h` hours. Costs are integers of 0 or more, ages in hours, breakage a share from 0
+ * to 1. Total of each is parts, access and labour, what breaks, and the comebacks that the Weibull lives of the others
+ * lead one to expect. `tips` are the values of single inputs at which the answer turns over, to 1e-15 of their range.
+ * Assumptions stand in `ASSUMPTIONS`; common practice, no source.
+ */
 export function oneOrSet(i: OneOrSetInputs): OneOrSet {
   const [one, set] = [costOfStrategy(i, i.failed), costOfStrategy(i, i.positions)];
   return {

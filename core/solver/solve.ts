@@ -6,8 +6,10 @@ import { makeNetwork, type Network, type Tie } from './network';
 import type { Circuit, CircuitSolution, Fault } from './types';
 
 /**
- * DC solution of a circuit with faults. Errors name what contradicts itself: loops of ideal sources, currents
- * that are pushed where nothing takes them.
+ * DC solution of a circuit with faults: volts of each node against the reference, amperes of each branch from `from` to
+ * `to`. A floating part reads 0 V and is named. Fails, with the path of what contradicts itself, for loops of ideal
+ * sources and currents that are pushed where nothing takes them. Nodal analysis; checked against ngspice on random
+ * circuits (`ngspice.test.ts`).
  */
 export function solveCircuit(circuit: Circuit, faults: readonly Fault[] = []): Result<CircuitSolution> {
   const network = makeNetwork(circuit, faults);

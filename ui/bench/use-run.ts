@@ -1,12 +1,13 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
+import { type RefObject, useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { v7 } from 'uuid';
 import type { Judgement, Position } from '../../core/judge/types';
 import { sameContent } from '../../core/foundation/content';
 import { judgeRun, type RunInputs } from '../../application/judging/judge-run';
 import type { ProblemDetails } from '../../formats/problem';
 import { type CircumstanceView, type ReadingView, type RunView } from '../../application/views';
+import type { RecordCircumstance } from '../../formats/requests/runs';
 import { useLive } from '../kit/live';
 import { drop, flush, keep, kept, onOutbox, type OutboxEvent, type OutboxItem } from './outbox';
 import { countingReadings, currentReadings } from '../../application/judging/corrections';
@@ -143,44 +144,79 @@ export interface Run {
 /** The run on the bench: judged here at once, kept and sent in the background. */
 export function useRun(view: RunView, by: string): Run {
   const [state, dispatch] = useReducer(reduce, view, initial);
-  const [reachable, setReachable] = useState(true);
-
-  const router = useRouter();
+  /** Circumstances that state another temperature: other limits may hold then, and the server knows the shelf. */
   const warmed = useRef(new Set<string>());
+  const reachable = useOutbox(view.id, dispatch, warmed);
+  useColleagues(view, state, dispatch);
+  const { lines, current, inputs, judgement } = useJudged(view, state);
+
+  const { instrumentId } = state.circumstance;
+  const record = useCallback(
+    (position: Position, entry: string, why: string | null) => {
+      const supersedes = current.get(position)?.id ?? null;
+      const body = { id: v7(), position, entry, supersedes, why, by, takenAt: new Date().toISOString() };
+      dispatch({ type: 'fact', fact: { id: body.id, position, entry, supersedes, why, instrumentId } });
+      keepOrSay({ runId: view.id, kind: 'reading', body }, dispatch);
+    },
+    [by, current, instrumentId, view.id],
+  );
+  const change = useCallback(
+    (part: Partial<CircumstanceView>) => {
+      const next = changedCircumstance(state.circumstance, part);
+      const body = circumstanceBody(next, by);
+      if (next.condition.partTemperature_degC !== state.circumstance.condition.partTemperature_degC)
+        warmed.current.add(body.id);
+      dispatch({ type: 'circumstance', circumstance: next });
+      dispatch({ type: 'state', id: body.id, state: 'keeping' });
+      keepOrSay({ runId: view.id, kind: 'circumstance', body }, dispatch);
+    },
+    [by, state.circumstance, view.id],
+  );
+  const discard = useCallback((id: string) => {
+    dispatch({ type: 'drop', id });
+    void drop(id);
+  }, []);
+
+  const states = [...state.saves.values()].map((s) => s.state);
+  const waiting = states.filter((s) => s === 'keeping' || s === 'queued').length;
+  const unkept = states.includes('not kept');
+  const { circumstance, loaded } = state;
+  return {
+    lines,
+    circumstance,
+    judgement,
+    inputs,
+    reachable,
+    waiting,
+    loaded,
+    unkept,
+    current,
+    record,
+    change,
+    discard,
+  };
+}
+
+type Dispatch = (action: Action) => void;
+
+/** What becomes of what waits in this browser. Answers whether there is a server. */
+function useOutbox(runId: string, dispatch: Dispatch, warmed: RefObject<Set<string>>): boolean {
+  const [reachable, setReachable] = useState(true);
+  const router = useRouter();
   useEffect(
     () =>
       onOutbox((event) => {
         follow(event, dispatch, setReachable);
-        // Other limits may hold at another temperature: the server knows the shelf.
         if (event.type === 'stored' && warmed.current.delete(event.id)) router.refresh();
         // A refusal means that somebody else was here: their readings are needed to decide.
-        if (event.type === 'refused')
-          void colleagues(view.id).then((now) => {
-            if (now) dispatch({ type: 'colleagues', view: now });
-          });
+        if (event.type === 'refused') fetchColleagues(runId, dispatch);
       }),
-    [view.id, router],
+    [runId, router, dispatch, warmed],
   );
-  // What others write here appears as they write it; what stands here already is not fetched again.
-  const known = useRef(state);
-  useEffect(() => {
-    known.current = state;
-  });
-  useLive(view.job.id, (heard) => {
-    const { facts: here, saves: sent } = known.current;
-    const foreign = heard.filter(
-      (h) => h.kind === 'reconnected' || (h.run === view.id && !sent.has(h.row) && !here.some((f) => f.id === h.row)),
-    );
-    if (heard.some((h) => h.kind === 'test_run')) router.refresh();
-    if (foreign.length)
-      void colleagues(view.id).then((now) => {
-        if (now) dispatch({ type: 'colleagues', view: now });
-      });
-  });
   useEffect(() => {
     void kept().then(
       (items) => {
-        dispatch({ type: 'outbox', items: items.filter((i) => i.runId === view.id) });
+        dispatch({ type: 'outbox', items: items.filter((i) => i.runId === runId) });
         return flush(true);
       },
       () => dispatch({ type: 'outbox', items: [] }),
@@ -188,9 +224,35 @@ export function useRun(view: RunView, by: string): Run {
     const online = () => void flush(true);
     window.addEventListener('online', online);
     return () => window.removeEventListener('online', online);
-  }, [view.id]);
+  }, [runId, dispatch]);
+  return reachable;
+}
 
-  const { facts, saves } = state;
+/** What others write here appears as they write it; what stands here already is not fetched again. */
+function useColleagues(view: RunView, state: State, dispatch: Dispatch): void {
+  const router = useRouter();
+  const known = useRef(state);
+  useEffect(() => {
+    known.current = state;
+  });
+  useLive(view.job.id, (heard) => {
+    const { facts: here, saves: sent } = known.current;
+    const foreign = heard.some(
+      (h) => h.kind === 'reconnected' || (h.run === view.id && !sent.has(h.row) && !here.some((f) => f.id === h.row)),
+    );
+    if (heard.some((h) => h.kind === 'test_run')) router.refresh();
+    if (foreign) fetchColleagues(view.id, dispatch);
+  });
+}
+
+const fetchColleagues = (runId: string, dispatch: Dispatch): void =>
+  void colleagues(runId).then((now) => {
+    if (now) dispatch({ type: 'colleagues', view: now });
+  });
+
+/** The readings that count, and what they are judged to be. */
+function useJudged(view: RunView, state: State): Pick<Run, 'lines' | 'current' | 'inputs' | 'judgement'> {
+  const { facts, saves, circumstance } = state;
   const lines = useMemo(() => facts.map((f): Line => ({ ...f, ...(saves.get(f.id) ?? SAVED) })), [facts, saves]);
   const current = useMemo(
     () => new Map(currentReadings(lines.filter((l) => l.state !== 'refused')).map((l) => [l.position, l])),
@@ -206,17 +268,15 @@ export function useRun(view: RunView, by: string): Run {
       engine: view.unit.engine,
       limits: view.specification.limits,
       decision: view.decision,
-      circumstance: state.circumstance,
+      circumstance,
       instruments: view.instruments,
       readings: stored,
     }),
-    [view, state.circumstance, stored],
+    [view, circumstance, stored],
   );
   // As it was judged and stored, until something is read or stated here that the server has not judged.
   const asStored =
-    counting === countingIds(view.readings) && sameContent(state.circumstance, view.circumstance)
-      ? view.judgement
-      : null;
+    counting === countingIds(view.readings) && sameContent(circumstance, view.circumstance) ? view.judgement : null;
   const judgement = useMemo(() => {
     if (asStored) return asStored;
     const judged = judgeRun(inputs);
@@ -224,80 +284,38 @@ export function useRun(view: RunView, by: string): Run {
     // why it takes no more.
     return judged.ok ? judged.value : view.judgement;
   }, [asStored, inputs, view.judgement]);
+  return { lines, current, inputs, judgement };
+}
 
-  const { instrumentId } = state.circumstance;
-  const record = useCallback(
-    (position: Position, entry: string, why: string | null) => {
-      const supersedes = current.get(position)?.id ?? null;
-      const body = { id: v7(), position, entry, supersedes, why, by, takenAt: new Date().toISOString() };
-      dispatch({ type: 'fact', fact: { id: body.id, position, entry, supersedes, why, instrumentId } });
-      keep({ runId: view.id, kind: 'reading', body }).catch(() =>
-        dispatch({ type: 'state', id: body.id, state: 'not kept' }),
-      );
-    },
-    [by, current, instrumentId, view.id],
-  );
+/** Another meter has a zero of its own: the newest that was read with it here, or none. */
+function changedCircumstance(before: CircumstanceView, part: Partial<CircumstanceView>): CircumstanceView {
+  const changed = part.instrumentId !== undefined && part.instrumentId !== before.instrumentId;
+  const own = changed && part.instrumentId ? (before.zeros[part.instrumentId] ?? null) : null;
+  const keepsZero = before.instrumentId === null;
+  return withZero(before, { ...before, ...(changed && !keepsZero ? { leadZero: own } : {}), ...part });
+}
 
-  const change = useCallback(
-    (part: Partial<CircumstanceView>) => {
-      // Another meter has a zero of its own: the newest that was read with it here, or none.
-      const changed = part.instrumentId !== undefined && part.instrumentId !== state.circumstance.instrumentId;
-      const own = changed && part.instrumentId ? (state.circumstance.zeros[part.instrumentId] ?? null) : null;
-      const keepsZero = state.circumstance.instrumentId === null;
-      const next = withZero(state.circumstance, {
-        ...state.circumstance,
-        ...(changed && !keepsZero ? { leadZero: own } : {}),
-        ...part,
-      });
-      dispatch({ type: 'circumstance', circumstance: next });
-      const { partTemperature_degC, note } = next.condition;
-      const condition = {
-        ...(partTemperature_degC === undefined ? {} : { partTemperature_degC }),
-        ...(note === undefined ? {} : { note }),
-      };
-      const id = v7();
-      if (partTemperature_degC !== state.circumstance.condition.partTemperature_degC) warmed.current.add(id);
-      dispatch({ type: 'state', id, state: 'keeping' });
-      const keeping = keep({
-        runId: view.id,
-        kind: 'circumstance',
-        body: {
-          id,
-          by,
-          recordedAt: new Date().toISOString(),
-          instrumentId: next.instrumentId,
-          leadZero: next.leadZero,
-          states: [...next.states],
-          condition,
-        },
-      });
-      keeping.catch(() => dispatch({ type: 'state', id, state: 'not kept' }));
-    },
-    [by, state.circumstance, view.id],
-  );
-
-  const discard = useCallback((id: string) => {
-    dispatch({ type: 'drop', id });
-    void drop(id);
-  }, []);
-
-  const states = [...saves.values()].map((s) => s.state);
-  const waiting = states.filter((s) => s === 'keeping' || s === 'queued').length;
+function circumstanceBody(c: CircumstanceView, by: string): RecordCircumstance {
+  const { partTemperature_degC, note } = c.condition;
   return {
-    lines,
-    circumstance: state.circumstance,
-    judgement,
-    inputs,
-    reachable,
-    waiting,
-    loaded: state.loaded,
-    unkept: states.includes('not kept'),
-    current,
-    record,
-    change,
-    discard,
+    id: v7(),
+    by,
+    recordedAt: new Date().toISOString(),
+    instrumentId: c.instrumentId,
+    leadZero: c.leadZero,
+    states: [...c.states],
+    condition: {
+      ...(partTemperature_degC === undefined ? {} : { partTemperature_degC }),
+      ...(note === undefined ? {} : { note }),
+    },
   };
 }
+
+/** Keeps it in this browser and sends it; where the browser keeps nothing, that is said. */
+const keepOrSay = (item: OutboxItem, dispatch: Dispatch): void =>
+  void keep(item).catch(() => {
+    dispatch({ type: 'state', id: item.body.id, state: 'not kept' });
+  });
 
 const countingIds = (readings: readonly ReadingView[]): string =>
   currentReadings(readings)
