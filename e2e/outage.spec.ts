@@ -58,3 +58,34 @@ test('an answer that gets lost on the way does not double the reading', async ({
   const view = (await (await request.get(`/api/runs/${bench.runId}`)).json()) as { readings: unknown[] };
   expect(view.readings).toHaveLength(1);
 });
+
+test('what the server fails at is said on every page, holds up no other test, and can be saved as a file', async ({
+  page,
+  request,
+}) => {
+  const [failing, other] = [await newRun(request, 'PL-14'), await newRun(request, 'PL-07')];
+  await page.route(`**/runs/${failing}/readings`, (route) => route.fulfill({ status: 500, body: '{}' }));
+  const bench = new BenchPage(page, failing);
+  await bench.open();
+  await bench.type('0.2', '0.6');
+  const box = page.getByRole('complementary', { name: 'Entries that wait' });
+  await box.getByText('1 entry waits').click();
+  await expect(box).toContainText('1 entry of Ines Varga waits in this browser: The server could not store it (500).');
+  await expect(bench.saved).not.toContainText('No server');
+  // Another test goes on as if nothing were wrong, and the box stands there too.
+  const next = new BenchPage(page, other);
+  await next.open();
+  await next.type('0.2', '0.7');
+  await next.allSaved();
+  await box.getByText('1 entry waits').click();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    box.getByRole('button', { name: 'Save as a file' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe('waiting-entries.json');
+  await page.unroute(`**/runs/${failing}/readings`);
+  await box.getByRole('button', { name: 'Try again' }).click();
+  await expect(box).toBeHidden();
+  const view = (await (await request.get(`/api/runs/${failing}`)).json()) as { readings: { entry: string }[] };
+  expect(view.readings.map((r) => r.entry)).toEqual(['0.6']);
+});

@@ -34,9 +34,9 @@ export function OtherVersion({ view }: { view: RunView }) {
   return (
     <section
       aria-label="Judged by another version"
-      className="shrink-0 rounded-xl border border-ochre bg-card p-3 text-sm"
+      className="flex shrink-0 flex-wrap items-center gap-x-4 gap-y-2 rounded-xl border border-ochre bg-card px-3 py-2 text-sm"
     >
-      <p>
+      <p className="min-w-60 flex-1">
         Shown as it was judged, by version {view.judgement.core || 'unknown'} of the judge. Version {CORE_VERSION}{' '}
         {found === null
           ? 'may judge otherwise.'
@@ -45,14 +45,14 @@ export function OtherVersion({ view }: { view: RunView }) {
             : 'would judge otherwise:'}
       </p>
       {found && found.changes.length > 0 && (
-        <ul className="list-disc pl-5">
+        <ul className="basis-full list-disc pl-5">
           {found.changes.map((c) => (
             <li key={c.position}>{changeWords(c, view.judgement.limits)}</li>
           ))}
         </ul>
       )}
       <OtherProblems problems={problems} paths={[]} />
-      <div className="mt-2 flex gap-2">
+      <div className="flex gap-2">
         {found === null && <Button onClick={() => void look()}>What would change?</Button>}
         {found !== null && may && (
           <Button onClick={() => void judge()} disabled={busy}>

@@ -1,5 +1,5 @@
 'use client';
-import { Download, RotateCw } from 'lucide-react';
+import { Download, RotateCw, TriangleAlert } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { exportWaiting, flush, onOutbox, type WaitingLane } from './outbox';
 
@@ -18,35 +18,42 @@ export function Waiting() {
     return stop;
   }, []);
   if (lanes.length === 0) return null;
+  const entries = lanes.reduce((sum, l) => sum + l.entries, 0);
   return (
-    <aside
-      aria-label="Entries that wait"
-      className="no-print fixed right-3 bottom-14 z-40 max-w-md rounded-xl border-2 border-ochre bg-card p-3 text-sm shadow-lg"
-    >
-      <ul role="status">
-        {lanes.map((l) => (
-          <li key={`${l.by}|${l.runId}`}>
-            <b>{l.entries === 1 ? '1 entry' : `${l.entries} entries`}</b> of {l.by} wait{l.entries === 1 ? 's' : ''} in
-            this browser: {l.trouble.kind === 'unreachable' ? 'no server.' : l.trouble.message}
-          </li>
-        ))}
-      </ul>
-      <div className="mt-2 flex flex-wrap gap-2">
-        <button
-          type="button"
-          className="inline-flex min-h-11 items-center gap-2 rounded-lg border border-line px-3 font-semibold"
-          onClick={() => void flush(true)}
-        >
-          <RotateCw size={18} aria-hidden="true" /> Try again
-        </button>
-        <button
-          type="button"
-          className="inline-flex min-h-11 items-center gap-2 rounded-lg border border-line px-3"
-          onClick={() => void exportWaiting().then(save)}
-        >
-          <Download size={18} aria-hidden="true" /> Save as a file
-        </button>
-      </div>
+    <aside aria-label="Entries that wait" className="no-print fixed right-3 bottom-3 z-40 max-w-md text-sm">
+      {/* Folded it covers nothing that is needed on the bench. */}
+      <details className="rounded-xl border-2 border-ochre bg-card shadow-lg">
+        <summary className="flex min-h-9 cursor-pointer items-center gap-2 px-3 font-semibold text-ochre">
+          <TriangleAlert size={18} aria-hidden="true" />
+          {entries === 1 ? '1 entry waits' : `${entries} entries wait`}
+        </summary>
+        <div className="border-t border-line p-3">
+          <ul>
+            {lanes.map((l) => (
+              <li key={`${l.by}|${l.runId}`}>
+                <b>{l.entries === 1 ? '1 entry' : `${l.entries} entries`}</b> of {l.by} wait{l.entries === 1 ? 's' : ''}{' '}
+                in this browser: {l.trouble.kind === 'unreachable' ? 'no server.' : l.trouble.message}
+              </li>
+            ))}
+          </ul>
+          <div className="mt-2 flex flex-wrap gap-2">
+            <button
+              type="button"
+              className="inline-flex min-h-11 items-center gap-2 rounded-lg border border-line px-3 font-semibold"
+              onClick={() => void flush(true)}
+            >
+              <RotateCw size={18} aria-hidden="true" /> Try again
+            </button>
+            <button
+              type="button"
+              className="inline-flex min-h-11 items-center gap-2 rounded-lg border border-line px-3"
+              onClick={() => void exportWaiting().then(save)}
+            >
+              <Download size={18} aria-hidden="true" /> Save as a file
+            </button>
+          </div>
+        </div>
+      </details>
     </aside>
   );
 }

@@ -78,7 +78,7 @@ function plan(now: StageId | null, runs: object[] = []): void {
     job: { id: 'j', runs },
     plan: { steps: STEPS, minutes: 8, next: 'battery-at-rest' },
     tests: [],
-    stands: standing(now),
+    progress: standing(now),
   } as unknown as JobView;
   render(<PlanOfJob view={view} />);
 }
