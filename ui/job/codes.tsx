@@ -2,26 +2,17 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { v7 } from 'uuid';
-import { decodeCode, findCodes } from '../../core/codes/decode';
-import { type Fate, PHASE_WORDS, type Phase, PHASES } from '../../core/codes/phases';
-import type { CodeMeaning } from '../../core/codes/types';
+import { findCodes } from '../../core/codes/decode';
+import { PHASE_WORDS, type Phase, PHASES } from '../../core/codes/phases';
 import { knownCodes } from '../../application/codes';
 import type { CodeView, JobView } from '../../application/views';
 import { Button } from '../kit/button';
-import { FreezeFrames, readFreezeFrame } from './freeze-frame';
-import { Describe } from './describe-code';
+import { readFreezeFrame } from './freeze-frame';
+import { KnownCodes, Preview } from './known-codes';
 import { inputLook } from '../kit/field';
 import { OtherProblems } from '../kit/form';
 import { usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
-
-const TONES: Readonly<Record<Fate, string>> = {
-  'as found': 'text-ink',
-  'came back': 'text-rust',
-  gone: 'text-eelgrass',
-  new: 'text-rust',
-  'caused by testing': 'text-soft',
-};
 
 /** Codes: typed or pasted, decoded at once, kept with the phase in which they were read. */
 export function Codes({ view }: { view: JobView }) {
@@ -63,48 +54,7 @@ export function Codes({ view }: { view: JobView }) {
     <section id="codes" aria-label="Codes" className="scroll-mt-4 rounded-xl bg-card p-4">
       <h2 className="font-semibold text-soft">Codes</h2>
       {known.length > 0 && (
-        <table className="mt-1 w-full text-left max-sm:text-[15px] max-sm:leading-snug">
-          <thead className="text-sm text-soft">
-            <tr>
-              <th>Code</th>
-              <th>What it says</th>
-              <th>Read</th>
-              <th>What became of it</th>
-              <th>
-                <span className="sr-only">Take back</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {known.map((c) => (
-              <tr key={c.code} className="border-t border-line align-top">
-                <td className="py-1 pr-3 font-mono font-semibold max-sm:w-16 max-sm:pr-2 sm:whitespace-nowrap">
-                  {c.code}
-                </td>
-                <td className="pr-3 max-sm:pr-2">
-                  {meaningWords(c)}
-                  {c.confidence === 'maker-defined' && (
-                    <Describe depotId={view.depotId} code={c.code} text={view.descriptions[c.code] ?? ''} />
-                  )}
-                  <FreezeFrames codes={codes} code={c.code} />
-                </td>
-                <td className="pr-3 text-sm">{c.phases.map((p) => PHASE_WORDS[p]).join(', ')}</td>
-                <td className={`pr-3 font-semibold max-sm:pr-1 ${TONES[c.fate]}`}>{c.fate}</td>
-                <td>
-                  <button
-                    type="button"
-                    className="min-h-9 px-1 text-sm underline sm:px-2 pointer-coarse:min-h-12"
-                    aria-label={`take back ${c.code}`}
-                    disabled={busy}
-                    onClick={() => void takeBack(c.code)}
-                  >
-                    take back
-                  </button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <KnownCodes view={view} known={known} busy={busy} onTakeBack={(code) => void takeBack(code)} />
       )}
       {lookedAt.map((p) => (
         <p key={p} className="mt-1 text-sm">
@@ -188,31 +138,4 @@ export function Codes({ view }: { view: JobView }) {
       )}
     </section>
   );
-}
-
-/** What the typed text says before it is kept. */
-function Preview({ read }: { read: ReturnType<typeof findCodes> }) {
-  if (read.codes.length === 0 && read.unknown.length === 0) return null;
-  return (
-    <div className="mt-2 text-sm" aria-live="polite">
-      <ul>
-        {read.codes.map((code, i) => {
-          const meaning = decodeCode(code);
-          return (
-            <li key={i}>
-              <span className="font-mono font-semibold">{code}</span>{' '}
-              {meaning.ok ? meaningWords(meaning.value) : <span className="text-rust">{meaning.error}</span>}
-            </li>
-          );
-        })}
-      </ul>
-      {read.unknown.length > 0 && <p className="text-ochre">Left out, no code: {read.unknown.join(' ')}</p>}
-    </div>
-  );
-}
-
-/** "glow plug, cylinder 2: circuit or open (SAE J2012)" */
-export function meaningWords(m: CodeMeaning): string {
-  const what = m.component ?? (m.confidence === 'maker-defined' ? `${m.system}, defined by the maker` : m.system);
-  return `${what}${m.cylinder === null ? '' : `, cylinder ${m.cylinder}`}${m.failure === null ? '' : `: ${m.failure}`} (${m.standard})`;
 }

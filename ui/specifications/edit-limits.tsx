@@ -7,34 +7,23 @@ import type { SpecificationLine, SpecificationsView } from '../../application/sp
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';
-import { DraftField, OtherProblems, Row } from '../kit/form';
+import { DraftField, OtherProblems } from '../kit/form';
 import { useSend } from '../kit/use-send';
 import { draftOf, entryOfDraft, TEMPLATES } from './draft';
+import { type LimitFields, LIMITS, NUMBERS, Numbers, OnlyWhen, WhatFor, WhereFrom } from './limit-fields';
 import { SideBySide } from './plan-rows';
 import { predictionWords } from './words';
 
-const L = '/entry/limits';
-const NUMBERS = [
-  ['lower', 'Lower limit', 'inclusive'],
-  ['upper', 'Upper limit', 'inclusive'],
-  ['steadyWithin', 'Steady within', 'a wander up to this'],
-  ['watchLower', 'Not liked below', ''],
-  ['watchUpper', 'Not liked above', ''],
-  ['recheckMargin', 'Recheck margin', 'fraction beyond'],
-  ['shortBelow', 'Short below', ''],
-  ['openAbove', 'Open above', ''],
-  ['referenceTemperature_degC', 'Reference, °C', 'default 20'],
-] as const;
 const PATHS = [
-  ...NUMBERS.map(([f]) => `${L}/${f}`),
+  ...NUMBERS.map(([f]) => `${LIMITS}/${f}`),
   '/entry/test',
   '/entry/of',
   '/entry/school',
   '/entry/source',
   '/entry/documentDate',
-  `${L}/unit`,
-  `${L}/neighbours/maxRatio`,
-  `${L}/neighbours/maxDifference`,
+  `${LIMITS}/unit`,
+  `${LIMITS}/neighbours/maxRatio`,
+  `${LIMITS}/neighbours/maxDifference`,
   '/entry/when',
 ];
 
@@ -97,147 +86,11 @@ export function EditLimits({
           void (met ? take() : look());
         }}
       >
-        <Row>
-          <DraftField
-            {...fields}
-            field="test"
-            path="/entry/test"
-            label="Test"
-            options={view.tests.map((t) => [t.id, t.name])}
-          />
-          <DraftField
-            {...fields}
-            field="scope"
-            path="/entry/scope"
-            label="For"
-            options={[
-              ['part', 'Exactly this part'],
-              ['family', 'Engine family'],
-              ['depot', 'Depot'],
-              ['general', 'Any engine'],
-            ]}
-          />
-          {draft.scope === 'family' && (
-            <DraftField
-              {...fields}
-              field="of"
-              path="/entry/of"
-              label="Family"
-              options={[['', 'choose'], ...view.families.map((f) => [f, f] as const)]}
-            />
-          )}
-          {draft.scope === 'depot' && (
-            <DraftField
-              {...fields}
-              field="of"
-              path="/entry/of"
-              label="Depot"
-              options={[['', 'choose'], ...view.depots.map((d) => [d.name, d.name] as const)]}
-            />
-          )}
-          {draft.scope === 'part' && <DraftField {...fields} field="of" path="/entry/of" label="Part code" />}
-        </Row>
-        <Row>
-          <DraftField {...fields} field="unit" path={`${L}/unit`} label="Unit" />
-          {NUMBERS.map(([f, label, hint]) => (
-            <DraftField key={f} {...fields} field={f} path={`${L}/${f}`} label={label} hint={hint} mono />
-          ))}
-          <DraftField
-            {...fields}
-            field="maxRatio"
-            path={`${L}/neighbours/maxRatio`}
-            label="Neighbours, at most"
-            hint="times apart"
-            mono
-          />
-          <DraftField
-            {...fields}
-            field="maxDifference"
-            path={`${L}/neighbours/maxDifference`}
-            label="or"
-            hint="units apart"
-            mono
-          />
-          <DraftField
-            {...fields}
-            field="material"
-            path={`${L}/material`}
-            label="Conductor"
-            options={[
-              ['', 'no correction'],
-              ['copper', 'copper'],
-              ['aluminium', 'aluminium'],
-              ['platinum', 'platinum'],
-            ]}
-          />
-        </Row>
+        <WhatFor fields={fields} view={view} />
+        <Numbers {...fields} />
         <More {...fields} />
-        <details
-          className="mb-4"
-          open={Boolean(
-            draft['when.systemVoltage_V'] ||
-            draft['when.connection'] ||
-            draft['when.key'] ||
-            draft['when.engine'] ||
-            draft['when.fromTemperature_degC'] ||
-            draft['when.toTemperature_degC'] ||
-            draft.school,
-          )}
-        >
-          <summary className="min-h-8 cursor-pointer font-semibold">Only when, and school</summary>
-          <Row>
-            <DraftField
-              {...fields}
-              field="when.systemVoltage_V"
-              path="/entry/when/systemVoltage_V"
-              label="System voltage"
-              hint="V"
-              mono
-            />
-            <DraftField
-              {...fields}
-              field="when.connection"
-              path="/entry/when/connection"
-              label="Connection"
-              hint="at-part, through-harness …"
-            />
-            <DraftField {...fields} field="when.key" path="/entry/when/key" label="Key" />
-            <DraftField {...fields} field="when.engine" path="/entry/when/engine" label="Engine" />
-            <DraftField
-              {...fields}
-              field="when.fromTemperature_degC"
-              path="/entry/when/fromTemperature_degC"
-              label="From, °C"
-              mono
-            />
-            <DraftField
-              {...fields}
-              field="when.toTemperature_degC"
-              path="/entry/when/toTemperature_degC"
-              label="To, °C"
-              mono
-            />
-            <DraftField {...fields} field="school" path="/entry/school" label="School" hint="strict, tolerant …" />
-          </Row>
-        </details>
-        <Row>
-          <DraftField {...fields} field="source" path="/entry/source" label="Source" hint="as the bench names it" />
-          <DraftField {...fields} field="document" path="/entry/document" label="Document" />
-          <DraftField {...fields} field="page" path="/entry/page" label="Page" />
-          <DraftField {...fields} field="documentRevision" path="/entry/documentRevision" label="Its revision" />
-          <DraftField {...fields} field="documentDate" path="/entry/documentDate" label="Its date" hint="2026-11-23" />
-          <DraftField
-            {...fields}
-            field="status"
-            path="/entry/status"
-            label="Status"
-            options={[
-              ['draft', 'draft'],
-              ['approved', 'approved'],
-              ['rule-of-thumb', 'rule of thumb'],
-            ]}
-          />
-        </Row>
+        <OnlyWhen {...fields} />
+        <WhereFrom {...fields} />
         <OtherProblems problems={problems} paths={PATHS} />
         {met && <Met clashes={met.clashes} />}
         <Button type="submit" tone="strong" disabled={busy || met?.clashes.some((c) => c.kind === 'same')}>
@@ -265,11 +118,7 @@ function Met({ clashes }: { clashes: readonly Clash[] }) {
 }
 
 /** What has no field of its own: transfer functions, positions, sequences, as JSON with beginnings to fill in. */
-function More(fields: {
-  draft: Draft;
-  problems: readonly { path: string; message: string }[];
-  onChange: (field: string, value: string) => void;
-}) {
+function More(fields: LimitFields) {
   const { draft, onChange } = fields;
   return (
     <details className="mb-4" open={Boolean(draft.more)}>
@@ -289,7 +138,7 @@ function More(fields: {
       <DraftField
         {...fields}
         field="more"
-        path={`${L}/more`}
+        path={`${LIMITS}/more`}
         label="As JSON"
         hint="replace the numbers by those of the sheet"
         rows={7}
