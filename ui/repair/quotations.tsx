@@ -1,9 +1,9 @@
 'use client';
 import { useState } from 'react';
 import { recordsOfKind } from '../../core/repair/proof';
-import { fromMinor, moneyWords, toMinor } from '../../core/repair/money';
+import { moneyWords, toMinor } from '../../core/repair/money';
 import { totalOf } from '../../core/repair/quotation';
-import { ANSWERS, type Answer, type QuotationLine } from '../../core/repair/types';
+import { ANSWERS, type Answer } from '../../core/repair/types';
 import type { Problem } from '../../core/foundation/result';
 import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
@@ -11,33 +11,11 @@ import { Choice } from '../kit/chips';
 import { errorAt } from '../kit/draft';
 import { Field, inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
-import { readNumber } from '../kit/read-number';
 import { useMay } from '../kit/session';
 import { shownTime } from '../kit/time';
 import type { FoundFinding } from './found';
+import { EMPTY, type LineDraft, linesFrom, problemsOf, readLines, totalOfRead } from './quotation-draft';
 import { useRecord } from './use-record';
-
-interface LineDraft {
-  readonly text: string;
-  readonly quantity: string;
-  readonly price: string;
-}
-const EMPTY: LineDraft = { text: '', quantity: '1', price: '' };
-
-/** What a decision comes to, line by line. */
-function linesFrom(view: JobView, finding: FoundFinding): LineDraft[] {
-  const decided = recordsOfKind(view.repair.records, 'decision').findLast((d) => d.body.finding === finding.id)?.body;
-  const start = view.repair.decisions.find((d) => d.finding === finding.id);
-  const inputs = decided?.inputs ?? start?.inputs;
-  if (!inputs) return [EMPTY];
-  const { currency } = view.repair;
-  const count = decided?.school === 'set' ? inputs.positions : inputs.failed;
-  const hours = (inputs.access_min + count * inputs.each_min) / 60;
-  return [
-    { text: `${finding.body.name}, new`, quantity: String(count), price: fromMinor(inputs.part, currency) },
-    { text: 'Labour, hours', quantity: String(Number(hours.toFixed(2))), price: fromMinor(inputs.labour, currency) },
-  ];
-}
 
 /** What the payer is asked, and what they said. */
 export function Quotations({ view, findings }: { view: JobView; findings: readonly FoundFinding[] }) {
@@ -124,36 +102,22 @@ function QuotationForm({
   const [wrong, setWrong] = useState<readonly Problem[]>([]);
   const { busy, problems, write } = useRecord(view.job.id);
   const { currency } = view.repair;
-  const read = lines
-    .map((l, i) => ({ i, l, quantity: readNumber(l.quantity), price: readNumber(l.price) }))
-    .filter(({ l }) => l.text.trim() || l.price.trim());
-  const total = totalOf(
-    read.flatMap(({ quantity, price }): QuotationLine[] =>
-      quantity !== undefined && price !== undefined ? [{ text: '', quantity, price: toMinor(price, currency) }] : [],
-    ),
-  );
+  const read = readLines(lines);
+  const total = totalOfRead(read, currency);
   const set = (i: number, change: Partial<LineDraft>): void =>
     setLines(lines.map((l, n) => (n === i ? { ...l, ...change } : l)));
   async function save(): Promise<void> {
-    const bad = read.flatMap(({ i, l, quantity, price }): Problem[] => [
-      ...(l.text.trim() ? [] : [{ path: `/record/lines/${i}/text`, message: 'For what?' }]),
-      ...(quantity !== undefined && quantity > 0
-        ? []
-        : [{ path: `/record/lines/${i}/quantity`, message: 'How many?' }]),
-      ...(price !== undefined && price >= 0 ? [] : [{ path: `/record/lines/${i}/price`, message: 'At which price?' }]),
-    ]);
-    setWrong(
-      read.length === 0 ? [{ path: '/record/lines/0/text', message: 'A quotation has at least one line.' }] : bad,
-    );
-    if (bad.length || read.length === 0 || !chosen) return;
+    const bad = problemsOf(read);
+    setWrong(bad);
+    if (bad.length || !chosen) return;
     if (
       await write({
         kind: 'quotation',
         finding: chosen.id,
         currency,
         note: note.trim(),
-        lines: read.map(({ l, quantity, price }) => ({
-          text: l.text.trim(),
+        lines: read.map(({ text, quantity, price }) => ({
+          text,
           quantity: quantity ?? 0,
           price: toMinor(price ?? 0, currency),
         })),
@@ -184,39 +148,7 @@ function QuotationForm({
         />
       )}
       {lines.map((l, i) => (
-        <div key={i}>
-          <div className="grid grid-cols-[minmax(0,1fr)_5rem_7rem] gap-2">
-            <input
-              aria-label={`Line ${i + 1}, what`}
-              className={inputLook}
-              value={l.text}
-              maxLength={200}
-              aria-invalid={errorAt(all, `/record/lines/${i}/text`) !== undefined}
-              onChange={(e) => set(i, { text: e.target.value })}
-            />
-            <input
-              aria-label={`Line ${i + 1}, how many`}
-              className={`${inputLook} font-mono`}
-              inputMode="decimal"
-              value={l.quantity}
-              aria-invalid={errorAt(all, `/record/lines/${i}/quantity`) !== undefined}
-              onChange={(e) => set(i, { quantity: e.target.value })}
-            />
-            <input
-              aria-label={`Line ${i + 1}, price, ${currency}`}
-              className={`${inputLook} font-mono`}
-              inputMode="decimal"
-              value={l.price}
-              aria-invalid={errorAt(all, `/record/lines/${i}/price`) !== undefined}
-              onChange={(e) => set(i, { price: e.target.value })}
-            />
-          </div>
-          {errorAt(all, `/record/lines/${i}`) && (
-            <p role="alert" className="font-semibold text-rust">
-              {errorAt(all, `/record/lines/${i}`)}
-            </p>
-          )}
-        </div>
+        <Line key={i} place={i} line={l} currency={currency} problems={all} onChange={(change) => set(i, change)} />
       ))}
       <p className="mt-2 flex items-center justify-between">
         <button type="button" className="min-h-10 underline" onClick={() => setLines([...lines, EMPTY])}>
@@ -238,6 +170,52 @@ function QuotationForm({
         Make the quotation
       </Button>
     </form>
+  );
+}
+
+interface LineProps {
+  readonly place: number;
+  readonly line: LineDraft;
+  readonly currency: string;
+  readonly problems: readonly Problem[];
+  readonly onChange: (change: Partial<LineDraft>) => void;
+}
+
+function Line({ place, line, currency, problems, onChange }: LineProps) {
+  return (
+    <div>
+      <div className="grid grid-cols-[minmax(0,1fr)_5rem_7rem] gap-2">
+        <input
+          aria-label={`Line ${place + 1}, what`}
+          className={inputLook}
+          value={line.text}
+          maxLength={200}
+          aria-invalid={errorAt(problems, `/record/lines/${place}/text`) !== undefined}
+          onChange={(e) => onChange({ text: e.target.value })}
+        />
+        <input
+          aria-label={`Line ${place + 1}, how many`}
+          className={`${inputLook} font-mono`}
+          inputMode="decimal"
+          value={line.quantity}
+          aria-invalid={errorAt(problems, `/record/lines/${place}/quantity`) !== undefined}
+          onChange={(e) => onChange({ quantity: e.target.value })}
+        />
+        <input
+          aria-label={`Line ${place + 1}, price, ${currency}`}
+          className={`${inputLook} font-mono`}
+          inputMode="decimal"
+          value={line.price}
+          aria-invalid={errorAt(problems, `/record/lines/${place}/price`) !== undefined}
+          onChange={(e) => onChange({ price: e.target.value })}
+        />
+      </div>
+      {errorAt(problems, `/record/lines/${place}`) && (
+        <p role="alert" className="font-semibold text-rust">
+          {errorAt(problems, `/record/lines/${place}`)}
+        </p>
+      )}
+    </div>
   );
 }
 
