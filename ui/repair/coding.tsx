@@ -62,27 +62,24 @@ export function Coding({ view }: { view: JobView }) {
   );
 }
 
-function OneCode({
-  view,
-  position,
-  rule,
-  now,
-  before,
-  may,
-}: {
-  view: JobView;
-  position: number;
-  rule: CodingRule;
-  now: string | null;
-  before: string | null;
-  may: boolean;
-}) {
+/** Where a code came from. */
+type How = 'typed' | 'pasted' | 'photo';
+
+interface CodeProps {
+  readonly view: JobView;
+  readonly position: number;
+  readonly rule: CodingRule;
+  readonly now: string | null;
+  readonly before: string | null;
+}
+
+/** The code of one cylinder while it is typed, pasted or read from a photo, what is wrong with it, and its keeping. */
+function useCodeEntry({ view, position, rule, now, before }: CodeProps) {
   const [text, setText] = useState('');
-  const [how, setHow] = useState<'typed' | 'pasted' | 'photo'>('typed');
+  const [how, setHow] = useState<How>('typed');
   const [said, setSaid] = useState<string | null>(null);
   const [sure, setSure] = useState('');
   const { busy, problems, write } = useRecord(view.job.id);
-  const id = useId();
   const faults = text.trim() ? checkCode(text, rule, how) : [];
   const wrong = faults.filter((f) => !f.doubt);
   const doubts = faults.filter((f) => f.doubt);
@@ -127,6 +124,28 @@ function OneCode({
       setHow('typed');
     }
   }
+  function type(next: string): void {
+    setText(next);
+    setSaid(null);
+    if (how === 'photo' || next === '') setHow('typed');
+  }
+  return {
+    text,
+    wrong,
+    doubts: sure === plainCode(text) ? [] : doubts,
+    error,
+    busy,
+    type,
+    paste: () => setHow('pasted'),
+    read,
+    save,
+  };
+}
+
+function OneCode({ may, ...props }: CodeProps & { readonly may: boolean }) {
+  const { position, rule, now, before } = props;
+  const entry = useCodeEntry(props);
+  const id = useId();
   return (
     <div className="grid gap-2 sm:grid-cols-[5rem_minmax(0,1fr)]">
       <label htmlFor={id} className="pt-3 font-semibold">
@@ -139,63 +158,73 @@ function OneCode({
             before: <span className="font-mono break-all">{groupedCode(before, rule.groups)}</span>
           </p>
         )}
-        {may && (
-          <form
-            noValidate
-            className="flex flex-wrap items-start gap-2"
-            onSubmit={(e) => {
-              e.preventDefault();
-              void save();
-            }}
-          >
-            <input
-              id={id}
-              className={`${inputLook} mt-0 max-w-96 flex-1 font-mono uppercase`}
-              autoComplete="off"
-              spellCheck={false}
-              value={text}
-              maxLength={120}
-              placeholder={now ? 'another code' : 'code'}
-              aria-invalid={wrong.length > 0 || error !== null}
-              aria-describedby={`${id}-said`}
-              onChange={(e) => {
-                setText(e.target.value);
-                setSaid(null);
-                if (how === 'photo' || e.target.value === '') setHow('typed');
-              }}
-              onPaste={() => setHow('pasted')}
-            />
-            <label className={`${buttonLook()} cursor-pointer focus-within:outline-2`}>
-              <Camera size={18} aria-hidden="true" />
-              <span className="sr-only">Photo of the code of cylinder {position}</span>
-              <input
-                type="file"
-                accept="image/*"
-                capture="environment"
-                className="sr-only"
-                onChange={(e) => {
-                  void read(e.target.files?.[0]);
-                  e.target.value = '';
-                }}
-              />
-            </label>
-            <Button type="submit" disabled={busy || text.trim() === '' || wrong.length > 0}>
-              Keep
-            </Button>
-          </form>
-        )}
+        {may && <CodeForm id={id} entry={entry} position={position} another={now !== null} />}
         <div id={`${id}-said`} role="status">
-          {wrong.map((f) => (
+          {entry.wrong.map((f) => (
             <p key={f.text} className="font-semibold text-rust">
               {f.text}
             </p>
           ))}
-          {wrong.length === 0 && doubts.length > 0 && sure !== plainCode(text) && (
-            <p className="text-ochre">{doubts.map((d) => d.text).join(' ')}</p>
+          {entry.wrong.length === 0 && entry.doubts.length > 0 && (
+            <p className="text-ochre">{entry.doubts.map((d) => d.text).join(' ')}</p>
           )}
-          {error && <p className="font-semibold text-rust">{error}</p>}
+          {entry.error && <p className="font-semibold text-rust">{entry.error}</p>}
         </div>
       </div>
     </div>
+  );
+}
+
+interface CodeFormProps {
+  readonly id: string;
+  readonly entry: ReturnType<typeof useCodeEntry>;
+  readonly position: number;
+  /** The cylinder has a code already. */
+  readonly another: boolean;
+}
+
+function CodeForm({ id, entry, position, another }: CodeFormProps) {
+  return (
+    <form
+      noValidate
+      className="flex flex-wrap items-start gap-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void entry.save();
+      }}
+    >
+      <input
+        id={id}
+        className={`${inputLook} mt-0 max-w-96 flex-1 font-mono uppercase`}
+        autoComplete="off"
+        spellCheck={false}
+        value={entry.text}
+        maxLength={120}
+        placeholder={another ? 'another code' : 'code'}
+        aria-invalid={entry.wrong.length > 0 || entry.error !== null}
+        aria-describedby={`${id}-said`}
+        onChange={(e) => {
+          entry.type(e.target.value);
+        }}
+        onPaste={entry.paste}
+      />
+      <label className={`${buttonLook()} cursor-pointer focus-within:outline-2`}>
+        <Camera size={18} aria-hidden="true" />
+        <span className="sr-only">Photo of the code of cylinder {position}</span>
+        <input
+          type="file"
+          accept="image/*"
+          capture="environment"
+          className="sr-only"
+          onChange={(e) => {
+            void entry.read(e.target.files?.[0]);
+            e.target.value = '';
+          }}
+        />
+      </label>
+      <Button type="submit" disabled={entry.busy || entry.text.trim() === '' || entry.wrong.length > 0}>
+        Keep
+      </Button>
+    </form>
   );
 }

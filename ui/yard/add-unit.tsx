@@ -1,7 +1,7 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import { useForm, useWatch } from 'react-hook-form';
+import { type ReactNode, useState } from 'react';
+import { type RegisterOptions, useForm, type UseFormRegister, useWatch } from 'react-hook-form';
 import { v7 } from 'uuid';
 import type { Engine } from '../../core/engine/layout';
 import type { YardView } from '../../application/views';
@@ -51,23 +51,40 @@ function engineOf(v: Values): Engine {
   };
 }
 
+const needed = (what: string) => ({ validate: (v: string) => v.trim() !== '' || what });
+
+/** A text field of the form, with its rule and what is wrong with it. */
+type TextField = (
+  id: 'fleetNumber' | 'kind' | 'code' | 'cylinders' | 'firingOrder' | 'systemVoltage_V',
+  label: string,
+  rule?: RegisterOptions<Values>,
+  hint?: string,
+) => ReactNode;
+
+const START: Values = {
+  fleetNumber: '',
+  kind: '',
+  depotId: '',
+  engineFamilyId: NEW,
+  code: '',
+  layout: 'inline',
+  cylinders: '4',
+  scheme: 'sequential',
+  from: 'front',
+  firstBank: 'left',
+  firingOrder: '',
+  systemVoltage_V: '12',
+};
+
+/** A unit for the yard; its engine family can be entered with it. */
 export function AddUnitDialog({ yard, onClose }: { yard: YardView; onClose: () => void }) {
   const router = useRouter();
   const [ids] = useState(() => ({ unit: v7(), family: v7() }));
   const form = useForm<Values>({
     defaultValues: {
-      fleetNumber: '',
-      kind: '',
+      ...START,
       depotId: yard.depots[0]?.id ?? '',
       engineFamilyId: yard.families[0]?.id ?? NEW,
-      code: '',
-      layout: 'inline',
-      cylinders: '4',
-      scheme: 'sequential',
-      from: 'front',
-      firstBank: 'left',
-      firingOrder: '',
-      systemVoltage_V: '12',
     },
   });
   const {
@@ -102,13 +119,7 @@ export function AddUnitDialog({ yard, onClose }: { yard: YardView; onClose: () =
     onClose();
   }
 
-  const needed = (what: string) => ({ validate: (v: string) => v.trim() !== '' || what });
-  const text = (
-    id: 'fleetNumber' | 'kind' | 'code' | 'cylinders' | 'firingOrder' | 'systemVoltage_V',
-    label: string,
-    rule = {},
-    hint = '',
-  ) => (
+  const text: TextField = (id, label, rule = {}, hint = '') => (
     <Field id={id} label={label} hint={hint} error={errors[id]?.message}>
       <input className={inputLook} {...tie(id, errors[id]?.message)} {...register(id, rule)} />
     </Field>
@@ -149,39 +160,7 @@ export function AddUnitDialog({ yard, onClose }: { yard: YardView; onClose: () =
             </select>
           </Field>
         </div>
-        {isNew && (
-          <fieldset className="mb-4 grid grid-cols-2 gap-x-4 rounded-lg border border-line p-3">
-            <legend className="px-1 font-semibold">New engine family</legend>
-            {text('code', 'Code', needed('A family needs a code.'))}
-            {text('cylinders', 'Cylinders', { validate: (v: string) => /^\d+$/.test(v.trim()) || 'A whole number.' })}
-            <Field id="layout" label="Layout">
-              <select id="layout" className={inputLook} {...register('layout')}>
-                <option value="inline">in line</option>
-                <option value="vee">vee</option>
-              </select>
-            </Field>
-            {text('systemVoltage_V', 'System, V', { validate: (v: string) => Number(v) > 0 || 'A voltage above 0.' })}
-            <Field id="scheme" label="Numbering">
-              <select id="scheme" className={inputLook} {...register('scheme')}>
-                <option value="sequential">one bank, then the other</option>
-                <option value="odd-even">odd and even by bank</option>
-              </select>
-            </Field>
-            <Field id="from" label="Counted from">
-              <select id="from" className={inputLook} {...register('from')}>
-                <option value="front">the front</option>
-                <option value="flywheel">the flywheel end</option>
-              </select>
-            </Field>
-            <Field id="firstBank" label="Cylinder 1 on">
-              <select id="firstBank" className={inputLook} {...register('firstBank')}>
-                <option value="left">the left bank</option>
-                <option value="right">the right bank</option>
-              </select>
-            </Field>
-            {text('firingOrder', 'Firing order', {}, '1-3-4-2')}
-          </fieldset>
-        )}
+        {isNew && <NewFamily register={register} text={text} />}
         {errors.root && (
           <p role="alert" className="mb-3 font-semibold text-rust">
             {errors.root.message}
@@ -192,5 +171,42 @@ export function AddUnitDialog({ yard, onClose }: { yard: YardView; onClose: () =
         </Button>
       </form>
     </Dialog>
+  );
+}
+
+/** The engine of a family that is not known yet: its cylinders, and how the maker counts them. */
+function NewFamily({ register, text }: { register: UseFormRegister<Values>; text: TextField }) {
+  return (
+    <fieldset className="mb-4 grid grid-cols-2 gap-x-4 rounded-lg border border-line p-3">
+      <legend className="px-1 font-semibold">New engine family</legend>
+      {text('code', 'Code', needed('A family needs a code.'))}
+      {text('cylinders', 'Cylinders', { validate: (v: string) => /^\d+$/.test(v.trim()) || 'A whole number.' })}
+      <Field id="layout" label="Layout">
+        <select id="layout" className={inputLook} {...register('layout')}>
+          <option value="inline">in line</option>
+          <option value="vee">vee</option>
+        </select>
+      </Field>
+      {text('systemVoltage_V', 'System, V', { validate: (v: string) => Number(v) > 0 || 'A voltage above 0.' })}
+      <Field id="scheme" label="Numbering">
+        <select id="scheme" className={inputLook} {...register('scheme')}>
+          <option value="sequential">one bank, then the other</option>
+          <option value="odd-even">odd and even by bank</option>
+        </select>
+      </Field>
+      <Field id="from" label="Counted from">
+        <select id="from" className={inputLook} {...register('from')}>
+          <option value="front">the front</option>
+          <option value="flywheel">the flywheel end</option>
+        </select>
+      </Field>
+      <Field id="firstBank" label="Cylinder 1 on">
+        <select id="firstBank" className={inputLook} {...register('firstBank')}>
+          <option value="left">the left bank</option>
+          <option value="right">the right bank</option>
+        </select>
+      </Field>
+      {text('firingOrder', 'Firing order', {}, '1-3-4-2')}
+    </fieldset>
   );
 }
