@@ -1,4 +1,4 @@
-import { cell } from '../numerics/cell';
+import { floatAt } from '../numerics/cell';
 import type { Wiring } from '../circuits/expand';
 import { nextTests } from './next';
 import { joinAnd } from '../quantity/print';
@@ -36,7 +36,7 @@ export function diagnose(inputs: DiagnosisInputs, prepared: Prepared = prepare(i
     );
   const suspects = suspectsOf(all);
   const unexplained = all.hypotheses.reduce(
-    (sum, h, i) => (h.members.length === 0 ? sum + cell(all.posterior, i) : sum),
+    (sum, h, i) => (h.members.length === 0 ? sum + floatAt(all.posterior, i) : sum),
     0,
   );
   const next = nextTests(all.predictions, all.posterior, evidence.measured, inputs.warm ?? false);

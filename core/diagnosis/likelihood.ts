@@ -1,9 +1,12 @@
-import { cell } from '../numerics/cell';
+import { cell, floatAt as floatOf } from '../numerics/cell';
 import { chanceThere, type Moment } from '../evidence/kinds/supposition';
 import { normalCdf } from '../numerics/normal';
 import { OVERLOAD_ohm } from './predict';
 import { type Predictions, reachSd } from './predictions';
 import type { Hypothesis, Measured } from './types';
+
+// Called most of all; see cell.ts.
+const floatAt = floatOf;
 
 /** Chance of a bad contact, a misread or a wrong terminal at any one reading. Common practice, no source. */
 const MISREAD = 0.01;
@@ -70,14 +73,14 @@ export function commonPart(
   let spread = 0;
   for (const { m, instance } of readings) {
     const k = hypothesis * p.instances.length + instance;
-    const mean = cell(p.mean, k);
+    const mean = floatAt(p.mean, k);
     if (m.kind !== 'value' || !Number.isFinite(mean)) continue;
     const scale = mode === 'resistance' ? 1 : Math.max(0.5, Math.abs(mean));
     // What is common is a factor: a point that wavers more by itself, or a fault of which only the order of
     // magnitude is known, tells nothing of it.
     if ((mode !== 'resistance' && CONTACT[mode] / scale > c) || reachSd(p, k) / scale > c) continue;
     residuals.push(((mode === 'resistance' ? Math.log(Math.max(1e-3, m.value)) : m.value) - mean) / scale);
-    spread += (cell(p.sd, k) / scale) ** 2 + modelSpread(p, mode) ** 2;
+    spread += (floatAt(p.sd, k) / scale) ** 2 + modelSpread(p, mode) ** 2;
   }
   if (residuals.length < 2) return { common: 0, likelihood: 1 };
   const sorted = residuals.toSorted((a, b) => a - b);
@@ -94,8 +97,8 @@ function exact(
   m: Measured,
   common: number,
 ): number {
-  const mean = cell(p.mean, k) + common * (mode === 'resistance' ? 1 : Math.abs(cell(p.mean, k)));
-  const [own, below, above] = [cell(p.sd, k), cell(p.below, k), cell(p.above, k)];
+  const mean = floatAt(p.mean, k) + common * (mode === 'resistance' ? 1 : Math.abs(floatAt(p.mean, k)));
+  const [own, below, above] = [floatAt(p.sd, k), floatAt(p.below, k), floatAt(p.above, k)];
   if (mode === 'resistance') {
     if (m.kind === 'overload') return mean === Infinity || mean > Math.log(OVERLOAD_ohm) ? 1 : 0;
     if (mean === Infinity) return 0;

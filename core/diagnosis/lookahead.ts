@@ -1,4 +1,4 @@
-import { cell } from '../numerics/cell';
+import { cell, floatAt } from '../numerics/cell';
 import type { TestDefinition } from '../catalogue/types';
 import { after, costOf, type Setting } from './cost';
 import { spreadShown } from './likelihood';
@@ -47,11 +47,11 @@ export class Ahead {
 
   constructor(p: Predictions, posterior: Float64Array, tests: readonly (TestDefinition | undefined)[]) {
     const kept = [...posterior.keys()]
-      .filter((h) => cell(posterior, h) >= LIKELY)
-      .sort((a, b) => cell(posterior, b) - cell(posterior, a) || a - b)
+      .filter((h) => floatAt(posterior, h) >= LIKELY)
+      .sort((a, b) => floatAt(posterior, b) - floatAt(posterior, a) || a - b)
       .slice(0, MOST);
     const ids = new Map<string, number>();
-    this.weight = Float64Array.from(kept, (h) => cell(posterior, h));
+    this.weight = Float64Array.from(kept, (h) => floatAt(posterior, h));
     this.decision = Uint16Array.from(kept, (h) => {
       const key = decisionsOf(p.hypotheses[h] ?? { members: [] });
       const id = ids.get(key) ?? ids.size;
@@ -122,7 +122,7 @@ export class Ahead {
 
   private sum(set: Iterable<number>): number {
     let sum = 0;
-    for (const k of set) sum += cell(this.weight, k);
+    for (const k of set) sum += floatAt(this.weight, k);
     return sum;
   }
 
@@ -130,10 +130,10 @@ export class Ahead {
     const shares = this.shares.fill(0);
     let [all, top] = [0, 0];
     for (const k of set) {
-      const w = cell(this.weight, k);
+      const w = floatAt(this.weight, k);
       const d = cell(this.decision, k);
       all += w;
-      shares[d] = cell(shares, d) + w;
+      shares[d] = floatAt(shares, d) + w;
       top = Math.max(top, shares[d]);
     }
     return top >= DECIDED * all;
@@ -168,10 +168,10 @@ export class Ahead {
     let all = 0;
     for (let i = 0; i < set.length; i++) {
       const k = cell(set, i);
-      const w = cell(this.weight, k);
+      const w = floatAt(this.weight, k);
       const d = cell(this.decision, k);
       all += w;
-      shares[d] = cell(shares, d) + w;
+      shares[d] = floatAt(shares, d) + w;
     }
     let bits = 0;
     for (const w of shares) bits -= plogp(w / all);
@@ -189,8 +189,8 @@ function orderAt(p: Predictions, kept: readonly number[], instance: number): Sho
   return kept
     .map((h, k) => {
       const at = h * p.instances.length + instance;
-      const mean = cell(p.mean, at);
-      return { k, mean, sd: mean === Infinity ? 0 : spreadShown(p, mode, mean, cell(p.sd, at)) };
+      const mean = floatAt(p.mean, at);
+      return { k, mean, sd: mean === Infinity ? 0 : spreadShown(p, mode, mean, floatAt(p.sd, at)) };
     })
     .sort((a, b) => a.mean - b.mean || a.k - b.k);
 }

@@ -1,6 +1,6 @@
 import { expandElements, expandProbes, type PlacedElement, type Wiring } from '../circuits/expand';
 import type { LibraryCircuit } from '../circuits/types';
-import { cell } from '../numerics/cell';
+import { floatAt, intAt } from '../numerics/cell';
 import { FastSolver, type Pattern } from '../solver/fast';
 import type { Instance } from './predictions';
 
@@ -113,11 +113,11 @@ const voltsSolver = (net: Net): FastSolver =>
 
 /** Volts across a resistor, from its first end to its second. */
 export const across = (net: Net, nodeVolts: Float64Array, element: number): number =>
-  cell(nodeVolts, cell(net.pattern.from, element)) - cell(nodeVolts, cell(net.pattern.to, element));
+  floatAt(nodeVolts, intAt(net.pattern.from, element)) - floatAt(nodeVolts, intAt(net.pattern.to, element));
 
 /** What the meter shows: ohms, volts or amperes. */
 export const shownBy = (probes: Probes, net: Net, nodeVolts: Float64Array, conductance_S: Float64Array): number =>
   probes.scale *
   (probes.element >= 0
-    ? across(net, nodeVolts, probes.element) * cell(conductance_S, probes.element)
-    : cell(nodeVolts, probes.red) - cell(nodeVolts, probes.black));
+    ? across(net, nodeVolts, probes.element) * floatAt(conductance_S, probes.element)
+    : floatAt(nodeVolts, probes.red) - floatAt(nodeVolts, probes.black));

@@ -1,9 +1,12 @@
-import { cell } from '../numerics/cell';
+import { cell, floatAt as floatOf } from '../numerics/cell';
 import { groupBy } from '../foundation/collections';
 import { predictAll } from './predict';
 import type { Predictions } from './predictions';
 import type { DiagnosisInputs, Hypothesis, Member } from './types';
 import { logSharesBeside, type Usable, type Weighing } from './weigh';
+
+// Called most of all; see cell.ts.
+const floatAt = floatOf;
 
 /** That a second, independent fault is there as well. */
 const PAIR_SHARE = 0.03;
@@ -121,9 +124,9 @@ export class KeptSets {
       const rows = h.members.map((m) => (at.get(m) ?? 0) * n);
       for (let k = 0; k < n; k++) {
         // What lies between the sizes of all of them; and it wanders where one of them by itself does.
-        out.below[i * n + k] = Math.hypot(...rows.map((row) => cell(singles.below, row + k)));
-        out.above[i * n + k] = Math.hypot(...rows.map((row) => cell(singles.above, row + k)));
-        out.loose[i * n + k] = Math.max(...rows.map((row) => cell(singles.loose, row + k)));
+        out.below[i * n + k] = Math.hypot(...rows.map((row) => floatAt(singles.below, row + k)));
+        out.above[i * n + k] = Math.hypot(...rows.map((row) => floatAt(singles.above, row + k)));
+        out.loose[i * n + k] = Math.max(...rows.map((row) => floatAt(singles.loose, row + k)));
       }
     }
     return { ...singles, hypotheses: sets, ...out };
@@ -215,7 +218,9 @@ function setOf(members: readonly Member[], total: number, shareOf: (m: Member) =
  */
 function candidatesOf({ hypotheses, evidence }: Weighing): Hypothesis[] {
   const sums = (of: (gain: number) => number): number[] =>
-    hypotheses.map((_, h) => evidence.reduce((sum, { seen: { log } }) => sum + of(cell(log, h) - cell(log, 0)), 0));
+    hypotheses.map((_, h) =>
+      evidence.reduce((sum, { seen: { log } }) => sum + of(floatAt(log, h) - floatAt(log, 0)), 0),
+    );
   const [gains, fits] = [sums((g) => Math.max(0, g)), sums((g) => g)];
   const gain = (h: number): number => cell(gains, h);
   const bestOf = new Map<string, number>();

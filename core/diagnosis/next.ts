@@ -1,4 +1,4 @@
-import { cell } from '../numerics/cell';
+import { cell, floatAt } from '../numerics/cell';
 import { findTest } from '../catalogue/catalogue';
 import type { TestDefinition } from '../catalogue/types';
 import { isCold } from '../plan/plan';
@@ -110,7 +110,7 @@ interface Class {
 function classesOf(p: Predictions, posterior: Float64Array): Class[] {
   const groups = new Map<string, number[]>();
   for (const [h, x] of p.hypotheses.entries()) {
-    if (cell(posterior, h) < LIKELY) continue;
+    if (floatAt(posterior, h) < LIKELY) continue;
     const key = decisionsOf(x);
     groups.set(key, [...(groups.get(key) ?? []), h]);
   }
@@ -118,7 +118,7 @@ function classesOf(p: Predictions, posterior: Float64Array): Class[] {
   return [...groups.values()].map((of) => ({
     names: namesOf(cell(of, 0)),
     of,
-    probability: of.reduce((s, h) => s + cell(posterior, h), 0),
+    probability: of.reduce((s, h) => s + floatAt(posterior, h), 0),
   }));
 }
 
@@ -137,16 +137,16 @@ function information(
   const mixed = new Float64Array(BINS + 1);
   const own = classes.map((c) => {
     const bins = new Float64Array(BINS + 1);
-    for (const h of c.of) addOutcome(bins, p, h, instance, cell(posterior, h) / c.probability, from, to);
-    for (let b = 0; b <= BINS; b++) mixed[b] = cell(mixed, b) + (cell(bins, b) * c.probability) / total;
+    for (const h of c.of) addOutcome(bins, p, h, instance, floatAt(posterior, h) / c.probability, from, to);
+    for (let b = 0; b <= BINS; b++) mixed[b] = floatAt(mixed, b) + (floatAt(bins, b) * c.probability) / total;
     return bins;
   });
   let bits = 0;
   const gains = classes.map((c, i) => {
     let divergence = 0;
     for (let b = 0; b <= BINS; b++) {
-      const q = cell(own[i] as Float64Array, b);
-      if (q > 1e-12) divergence += q * Math.log2(q / cell(mixed, b));
+      const q = floatAt(own[i] as Float64Array, b);
+      if (q > 1e-12) divergence += q * Math.log2(q / floatAt(mixed, b));
     }
     bits += (divergence * c.probability) / total;
     return { c, gain: divergence * c.probability };
@@ -177,12 +177,12 @@ function addOutcome(
   to: number,
 ): void {
   const k = h * p.instances.length + instance;
-  const [mean, own] = [cell(p.mean, k), Math.hypot(cell(p.sd, k), reachSd(p, k))];
+  const [mean, own] = [floatAt(p.mean, k), Math.hypot(floatAt(p.sd, k), reachSd(p, k))];
   const exact = 0.97 * weight;
   const stray = (0.03 * weight) / (BINS + 1);
-  for (let b = 0; b <= BINS; b++) bins[b] = cell(bins, b) + stray;
+  for (let b = 0; b <= BINS; b++) bins[b] = floatAt(bins, b) + stray;
   if (mean === Infinity) {
-    bins[BINS] = cell(bins, BINS) + exact;
+    bins[BINS] = floatAt(bins, BINS) + exact;
     return;
   }
   const mode = p.instances[instance]?.mode ?? 'voltage';
@@ -191,7 +191,7 @@ function addOutcome(
   let before = 0;
   for (let b = 0; b < BINS; b++) {
     const upTo = b === BINS - 1 ? 1 : logistic((from + (b + 1) * width - mean) / sd);
-    bins[b] = cell(bins, b) + exact * (upTo - before);
+    bins[b] = floatAt(bins, b) + exact * (upTo - before);
     before = upTo;
   }
 }

@@ -1,6 +1,6 @@
 import type { PlacedElement, Wiring } from '../circuits/expand';
 import type { LibraryCircuit } from '../circuits/types';
-import { cell } from '../numerics/cell';
+import { cell, floatAt } from '../numerics/cell';
 import { across, type MeterSetup, type Net, netOf, setupsOf, shownBy } from './meter-setups';
 import { evenly, looseAt, reachOf } from './prediction-spread';
 import type { Predictions } from './predictions';
@@ -41,7 +41,7 @@ export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: 
     }
   }
   const even = evenly(instances, good);
-  for (let k = 0; k < sd.length; k++) sd[k] = cell(sd, k) * cell(even, k % n);
+  for (let k = 0; k < sd.length; k++) sd[k] = floatAt(sd, k) * cell(even, k % n);
   return {
     instances,
     hypotheses,
@@ -119,12 +119,12 @@ function fillConductances(
 ): void {
   for (let i = 0; i < conductance_S.length; i++) {
     const closedIn = cell(resistors, i).closedIn;
-    conductance_S[i] = closedIn && !closedIn.includes(setup.state) ? 0 : 1 / cell(ohms, i);
+    conductance_S[i] = closedIn && !closedIn.includes(setup.state) ? 0 : 1 / floatAt(ohms, i);
   }
   for (const m of members) {
     const i = index.get(m.element);
     if (i === undefined) continue;
-    const now = cell(conductance_S, i);
+    const now = floatAt(conductance_S, i);
     if (m.fault === 'open') conductance_S[i] = 0;
     else if (m.fault === 'resistance')
       conductance_S[i] = now === 0 && cell(resistors, i).kind === 'switch' ? 0 : 1 / Math.max(TINY_ohm, m.ohms);
@@ -154,6 +154,6 @@ function moments(values: Float64Array): [number, number] {
 }
 
 function momentsOfLog(values: Float64Array): [number, number] {
-  if (cell(values, 0) > OVERLOAD_ohm) return [Infinity, 0];
+  if (floatAt(values, 0) > OVERLOAD_ohm) return [Infinity, 0];
   return moments(values.map((v) => Math.log(Math.max(1e-3, v))));
 }

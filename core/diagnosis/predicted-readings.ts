@@ -1,4 +1,4 @@
-import { cell } from '../numerics/cell';
+import { floatAt } from '../numerics/cell';
 import { printValue } from '../quantity/print';
 import type { Position } from '../judge/types';
 import type { Wiring } from '../circuits/expand';
@@ -46,7 +46,7 @@ export function shownPrediction(
   const [lows, highs] = [-1.5, 1.5].map((z) =>
     own.map((h) => {
       const k = h * p.instances.length + instance;
-      const [mean, sd] = [cell(p.mean, k), cell(p.sd, k)];
+      const [mean, sd] = [floatAt(p.mean, k), floatAt(p.sd, k)];
       return mode === 'resistance' ? Math.exp(mean + z * Math.hypot(sd, 0.1)) : mean + z * Math.hypot(sd, 0.02);
     }),
   ) as [number[], number[]];
@@ -72,8 +72,8 @@ export function shownWithFault(circuit: LibraryCircuit, wiring: Wiring, fault: H
   const p = predictAll(circuit, wiring, fault ? [OUTSIDE, fault] : [OUTSIDE]);
   const n = p.instances.length;
   return p.instances.map((i, k) => {
-    const [was, is] = [cell(p.mean, k), cell(p.mean, fault ? n + k : k)];
-    const changed = was !== is && !(Math.abs(was - is) <= cell(p.sd, k) + 0.02 * Math.abs(was));
+    const [was, is] = [floatAt(p.mean, k), floatAt(p.mean, fault ? n + k : k)];
+    const changed = was !== is && !(Math.abs(was - is) <= floatAt(p.sd, k) + 0.02 * Math.abs(was));
     return {
       test: i.test,
       position: i.position,

@@ -1,4 +1,4 @@
-import { cell } from '../numerics/cell';
+import { floatAt } from '../numerics/cell';
 import { groupBy } from '../foundation/collections';
 import type { Instance } from './predictions';
 import type { Hypothesis } from './types';
@@ -54,7 +54,7 @@ export function reachOf(
     for (let i = 0; i < n; i++) {
       const k = h * n + i;
       const steps = neighbours
-        .map((o) => (cell(mean, o * n + i) - cell(mean, k)) / 2)
+        .map((o) => (floatAt(mean, o * n + i) - floatAt(mean, k)) / 2)
         .filter((step) => Number.isFinite(step) && step !== 0);
       const [only] = steps;
       const both = steps.length === 1 && only !== undefined ? [only, -only] : steps;
@@ -77,8 +77,8 @@ export function looseAt(
   for (const [h, { members }] of hypotheses.entries()) {
     if (!members.some((m) => m.intermittent)) continue;
     for (let i = 0; i < n; i++) {
-      const [a, b] = [cell(mean, h * n + i), cell(mean, i)];
-      loose[h * n + i] = a !== b && Math.abs(a - b) > 2 * cell(sd, i) + 1e-6 ? 1 : 0;
+      const [a, b] = [floatAt(mean, h * n + i), floatAt(mean, i)];
+      loose[h * n + i] = a !== b && Math.abs(a - b) > 2 * floatAt(sd, i) + 1e-6 ? 1 : 0;
     }
   }
   return loose;

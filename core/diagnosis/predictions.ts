@@ -1,4 +1,4 @@
-import { cell } from '../numerics/cell';
+import { floatAt } from '../numerics/cell';
 import type { Probe } from '../circuits/types';
 import type { Position } from '../judge/types';
 import type { Hypothesis } from './types';
@@ -33,4 +33,4 @@ export interface Predictions {
 
 /** How far sizes between those of the grid reach, as a standard deviation: that of an even distribution. */
 export const reachSd = (p: Pick<Predictions, 'below' | 'above'>, k: number): number =>
-  (cell(p.below, k) + cell(p.above, k)) / Math.sqrt(12);
+  (floatAt(p.below, k) + floatAt(p.above, k)) / Math.sqrt(12);

@@ -1,4 +1,4 @@
-import { cell } from '../numerics/cell';
+import { cell, floatAt } from '../numerics/cell';
 import { calledOf, decisionOf } from './hypotheses';
 import type { Suspect, WeighedEvidence } from './types';
 import type { Seen, Weighing } from './weigh';
@@ -7,7 +7,7 @@ import type { Seen, Weighing } from './weigh';
 export function decisionShares(r: Weighing): number[] {
   const shares = new Map<string, number>();
   for (const [i, h] of r.hypotheses.entries())
-    for (const d of new Set(h.members.map(decisionOf))) shares.set(d, (shares.get(d) ?? 0) + cell(r.posterior, i));
+    for (const d of new Set(h.members.map(decisionOf))) shares.set(d, (shares.get(d) ?? 0) + floatAt(r.posterior, i));
   return [...shares.values()];
 }
 
@@ -17,7 +17,7 @@ export function suspectsOf(r: Weighing): Suspect[] {
   for (const [i, h] of r.hypotheses.entries())
     for (const m of h.members) {
       const own = shares.get(m.key) ?? { probability: 0, of: [] };
-      own.probability += cell(r.posterior, i);
+      own.probability += floatAt(r.posterior, i);
       own.of.push(i);
       shares.set(m.key, own);
     }
@@ -58,12 +58,12 @@ type Weight = Pick<WeighedEvidence, 'nats' | 'strength'>;
 function weighOne({ likelihood }: Seen, { prior, posterior }: Weighing, of: ReadonlySet<number>): Weight {
   let [inside, insideWeight, outside, outsideWeight] = [0, 0, 0, 0];
   for (let h = 0; h < posterior.length; h++) {
-    const w = of.has(h) ? cell(posterior, h) : cell(prior, h);
+    const w = of.has(h) ? floatAt(posterior, h) : floatAt(prior, h);
     if (of.has(h)) {
-      inside += w * cell(likelihood, h);
+      inside += w * floatAt(likelihood, h);
       insideWeight += w;
     } else {
-      outside += w * cell(likelihood, h);
+      outside += w * floatAt(likelihood, h);
       outsideWeight += w;
     }
   }

@@ -1,4 +1,4 @@
-import { cell } from '../numerics/cell';
+import { floatAt as floatOf } from '../numerics/cell';
 import { findTest } from '../catalogue/catalogue';
 import { groupBy } from '../foundation/collections';
 import { evidenceLikelihood, evidenceWords } from '../evidence/kinds/kinds';
@@ -8,6 +8,9 @@ import { commonPart, readingLikelihood } from './likelihood';
 import type { Predictions } from './predictions';
 import { shownReading } from './predicted-readings';
 import type { DiagnosisInputs, Hypothesis, Measured, Member } from './types';
+
+// Called most of all; see cell.ts.
+const floatAt = floatOf;
 
 /** That there was a complaint and the circuit is still good: the cause is elsewhere. Share of the prior. */
 const OUTSIDE_SHARE = 0.1;
@@ -83,7 +86,7 @@ export function weigh(inputs: DiagnosisInputs, predictions: Predictions, given: 
   const logs = Float64Array.from(weights, (w, i) => priorLog(w, inside, hypotheses[i]));
   const prior = logs.map((l) => Math.exp(l));
   const fits = fitsOf(evidence, hypotheses.length);
-  for (let h = 0; h < logs.length; h++) logs[h] = cell(logs, h) + cell(fits, h);
+  for (let h = 0; h < logs.length; h++) logs[h] = floatAt(logs, h) + floatAt(fits, h);
   const top = Math.max(...logs);
   const shares = logs.map((l) => Math.exp(l - top));
   const sum = shares.reduce((a, b) => a + b, 0);
@@ -93,7 +96,7 @@ export function weigh(inputs: DiagnosisInputs, predictions: Predictions, given: 
     evidence,
     prior,
     posterior: shares.map((w) => w / sum),
-    best: evidence.length ? cell(fits, logs.indexOf(top)) / evidence.length : 0,
+    best: evidence.length ? floatAt(fits, logs.indexOf(top)) / evidence.length : 0,
     inside,
     logTotal: top + Math.log(sum),
   };
@@ -142,7 +145,7 @@ function fitsOf(evidence: readonly Weighed[], hypotheses: number): Float64Array 
   for (const {
     seen: { log },
   } of evidence)
-    for (let h = 0; h < hypotheses; h++) fits[h] = cell(fits, h) + cell(log, h);
+    for (let h = 0; h < hypotheses; h++) fits[h] = floatAt(fits, h) + floatAt(log, h);
   return fits;
 }
 
@@ -160,7 +163,7 @@ export function logSharesBeside(
   const { hypotheses } = predictions;
   const fits = fitsOf(evidenceUnder(inputs, predictions, given), hypotheses.length);
   return priorWeights(inputs, hypotheses)
-    .map((w, i) => priorLog(w, before.inside, hypotheses[i]) + cell(fits, i) - before.logTotal)
+    .map((w, i) => priorLog(w, before.inside, hypotheses[i]) + floatAt(fits, i) - before.logTotal)
     .slice(1);
 }
 

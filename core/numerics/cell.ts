@@ -4,6 +4,29 @@
  */
 export function cell<T>(values: ArrayLike<T>, index: number): T {
   const value = values[index];
-  if (value === undefined) throw new RangeError(`index ${index} is outside of ${values.length} elements`);
+  if (value === undefined) outside(values.length, index);
   return value;
+}
+
+// The engine learns of an access once for each function: one function for every kind of array is slow for all of
+// them in the innermost loops. So the arrays of numbers have their own. Where they are called most, a constant of
+// the module stands for them: an imported name is looked up anew at each call. Both together give back a fifth of
+// the first diagnosis of a circuit.
+
+/** The same of an array of numbers with fraction. */
+export function floatAt(values: Float64Array, index: number): number {
+  const value = values[index];
+  if (value === undefined) outside(values.length, index);
+  return value;
+}
+
+/** The same of an array of whole numbers. */
+export function intAt(values: Int32Array, index: number): number {
+  const value = values[index];
+  if (value === undefined) outside(values.length, index);
+  return value;
+}
+
+function outside(length: number, index: number): never {
+  throw new RangeError(`index ${index} is outside of ${length} elements`);
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { bisectRising } from './bisect';
-import { cell } from './cell';
+import { cell, floatAt, intAt } from './cell';
 import { interpolateLinear } from './interpolate';
 import { medianSorted } from './median';
 import { pythonList } from './testing';
@@ -43,6 +43,11 @@ test('halving finds where a rising function reaches a value, and stays inside', 
 });
 test('an index outside of an array is refused, not calculated with', () => {
   expect(cell([1, 2], 1)).toBe(2);
-  expect(cell(Float64Array.of(0), 0)).toBe(0);
-  for (const i of [-1, 2, 0.5, NaN]) expect(() => cell([1, 2], i)).toThrow(RangeError);
+  expect(floatAt(Float64Array.of(0), 0)).toBe(0);
+  expect(intAt(Int32Array.of(0, 7), 1)).toBe(7);
+  for (const i of [-1, 2, 0.5, NaN]) {
+    expect(() => cell([1, 2], i)).toThrow(RangeError);
+    expect(() => floatAt(Float64Array.of(1, 2), i)).toThrow(RangeError);
+    expect(() => intAt(Int32Array.of(1, 2), i)).toThrow(RangeError);
+  }
 });

@@ -1,5 +1,9 @@
-import { cell } from '../numerics/cell';
+import { floatAt as floatOf, intAt as intOf } from '../numerics/cell';
 import { eliminate, type Elimination, planElimination } from './ldl';
+
+// Called most of all; see cell.ts.
+const floatAt = floatOf;
+const intAt = intOf;
 
 /**
  * The same pattern solved again and again with other values: the order of elimination is found once, a
@@ -40,12 +44,12 @@ export class FastSolver {
     this.free = number_;
     const pairs: [number, number][] = [];
     for (let k = 0; k < pattern.from.length; k++) {
-      const [a, b] = [cell(number_, cell(pattern.from, k)), cell(number_, cell(pattern.to, k))];
+      const [a, b] = [intAt(number_, intAt(pattern.from, k)), intAt(number_, intAt(pattern.to, k))];
       if (a >= 0 && b >= 0 && a !== b) pairs.push([a, b]);
     }
     this.plan = planElimination(count, pairs);
     this.slot = Int32Array.from(pattern.from, (f, k) => {
-      const [a, b] = [cell(number_, f), cell(number_, cell(pattern.to, k))];
+      const [a, b] = [intAt(number_, f), intAt(number_, intAt(pattern.to, k))];
       return a >= 0 && b >= 0 && a !== b ? this.plan.slotOf(a, b) : -1;
     });
     this.toGround = new Float64Array(count);
@@ -66,23 +70,23 @@ export class FastSolver {
     between.fill(0);
     x.fill(0);
     for (let k = 0; k < conductance_S.length; k++) {
-      const g = cell(conductance_S, k);
-      const s = cell(slot, k);
+      const g = floatAt(conductance_S, k);
+      const s = intAt(slot, k);
       if (s >= 0) {
-        between[s] = cell(between, s) + g;
+        between[s] = floatAt(between, s) + g;
         continue;
       }
-      const [f, t] = [cell(from, k), cell(to, k)];
-      const [a, b] = [cell(free, f), cell(free, t)];
+      const [f, t] = [intAt(from, k), intAt(to, k)];
+      const [a, b] = [intAt(free, f), intAt(free, t)];
       const own = a >= 0 ? a : b;
       if (own < 0 || a === b) continue;
-      toGround[own] = cell(toGround, own) + g;
-      x[own] = cell(x, own) + g * cell(volts, a >= 0 ? t : f);
+      toGround[own] = floatAt(toGround, own) + g;
+      x[own] = floatAt(x, own) + g * floatAt(volts, a >= 0 ? t : f);
     }
     const at = free[this.into] ?? -1;
-    if (at >= 0) x[at] = cell(x, at) + this.pushed_A;
+    if (at >= 0) x[at] = floatAt(x, at) + this.pushed_A;
     eliminate(this.plan, toGround, between, x);
-    for (let i = 0; i < volts.length; i++) if (cell(free, i) >= 0) volts[i] = cell(x, cell(free, i));
+    for (let i = 0; i < volts.length; i++) if (intAt(free, i) >= 0) volts[i] = floatAt(x, intAt(free, i));
     return volts;
   }
 }

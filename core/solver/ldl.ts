@@ -1,4 +1,9 @@
-import { cell } from '../numerics/cell';
+import { floatAt as floatOf, intAt as intOf } from '../numerics/cell';
+
+// Called most of all; see cell.ts.
+const floatAt = floatOf;
+const intAt = intOf;
+
 /**
  * Sparse L·D·Lᵀ of the conductance matrix of a network: symmetric, diagonally dominant, nothing positive
  * beside the diagonal. Such a matrix needs no pivoting and loses no small conductance beside a large one (the
@@ -100,36 +105,36 @@ export function planElimination(size: number, pairs: readonly (readonly [number,
 export function eliminate(e: Elimination, toGround: Float64Array, between: Float64Array, x: Float64Array): void {
   const { order, start, neighbour, slot, fillStart, fill, size } = e;
   for (let k = 0; k < size; k++) {
-    const i = cell(order, k);
-    const [from, to] = [cell(start, k), cell(start, k + 1)];
-    let diagonal = cell(toGround, i);
-    for (let n = from; n < to; n++) diagonal += cell(between, cell(slot, n));
+    const i = intAt(order, k);
+    const [from, to] = [intAt(start, k), intAt(start, k + 1)];
+    let diagonal = floatAt(toGround, i);
+    for (let n = from; n < to; n++) diagonal += floatAt(between, intAt(slot, n));
     if (diagonal <= 0) {
       x[i] = 0;
       continue;
     }
     const inverse = 1 / diagonal;
-    const rightSide = cell(x, i);
-    const ground = cell(toGround, i) * inverse;
-    let f = cell(fillStart, k);
+    const rightSide = floatAt(x, i);
+    const ground = floatAt(toGround, i) * inverse;
+    let f = intAt(fillStart, k);
     for (let n = from; n < to; n++) {
-      const a = cell(neighbour, n);
-      const g = cell(between, cell(slot, n));
-      toGround[a] = cell(toGround, a) + g * ground;
-      x[a] = cell(x, a) + g * inverse * rightSide;
+      const a = intAt(neighbour, n);
+      const g = floatAt(between, intAt(slot, n));
+      toGround[a] = floatAt(toGround, a) + g * ground;
+      x[a] = floatAt(x, a) + g * inverse * rightSide;
       for (let m = n + 1; m < to; m++, f++) {
-        const s = cell(fill, f);
-        between[s] = cell(between, s) + g * inverse * cell(between, cell(slot, m));
+        const s = intAt(fill, f);
+        between[s] = floatAt(between, s) + g * inverse * floatAt(between, intAt(slot, m));
       }
     }
   }
   for (let k = size - 1; k >= 0; k--) {
-    const i = cell(order, k);
-    let [diagonal, sum] = [cell(toGround, i), cell(x, i)];
-    for (let n = cell(start, k); n < cell(start, k + 1); n++) {
-      const g = cell(between, cell(slot, n));
+    const i = intAt(order, k);
+    let [diagonal, sum] = [floatAt(toGround, i), floatAt(x, i)];
+    for (let n = intAt(start, k); n < intAt(start, k + 1); n++) {
+      const g = floatAt(between, intAt(slot, n));
       diagonal += g;
-      sum += g * cell(x, cell(neighbour, n));
+      sum += g * floatAt(x, intAt(neighbour, n));
     }
     x[i] = diagonal > 0 ? sum / diagonal : 0;
   }

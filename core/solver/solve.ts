@@ -1,4 +1,4 @@
-import { cell } from '../numerics/cell';
+import { floatAt, intAt } from '../numerics/cell';
 import { groupBy } from '../foundation/collections';
 import { fail, ok, type Problem, type Result } from '../foundation/result';
 import { eliminate, planElimination } from './ldl';
@@ -22,7 +22,7 @@ export function solveNetwork(circuit: Circuit, network: Network): Result<Circuit
   const stuck = stuckCurrents(circuit, network, part);
   if (stuck.length) return fail(stuck);
   const volts = groupVoltages(network, part);
-  const at = (node: number): number => cell(volts, cell(group, node)) + cell(offset_V, node);
+  const at = (node: number): number => floatAt(volts, intAt(group, node)) + floatAt(offset_V, node);
   const currents = new Map<string, number>(circuit.elements.map((e) => [e.id, 0]));
   for (const b of branches) currents.set(b.id, (at(b.from) - at(b.to) - b.emf_V) * b.conductance_S + b.pushed_A);
   for (const [id, current] of tieCurrents(network, currents)) currents.set(id, current);
@@ -30,7 +30,7 @@ export function solveNetwork(circuit: Circuit, network: Network): Result<Circuit
   return ok({
     nodes: Object.fromEntries(nodes.map((n, i) => [n, at(i)])),
     branches: Object.fromEntries(currents),
-    floating: nodes.filter((_, i) => part[cell(group, i)] !== grounded).sort(),
+    floating: nodes.filter((_, i) => part[intAt(group, i)] !== grounded).sort(),
   });
 }
 
@@ -49,10 +49,10 @@ function partsOf({ groups, branches, group }: Network): Int32Array {
   const parent = Int32Array.from({ length: groups }, (_, i) => i);
   const find = (i: number): number => {
     let root = i;
-    while (parent[root] !== root) root = cell(parent, root);
+    while (parent[root] !== root) root = intAt(parent, root);
     return root;
   };
-  for (const b of branches) if (b.conductance_S > 0) parent[find(cell(group, b.from))] = find(cell(group, b.to));
+  for (const b of branches) if (b.conductance_S > 0) parent[find(intAt(group, b.from))] = find(intAt(group, b.to));
   return parent.map((_, i) => find(i));
 }
 
@@ -61,7 +61,7 @@ function stuckCurrents(circuit: Circuit, { branches, group }: Network, part: Int
   const into = new Map<number, { sum: number; size: number; ids: string[] }>();
   for (const b of branches) {
     if (b.conductance_S > 0) continue;
-    const [from, to] = [cell(part, cell(group, b.from)), cell(part, cell(group, b.to))];
+    const [from, to] = [intAt(part, intAt(group, b.from)), intAt(part, intAt(group, b.to))];
     if (from === to) continue;
     for (const [p, current] of [
       [from, -b.pushed_A],
@@ -87,43 +87,43 @@ function groupVoltages({ groups, ground, group, offset_V, branches, nodes }: Net
   // Where each part stands: the group of the reference, or that of the first node of a part that floats, put
   // at 0 V there.
   const anchors = new Map<number, { group: number; volts: number }>();
-  anchors.set(cell(part, ground), { group: ground, volts: -cell(offset_V, 0) });
+  anchors.set(intAt(part, ground), { group: ground, volts: -floatAt(offset_V, 0) });
   for (let i = 0; i < nodes.length; i++) {
-    const g = cell(group, i);
-    const p = cell(part, g);
-    if (!anchors.has(p)) anchors.set(p, { group: g, volts: -cell(offset_V, i) });
+    const g = intAt(group, i);
+    const p = intAt(part, g);
+    if (!anchors.has(p)) anchors.set(p, { group: g, volts: -floatAt(offset_V, i) });
   }
   const fixed = new Map([...anchors.values()].map((a) => [a.group, a.volts]));
   const toGround = new Float64Array(groups);
   const x = new Float64Array(groups);
   const live = branches.filter((b) => group[b.from] !== group[b.to]);
   const free = live.filter(
-    (b) => b.conductance_S > 0 && !fixed.has(cell(group, b.from)) && !fixed.has(cell(group, b.to)),
+    (b) => b.conductance_S > 0 && !fixed.has(intAt(group, b.from)) && !fixed.has(intAt(group, b.to)),
   );
   const plan = planElimination(
     groups,
-    free.map((b) => [cell(group, b.from), cell(group, b.to)] as const),
+    free.map((b) => [intAt(group, b.from), intAt(group, b.to)] as const),
   );
   const between = new Float64Array(plan.slots);
   for (const b of live) {
-    const [f, t] = [cell(group, b.from), cell(group, b.to)];
+    const [f, t] = [intAt(group, b.from), intAt(group, b.to)];
     // Pushed out of `from`, into `to`, when both groups stand at 0.
-    const push = b.pushed_A + b.conductance_S * (cell(offset_V, b.from) - cell(offset_V, b.to) - b.emf_V);
+    const push = b.pushed_A + b.conductance_S * (floatAt(offset_V, b.from) - floatAt(offset_V, b.to) - b.emf_V);
     for (const [own, other, into] of [
       [f, t, -push],
       [t, f, push],
     ] as const) {
       if (fixed.has(own)) continue;
-      x[own] = cell(x, own) + into;
+      x[own] = floatAt(x, own) + into;
       const volts = fixed.get(other);
       if (volts === undefined) continue;
-      toGround[own] = cell(toGround, own) + b.conductance_S;
+      toGround[own] = floatAt(toGround, own) + b.conductance_S;
       x[own] = x[own] + b.conductance_S * volts;
     }
   }
   for (const b of free) {
-    const s = plan.slotOf(cell(group, b.from), cell(group, b.to));
-    between[s] = cell(between, s) + b.conductance_S;
+    const s = plan.slotOf(intAt(group, b.from), intAt(group, b.to));
+    between[s] = floatAt(between, s) + b.conductance_S;
   }
   eliminate(plan, toGround, between, x);
   for (const [g, volts] of fixed) x[g] = volts;
@@ -138,8 +138,8 @@ function tieCurrents({ ties, branches, nodes }: Network, currents: ReadonlyMap<s
   const wants = new Float64Array(nodes.length);
   for (const b of branches) {
     const i = currents.get(b.id) ?? 0;
-    wants[b.from] = cell(wants, b.from) + i;
-    wants[b.to] = cell(wants, b.to) - i;
+    wants[b.from] = floatAt(wants, b.from) + i;
+    wants[b.to] = floatAt(wants, b.to) - i;
   }
   const byNode = groupBy(
     tree.flatMap(
@@ -158,10 +158,10 @@ function tieCurrents({ ties, branches, nodes }: Network, currents: ReadonlyMap<s
     const [tie] = left.get(node) ?? [];
     if (!tie) continue;
     // Positive from `from` to `to` through the tie: into a leaf at `to`, out of a leaf at `from`.
-    const into = cell(wants, node);
+    const into = floatAt(wants, node);
     out.set(tie.id, tie.to === node ? into : -into);
     const other = tie.to === node ? tie.from : tie.to;
-    wants[other] = cell(wants, other) + into;
+    wants[other] = floatAt(wants, other) + into;
     left.get(node)?.delete(tie);
     const rest = left.get(other);
     rest?.delete(tie);
