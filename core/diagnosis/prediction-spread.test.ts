@@ -31,22 +31,27 @@ describe('what lies between the sizes of a fault', () => {
     expect([...below]).toEqual([0, 2, 0.5, 0.5, 0]);
     expect([...above]).toEqual([0, 2, 2, 0.5, 0]);
   });
+  /** Of sizes that would show these means, from the smallest: where one ends, the next begins. */
+  function expectNoGap(all: readonly number[]): void {
+    const means = all.toSorted((a, b) => a - b);
+    const { below, above } = reachOf(
+      means.map((_, i) => fault('wire', i)),
+      Float64Array.from(means),
+      1,
+    );
+    for (let i = 0; i + 1 < means.length; i++)
+      expect((means[i] ?? 0) + (above[i] ?? 0)).toBeCloseTo((means[i + 1] ?? 0) - (below[i + 1] ?? 0), 9);
+  }
   test('between neighbours there is neither a gap nor an overlap', () => {
     fc.assert(
       fc.property(
         fc.uniqueArray(fc.double({ min: -50, max: 50, noNaN: true }), { minLength: 2, maxLength: 7 }),
-        (all) => {
-          const means = all.toSorted((a, b) => a - b);
-          const { below, above } = reachOf(
-            means.map((_, i) => fault('wire', i)),
-            Float64Array.from(means),
-            1,
-          );
-          for (let i = 0; i + 1 < means.length; i++)
-            expect((means[i] ?? 0) + (above[i] ?? 0)).toBeCloseTo((means[i + 1] ?? 0) - (below[i + 1] ?? 0), 9);
-        },
+        expectNoGap,
       ),
     );
+  });
+  test('nor where the difference of two is the smallest there is', () => {
+    expectNoGap([0, 6e-323, 6.4e-323, 1e-9]);
   });
   test('overload is no neighbour: nothing reaches to infinity', () => {
     const { below, above } = reachOf(sizes.slice(1, 4), Float64Array.from([1, 3, Infinity]), 1);

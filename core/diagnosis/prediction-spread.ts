@@ -54,8 +54,10 @@ export function reachOf(
     for (let i = 0; i < n; i++) {
       const k = h * n + i;
       const steps = neighbours
-        .map((o) => (floatAt(mean, o * n + i) - floatAt(mean, k)) / 2)
-        .filter((step) => Number.isFinite(step) && step !== 0);
+        .map((o) => floatAt(mean, o * n + i) - floatAt(mean, k))
+        // Before they are halved: half of the smallest difference is 0, and would be taken for none.
+        .filter((difference) => Number.isFinite(difference) && difference !== 0)
+        .map((difference) => difference / 2);
       const [only] = steps;
       const both = steps.length === 1 && only !== undefined ? [only, -only] : steps;
       below[k] = Math.max(0, ...both.map((step) => -step));
