@@ -11,7 +11,8 @@ const may = {
   cli: ['core', 'formats', 'application'],
   demo: ['core', 'formats', 'application', 'server'],
   scripts: ['core', 'formats', 'application', 'server', 'demo'],
-  bench: ['core', 'formats', 'application', 'server', 'demo', 'e2e'],
+  trial: ['core', 'formats'],
+  bench: ['core', 'formats', 'application', 'server', 'demo', 'e2e', 'trial'],
   e2e: ['core', 'formats', 'application', 'server', 'demo'],
 };
 const rooms = Object.keys(may);
@@ -53,7 +54,7 @@ const coreMay = {
     'circuits',
   ],
   repair: ['foundation', 'numerics', 'quantity', 'engine', 'codes', 'judge', 'evidence'],
-  job: ['foundation', 'codes', 'judge', 'evidence', 'plan', 'repair'],
+  job: ['foundation', 'quantity', 'catalogue', 'codes', 'judge', 'evidence', 'plan', 'repair'],
 };
 const serverMay = {
   db: [],
@@ -106,6 +107,13 @@ module.exports = {
         pathNot: `^(core/(${Object.keys(coreMay).join('|')})|server/(${Object.keys(serverMay).join('|')}|testing))/`,
       },
       to: {},
+    },
+    {
+      name: 'trial-shares-nothing-but-netlists',
+      comment: 'what measures the diagnosis may not share an assumption with it',
+      severity: 'error',
+      from: { path: '^trial/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^(core|formats)/', pathNot: '^(core/circuits/|formats/)' },
     },
     {
       name: 'core-is-pure',

@@ -7,6 +7,8 @@ export default withNext({
   // Generous: a busy machine is no failure.
   testTimeout: 120_000,
   maxWorkers: 2,
-  testMatch: ['<rootDir>/{core,formats,application,server,print,ui,app,cli,demo,scripts,bench}/**/*.test.{ts,tsx}'],
+  testMatch: [
+    '<rootDir>/{core,formats,application,server,print,ui,app,cli,demo,scripts,trial,bench}/**/*.test.{ts,tsx}',
+  ],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/$1' },
 });

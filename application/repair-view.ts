@@ -1,6 +1,5 @@
-import type { OneOrSetInputs } from '../core/repair/one-or-set';
 import type { BeforeAfter } from '../core/repair/proof';
-import type { LifeFrom } from '../core/repair/suggest';
+import type { LifeFrom, StartInputs } from '../core/repair/suggest';
 import { type ProofCheck, type Recorded } from '../core/repair/types';
 import type { KeepServiceData, ServiceBody } from '../formats/requests/service-data';
 
@@ -23,10 +22,13 @@ export interface RepairView {
   readonly decisions: readonly {
     readonly finding: string;
     readonly name: string;
-    readonly inputs: OneOrSetInputs;
+    readonly inputs: StartInputs;
+    /** Some of a set are bad and some are not: one or the whole set is a question. */
+    readonly isChoice: boolean;
     readonly currency: string;
     readonly life: LifeFrom;
-    readonly costsFrom: string;
+    /** Source of the workshop's own costs; `null`: it has none. */
+    readonly costsFrom: string | null;
   }[];
   /** What the depot reckons in, ISO 4217. */
   readonly currency: string;

@@ -57,6 +57,7 @@ export interface SpecificationsView {
     readonly name: string;
     readonly decision: DecisionRule;
     readonly currency?: string;
+    readonly letterhead?: string;
     readonly schools: Readonly<Record<string, string>>;
   }[];
   readonly choice: ChoiceView | null;

@@ -76,6 +76,7 @@ export function runView(of: RunOf = {}): RunView {
     decision: 'three-way',
     because: '',
     testLeads: [],
+    fitted: null,
     startedAt: '2026-11-20T09:00:00Z',
     startedBy: 'Ines',
     circumstance,

@@ -130,14 +130,25 @@ export interface JobBrief {
 
 /** An open job as the yard lists it. */
 export interface YardJob extends JobBrief {
-  readonly progress: JobProgress;
+  readonly progress: Pick<JobProgress, 'now' | 'say' | 'waits'>;
+}
+
+/** A released job of a unit, to be found again. */
+export interface ReleasedJob {
+  readonly id: string;
+  readonly number: number;
+  readonly complaint: string;
 }
 
 export interface YardView {
   readonly search: string;
   /** How many units there are to the search; the list may show fewer. */
   readonly found: number;
-  readonly units: readonly (FleetUnitView & { readonly jobs: readonly YardJob[] })[];
+  readonly units: readonly (FleetUnitView & {
+    readonly jobs: readonly YardJob[];
+    /** The newest first. */
+    readonly released: readonly ReleasedJob[];
+  })[];
   readonly depots: readonly { readonly id: string; readonly name: string }[];
   readonly families: readonly { readonly id: string; readonly code: string; readonly engine: Engine }[];
 }
@@ -160,6 +171,8 @@ export interface JobView {
   /** What this depot knows of codes that their makers defined. */
   readonly descriptions: Readonly<Record<string, string>>;
   readonly depotId: string;
+  /** Name and address of the workshop, a line each; `null`: none was entered. */
+  readonly letterhead: string | null;
   readonly known: Known;
   readonly proposals: readonly ProposedFinding[];
   readonly ruledOut: readonly RuledOut[];
@@ -270,6 +283,8 @@ export interface RunView {
   /** All of them in the order in which they were stored, superseded ones too. */
   readonly readings: readonly ReadingView[];
   readonly judgement: Judgement;
+  /** Of alternatives: the one that was read on this unit last; `null` where none was. */
+  readonly fitted: string | null;
 }
 
 export interface PersonView {

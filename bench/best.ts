@@ -2,6 +2,7 @@ import { findTest } from '../core/catalogue/catalogue';
 import { CIRCUITS } from '../core/circuits/library';
 import type { LibraryCircuit } from '../core/circuits/types';
 import { KeptSets } from '../core/diagnosis/multiple-faults';
+import { CircuitPredictor } from '../core/diagnosis/predict';
 import { diagnose, prepare } from '../core/diagnosis/diagnose';
 import { decisionOf } from '../core/diagnosis/hypotheses';
 import type { Predictions } from '../core/diagnosis/predictions';
@@ -9,7 +10,7 @@ import type { Measured } from '../core/diagnosis/types';
 import { report } from './measure';
 
 /** Share of faults outside the circuit, and when a decision is made: as the diagnosis has them. */
-const OUTSIDE = 0.1;
+const OUTSIDE = 0.2;
 const DECIDED = 0.97;
 /** Predictions this many standard deviations apart are told apart by one reading. */
 const APART = 2.5;
@@ -125,7 +126,7 @@ function leastMinutes(q: Problem): number {
 
 /** Expected minutes of following *Next* on readings without errors, of good parts at their nominal values. */
 function minutesOfNext(circuit: LibraryCircuit, q: Problem): number {
-  const prepared = { predictions: q.p, sets: new KeptSets() };
+  const prepared = { predictions: q.p, sets: new KeptSets(new CircuitPredictor(circuit, { cylinders: 1 })) };
   const n = q.p.instances.length;
   return q.p.hypotheses.reduce((sum, _, h) => {
     const measured: Measured[] = [];

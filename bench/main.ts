@@ -9,10 +9,12 @@ import { benchLongJob, benchPlan, benchYard } from './records';
 import { benchReport } from './report';
 import { benchScreen } from './screen';
 import { benchDiagnosis, benchSets, benchSolver, benchTrial } from './trial';
+import { benchSecondTrial } from './second-trial';
 import { benchWrites } from './writes';
 
 /** What needs nothing but the core, by name. */
-const CORE: Readonly<Record<string, () => void>> = {
+const CORE: Readonly<Record<string, () => void | Promise<void>>> = {
+  'second-trial': benchSecondTrial,
   judging: () => {
     benchJudging();
     benchMixed();
@@ -44,7 +46,7 @@ async function main(names: readonly string[]): Promise<void> {
   if (unknown.length) throw new Error(`There is no benchmark ${unknown.join(', ')}; there are ${all.join(', ')}.`);
   const wanted = (name: string): boolean => names.length === 0 || names.includes(name);
   process.stdout.write(`${machine()}\n`);
-  for (const [name, run] of Object.entries(CORE)) if (wanted(name)) run();
+  for (const [name, run] of Object.entries(CORE)) if (wanted(name)) await run();
   const connection = connect(url);
   await migrateDatabase(connection);
   await loadDemo(connection.db);

@@ -7,6 +7,7 @@ import { makePlan } from '../core/plan/plan';
 import { demoId } from '../demo/load';
 import type { Db } from '../server/db/connection';
 import { recordEvidence } from '../server/evidence/evidence';
+import { standsOf } from '../server/jobs/standing';
 import { viewJob } from '../server/jobs/view-job';
 import { viewYard } from '../server/jobs/yard';
 import { recordReading } from '../server/readings/record-reading';
@@ -48,15 +49,18 @@ export async function benchLongJob(db: Db): Promise<void> {
       by: BY,
       evidence: { kind: 'wiggle', where: `clip ${i}`, position: (i % 8) + 1, outcome: 'held' },
     });
+  // As the server does it once nothing more is written.
+  const [settled = NaN] = await timed(() => standsOf(db, [jobId]), 1);
+  report('job of 2,000 events concluded after a write, in the background', settled, 'ms', null);
   const times = await timed(() => viewJob(db, jobId), 15);
   const view = await viewJob(db, jobId);
   report(
     `job of ${view?.auditTrail.length ?? 0} events opens, median on the server`,
     percentile(times, 0.5),
     'ms',
-    300,
+    200,
   );
-  report('job of 2,000 events opens, worst of 15', Math.max(...times), 'ms', 300);
+  report('job of 2,000 events opens, worst of 15, the first one among them', Math.max(...times), 'ms', 200);
   report('its trail verified', (await timed(() => verifyJob(db, jobId), 3))[0] ?? NaN, 'ms', null);
 }
 

@@ -168,7 +168,9 @@ export function benchTrial(patients = Number(process.env.MUDFLAT_TRIAL ?? 2000))
   const all = Array.from({ length: patients }, (_, i) =>
     patient(CIRCUITS[i % CIRCUITS.length] as LibraryCircuit, generator(i + 1)),
   );
+  const wanted = process.env.MUDFLAT_ORDERS === 'next' ? ['Next'] : Object.keys(orders);
   for (const [name, choose] of Object.entries(orders)) {
+    if (!wanted.includes(name)) continue;
     const courses = all.map((p) => follow(p, ready.get(p.circuit.id) as Prepared, choose));
     const right = courses.filter((c) => c.right).length / courses.length;
     report(`${patients} faults, ${name}: right`, 100 * right, '%', name === 'Next' ? 97 : null, false);

@@ -83,6 +83,14 @@ export async function loadDemo(db: Db): Promise<void> {
     );
   for (const [depot, test, name] of SCHOOLS)
     await must(depot, chooseDepot(db, demoId('depot', depot), { by: LEAD, school: { test, name } }));
+  for (const depot of DEPOTS)
+    await must(
+      depot,
+      chooseDepot(db, demoId('depot', depot), {
+        by: LEAD,
+        letterhead: `Pellmarsh Levels Board\nWorkshop at ${depot}`,
+      }),
+    );
   for (const job of JOBS) await loadJob(db, job);
   for (const [i, { unit, visit, ...read }] of CODES.entries()) {
     await must(

@@ -244,7 +244,7 @@ export const REPAIRS: readonly DemoRepair[] = [
         do: 'steps',
         sequence: 'injectors',
         positions: [5],
-        values: { torque: '30 Nm', angle: '90°', line: '28 Nm', rocker: '0.4 mm' },
+        values: { torque: '30 Nm', angle: '90°', line: '28 Nm', rocker: '0.4 mm', cover: '9 Nm' },
         tool: 'torque wrench 1',
       },
       { do: 'code', position: 5, code: trim(BODY), old: trim('3KC7P0WD92L5AX8ETM4H6R1JN2U7V') },

@@ -114,6 +114,8 @@ export const STORIES: readonly DemoStory[] = [
       },
       { kind: 'cut-out', position: 5, faultPresent: true, change: 'none' },
       { kind: 'swap', part: 'injector', from: 5, to: 2, outcome: 'followed' },
+      // And back again.
+      { kind: 'swap', part: 'injector', from: 2, to: 5, outcome: 'followed' },
     ],
     finding: {
       kind: 'found',

@@ -75,6 +75,7 @@ const CASES: readonly Case[] = [
     body: () => ({ id: v7(), circuitId: `none-${Date.now()}`, circuit: null }),
   },
   { route: 'runs/[id]/case', method: 'GET', action: 'look' },
+  { route: 'runs/[id]/next', method: 'GET', action: 'look' },
   { route: 'specifications', method: 'GET', action: 'look' },
   {
     route: 'specifications',

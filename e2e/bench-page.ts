@@ -50,6 +50,17 @@ export async function jobOf(request: APIRequestContext, run: string): Promise<st
   return ((await (await request.get(`/api/runs/${run}`)).json()) as { job: { id: string } }).job.id;
 }
 
+/** Opens a stage of a job: its line in the list, or what is next. */
+export async function openStage(page: Page, name: string): Promise<Locator> {
+  await page
+    .getByRole('navigation', { name: 'Where it stands' })
+    .getByRole('link', { name: new RegExp(`^${name}`) })
+    .click();
+  const work = page.getByRole('region', { name, exact: true });
+  const isNow = await page.getByRole('link', { name: new RegExp(`^${name}, now`) }).count();
+  return isNow ? page.getByRole('region', { name: 'Now', exact: true }) : work;
+}
+
 /** The bench as a technician sees it. */
 export class BenchPage {
   constructor(

@@ -1,9 +1,9 @@
 import { expect, test } from '@playwright/test';
-import { jobOf, newRun } from './bench-page';
+import { jobOf, newRun, openStage } from './bench-page';
 
 test('codes are pasted, explained before they are kept, and compared over the phases', async ({ page, request }) => {
   await page.goto(`/jobs/${await jobOf(request, await newRun(request, 'PL-14'))}`);
-  const codes = page.getByRole('region', { name: 'Codes' });
+  const codes = await openStage(page, 'Codes');
   const field = codes.getByLabel('Typed or pasted');
   await field.fill('p0673 (stored), SPN 653 FMI 5 florp');
   await expect(codes.getByText('glow plug, cylinder 3: circuit or open (SAE J2012)')).toBeVisible();
@@ -27,7 +27,7 @@ test('after something was unplugged with the key on, it asks whether the testing
   request,
 }) => {
   await page.goto(`/jobs/${await jobOf(request, await newRun(request, 'PL-14', '', 'sensor-unplugged'))}`);
-  const codes = page.getByRole('region', { name: 'Codes' });
+  const codes = await openStage(page, 'Codes');
   await codes.getByLabel('Typed or pasted').fill('P0473');
   await codes.getByRole('button', { name: 'These were caused by testing' }).click();
   await codes.getByRole('button', { name: 'Keep 1 code' }).click();

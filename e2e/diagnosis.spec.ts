@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { v7 } from 'uuid';
 import { demoId } from '../demo/load';
-import { BenchPage, freshDevice, jobOf, newRun, switchTo } from './bench-page';
+import { BenchPage, freshDevice, jobOf, newRun, openStage, switchTo } from './bench-page';
 
 test('a full diagnosis by keyboard: from the yard to a signed finding', async ({ page }) => {
   await page.goto('/');
@@ -16,7 +16,7 @@ test('a full diagnosis by keyboard: from the yard to a signed finding', async ({
   await page.keyboard.press('Space');
   await tabTo('Open job');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('Starts on three when cold, keyboard')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'This job' })).toContainText('Starts on three when cold, keyboard');
   const job = page.url();
 
   // Codes, then the plan: energy first, then what they point at.
@@ -25,7 +25,9 @@ test('a full diagnosis by keyboard: from the yard to a signed finding', async ({
   await page.keyboard.press('Enter');
   const plan = page.getByRole('region', { name: 'Plan' });
   await expect(plan.getByText('The codes point here.').first()).toBeVisible();
-  await expect(plan.getByRole('listitem').first()).toContainText('Next: Battery at rest');
+  await expect(plan.getByRole('listitem').first()).toContainText('Now: Battery at rest');
+  await tabTo('Change the order');
+  await page.keyboard.press('Enter');
   await tabTo('Skip Battery at rest');
   await page.keyboard.press('Enter');
   await page.getByLabel('Or say why').focus();
@@ -40,7 +42,7 @@ test('a full diagnosis by keyboard: from the yard to a signed finding', async ({
   await expect(page.getByTestId('saved')).toHaveText('Everything is saved.');
   await page.goto(job);
   await expect(page.getByRole('region', { name: 'What is known' })).toContainText(
-    'The plugs of cylinders 1, 2, 3 and 4: good.',
+    'The plugs of cylinders 1, 2, 3 and 4.',
   );
   await tabTo('Start Glow plugs, through the harness');
   await page.keyboard.press('Enter');
@@ -52,6 +54,7 @@ test('a full diagnosis by keyboard: from the yard to a signed finding', async ({
   await expect(known).toContainText('through its wire it reads 6.4: the wire or its connector is bad');
 
   // Other evidence, then the place is known and the plan asks for it no more.
+  await page.getByRole('heading', { name: 'Could still be measured' }).click();
   await expect(plan).toContainText('find the place');
   await tabTo(/^Wiggle$/);
   await page.keyboard.press('Enter');
@@ -66,7 +69,7 @@ test('a full diagnosis by keyboard: from the yard to a signed finding', async ({
   await expect(known).toContainText('Moved at the bracket, the connection breaks');
   await expect(plan).not.toContainText('find the place');
 
-  await tabTo('Write a finding');
+  await tabTo('Sign the finding');
   await page.keyboard.press('Enter');
   const dialog = page.getByRole('dialog', { name: 'Write a finding' });
   await expect(dialog.getByRole('radio', { name: 'certain' })).toHaveAttribute('aria-checked', 'true');
@@ -74,7 +77,7 @@ test('a full diagnosis by keyboard: from the yard to a signed finding', async ({
   await page.keyboard.type('Dress the bracket');
   await dialog.getByRole('button', { name: 'Sign as Ines Varga' }).focus();
   await page.keyboard.press('Enter');
-  await expect(known).toContainText('Finding: The wire to the plug of cylinder 4 is bad');
+  await expect(page.getByRole('region', { name: 'Stages' })).toContainText('The wire to the plug of cylinder 4 is bad');
 
   await page.getByText(/^Trail \(/).focus();
   await page.keyboard.press('Enter');
@@ -89,8 +92,9 @@ test('a full diagnosis by keyboard: from the yard to a signed finding', async ({
     data: { id: v7(), phase: 'as-found', status: 'active', codes: ['P0674'] },
   });
   await page.goto(`/jobs/${next}`);
-  await expect(page.getByRole('region', { name: 'Complaint' })).toContainText('P0674 again');
-  await expect(page.getByRole('region', { name: 'Complaint' })).toContainText('Dress the bracket');
+  await expect(page.getByRole('region', { name: 'This job' })).toContainText('Here before: P0674 again');
+  await expect(page.getByRole('region', { name: 'This job' })).toContainText('Dress the bracket');
+  await expect(await openStage(page, 'Complaint')).toContainText('This unit was here before');
 });
 
 test('a full diagnosis by touch on the tablet, with a photo', async ({ browser, request }) => {
@@ -106,6 +110,7 @@ test('a full diagnosis by touch on the tablet, with a photo', async ({ browser, 
   const known = page.getByRole('region', { name: 'What is known' });
   await expect(known).toContainText('The injector of cylinder 5 in its circuit');
 
+  await openStage(page, 'Complaint');
   await page.getByRole('button', { name: 'When, and what was done before?' }).tap();
   let dialog = page.getByRole('dialog');
   await dialog.getByRole('button', { name: 'load' }).tap();
@@ -123,7 +128,10 @@ test('a full diagnosis by touch on the tablet, with a photo', async ({ browser, 
   await page.getByRole('button', { name: 'Swap' }).tap();
   dialog = page.getByRole('dialog');
   await dialog.getByRole('button', { name: 'Keep' }).tap();
-  await expect(dialog.getByText('This is needed.').first()).toBeVisible();
+  // What is accused stands there already; how it went is asked.
+  await expect(dialog.getByLabel('Part')).toHaveValue('injector');
+  await expect(dialog.getByLabel('From')).toHaveValue('5');
+  await expect(dialog.getByText('Choose one.').first()).toBeVisible();
   await dialog.getByLabel('Part').fill('injector');
   await dialog.getByLabel('From').fill('5');
   await dialog.getByLabel('To', { exact: true }).fill('9');
@@ -133,19 +141,22 @@ test('a full diagnosis by touch on the tablet, with a photo', async ({ browser, 
   await dialog.getByLabel('To', { exact: true }).fill('2');
   await dialog.getByRole('button', { name: 'Keep' }).tap();
   await expect(known).toContainText('the injector that was at cylinder 5 is bad');
-  // A second swap that says the opposite is named, not averaged.
-  const job = page.url().split('/').at(-1) ?? '';
+  await expect(known).toContainText('It sits at cylinder 2 now.');
+  // A second swap of it that says the opposite is named, not averaged.
+
+  const job = new URL(page.url()).pathname.split('/').at(-1) ?? '';
   await request.post(`/api/jobs/${job}/evidence`, {
-    data: { id: v7(), evidence: { kind: 'swap', part: 'injector', from: 5, to: 1, outcome: 'stayed' } },
+    data: { id: v7(), evidence: { kind: 'swap', part: 'injector', from: 2, to: 1, outcome: 'stayed' } },
   });
   await expect(
-    known.getByText(/Does not go together: One piece of evidence accuses the injector of cylinder 5/),
+    known.getByText(/Does not go together: One piece of evidence accuses the injector of cylinder 1/),
   ).toBeVisible();
-  await page.getByRole('button', { name: /^Take back: Swap of injector, cylinder 5 with cylinder 1/ }).tap();
+  await openStage(page, 'Tests');
+  await page.getByRole('button', { name: /^Take back: Swap of injector, cylinder 2 with cylinder 1/ }).tap();
   await expect(known.getByText('Does not go together')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Write a finding' }).tap();
+  await page.getByRole('region', { name: 'Now', exact: true }).getByRole('button', { name: 'Sign the finding' }).tap();
   await page.getByRole('button', { name: 'Sign as Ines Varga' }).tap();
-  await expect(known).toContainText('Finding: The injector of cylinder 5 is bad');
+  await expect(page.getByRole('region', { name: 'Stages' })).toContainText('The injector of cylinder 2 is bad');
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1024);
   await context.close();
 });
@@ -199,7 +210,7 @@ test('what a maker defined is described by the depot; freeze frame is kept with 
   request,
 }) => {
   await page.goto(`/jobs/${await jobOf(request, await newRun(request, 'PL-22'))}`);
-  const codes = page.getByRole('region', { name: 'Codes' });
+  const codes = await openStage(page, 'Codes');
   await codes.getByLabel('Typed or pasted').fill('P1655');
   await codes.getByLabel(/^Freeze frame/).fill('engine speed: 812 rpm\ncoolant = 14 °C');
   await codes.getByRole('button', { name: 'Keep 1 code' }).click();
@@ -226,6 +237,7 @@ test('a safety override is signed off by a lead, with why', async ({ page, reque
   await dialog.getByRole('button', { name: 'Sign as Odile Brandt' }).click();
   await expect(dialog).toHaveCount(0);
   await page.goto(`/jobs/${await jobOf(request, run)}`);
+  await page.getByText('Noted (1)').click();
   await expect(
     page
       .getByText('Signed off: Glow plugs, at the plug without “key off”')
@@ -241,12 +253,13 @@ test('the plan: reordered, added to, and another test is always possible', async
   await dialog.getByLabel('Find a test').fill('heat');
   await dialog.getByRole('button', { name: 'Plan Glow plug, bench heat test' }).click();
   await expect(plan.getByText('Added by hand.')).toBeVisible();
+  await plan.getByRole('button', { name: 'Change the order' }).click();
   for (let i = 0; i < 8 && !(await plan.getByRole('listitem').first().textContent())?.includes('heat test'); i++) {
     const before = await plan.textContent();
     await plan.getByRole('button', { name: 'Glow plug, bench heat test earlier' }).click();
     await expect(plan).not.toHaveText(before ?? '');
   }
-  await expect(plan.getByRole('listitem').first()).toContainText('Next: Glow plug, bench heat');
+  await expect(plan.getByRole('listitem').first()).toContainText('Now: Glow plug, bench heat');
 });
 
 test('the circuit behind the readings: suspects, the test that separates them, where the probes go, and what if', async ({
@@ -259,10 +272,15 @@ test('the circuit behind the readings: suspects, the test that separates them, w
       data: { id: v7(), position, entry, takenAt: new Date().toISOString() },
     });
   for (const [i, entry] of ['15', '15', '0', '15'].entries()) expect((await post(i + 1, entry)).status()).toBe(201);
-  await page.goto(`/jobs/${await jobOf(request, run)}`);
+  const job = await jobOf(request, run);
+  await page.goto(`/jobs/${job}`);
+  await page
+    .getByRole('region', { name: 'Circuits' })
+    .getByRole('link', { name: /plug 3/ })
+    .click();
   const circuit = page.getByRole('region', { name: 'Circuit: Glow plugs behind one relay' });
   await expect(circuit.getByRole('img', { name: /Under suspicion: plug 3 \d+ %/ })).toBeVisible();
-  await expect(circuit.getByText('Tells most for its time:')).toBeVisible();
+  await expect(circuit.getByText(/^(Now|Instead, of this circuit):/)).toBeVisible();
   await expect(circuit.getByRole('columnheader', { name: 'if all is well' }).first()).toBeVisible();
   await circuit.getByText('What was read, beside what the meter would show').click();
   await expect(circuit.getByRole('row', { name: /current at start, cylinder 3 0\.0 A 1\d\.\d to/ })).toBeVisible();
@@ -278,5 +296,6 @@ test('the circuit behind the readings: suspects, the test that separates them, w
   // A thought is no evidence: nothing of it is kept.
   await page.reload();
   await expect(circuit.getByRole('img', { name: /Under suspicion: plug 3/ })).toBeVisible();
+  await page.goto(`/jobs/${job}`);
   await expect(page.getByRole('region', { name: 'Plan' })).toContainText('Separates');
 });

@@ -111,6 +111,8 @@ test('the uncertainty opens, and a sum filled from the bench goes into the jobâ€
   await expect(drawer.getByText('It stands in the jobâ€™s record.')).toBeVisible();
   const { job } = (await (await request.get(`/api/runs/${bench.runId}`)).json()) as { job: { id: string } };
   await page.goto(`/jobs/${job.id}`);
-  await expect(page.getByRole('region', { name: 'Noted' })).toContainText('Plug behind a harness');
-  await expect(page.getByRole('region', { name: 'Noted' })).toContainText('Current 2 A');
+  await page.getByText('Noted (1)').click();
+  const noted = page.getByRole('list', { name: 'Noted' });
+  await expect(noted).toContainText('Plug behind a harness');
+  await expect(noted).toContainText('Current 2 A');
 });

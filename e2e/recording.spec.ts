@@ -33,10 +33,8 @@ test('from the yard to the first reading without the mouse', async ({ page }) =>
   await page.keyboard.press('Tab');
   await page.keyboard.type('3 210');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('Slow to start below freezing')).toBeVisible();
-  await expect(page.getByRole('region', { name: 'Where it stands' })).toContainText(
-    'Read the fault codes, or begin with: Battery at rest.',
-  );
+  await expect(page.getByRole('region', { name: 'This job' })).toContainText('Slow to start below freezing');
+  await expect(page.getByRole('region', { name: 'Now', exact: true })).toContainText('Read the fault codes.');
   await page.getByRole('button', { name: 'Start Glow plugs, at the plug' }).focus();
   await page.keyboard.press('Enter');
   await expect(page.locator('#entry')).toBeFocused();

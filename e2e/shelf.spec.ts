@@ -99,17 +99,17 @@ test('a CSV file: what it would do, its errors by line, then taken', async ({ pa
   await expect(page.getByRole('button', { name: new RegExp(source) })).toContainText('up to 0.6 V');
 });
 
-test('a depot picks its school, and the next run is judged by it', async ({ page, request }) => {
+test('a depot picks its house rule, and the next run is judged by it', async ({ page, request }) => {
   await page.goto('/shelf');
   await switchTo(page, LEAD);
   const depots = page.getByRole('region', { name: 'How the depots judge' });
-  const school = depots.getByRole('group', { name: 'Quay Yard' }).getByLabel('School for Glow plugs, at the plug');
+  const school = depots.getByRole('group', { name: 'Quay Yard' }).getByLabel('House rule for Glow plugs, at the plug');
   await school.selectOption('strict');
   await expect(school).toBeEnabled();
   await expect(school).toHaveValue('strict');
   await expect(async () => {
     await page.goto(`/runs/${await newRun(request, 'PL-22')}`);
-    await expect(page.getByRole('region', { name: 'Limit' })).toContainText('school “strict”', { timeout: 3000 });
+    await expect(page.getByRole('region', { name: 'Limit' })).toContainText('house rule “strict”', { timeout: 3000 });
   }).toPass();
   await page.goto('/shelf');
   await school.selectOption('tolerant');

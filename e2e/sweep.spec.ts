@@ -62,7 +62,7 @@ for (const who of [LEAD, VIEWER])
     let at = '/';
     page.on('pageerror', (e) => wrong.push(`${at}: ${e.message}`));
     page.on('console', (m) => {
-      if (m.type() === 'error') wrong.push(`${at}: ${m.text()}`);
+      if (m.type() === 'error') wrong.push(`${at}: ${m.text()} ${m.location().url}`);
     });
     const queue = ['/'];
     const visited = new Set<string>();

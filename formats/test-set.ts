@@ -17,13 +17,14 @@ export interface TestSetDocument {
   readonly readings: readonly (Omit<ReadingIn, 'instrument'> & { readonly instrument?: InstrumentDocument | null })[];
   readonly groups?: TestSet['groups'];
   readonly decision?: DecisionRule;
+  readonly isMeterProven?: boolean;
 }
 
 /** A document of unknown content to a set that can be judged. */
 export function readTestSet(document: unknown): Result<TestSet> {
   const valid = validate<TestSetDocument>(schema('urn:mudflat:test-set:1'), document);
   if (!valid.ok) return valid;
-  const { test, engine, condition, instrument, limits, groups, decision } = valid.value;
+  const { test, engine, condition, instrument, limits, groups, decision, isMeterProven } = valid.value;
   const meter = instrument ? readInstrument(instrument) : ok(null);
   if (!meter.ok) return meter;
   const readings: ReadingIn[] = [];
@@ -42,5 +43,6 @@ export function readTestSet(document: unknown): Result<TestSet> {
     readings,
     groups,
     decision,
+    isMeterProven,
   });
 }

@@ -25,6 +25,10 @@ function putSection(paper: Paper, { title, lines }: Section): void {
 function forPayer(view: ReportView, photos: readonly ReportPhoto[]): Paper {
   const report = payerReport(view);
   const paper = new Paper({ title: report.title, subject: view.job.job.complaint, size: 11 });
+  const [name = '', ...address] = report.letterhead;
+  paper.paragraph(name, { face: 'bold' });
+  for (const line of address) paper.paragraph(line, SMALL, 0);
+  paper.space(18);
   paper.heading(1, report.title);
   paper.paragraph(report.unit, { colour: SMALL.colour ?? '' }, 0);
   for (const s of report.sections.slice(0, 3)) putSection(paper, s);
@@ -58,6 +62,8 @@ function forPayer(view: ReportView, photos: readonly ReportPhoto[]): Paper {
     );
     paper.paragraph(report.cost.answer);
   }
+  paper.space(24);
+  paper.paragraph(report.signed ? `Signed: ${report.signed}` : 'Signature:');
   return paper;
 }
 

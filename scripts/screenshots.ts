@@ -41,17 +41,26 @@ const VIEWS: readonly View[] = [
   { name: 'result', path: `${run('PL-11')}/print`, size: { width: 1000, height: 1200 } },
   { name: 'yard', path: '/' },
   { name: 'job', path: job('PL-16') },
-  { name: 'known', path: job('PL-27'), before: (page) => top(page, '#known') },
+  {
+    name: 'known',
+    path: job('PL-27'),
+    size: { width: 1280, height: 1100 },
+    before: async (page) => {
+      await page.getByRole('link', { name: /^Tests/ }).click();
+      await page.waitForTimeout(500);
+      await page.evaluate(() => scrollTo(0, 0));
+    },
+  },
   {
     name: 'circuit',
-    path: job('PL-22'),
+    path: `${job('PL-22')}/circuits`,
     size: { width: 1280, height: 1300 },
     before: async (page) => {
       await page.getByText('What was read, beside').first().click();
       await top(page, 'section[aria-label^="Circuit"]');
     },
   },
-  { name: 'repair', path: job('PL-14'), size: { width: 1280, height: 900 }, before: (page) => top(page, '#repair') },
+  { name: 'repair', path: job('PL-14'), size: { width: 1280, height: 1300 } },
   { name: 'circuits', path: '/circuits', by: 'Odile Brandt' },
   { name: 'shelf', path: '/shelf', by: 'Odile Brandt' },
   { name: 'catalogue', path: '/catalogue' },

@@ -33,10 +33,19 @@ check "types" npm run --silent types
 # Built beside the checks that need no build.
 need_build .next-test >"$results/build.log" 2>&1 &
 build=$!
+# One core for the rules of the sources, the other for what follows; both are waited for.
+npm run --silent lint -- --max-warnings 0 >"$results/lint.log" 2>&1 &
+lint=$!
+lint_is_good() {
+  local outcome=0
+  wait "$lint" || outcome=$?
+  cat "$results/lint.log"
+  return "$outcome"
+}
 check "formatting" npm run --silent formatted
-check "lint" npm run --silent lint -- --max-warnings 0
 check "arrows between folders" npm run --silent arrows
 check "unit tests" npx --no-install jest --silent=false --json --outputFile="$results/jest.json"
+check "lint" lint_is_good
 wait "$build" || { cat "$results/build.log"; die "Building the application" "Read the error above."; }
 cat "$results/build.log"
 check "tests through the interface" env PLAYWRIGHT_JSON_OUTPUT_NAME="$results/playwright.json" npx --no-install playwright test

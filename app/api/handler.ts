@@ -2,9 +2,10 @@ import type { ValidateFunction } from 'ajv';
 import type { Result } from '@/core/foundation/result';
 import { type ProblemDetails, problemDetails } from '@/formats/problem';
 import { readJson, validate } from '@/formats/validate';
-import type { Action } from '@/application/policy';
+import { type Action, ruleFor } from '@/application/policy';
 import { refusalFor } from '@/server/policy/authorize';
 import { serverDb } from '@/server/db/connection';
+import { concludeSoon } from '@/server/jobs/standing';
 import type { Actor } from '@/server/policy/actor';
 import { actorOf, deviceActor, type SignInOutcome } from '@/server/people/sign-in';
 
@@ -132,7 +133,12 @@ export async function handleAs(
       ),
     );
   const refused = await refusalFor(serverDb().db, actor, action, of);
-  return refused ? answerProblem(refused) : handle(actor);
+  if (refused) return answerProblem(refused);
+  const response = await handle(actor);
+  const scope = ruleFor(action).of;
+  if (response.ok && of !== null && (scope === 'job' || scope === 'run'))
+    concludeSoon(serverDb().db, { kind: scope, id: of });
+  return response;
 }
 
 /** Something to read, for everybody who is signed in. */

@@ -1,28 +1,48 @@
 import type { Measured, Moment } from '../../core/diagnosis/types';
-import type { JudgedReading } from '../../core/judge/types';
-import { requireUnit, spanToBase, toBase } from '../../core/quantity/units';
+import { doubtedAt } from '../../core/judge/doubts';
+import type { TestDefinition } from '../../core/catalogue/types';
+import type { JudgedReading, Judgement, Limits } from '../../core/judge/types';
+import { requireUnit, type ScaledUnit, spanToBase, toBase } from '../../core/quantity/units';
 import { unitValue } from '../../core/quantity/values';
 
 /** Readings of a run as evidence, as they were judged: lead zero and temperature are in them already. */
 export function measuredOf(
-  test: string,
-  unitOfLimits: string,
-  quantity: Parameters<typeof requireUnit>[1],
-  readings: readonly JudgedReading[],
+  test: Pick<TestDefinition, 'id' | 'quantity'>,
+  { limits, readings, doubts }: Pick<Judgement, 'readings' | 'doubts'> & { readonly limits: Pick<Limits, 'unit'> },
   more: Pick<Measured, 'under' | 'at' | 'run'> = {},
 ): Measured[] {
-  const unit = requireUnit(unitOfLimits, quantity);
+  const unit = requireUnit(limits.unit, test.quantity);
   if (!unit.ok) return [];
-  return readings.flatMap((r): Measured[] => {
-    const plain = { test, position: r.position, ...more };
-    if (r.verdict === 'open' || (r.value === null && r.verdict !== 'not-measured' && r.wander === null))
-      return [{ ...plain, kind: 'overload', value: 0, u: 0 }];
-    if (r.verdict === 'unsteady') return [{ ...plain, kind: 'unsteady', value: 0, u: 0 }];
-    if (r.corrected === null) return [];
-    const [value, u] = [toBase(r.corrected, unit.value), spanToBase(r.standardUncertainty ?? unitValue(0), unit.value)];
-    return [{ ...plain, kind: 'value', ...(r.reasons.some(isUnzeroed) ? withoutLeads(value, u) : { value, u }) }];
+  return readings.flatMap((r) => {
+    const doubt = doubtedAt(doubts, r.position)?.say;
+    const plain = { test: test.id, position: r.position, ...(doubt === undefined ? {} : { doubt }), ...more };
+    const once = measuredOnce(r, unit.value, plain);
+    // Read again with the same result, it counts again: a slip hardly comes twice.
+    return Array.from({ length: 1 + Math.min(MOST_AGAIN, r.agreed ?? 0) }, () => once).flat();
   });
 }
+
+function measuredOnce(
+  r: JudgedReading,
+  unit: ScaledUnit,
+  plain: Pick<Measured, 'test' | 'position' | 'doubt' | 'under' | 'at' | 'run'>,
+): Measured[] {
+  if (r.verdict === 'open' || (r.value === null && r.verdict !== 'not-measured' && r.wander === null))
+    return [{ ...plain, kind: 'overload', value: 0, u: 0 }];
+  if (r.verdict === 'unsteady') {
+    const ends = r.wander && {
+      low: toBase(r.wander.low, unit),
+      high: r.wander.high === null ? null : toBase(r.wander.high, unit),
+    };
+    return [{ ...plain, kind: 'unsteady', value: 0, u: 0, ...(ends ? { ends } : {}) }];
+  }
+  if (r.corrected === null) return [];
+  const [value, u] = [toBase(r.corrected, unit), spanToBase(r.standardUncertainty ?? unitValue(0), unit)];
+  return [{ ...plain, kind: 'value', ...(r.reasons.some(isUnzeroed) ? withoutLeads(value, u) : { value, u }) }];
+}
+
+/** Read more often than this again, a point says little more. */
+const MOST_AGAIN = 2;
 
 const isUnzeroed = ({ rule }: JudgedReading['reasons'][number]): boolean => rule === 'leads-not-zeroed';
 

@@ -1,4 +1,5 @@
-import { positionsOf } from '../../core/catalogue/positions';
+import { STATES } from '../../core/catalogue/shared';
+import { positionsInUse } from '../../core/catalogue/positions';
 import type { TestDefinition } from '../../core/catalogue/types';
 import type { Engine } from '../../core/engine/layout';
 import { judgeSet } from '../../core/judge/set';
@@ -81,7 +82,17 @@ export function runSet(inputs: RunInputs): Result<TestSet> {
     instrument: meter.value,
     readings,
     // A position that the test has dropped since must not hide what was read there.
-    positions: [...new Set([...positionsOf(test, inputs.engine), ...inputs.readings.map((r) => r.position)])],
+    positions: [
+      ...new Set([
+        ...positionsInUse(
+          test,
+          inputs.engine,
+          inputs.readings.map((r) => r.position),
+        ),
+        ...inputs.readings.map((r) => r.position),
+      ]),
+    ],
+    isMeterProven: inputs.circumstance.states.includes(STATES.meterProven.id),
     condition: { ...test.condition, connection: test.connection, ...inputs.circumstance.condition },
   });
 }

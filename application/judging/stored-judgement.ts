@@ -1,5 +1,5 @@
 import { SEVERITY, VERDICTS, type Verdict } from '../../core/foundation/vocabulary';
-import type { JudgedReading, Judgement, Pattern, Reason } from '../../core/judge/types';
+import type { Fit, JudgedReading, Judgement, MeasurementDoubt, Pattern, Reason } from '../../core/judge/types';
 import { isReason } from '../../core/judge/words';
 import { requireUnit } from '../../core/quantity/units';
 
@@ -23,8 +23,30 @@ export function readStoredJudgement(stored: unknown): Judgement {
     group: typeof s.group === 'string' ? s.group : null,
     summary: text(s.summary, ''),
     advice: texts(s.advice),
+    ...(Array.isArray(s.doubts) ? { doubts: s.doubts.flatMap(readDoubt) } : {}),
+    ...(isFit(s.fit) ? { fit: s.fit } : {}),
     proven: texts(s.proven),
   };
+}
+
+/** A doubt of a kind that is not known here still holds back: it is taken as one of the meter. */
+function readDoubt(stored: unknown): MeasurementDoubt[] {
+  const d = asObject(stored);
+  const kind = d.kind === 'leads' || d.kind === 'limit' ? d.kind : 'meter';
+  const positions = list(d.positions).flatMap((p) => (typeof p === 'number' || typeof p === 'string' ? [p] : []));
+  return typeof d.say === 'string' ? [{ kind, positions, say: d.say }] : [];
+}
+
+function isFit(stored: unknown): stored is Fit {
+  const { slope, intercept, atUnit, worst } = asObject(stored);
+  const { position, residual } = asObject(worst);
+  return (
+    typeof slope === 'number' &&
+    typeof intercept === 'number' &&
+    typeof atUnit === 'string' &&
+    (typeof position === 'number' || typeof position === 'string') &&
+    typeof residual === 'number'
+  );
 }
 
 /** One reading as it was judged when it was stored. */

@@ -19,7 +19,11 @@ export function placeMark(r: JudgedReading, scale: Scale): Placed {
   if (r.verdict === 'short') return { height: 0.02, band: null };
   if (r.verdict === 'failed') return { height: scale.height(0), band: null };
   if (r.corrected === null && r.reasons.some((x) => x.rule === 'seen')) return { height: scale.height(1), band: null };
-  if (r.corrected === null) return { height: r.verdict === 'within' || r.verdict === 'recheck' ? 1 : 0.2, band: null };
+  if (r.corrected === null)
+    return {
+      height: r.verdict === 'within' || r.verdict === 'no-limit' || r.verdict === 'recheck' ? 1 : 0.2,
+      band: null,
+    };
   const spread = 2 * (r.standardUncertainty ?? 0);
   return {
     height: scale.height(r.corrected),

@@ -37,6 +37,8 @@ export const MARKS: Readonly<Record<Verdict, readonly Stroke[]>> = {
   // A bar struck through: seen, and not good.
   failed: [{ d: BAR, fill: true }, thick('M-13 12L13 -12')],
   recheck: [{ d: 'M-22 0H22', width: 9, dash: '8 5' }],
+  // The outline of a bar: read, and nothing to hold it against.
+  'no-limit': [{ d: BAR, width: 2.5 }],
   'not-measured': [{ d: 'M-8 0A8 8 0 1 0 8 0A8 8 0 1 0 -8 0Z', width: 2.5 }],
 };
 

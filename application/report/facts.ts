@@ -1,3 +1,4 @@
+import { capital } from '../../core/foundation/text';
 import { inOrder } from '../../core/catalogue/positions';
 import type { JudgedReading, Reason } from '../../core/judge/types';
 import { correctedWords, positionWords, rangeWords, reasonWords, verdictWord } from '../../core/judge/words';
@@ -133,8 +134,6 @@ function rowsFor(view: RunView): ReportRow[] {
 
 /** The source and the lead zero stand once over the table, not in every row. */
 const withoutSource = (reason: Reason): Reason => ('source' in reason ? { ...reason, source: null } : reason);
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 function correctionsOf(view: RunView): string[] {
   const byId = new Map(view.readings.map((r) => [r.id, r]));

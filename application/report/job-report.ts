@@ -1,8 +1,9 @@
+import { capital } from '../../core/foundation/text';
 import { evidenceWords } from '../../core/evidence/kinds/kinds';
 import { findingWords } from '../../core/evidence/finding';
 import { positionWords } from '../../core/judge/words';
 import { groupedCode } from '../../core/repair/coding';
-import { recordsOfKind } from '../../core/repair/proof';
+import { codesKept, quotationOf, recordsOfKind } from '../../core/repair/proof';
 import { moneyWords } from '../../core/repair/money';
 import { totalOf } from '../../core/repair/quotation';
 import { SEQUENCES } from '../../core/repair/sequences';
@@ -26,6 +27,8 @@ export interface Section {
 
 /** What the payer is told: plain sentences, no jargon, one picture. */
 export interface PayerReport {
+  /** Name and address of the workshop, a line each; without one, its depot. */
+  readonly letterhead: readonly string[];
   readonly title: string;
   readonly unit: string;
   readonly sections: readonly Section[];
@@ -34,6 +37,8 @@ export interface PayerReport {
     readonly total: string;
     readonly answer: string;
   } | null;
+  /** Who signs, and when; `null` while the job is open. */
+  readonly signed: string | null;
   /** Id of the photo that shows it best. */
   readonly picture: string | null;
 }
@@ -42,10 +47,13 @@ export function payerReport({ job: view }: ReportView): PayerReport {
   const { job, unit, repair } = view;
   const found = view.findings.flatMap((f) => (f.body.kind === 'found' ? [f.body] : []));
   const released = recordsOfKind(repair.records, 'release').at(-1);
-  const quotation = recordsOfKind(repair.records, 'quotation').at(-1);
-  const answer =
-    quotation && recordsOfKind(repair.records, 'answer').findLast((a) => a.body.quotation === quotation.id);
+  // Each finding by itself: what is quoted for it, and what the payer said.
+  const quoted = view.findings.flatMap((f) => quotationOf(f.id, repair.records) ?? []);
+  const answers = quoted.map((q) => recordsOfKind(repair.records, 'answer').findLast((a) => a.body.quotation === q.id));
+  const [quotation] = quoted;
+  const answer = answers.find((a) => a !== undefined && a.body.answer !== 'accepted') ?? answers[0];
   return {
+    letterhead: (view.letterhead ?? unit.depot).split('\n'),
     title: `${unit.fleetNumber}: what was wrong, and what was done`,
     unit: `${unit.fleetNumber}, ${unit.kind}, ${unit.depot}; job ${job.number}, ${shownTime(job.openedAt, unit.timeZone)}`,
     sections: [
@@ -84,17 +92,24 @@ export function payerReport({ job: view }: ReportView): PayerReport {
     ].filter((s) => s.lines.length > 0),
     cost: quotation
       ? {
-          lines: quotation.body.lines.map((l) => [
-            l.text,
-            `${l.quantity} × ${moneyWords(l.price, quotation.body.currency)}`,
-            moneyWords(Math.round(l.quantity * l.price), quotation.body.currency),
-          ]),
-          total: moneyWords(totalOf(quotation.body.lines), quotation.body.currency),
-          answer: answer
-            ? `${capital(answer.body.answer)}${answer.body.said ? `: ${answer.body.said}` : ''}`
-            : 'Not answered yet',
+          lines: quoted.flatMap((q) =>
+            q.body.lines.map((l): readonly [string, string, string] => [
+              l.partNumber ? `${l.text} (${l.partNumber})` : l.text,
+              `${l.quantity} × ${moneyWords(l.price, q.body.currency)}`,
+              moneyWords(Math.round(l.quantity * l.price), q.body.currency),
+            ]),
+          ),
+          total: moneyWords(totalOf(quoted.flatMap((q) => q.body.lines)), quotation.body.currency),
+          answer: answers
+            .map((a) =>
+              a
+                ? `${capital(a.body.answer)}${a.body.until ? ` ${a.body.answer === 'accepted' ? 'for' : 'until'} ${a.body.until}` : ''}${a.body.said ? `: ${a.body.said}` : ''}`
+                : 'Not answered yet',
+            )
+            .join('; '),
         }
       : null,
+    signed: released && job.closed ? `${released.by}, ${shownTime(released.at, unit.timeZone)}` : null,
     picture:
       view.evidence.find((e) => e.body.kind === 'visual' && e.body.damaged && e.body.photos?.length)?.body
         .photos?.[0] ??
@@ -105,12 +120,13 @@ export function payerReport({ job: view }: ReportView): PayerReport {
 }
 
 const PROVES: ReadonlySet<string> = new Set(['measured-again', 'codes-cleared', 'road-test', 'vehicle-scan']);
-const capital = (t: string): string => t.charAt(0).toUpperCase() + t.slice(1);
 const sentence = (t: string): string => (/[.!?]$/.test(t) ? t : `${t}.`);
 
 /** What convicts, in the order of its weight: at most four sentences. */
 function howWeKnow(view: JobView): string[] {
-  const convicting = view.known.statements.filter((s) => s.stand === 'bad').map((s) => sentence(s.text));
+  const convicting = [...view.known.mended, ...view.known.statements]
+    .filter((s) => s.stand === 'bad')
+    .map((s) => sentence(s.text));
   const readings = view.job.runs.flatMap((r) =>
     r.judgement && r.judgement.suspects.length > 0 ? [`${r.name}: ${r.judgement.summary}`] : [],
   );
@@ -134,7 +150,7 @@ function doneLines(view: JobView): string[] {
   const repairs = view.evidence.flatMap((e) =>
     e.body.kind === 'repair' || e.body.kind === 'new-part' ? [sentence(evidenceWords(e.body))] : [],
   );
-  const codings = recordsOfKind(records, 'coding');
+  const codings = [...codesKept(records).values()];
   return [
     ...repairs,
     ...bySequence,
@@ -202,7 +218,13 @@ export function fileReport({ job: view, verified }: ReportView): FileReport {
             : []),
         ]),
       },
-      { title: 'What is known', lines: view.known.statements.map((s) => `${s.stand}: ${s.text}`) },
+      {
+        title: 'What is known',
+        lines: [
+          ...view.known.statements.map((s) => `${s.stand}: ${s.text}`),
+          ...view.known.mended.map((s) => `before the repair, ${s.stand}: ${s.text}`),
+        ],
+      },
       { title: 'Does not go together', lines: view.known.contradictions.map((c) => c.text) },
       {
         title: 'Suspects by circuit',
@@ -236,17 +258,23 @@ export function fileReport({ job: view, verified }: ReportView): FileReport {
 export function recordWords({ body: r }: Recorded): string {
   switch (r.kind) {
     case 'decision':
-      return `Decided: ${r.school === 'one' ? `only the ${r.inputs.failed} that failed` : `the whole set of ${r.inputs.positions}`}${r.why ? `, ${r.why}` : ''}`;
+      return `Decided: ${r.school === 'one' ? `only ${r.inputs ? `the ${r.inputs.failed}` : 'those'} that failed` : `the whole set${r.inputs ? ` of ${r.inputs.positions}` : ''}`}${r.why ? `, ${r.why}` : ''}`;
     case 'quotation':
-      return `Quoted ${moneyWords(totalOf(r.lines), r.currency)}: ${r.lines.map((l) => `${l.text} ${l.quantity} × ${moneyWords(l.price, r.currency)}`).join('; ')}${r.note ? `; ${r.note}` : ''}`;
+      return `Quoted ${moneyWords(totalOf(r.lines), r.currency)}: ${r.lines.map((l) => `${l.text}${l.partNumber ? ` (${l.partNumber})` : ''} ${l.quantity} × ${moneyWords(l.price, r.currency)}`).join('; ')}${r.note ? `; ${r.note}` : ''}`;
     case 'answer':
-      return `The payer: ${r.answer}${r.until ? ` until ${r.until}` : ''}${r.said ? `, ${r.said}` : ''}`;
+      return `The payer: ${r.answer}${r.until ? ` ${r.answer === 'accepted' ? 'for' : 'until'} ${r.until}` : ''}${r.said ? `, ${r.said}` : ''}`;
     case 'step': {
       const step = SEQUENCES.find((s) => s.id === r.sequence)?.steps.find((s) => s.id === r.step);
-      return `${r.position === undefined ? '' : `${capital(positionWords(r.position))}: `}${(step?.say ?? r.step).replace(/\.$/, '')}${r.value ? ` ${r.value}` : ''}${r.tool ? ` with ${r.tool}` : ''}${r.note ? `, ${r.note}` : ''}`;
+      return `${r.position === undefined ? '' : `${capital(positionWords(r.position))}: `}${(step?.say ?? r.step).replace(/\.$/, '')}${r.value ? ` ${r.value}` : ''}${r.left ? ` (${r.left})` : ''}${r.tool ? ` with ${r.tool}` : ''}${r.note ? `, ${r.note}` : ''}`;
     }
+    case 'ticks':
+      return `${r.ticks.length} steps done${r.value ? `, ${r.value}` : ''}`;
+    case 'own-step':
+      return r.say;
     case 'coding':
-      return `Code of ${r.part} ${r.position}, ${r.how}: ${groupedCode(r.code, 4)}${r.old ? ` (before ${groupedCode(r.old, 4)})` : ''}`;
+      return `Code of ${r.part} ${r.position}, ${r.how}: ${groupedCode(r.code, 4)}${r.old ? ` (before ${groupedCode(r.old, 4)})` : ''}${r.because ? `; kept although of another length: ${r.because}` : ''}`;
+    case 'coding-withdrawn':
+      return `Code of ${r.part} ${r.position} withdrawn: ${r.because}`;
     case 'scan':
       return `Scan of the whole vehicle: ${r.outcome === 'clean' ? 'no codes' : 'codes'}${r.said ? `, ${r.said}` : ''}`;
     case 'release':

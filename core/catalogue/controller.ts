@@ -226,7 +226,7 @@ export const AIR_AND_FUEL: readonly TestDefinition[] = [
     id: 'cranking-current',
     name: 'Starter current while cranking',
     area: 'Air and fuel',
-    part: 'starter',
+    part: 'compression',
     quantity: 'current',
     unit: 'A',
     tool: { kind: 'clamp', mode: 'DC amperes, large range' },
@@ -246,18 +246,36 @@ export const AIR_AND_FUEL: readonly TestDefinition[] = [
       {
         pattern: ['all'],
         verdict: ['high'],
-        say: 'Even and too high: oil, seized accessory, starter or bearings drag.',
+        say: 'All too high: stop cranking. Liquid in a cylinder, or something drags: bar the engine by hand with the glow plugs or injectors out, before it is cranked again.',
       },
-      { verdict: ['low', 'odd'], say: 'Lower than its neighbours: a real compression test of {suspects}.' },
+      {
+        verdict: ['odd', 'low'],
+        say: 'Unlike its neighbours: compression or timing at {suspects}. Bar it by hand, cam against crank, then a real compression test.',
+      },
     ],
     rules: [
       {
         when: { systemVoltage_V: 12 },
-        limits: { quantity: 'current', unit: 'A', lower: 150, upper: 600, neighbours: { maxRatio: 1.2 } },
+        // Neighbours first: how much a starter takes is the maker's.
+        limits: {
+          quantity: 'current',
+          unit: 'A',
+          watchLower: 150,
+          watchUpper: 600,
+          upper: 900,
+          neighbours: { maxRatio: 1.2 },
+        },
       },
       {
         when: { systemVoltage_V: 24 },
-        limits: { quantity: 'current', unit: 'A', lower: 100, upper: 500, neighbours: { maxRatio: 1.2 } },
+        limits: {
+          quantity: 'current',
+          unit: 'A',
+          watchLower: 100,
+          watchUpper: 500,
+          upper: 700,
+          neighbours: { maxRatio: 1.2 },
+        },
       },
     ],
   }),

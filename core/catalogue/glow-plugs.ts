@@ -47,6 +47,7 @@ const AT_PLUG: TestDefinition = {
       {
         pattern: ['all'],
         verdict: ['high', 'open'],
+        doubts: 'meter',
         say: 'All of them at once: prove the meter and the black probe’s ground on a known resistance before condemning the set.',
       },
       {

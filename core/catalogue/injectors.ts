@@ -23,6 +23,7 @@ export const INJECTORS: readonly TestDefinition[] = [
   ohmTest({
     id: 'injector-resistance',
     name: 'Injectors, resistance (solenoid)',
+    hardware: 'injector: solenoid',
     area: AREA,
     part: 'injector',
     minutes: 10,
@@ -92,6 +93,7 @@ export const INJECTORS: readonly TestDefinition[] = [
   ohmTest({
     id: 'injector-resistance-piezo',
     name: 'Injectors, resistance (piezo)',
+    hardware: 'injector: piezo',
     area: AREA,
     part: 'injector',
     minutes: 10,

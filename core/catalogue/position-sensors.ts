@@ -7,7 +7,9 @@ const coil = (which: 'primary' | 'secondary', limits: Parameters<typeof ohm>[0])
     id: `position-sensor-${which}`,
     name: `Position sensor, ${which} coil`,
     area: AREA,
-    part: 'coil',
+    // Each sensor is a part of its own: what one reads says nothing of the other.
+    part: `${which} position sensor`,
+    hardware: 'position sensor: coil',
     positions: [which],
     minutes: 3,
     probe: 'Across the two pins, connector off.',
@@ -49,6 +51,7 @@ export const POSITION_SENSORS: readonly TestDefinition[] = [
     name: 'Hall sensor, supply and switching',
     area: AREA,
     part: 'sensor',
+    hardware: 'position sensor: Hall',
     layout: 'pins',
     positions: ['supply', 'ground', 'signal off the tooth', 'signal at the tooth'],
     minutes: 6,
@@ -131,7 +134,7 @@ export const POSITION_SENSORS: readonly TestDefinition[] = [
     minutes: 4,
     states: [STATES.keyOn, STATES.pluggedIn],
     cautions: [CAUTIONS.fiveVolts],
-    purpose: 'Smooth and rising with no jump, and the end values where they belong.',
+    purpose: 'Smooth, in one direction, with no jump, and far enough from end to end.',
     probe: 'Back-probe the signal; move slowly by hand.',
     steps: [
       'From stop to stop, slowly.',
@@ -141,14 +144,18 @@ export const POSITION_SENSORS: readonly TestDefinition[] = [
     cannotProve: 'That it is whole between the marks, unless it was watched.',
     advice: [
       { verdict: ['unsteady'], say: 'The track has a worn place at {suspects}: it is felt there as a hesitation.' },
+      {
+        verdict: ['failed'],
+        say: 'It does not go from stop to stop: linkage and stops first, then reference and ground, then the sensor.',
+      },
     ],
     rules: thumb(
       volt({
         lower: 0.3,
         upper: 4.9,
         steadyWithin: 0.05,
-        sequence: { direction: 'rising', maxStep: 1.2 },
-        byPosition: { '0 %': { lower: 0.3, upper: 0.8 }, '100 %': { lower: 4.2, upper: 4.9 } },
+        // Some fall where others rise; from stop to stop it is most of the reference.
+        sequence: { direction: 'either', maxStep: 1.2, leastChange: 3.4 },
       }),
     ),
   }),
@@ -234,7 +241,7 @@ export const ACTUATORS: readonly TestDefinition[] = [
   }),
   otherTest({
     id: 'actuator-position',
-    name: 'Actuator, reported less commanded position',
+    name: 'Actuator, position reported at each command',
     area: 'Actuators',
     part: 'actuator',
     quantity: 'ratio',
@@ -246,7 +253,9 @@ export const ACTUATORS: readonly TestDefinition[] = [
     condition: { key: 'on', engine: 'stopped' },
     states: [STATES.keyOn, STATES.pluggedIn],
     cautions: [CAUTIONS.running, CAUTIONS.hotExhaust],
-    probe: 'Step the command on the scan tool; enter reported less commanded, with its sign.',
+    stimulus: { quantity: 'ratio', unit: '%' },
+    probe:
+      'Step the command on the scan tool; enter the position that is reported. With another command than the post names: 27 @ 30.',
     purpose: 'Sensor good, coil good, command sent and nothing moves: the mechanism is stuck.',
     steps: [
       'Fingers clear of linkage and vanes.',
@@ -257,10 +266,28 @@ export const ACTUATORS: readonly TestDefinition[] = [
     cannotProve: 'Which of them does not, where they do not: coil and sweep tell.',
     advice: [
       {
+        verdict: ['failed'],
+        say: 'It stands still whatever is asked: with coil and position sensor good, the mechanism is stuck.',
+      },
+      {
+        verdict: ['unsteady'],
+        say: 'It goes the other way or jumps at {suspects}: the wires of the sensor, a track that is worn, or a linkage that slips.',
+      },
+      {
         verdict: ['high', 'low'],
-        say: 'Off at {suspects}: move it by hand with the key off. Stiff is soot or a bent linkage, free is coil, wire or sensor.',
+        say: 'Off at {suspects}: the same everywhere is an offset to be taught anew, more and more is a lag. Move it by hand with the key off. Stiff is soot or a bent linkage, free is coil, wire or sensor.',
       },
     ],
-    rules: thumb({ quantity: 'ratio', unit: '%', lower: -5, upper: 5, watchLower: -3, watchUpper: 3 }),
+    rules: thumb({
+      quantity: 'ratio',
+      unit: '%',
+      sequence: { direction: 'rising', leastChange: 50 },
+      byPosition: Object.fromEntries(
+        [0, 25, 50, 75, 100].map((at) => [
+          `${at} %`,
+          { lower: at - 5, upper: at + 5, watchLower: at - 3, watchUpper: at + 3 },
+        ]),
+      ),
+    }),
   }),
 ];

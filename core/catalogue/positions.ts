@@ -6,6 +6,17 @@ import type { TestDefinition } from './types';
 export const positionsOf = (test: TestDefinition, engine: Engine): readonly (number | string)[] =>
   test.positions === 'cylinders' ? cylinderPositions(engine) : test.positions;
 
+/** The same, of a run in which these were read: of alternatives only those, once one was. */
+export function positionsInUse(
+  test: TestDefinition,
+  engine: Engine,
+  read: readonly (number | string)[],
+): readonly (number | string)[] {
+  const all = positionsOf(test, engine);
+  const own = all.filter((p) => read.includes(p));
+  return test.alternatives !== undefined && own.length ? own : all;
+}
+
 /** Readings in the order of the test's positions: cylinders by number, states and pins as the test lists them. */
 export function inOrder<R extends { readonly position: number | string }>(
   test: TestDefinition | string,

@@ -1,3 +1,4 @@
+import type { Stimulus } from '../limits/transfer';
 import type { Limits } from '../limits/types';
 import type { Quantity } from '../quantity/units';
 import type { Pattern, Verdict } from '../foundation/vocabulary';
@@ -27,6 +28,10 @@ export interface Advice {
   /** More than half of the readings are suspect. */
   readonly mostlyBad?: boolean;
   readonly connection?: string;
+  /** Some suspect reads above this, in the unit of the limits. */
+  readonly above?: number;
+  /** Nothing is said of a part before this is settled. */
+  readonly doubts?: 'meter';
   readonly say: string;
 }
 
@@ -83,6 +88,14 @@ export interface TestDefinition {
   readonly cannotProve: string;
   readonly advice: readonly Advice[];
   readonly rules: readonly DefaultRule[];
+  /** For what is fitted, as "injector: piezo": a unit on which another kind of it was tested is not asked for it. */
+  readonly hardware?: string | undefined;
+  /** Only one of the positions is there: which one is fitted, as a question. It is read, and the others are none. */
+  readonly alternatives?: string | undefined;
+  /** The other instrument that reads the same: what it shows stands behind an at sign. */
+  readonly pair?: string | undefined;
+  /** What acts on the sensor, to stand behind an at sign although no transfer function is known. */
+  readonly stimulus?: Stimulus | undefined;
   /** Planned by itself when codes or complaint point at its area. Default: as the catalogue that ships has it. */
   readonly firstLine?: boolean | undefined;
   /** What it uses up, and how many minutes of work that is worth. */

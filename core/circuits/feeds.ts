@@ -3,10 +3,10 @@ import type { LibraryCircuit } from './types';
 
 /** What hangs on the battery through switches, fuses, relays and grounds. Values: common practice, no source. */
 const VALUES = {
-  battery: { value: 12.5, unit: 'V', spread: 0.02, what: 'charged battery' },
+  battery: { value: 12.5, unit: 'V', spread: 0.022, what: 'charged battery' },
   inner: { value: 0.01, unit: 'ohm', spread: 0.3, what: 'inner resistance of the battery' },
-  contact: { value: 0.005, unit: 'ohm', spread: 0.4, what: 'a good contact' },
-  wire: { value: 0.01, unit: 'ohm', spread: 0.3, what: 'wire' },
+  contact: { value: 0.005, unit: 'ohm', spread: 0.6, what: 'a good contact' },
+  wire: { value: 0.01, unit: 'ohm', spread: 0.5, what: 'wire' },
 } as const satisfies LibraryCircuit['values'];
 const AT_REST = {
   test: 'battery-at-rest',
@@ -373,10 +373,10 @@ export const STARTER: LibraryCircuit = {
   reference: 'battery -',
   follows: 'systemVoltage',
   values: {
-    battery: { value: 12.6, unit: 'V', spread: 0.01, what: 'charged battery' },
+    battery: { value: 12.6, unit: 'V', spread: 0.022, what: 'charged battery' },
     inner: { value: 0.004, unit: 'ohm', spread: 0.15, what: 'inner resistance of the battery' },
-    cable: { value: 0.0004, unit: 'ohm', spread: 0.2, what: 'cable with its clamps' },
-    contacts: { value: 0.0003, unit: 'ohm', spread: 0.3, what: 'solenoid contacts' },
+    cable: { value: 0.0004, unit: 'ohm', spread: 0.45, what: 'cable with its clamps' },
+    contacts: { value: 0.0003, unit: 'ohm', spread: 0.5, what: 'solenoid contacts' },
     motor: { value: 0.025, unit: 'ohm', spread: 0.12, what: 'starter while it turns' },
   },
   elements: [
@@ -525,7 +525,7 @@ export const ACTUATOR_LOW_SIDE: LibraryCircuit = {
   follows: 'systemVoltage',
   values: {
     ...VALUES,
-    wire: { value: 0.1, unit: 'ohm', spread: 0.3, what: 'wire' },
+    wire: { value: 0.1, unit: 'ohm', spread: 0.5, what: 'wire' },
     coil: { value: 4.2, unit: 'ohm', spread: 0.08, what: 'coil', shelf: { test: 'vane-actuator-coil' } },
     driver: { value: 0.15, unit: 'ohm', spread: 0.2, what: 'driver, switched on' },
     inside: {
@@ -619,7 +619,7 @@ export const ACTUATOR_LOW_SIDE: LibraryCircuit = {
       prior: 6,
       is: 'part',
       name: 'actuator',
-      words: 'has risen',
+      words: 'has gone high',
     },
     { element: 'driver wire', fault: 'open', prior: 10, is: 'path', name: 'driver wire', words: 'is open' },
     {

@@ -7,9 +7,9 @@ import type { LibraryCircuit, LibraryElement, Probe, SuspectKind } from './types
 const VALUES = {
   five: { value: 5, unit: 'V', spread: 0.006, what: 'reference' },
   fiveInner: { value: 20, unit: 'ohm', spread: 0.2, what: 'what the reference can give' },
-  wire: { value: 0.3, unit: 'ohm', spread: 0.3, what: 'wire' },
+  wire: { value: 0.3, unit: 'ohm', spread: 0.5, what: 'wire' },
   none: { value: 1e9, unit: 'ohm', spread: 0, what: 'insulation' },
-  ground: { value: 0.05, unit: 'ohm', spread: 0.3, what: 'ground in the controller' },
+  ground: { value: 0.05, unit: 'ohm', spread: 0.5, what: 'ground in the controller' },
 } as const satisfies LibraryCircuit['values'];
 const FIVE: readonly LibraryElement[] = [
   {
@@ -149,7 +149,7 @@ const sensor = (pull: 'down' | 'up'): LibraryCircuit => ({
   values: {
     ...VALUES,
     high: { value: 9000, unit: 'ohm', spread: 0.05, what: 'sensor, reference to signal' },
-    low: { value: 1000, unit: 'ohm', spread: 0.05, what: 'sensor, signal to ground' },
+    low: { value: 1000, unit: 'ohm', spread: 0.05, types: 0.5, what: 'sensor, signal to ground' },
     pull: { value: 1e5, unit: 'ohm', spread: 0.1, what: `pull-${pull} of the input` },
     other: { value: 5000, unit: 'ohm', spread: 0.1, what: 'the neighbour' },
     converter: { value: 1e6, unit: 'ohm', spread: 0.1, what: 'what holds an open converter down' },
@@ -443,14 +443,14 @@ export const SENSOR_COIL: LibraryCircuit = {
   ],
   perCylinder: [],
   suspects: [
-    { element: 'coil', fault: 'open', prior: 25, is: 'part', name: 'sensor', words: 'is open' },
+    { element: 'coil', fault: 'open', prior: 25, is: 'part', name: 'secondary position sensor', words: 'is open' },
     {
       element: 'coil',
       fault: 'resistance',
       sizes: [5, 100, 350],
       prior: 12,
       is: 'part',
-      name: 'sensor',
+      name: 'secondary position sensor',
       words: 'has shorted turns',
     },
     {
@@ -459,8 +459,8 @@ export const SENSOR_COIL: LibraryCircuit = {
       sizes: [3e3, 3e4],
       prior: 6,
       is: 'part',
-      name: 'sensor',
-      words: 'has risen',
+      name: 'secondary position sensor',
+      words: 'has gone high',
     },
     {
       element: 'coil',
@@ -470,7 +470,7 @@ export const SENSOR_COIL: LibraryCircuit = {
       intermittent: true,
       when: ['hot'],
       is: 'part',
-      name: 'sensor',
+      name: 'secondary position sensor',
       words: 'comes and goes',
     },
     { element: 'wire 1', fault: 'open', prior: 10, is: 'path', name: 'upper wire', words: 'is open' },

@@ -36,6 +36,11 @@ export interface CircuitValue {
   readonly unit: 'ohm' | 'V';
   /** Relative standard deviation between good parts. */
   readonly spread: number;
+  /**
+   * How much good parts of one type differ from those of another, as a relative standard deviation; absent: hardly.
+   * Limits of the shelf say which type it is.
+   */
+  readonly types?: number;
   readonly what: string;
   /** The limits of this test, for this engine, tell the value and its spread better. */
   readonly shelf?: { readonly test: string; readonly position?: string };
@@ -72,7 +77,7 @@ export interface SuspectKind {
   readonly when?: readonly ('cold' | 'hot' | 'load')[];
   readonly is: 'part' | 'path' | 'shared' | 'input';
   readonly name: string;
-  /** "is open", "has risen". */
+  /** "is open", "has gone high". */
   readonly words: string;
 }
 

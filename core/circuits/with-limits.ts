@@ -29,5 +29,5 @@ function fromLimits(v: CircuitValue, limits: Limits): CircuitValue | null {
   if (!(lower > 0 && upper > lower)) return null;
   // Spreads are relative, and those of ohms lie evenly about the geometric middle.
   const value = Math.sqrt(lower * upper);
-  return { ...v, value, spread: Math.min(0.5, Math.log(upper / lower) / (2 * SIGMAS)) };
+  return { ...v, value, types: 0, spread: Math.min(0.5, Math.log(upper / lower) / (2 * SIGMAS)) };
 }

@@ -24,22 +24,41 @@ export interface Compared {
   readonly phases: readonly Phase[];
 }
 
-const LATER: readonly Phase[] = ['after-clearing', 'after-road-test'];
+/** Looks after something was cleared. */
+export const LATER_LOOKS: readonly Phase[] = ['after-clearing', 'after-road-test'];
 
 /**
  * What came back, what did not, what is new. `looked` names the phases in which codes were read, also those
- * in which none was there: without a later look nobody knows whether a code is gone.
+ * in which none was there: without a later look nobody knows whether a code is gone. `inNewest`: those that the newest
+ * later look showed.
  */
-export function compareCodes(observed: readonly Observed[], looked: ReadonlySet<Phase>): Compared[] {
-  const lookedLater = LATER.some((p) => looked.has(p));
+export function compareCodes(
+  observed: readonly Observed[],
+  looked: ReadonlySet<Phase>,
+  inNewest: ReadonlySet<string> | null = null,
+): Compared[] {
+  const lookedLater = LATER_LOOKS.some((p) => looked.has(p));
   return [...groupBy(observed, (o) => o.code)].map(([code, seen]) => {
     const phases = PHASES.filter((p) => seen.some((o) => o.phase === p));
-    return { code, phases, fate: fateOf(phases, lookedLater) };
+    const fate = fateOf(phases, lookedLater);
+    // It came back once, and in the newest look it was not there.
+    const isGone = (fate === 'came back' || fate === 'new') && inNewest !== null && !inNewest.has(code);
+    return { code, phases, fate: isGone ? 'gone' : fate };
   });
 }
 
+/** Codes of the newest look after something was cleared; `null` where nobody has looked again. */
+export function codesOfNewestLook(
+  codes: readonly { readonly code: string | null; readonly phase: Phase; readonly at: string }[],
+): ReadonlySet<string> | null {
+  const later = codes.filter((c) => LATER_LOOKS.includes(c.phase));
+  if (later.length === 0) return null;
+  const newest = later.reduce((t, c) => (c.at > t ? c.at : t), '');
+  return new Set(later.flatMap((c) => (c.at === newest && c.code !== null ? [c.code] : [])));
+}
+
 function fateOf(phases: readonly Phase[], lookedLater: boolean): Fate {
-  const later = phases.some((p) => LATER.includes(p));
+  const later = phases.some((p) => LATER_LOOKS.includes(p));
   if (phases.includes('as-found')) return later ? 'came back' : lookedLater ? 'gone' : 'as found';
   return later ? 'new' : 'caused by testing';
 }

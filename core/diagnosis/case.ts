@@ -5,7 +5,7 @@ import type { LibraryCircuit } from '../circuits/types';
 import { CORE_VERSION } from '../foundation/version';
 import type { Position } from '../judge/types';
 import { diagnose, prepare, type Prepared } from './diagnose';
-import { momentsOf } from '../evidence/kinds/supposition';
+import { isCalled, momentsOf } from '../evidence/kinds/supposition';
 import { type History, priorFactorsFrom } from './priors';
 import { readAsShown, shownPrediction } from './predicted-readings';
 import type { Diagnosis, Measured, Observed, Suspect } from './types';
@@ -53,21 +53,42 @@ export interface ComparedReading extends ExpectedReading {
 
 /**
  * Predictions depend on no evidence: kept by all of what they are made from, which is the content of the
- * circuit, the engine and the core.
+ * circuit, the engine and the core. What was weighed is kept by the evidence too: a job is looked at more
+ * often than something is read in it.
  */
 export class PredictionCache {
-  private readonly made = new Map<string, Prepared>();
+  private readonly made: Kept<Prepared>;
+  private readonly weighed: Kept<WeighedCircuit>;
 
-  constructor(private readonly most = 60) {}
+  constructor(most = 60, mostWeighed = 200) {
+    this.made = new Kept(most);
+    this.weighed = new Kept(mostWeighed);
+  }
 
   of(circuit: LibraryCircuit, wiring: Wiring): Prepared {
-    const key = JSON.stringify([circuit, wiring, CORE_VERSION]);
-    const known = this.made.get(key);
-    if (known) return known;
-    const prepared = prepare({ circuit, ...wiring });
-    if (this.made.size >= this.most) this.made.delete(this.made.keys().next().value ?? '');
-    this.made.set(key, prepared);
-    return prepared;
+    return this.made.get(JSON.stringify([circuit, wiring, CORE_VERSION]), () => prepare({ circuit, ...wiring }));
+  }
+
+  /** What `weigh` gives for this question, which says all that it depends on. */
+  weighedOnce(question: unknown, weigh: () => WeighedCircuit): WeighedCircuit {
+    return this.weighed.get(JSON.stringify([question, CORE_VERSION]), weigh);
+  }
+}
+
+/** The newest so many of what was made. */
+class Kept<T> {
+  private readonly all = new Map<string, T>();
+
+  constructor(private readonly most: number) {}
+
+  get(key: string, make: () => T): T {
+    const known = this.all.get(key);
+    const value = known ?? make();
+    // Used last, dropped last.
+    this.all.delete(key);
+    if (this.all.size >= this.most) this.all.delete(this.all.keys().next().value ?? '');
+    this.all.set(key, value);
+    return value;
   }
 }
 
@@ -79,6 +100,14 @@ export interface InQuestion {
 
 /** What is measured in many circuits says of none that it is the one in question. */
 const GENERAL: ReadonlySet<string> = new Set(['Harness', 'Energy first', 'Controller', 'Sensors']);
+
+/** Tests that circuits of several areas have, as the battery: that they were done accuses none of them. */
+function readInMany(circuits: readonly LibraryCircuit[]): ReadonlySet<string> {
+  const areas = new Map<string, Set<string>>();
+  for (const c of circuits)
+    for (const { test } of c.probes) areas.set(test, (areas.get(test) ?? new Set()).add(c.area));
+  return new Set([...areas].flatMap(([test, own]) => (own.size > 2 ? [test] : [])));
+}
 
 /** Measured at a point of the circuit. */
 function ownOf(circuit: LibraryCircuit, measured: readonly Measured[]): Measured[] {
@@ -97,11 +126,12 @@ function ownOf(circuit: LibraryCircuit, measured: readonly Measured[]): Measured
  */
 export function circuitsInQuestion(c: Case): InQuestion[] {
   const areaOf = new Map([...new Set(c.measured.map((m) => m.test))].map((test) => [test, findTest(test)?.area]));
+  const common = readInMany(c.circuits);
   const found = c.circuits.map((circuit) => {
     const own = ownOf(circuit, c.measured);
     const telling = own.filter((m) => {
       const area = areaOf.get(m.test) ?? circuit.area;
-      return area === circuit.area || !GENERAL.has(area);
+      return !common.has(m.test) && (area === circuit.area || !GENERAL.has(area));
     }).length;
     return { circuit, own, telling };
   });
@@ -117,7 +147,9 @@ export function circuitsInQuestion(c: Case): InQuestion[] {
 
 /** Weighs a job's evidence in every circuit in question. */
 export const weighCase = (c: Case, kept: PredictionCache): WeighedCircuit[] =>
-  circuitsInQuestion(c).map((q) => weighOne(q, c, kept));
+  circuitsInQuestion(c).map((q) =>
+    kept.weighedOnce([q, c.wiring, c.observed, c.coded, c.history, c.warm], () => weighOne(q, c, kept)),
+  );
 
 /** Read again and again, a point says little more than the newest times it was read. */
 const NEWEST = 3;
@@ -195,10 +227,10 @@ function tellingMost(newest: readonly Measured[], leading: readonly Suspect[]): 
 
 /** Observations that concern the circuit: of its parts, at its cylinders. */
 function observedIn(circuit: LibraryCircuit, observed: readonly Observed[]): Observed[] {
-  const parts = new Set(circuit.suspects.map((s) => s.name));
+  const parts = [...new Set(circuit.suspects.map((s) => s.name))];
   return observed.filter(({ body: e }) => {
-    if ('part' in e && !parts.has(e.part)) return false;
+    if ('part' in e && !parts.some((name) => isCalled(name, e.part))) return false;
     if (e.kind === 'cut-out') return circuit.area === 'Injectors';
-    return e.kind !== 'swap' || circuit.perCylinder.length > 0;
+    return e.kind !== 'swap' || typeof e.from !== 'number' || circuit.perCylinder.length > 0;
   });
 }

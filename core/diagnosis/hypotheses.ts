@@ -5,7 +5,7 @@ import type { Hypothesis, Member } from './types';
 /** All single suspects and sizes. Their weights are those of the data, shared among sizes. */
 export function singleHypotheses(circuit: LibraryCircuit, wiring: Wiring): Hypothesis[] {
   return expandSuspects(circuit, wiring).flatMap((s): Hypothesis[] => {
-    const sizes = circuit.perCylinder.length === 0 ? refined(s.sizes ?? [0]) : (s.sizes ?? [0]);
+    const sizes = circuit.perCylinder.length === 0 || s.position === null ? refined(s.sizes ?? [0]) : (s.sizes ?? [0]);
     const key = `${s.element}: ${s.words}`;
     return sizes.map((ohms) => ({
       key,
@@ -29,8 +29,8 @@ export function singleHypotheses(circuit: LibraryCircuit, wiring: Wiring): Hypot
 }
 
 /**
- * Sizes no further apart than this, where there are few suspects: with copies per cylinder it would double
- * the time and decide nothing more.
+ * Sizes no further apart than this, where there are few suspects: of those that are there once per cylinder it
+ * would double the time and decide nothing more.
  */
 const STEP = 2;
 
@@ -56,7 +56,9 @@ export const decisionsOf = (h: Pick<Hypothesis, 'members'>): string =>
   [...new Set(h.members.map(decisionOf))].sort().join(' + ');
 
 /** "plug 3", "battery": as a person calls it. */
-export const calledOf = (m: Pick<Member, 'element' | 'name' | 'position'>): string =>
-  m.position === null ? m.name : m.element;
+export const calledOf = (m: Pick<Member, 'element' | 'name' | 'position' | 'called'>): string =>
+  m.called ?? (m.position === null ? m.name : LEAK.test(m.element) ? `${m.name} ${m.position}` : m.element);
+/** Elements that stand for what leaks are named by where to. */
+const LEAK = /^to /;
 
 export const OUTSIDE: Hypothesis = { key: 'outside', members: [], weight: 0 };

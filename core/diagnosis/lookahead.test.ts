@@ -52,6 +52,7 @@ function byHand(
     loose: fill(() => 0),
     volts: 12,
     sourceSpread: 0.01,
+    batch: new Float64Array(9),
   };
 }
 

@@ -1,6 +1,7 @@
 import { expandElements, expandProbes, type PlacedElement, type Wiring } from '../circuits/expand';
 import type { LibraryCircuit } from '../circuits/types';
 import { floatAt, intAt } from '../numerics/cell';
+import { possibleLeaks } from './unlisted';
 import { FastSolver, type Pattern } from '../solver/fast';
 import type { Instance } from './predictions';
 
@@ -9,6 +10,8 @@ export interface Net {
   readonly resistors: readonly PlacedElement[];
   readonly sources: readonly PlacedElement[];
   readonly pattern: Pattern;
+  /** From here on resistors are leaks that a good circuit has not. */
+  readonly leaksFrom: number;
   /** Place of each resistor, by its id. */
   readonly index: ReadonlyMap<string, number>;
   readonly nodeOf: (name: string) => number;
@@ -20,12 +23,21 @@ export interface Net {
 export function netOf(circuit: LibraryCircuit, wiring: Wiring): Net {
   const elements = expandElements(circuit, wiring);
   const { systemVoltage_V } = wiring;
-  const resistors = elements.filter((e) => e.kind !== 'source');
+  const parts = elements.filter((e) => e.kind !== 'source');
+  const supply = elements.find((e) => e.kind === 'source')?.from;
+  const leaks = possibleLeaks(circuit, elements).flatMap(({ id, node, to, position }): PlacedElement[] => {
+    const end = to === 'ground' ? circuit.reference : supply;
+    if (end === undefined) return [];
+    const of = { id, kind: 'resistor', from: node, to: end, value: '', label: id, symbol: 'leak' } as const;
+    return [{ ...of, position, of, place: null }];
+  });
+  const resistors = [...parts, ...leaks];
   const nodes = [...new Set([circuit.reference, ...elements.flatMap((e) => [e.from, e.to])])];
   const nodeOf = (name: string): number => nodes.indexOf(name);
   const scale = circuit.follows && systemVoltage_V ? systemVoltage_V / 12 : 1;
   return {
     resistors,
+    leaksFrom: parts.length,
     sources: elements.filter((e) => e.kind === 'source'),
     pattern: {
       nodes,
@@ -114,10 +126,3 @@ const voltsSolver = (net: Net): FastSolver =>
 /** Volts across a resistor, from its first end to its second. */
 export const across = (net: Net, nodeVolts: Float64Array, element: number): number =>
   floatAt(nodeVolts, intAt(net.pattern.from, element)) - floatAt(nodeVolts, intAt(net.pattern.to, element));
-
-/** What the meter shows: ohms, volts or amperes. */
-export const shownBy = (probes: Probes, net: Net, nodeVolts: Float64Array, conductance_S: Float64Array): number =>
-  probes.scale *
-  (probes.element >= 0
-    ? across(net, nodeVolts, probes.element) * floatAt(conductance_S, probes.element)
-    : floatAt(nodeVolts, probes.red) - floatAt(nodeVolts, probes.black));

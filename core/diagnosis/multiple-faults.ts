@@ -1,9 +1,11 @@
 import { cell, floatAt as floatOf } from '../numerics/cell';
 import { groupBy } from '../foundation/collections';
-import { predictAll } from './predict';
+import { decisionOf } from './hypotheses';
+import type { CircuitPredictor } from './predict';
 import type { Predictions } from './predictions';
 import type { DiagnosisInputs, Hypothesis, Member } from './types';
-import { logSharesBeside, type Usable, type Weighing } from './weigh';
+import { setsPlaceByPlace } from './whole-sets';
+import { logSharesBeside, timesSeen, type Usable, type Weighing } from './weigh';
 
 // Called most of all; see cell.ts.
 const floatAt = floatOf;
@@ -17,7 +19,7 @@ const SAME_AGE = 0.3;
  * costs its share alone.
  */
 const SPREAD = 20;
-const CANDIDATES = 10;
+const CANDIDATES = { few: 20, copies: 14 } as const;
 const SEEDS = 3;
 const MOST_AT_ONCE = 9;
 /** Growing on, or taking away from, is worth it only from sets that have taken over. */
@@ -36,10 +38,11 @@ export function severalAtOnce(
   kept: KeptSets,
 ): Predictions | null {
   const all = candidatesOf(singles);
-  const candidates = all.slice(0, CANDIDATES);
-  if (candidates.length < 2) return null;
+  const candidates = all.slice(0, inputs.circuit.perCylinder.length ? CANDIDATES.copies : CANDIDATES.few);
+  const whole = setsPlaceByPlace(inputs, singles, evidence);
+  if (candidates.length < 2 && whole.length === 0) return null;
   const total = singles.hypotheses.reduce((s, h) => s + h.weight, 0);
-  const weightOf = new Map(all.map((h) => [h.members[0], h.weight]));
+  const weightOf = new Map([...singles.hypotheses, ...all].map((h) => [h.members[0], h.weight]));
   const asSet = (members: readonly Member[]): Hypothesis =>
     setOf(members, total, (m) => (weightOf.get(m) ?? 0) / total);
   const tried = new Tried(inputs, evidence, singles, kept);
@@ -47,6 +50,9 @@ export function severalAtOnce(
   for (let size = 2; size <= MOST_AT_ONCE && seeds.length; size++)
     seeds = tried.add(seeds.flatMap((a) => candidates.flatMap((b) => withOneMore(a, b, asSet))));
   tried.add(wholeKinds(all, asSet));
+  tried.add(whole.map(asSet));
+  for (let size = 0; size < 2; size++)
+    tried.add(tried.best().flatMap((a) => candidates.flatMap((b) => withOneMore(a, b, asSet))));
   for (let left = tried.best(), size = MOST_AT_ONCE; left.length && size > 1; size--)
     left = tried.add(left.flatMap((a) => withOneLess(a, asSet)));
   return tried.predictions();
@@ -68,7 +74,7 @@ class Tried {
   add(sets: readonly Hypothesis[]): Hypothesis[] {
     const fresh = [...new Map(sets.filter((h) => !this.sets.has(h.key)).map((h) => [h.key, h])).values()];
     if (fresh.length === 0) return [];
-    const part = this.kept.predict(this.inputs, this.singles.predictions, fresh);
+    const part = this.kept.predict(this.singles.predictions, fresh);
     this.parts.push(part);
     const logs = logSharesBeside(this.singles, this.inputs, withHealthy(this.singles.predictions, part), this.evidence);
     for (const [i, set] of fresh.entries()) this.sets.set(set.key, { set, logShare: cell(logs, i) });
@@ -97,19 +103,22 @@ class Tried {
 export class KeptSets {
   private readonly made = new Map<string, { readonly mean: Float64Array; readonly sd: Float64Array }>();
 
-  constructor(private readonly most = 500) {}
+  constructor(
+    private readonly predictor: CircuitPredictor,
+    private readonly most = 4000,
+  ) {}
 
   /** Predictions of these sets alone. */
-  predict(inputs: DiagnosisInputs, singles: Predictions, sets: readonly Hypothesis[]): Predictions {
+  predict(singles: Predictions, sets: readonly Hypothesis[]): Predictions {
     const n = singles.instances.length;
     const missing = sets.filter((h) => !this.made.has(exactly(h)));
     if (missing.length) {
       if (this.made.size + missing.length > this.most) this.made.clear();
-      const p = predictAll(inputs.circuit, inputs, missing);
+      const p = this.predictor.predict(missing);
       const row = (all: Float64Array, i: number): Float64Array => all.slice(i * n, (i + 1) * n);
       for (const [i, h] of missing.entries()) this.made.set(exactly(h), { mean: row(p.mean, i), sd: row(p.sd, i) });
       // What was thrown away a moment ago may be among those that were asked for.
-      if (sets.some((h) => !this.made.has(exactly(h)))) return this.predict(inputs, singles, sets);
+      if (sets.some((h) => !this.made.has(exactly(h)))) return this.predict(singles, sets);
     }
     const at = new Map(
       singles.hypotheses.flatMap((h, i) => (h.members.length === 1 ? [[h.members[0], i] as const] : [])),
@@ -172,12 +181,15 @@ function joined(a: Predictions, b: Predictions): Predictions {
   };
 }
 
+/** One thing is bad once, in whatever way. */
+const isSame = (a: Member, b: Member): boolean => a.element === b.element || decisionOf(a) === decisionOf(b);
+
 function withOneMore(
   a: Hypothesis,
   { members: [more] }: Hypothesis,
   asSet: (m: readonly Member[]) => Hypothesis,
 ): Hypothesis[] {
-  return !more || a.members.some((m) => m.element === more.element) ? [] : [asSet([...a.members, more])];
+  return !more || a.members.some((m) => isSame(m, more)) ? [] : [asSet([...a.members, more])];
 }
 
 /**
@@ -187,7 +199,10 @@ function withOneMore(
 const wholeKinds = (candidates: readonly Hypothesis[], asSet: (m: readonly Member[]) => Hypothesis): Hypothesis[] =>
   [
     ...groupBy(
-      candidates.flatMap((h) => h.members).filter((m) => m.is === 'part'),
+      // Of each part the way to fail that explains most: it comes first.
+      candidates
+        .flatMap((h) => h.members)
+        .filter((m, i, all) => m.is === 'part' && all.findIndex((o) => isSame(o, m)) === i),
       (m) => m.name,
     ).values(),
   ]
@@ -213,13 +228,14 @@ function setOf(members: readonly Member[], total: number, shareOf: (m: Member) =
 }
 
 /**
- * What explains some evidence far better than a healthy circuit does; of each element the fault that explains
+ * What explains some evidence far better than a healthy circuit does; of each way in which an element fails the size that explains
  * most, weighing what all of its sizes do that fit about as well.
  */
 function candidatesOf({ hypotheses, evidence }: Weighing): Hypothesis[] {
+  const seen = [...timesSeen(evidence)];
   const sums = (of: (gain: number) => number): number[] =>
     hypotheses.map((_, h) =>
-      evidence.reduce((sum, { seen: { log } }) => sum + of(floatAt(log, h) - floatAt(log, 0)), 0),
+      seen.reduce((sum, [{ log }, times]) => sum + times * of(floatAt(log, h) - floatAt(log, 0)), 0),
     );
   const [gains, fits] = [sums((g) => Math.max(0, g)), sums((g) => g)];
   const gain = (h: number): number => cell(gains, h);
@@ -227,21 +243,33 @@ function candidatesOf({ hypotheses, evidence }: Weighing): Hypothesis[] {
   for (const [h, x] of hypotheses.entries()) {
     const [m] = x.members;
     if (!m || gain(h) < 2) continue;
-    const known = bestOf.get(m.element);
-    if (known === undefined || gain(h) > gain(known)) bestOf.set(m.element, h);
+    const known = bestOf.get(x.key);
+    if (known === undefined || gain(h) > gain(known)) bestOf.set(x.key, h);
   }
   const sizesOf = groupBy(
     hypotheses.map((x, h) => ({ x, h })),
     ({ x }) => x.key,
   );
-  return [...bestOf.values()]
-    .sort((a, b) => gain(b) - gain(a) || a - b)
-    .map((best) => {
-      const own = hypotheses[best] as Hypothesis;
-      const weight = (sizesOf.get(own.key) ?? []).reduce(
-        (sum, { x, h }) => sum + x.weight * Math.exp(Math.min(0, cell(fits, h) - cell(fits, best))),
-        0,
-      );
-      return { ...own, weight };
-    });
+  return inTurns(
+    [...bestOf.values()].sort((a, b) => gain(b) - gain(a) || a - b),
+    (h) => placeOf(hypotheses[h] as Hypothesis),
+  ).map((best) => {
+    const own = hypotheses[best] as Hypothesis;
+    const weight = (sizesOf.get(own.key) ?? []).reduce(
+      (sum, { x, h }) => sum + x.weight * Math.exp(Math.min(0, cell(fits, h) - cell(fits, best))),
+      0,
+    );
+    return { ...own, weight };
+  });
+}
+
+/** Where a single fault is: a cylinder, or what it is called. */
+const placeOf = ({ members: [m] }: Hypothesis): string => (m ? String(m.position ?? m.name) : '');
+
+/** The best of each place first, then the second best of each: no place crowds out another. */
+function inTurns(sorted: readonly number[], placeOf: (h: number) => string): number[] {
+  const turns: number[][] = [];
+  for (const all of groupBy(sorted, placeOf).values())
+    for (const [turn, h] of all.entries()) (turns[turn] ??= []).push(h);
+  return turns.flatMap((turn) => turn.sort((a, b) => sorted.indexOf(a) - sorted.indexOf(b)));
 }

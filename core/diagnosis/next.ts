@@ -6,12 +6,14 @@ import { Ahead, SHARING } from './lookahead';
 import { costOf, lostBy, type Setting, settingAfter, warms } from './cost';
 import { spreadShown } from './likelihood';
 import { calledOf, decisionsOf } from './hypotheses';
-import { type Predictions, reachSd } from './predictions';
+import { type Predictions, reachSd, showsAsGood } from './predictions';
 import type { Measured, NextTest } from './types';
 
 /** Below this much expected information a test would hardly change what to do. */
 const WORTH_bits = 0.02;
 const LIKELY = 1e-4;
+/** So much of all shares together is passed over when tests are compared: it is many, and decides nothing. */
+const PASSED_OVER = 0.01;
 const BINS = 36;
 const OFFERED = 8;
 /** Of so many that look best by one step, whole courses are compared. */
@@ -38,7 +40,7 @@ export function nextTests(
   measured: readonly { readonly m: Measured; readonly instance: number }[],
   warm = false,
 ): NextTest[] {
-  const read = new Set(measured.map((x) => x.instance));
+  const read = new Set(measured.map((x) => x.instance).filter((i) => !isDisputed(measured, i)));
   const classes = classesOf(p, posterior);
   const tests = p.instances.map((x) => findTest(x.test));
   const candidates = p.instances.flatMap((_, i): Candidate[] => {
@@ -78,6 +80,19 @@ export function nextTests(
   return (isBound ? byCourse(found, new Ahead(p, posterior, tests), read, setting) : found).map((f) => f.next);
 }
 
+/** Read twice, once so and once otherwise: the third time tells which of them slipped. */
+function isDisputed(
+  measured: readonly { readonly m: Measured; readonly instance: number }[],
+  instance: number,
+): boolean {
+  const own = measured.filter((x) => x.instance === instance).map((x) => x.m);
+  const [a, b] = own;
+  if (own.length !== 2 || !a || !b) return false;
+  if (a.kind !== b.kind) return true;
+  const [least, most] = [Math.min(a.value, b.value), Math.max(a.value, b.value)];
+  return a.kind === 'value' && most > 1.3 * least + 0.3;
+}
+
 interface Found {
   readonly instance: number;
   readonly next: NextTest;
@@ -106,11 +121,23 @@ interface Class {
   readonly probability: number;
 }
 
+/** The least share that counts: what is below it is together less than `PASSED_OVER`. */
+function leastOf(posterior: Float64Array): number {
+  const sorted = posterior.toSorted();
+  let sum = 0;
+  for (const share of sorted) {
+    sum += share;
+    if (sum > PASSED_OVER) return Math.max(LIKELY, share);
+  }
+  return LIKELY;
+}
+
 /** What would be done about it: the size of a fault changes no decision. */
 function classesOf(p: Predictions, posterior: Float64Array): Class[] {
   const groups = new Map<string, number[]>();
+  const least = leastOf(posterior);
   for (const [h, x] of p.hypotheses.entries()) {
-    if (floatAt(posterior, h) < LIKELY) continue;
+    if (floatAt(posterior, h) < least) continue;
     const key = decisionsOf(x);
     groups.set(key, [...(groups.get(key) ?? []), h]);
   }
@@ -135,19 +162,32 @@ function information(
     : [-0.1 * p.volts, p.instances[instance]?.mode === 'current' ? 3 * p.volts : 1.1 * p.volts];
   const total = classes.reduce((s, c) => s + c.probability, 0);
   const mixed = new Float64Array(BINS + 1);
-  const own = classes.map((c) => {
-    const bins = new Float64Array(BINS + 1);
-    for (const h of c.of) addOutcome(bins, p, h, instance, floatAt(posterior, h) / c.probability, from, to);
-    for (let b = 0; b <= BINS; b++) mixed[b] = floatAt(mixed, b) + (floatAt(bins, b) * c.probability) / total;
+  const binsOf = (c: Class | null): Float64Array => {
+    const bins = new Float64Array(BINS + 1).fill(STRAY / (BINS + 1));
+    if (c === null) addOutcome(bins, p, 0, instance, 1, from, to);
+    else for (const h of c.of) addOutcome(bins, p, h, instance, floatAt(posterior, h) / c.probability, from, to);
     return bins;
-  });
-  let bits = 0;
-  const gains = classes.map((c, i) => {
+  };
+  // What does not show here looks as good parts do: it is spread over the bins once for all.
+  const good = binsOf(null);
+  const own = classes.map((c) => (c.of.every((h) => showsAsGood(p, h, instance)) ? good : binsOf(c)));
+  for (const [i, c] of classes.entries()) {
+    const bins = cell(own, i);
+    for (let b = 0; b <= BINS; b++) mixed[b] = floatAt(mixed, b) + (floatAt(bins, b) * c.probability) / total;
+  }
+  const divergenceOf = (bins: Float64Array): number => {
     let divergence = 0;
     for (let b = 0; b <= BINS; b++) {
-      const q = floatAt(own[i] as Float64Array, b);
+      const q = floatAt(bins, b);
       if (q > 1e-12) divergence += q * Math.log2(q / floatAt(mixed, b));
     }
+    return divergence;
+  };
+  const ofGood = divergenceOf(good);
+  let bits = 0;
+  const gains = classes.map((c, i) => {
+    const bins = cell(own, i);
+    const divergence = bins === good ? ofGood : divergenceOf(bins);
     bits += (divergence * c.probability) / total;
     return { c, gain: divergence * c.probability };
   });
@@ -166,7 +206,11 @@ function decidesWords(one: readonly string[], other: readonly string[]): string 
   return `Tells whether ${said(own.length ? own : others)} ${own.length + others.length > 1 ? 'are' : 'is'} bad as well`;
 }
 
-/** Spreads a predicted reading over the bins; the last bin is overload. A misread could land anywhere. */
+/** A misread could land anywhere: of each reading, this share. */
+const STRAY = 0.03;
+const FAR = 5;
+
+/** Spreads a predicted reading over the bins, but for misreads; the last bin is overload. */
 function addOutcome(
   bins: Float64Array,
   p: Predictions,
@@ -178,9 +222,7 @@ function addOutcome(
 ): void {
   const k = h * p.instances.length + instance;
   const [mean, own] = [floatAt(p.mean, k), Math.hypot(floatAt(p.sd, k), reachSd(p, k))];
-  const exact = 0.97 * weight;
-  const stray = (0.03 * weight) / (BINS + 1);
-  for (let b = 0; b <= BINS; b++) bins[b] = floatAt(bins, b) + stray;
+  const exact = (1 - STRAY) * weight;
   if (mean === Infinity) {
     bins[BINS] = floatAt(bins, BINS) + exact;
     return;
@@ -188,8 +230,10 @@ function addOutcome(
   const mode = p.instances[instance]?.mode ?? 'voltage';
   const sd = spreadShown(p, mode, mean, own);
   const width = (to - from) / BINS;
+  // Nothing of it lies further out than this.
+  const first = Math.max(0, Math.min(BINS - 1, Math.floor((mean - FAR * sd - from) / width)));
   let before = 0;
-  for (let b = 0; b < BINS; b++) {
+  for (let b = first; b < BINS && before < 1 - 1e-4; b++) {
     const upTo = b === BINS - 1 ? 1 : logistic((from + (b + 1) * width - mean) / sd);
     bins[b] = floatAt(bins, b) + exact * (upTo - before);
     before = upTo;

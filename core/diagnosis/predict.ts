@@ -1,136 +1,94 @@
 import type { PlacedElement, Wiring } from '../circuits/expand';
 import type { LibraryCircuit } from '../circuits/types';
-import { cell, floatAt } from '../numerics/cell';
-import { across, type MeterSetup, type Net, netOf, setupsOf, shownBy } from './meter-setups';
+import { cell } from '../numerics/cell';
+import { type MeterSetup, type Net, netOf, setupsOf } from './meter-setups';
 import { evenly, looseAt, reachOf } from './prediction-spread';
-import type { Predictions } from './predictions';
+import type { Instance, Predictions } from './predictions';
+import { SetupPredictor, TINY_ohm } from './setup-predictor';
 import { deviation, SAMPLES } from './tolerance-samples';
-import type { Hypothesis, Member } from './types';
-
-/** Ohms above which a meter shows overload. */
-export const OVERLOAD_ohm = 2e7;
-const TINY_ohm = 1e-5;
-/** Of the largest voltage there is: less across an element is none. */
-const IDLE = 1e-8;
-/** What is not joined to the meter’s other lead stands far above: its height says nothing. */
-const FLOATING_V = 1e5;
-
-/** Mean and standard deviation of a reading over the samples; of ohms, of their logarithm. */
-type Moments = readonly [mean: number, sd: number];
+import type { Hypothesis } from './types';
 
 /** Predicts every probe of the circuit under every hypothesis. Depends on no evidence: worth keeping. */
-export function predictAll(circuit: LibraryCircuit, wiring: Wiring, hypotheses: readonly Hypothesis[]): Predictions {
-  const net = netOf(circuit, wiring);
-  const { instances, setups } = setupsOf(circuit, wiring, net);
-  const n = instances.length;
-  const samples = tolerances(circuit, net.resistors);
-  const mean = new Float64Array(hypotheses.length * n);
-  const sd = new Float64Array(mean.length);
-  const good = instances.map(() => ({ mean: 0, sd: 0 }));
-  for (const setup of setups) {
-    const predictor = new SetupPredictor(setup, net, samples);
-    setup.read.forEach((probes, r) => {
-      const [middle, spread] = cell(predictor.healthy, r);
-      good[probes.instance] = { mean: middle, sd: spread };
-    });
-    for (const [h, { members }] of hypotheses.entries()) {
-      const predicted = predictor.predict(members);
-      setup.read.forEach((probes, r) => {
-        [mean[h * n + probes.instance], sd[h * n + probes.instance]] = cell(predicted, r);
-      });
-    }
-  }
-  const even = evenly(instances, good);
-  for (let k = 0; k < sd.length; k++) sd[k] = floatAt(sd, k) * cell(even, k % n);
-  return {
-    instances,
-    hypotheses,
-    mean,
-    sd,
-    ...reachOf(hypotheses, mean, n),
-    loose: looseAt(hypotheses, mean, sd, n),
-    volts: Math.max(1, ...net.sources.map(net.volts)),
-    sourceSpread: Math.max(0, ...net.sources.map((e) => circuit.values[e.value]?.spread ?? 0)),
-  };
-}
+export const predictAll = (circuit: LibraryCircuit, wiring: Wiring, hypotheses: readonly Hypothesis[]): Predictions =>
+  new CircuitPredictor(circuit, wiring).predict(hypotheses);
 
-/** One setup of the meter, solved for good parts and for faults, over all samples of tolerances. */
-class SetupPredictor {
-  readonly healthy: readonly Moments[];
-  private readonly conductance_S: Float64Array;
-  private readonly healthyVolts: Float64Array[] = [];
-  private readonly idle = new Map<string, boolean>();
+/** A circuit of one engine, solved for good parts at every probe: asked for one list of faults after another. */
+export class CircuitPredictor {
+  private readonly net: Net;
+  private readonly instances: readonly Instance[];
+  private readonly setups: readonly MeterSetup[];
+  private readonly predictors: readonly SetupPredictor[];
+  private readonly batch: Float64Array;
+  /** By instance: what makes equal good parts in equal places equally uncertain. */
+  private readonly even: readonly number[];
 
   constructor(
-    private readonly setup: MeterSetup,
-    private readonly net: Net,
-    private readonly samples: readonly Float64Array[],
+    private readonly circuit: LibraryCircuit,
+    wiring: Wiring,
   ) {
-    this.conductance_S = new Float64Array(net.resistors.length);
-    this.healthy = this.solveAll([], (v) => {
-      this.healthyVolts.push(v.slice());
+    const net = netOf(circuit, wiring);
+    const { instances, setups } = setupsOf(circuit, wiring, net);
+    const samples = tolerances(circuit, net.resistors);
+    this.net = net;
+    this.instances = instances;
+    this.setups = setups;
+    this.predictors = setups.map((setup) => new SetupPredictor(setup, net, samples));
+    const good = instances.map(() => ({ mean: 0, sd: 0 }));
+    this.eachRead((instance, s, r) => {
+      const [mean, sd] = cell(cell(this.predictors, s).healthy, r);
+      good[instance] = { mean, sd };
     });
+    this.even = evenly(instances, good);
+    this.batch = this.shownInOtherType(inOtherType(circuit, net, samples));
   }
 
-  /** By reading of the setup. */
-  predict(members: readonly Member[]): readonly Moments[] {
-    return members.every((m) => this.changesNothing(m.element)) ? this.healthy : this.solveAll(members);
-  }
-
-  private solveAll(members: readonly Member[], keepVolts?: (v: Float64Array) => void): readonly Moments[] {
-    const { setup, net, conductance_S } = this;
-    const all = setup.read.map(() => new Float64Array(SAMPLES));
-    for (const [d, ohms] of this.samples.entries()) {
-      fillConductances(conductance_S, ohms, net, setup, members);
-      const v = setup.solver.solve(conductance_S);
-      keepVolts?.(v);
-      setup.read.forEach((probes, r) => {
-        cell(all, r)[d] = shownBy(probes, net, v, conductance_S);
-      });
+  predict(hypotheses: readonly Hypothesis[]): Predictions {
+    const { net, instances, even } = this;
+    const n = instances.length;
+    const mean = new Float64Array(hypotheses.length * n);
+    const sd = new Float64Array(mean.length);
+    for (const [s, { read }] of this.setups.entries()) {
+      const predictor = cell(this.predictors, s);
+      for (let h = 0; h < hypotheses.length; h++) {
+        const predicted = predictor.predict(cell(hypotheses, h).members);
+        for (let r = 0; r < read.length; r++) {
+          const { instance } = cell(read, r);
+          const [middle, spread] = cell(predicted, r);
+          mean[h * n + instance] = middle;
+          sd[h * n + instance] = spread * cell(even, instance);
+        }
+      }
     }
-    return all.map((values) => (setup.isOhms ? momentsOfLog(values) : moments(values)));
+    return {
+      instances,
+      hypotheses,
+      mean,
+      sd,
+      ...reachOf(hypotheses, mean, n),
+      loose: looseAt(hypotheses, mean, sd, n),
+      batch: this.batch,
+      volts: Math.max(1, ...net.sources.map(net.volts)),
+      sourceSpread: Math.max(0, ...net.sources.map((e) => this.circuit.values[e.value]?.spread ?? 0)),
+    };
   }
 
-  private changesNothing(element: string): boolean {
-    const known = this.idle.get(element) ?? this.isIdle(this.net.index.get(element) ?? -1);
-    this.idle.set(element, known);
-    return known;
+  private eachRead(work: (instance: number, setup: number, read: number) => void): void {
+    for (const [s, { read }] of this.setups.entries())
+      for (const [r, { instance }] of read.entries()) work(instance, s, r);
   }
 
-  /**
-   * In ohms the meter's own current tells: what carries none of it can change without being seen. (In volts
-   * an open wire leaves a point to nobody, and is seen.)
-   */
-  private isIdle(element: number): boolean {
-    if (!this.setup.isOhms || element < 0) return false;
-    return this.healthyVolts.every((v) => {
-      const most = v.reduce((m, x) => Math.max(m, Math.abs(x)), 0);
-      return Math.abs(across(this.net, v, element)) <= IDLE * Math.min(FLOATING_V, most);
+  /** By how much all readings of good parts shift together where the parts are of another type. */
+  private shownInOtherType(samples: readonly Float64Array[] | null): Float64Array {
+    const batch = new Float64Array(this.instances.length);
+    if (!samples) return batch;
+    const others = this.setups.map((setup) => new SetupPredictor(setup, this.net, samples));
+    this.eachRead((instance, s, r) => {
+      const [[was], [is]] = [cell(cell(this.predictors, s).healthy, r), cell(cell(others, s).healthy, r)];
+      const shift = cell(this.setups, s).isOhms ? is - was : (is - was) / Math.max(Math.abs(was), 0.1);
+      batch[instance] = Number.isFinite(shift) ? Math.abs(shift) : 0;
     });
+    return batch;
   }
-}
-
-function fillConductances(
-  conductance_S: Float64Array,
-  ohms: Float64Array,
-  { resistors, index }: Net,
-  setup: MeterSetup,
-  members: readonly Member[],
-): void {
-  for (let i = 0; i < conductance_S.length; i++) {
-    const closedIn = cell(resistors, i).closedIn;
-    conductance_S[i] = closedIn && !closedIn.includes(setup.state) ? 0 : 1 / floatAt(ohms, i);
-  }
-  for (const m of members) {
-    const i = index.get(m.element);
-    if (i === undefined) continue;
-    const now = floatAt(conductance_S, i);
-    if (m.fault === 'open') conductance_S[i] = 0;
-    else if (m.fault === 'resistance')
-      conductance_S[i] = now === 0 && cell(resistors, i).kind === 'switch' ? 0 : 1 / Math.max(TINY_ohm, m.ohms);
-    else if (now > 0) conductance_S[i] = 1 / (1 / now + m.ohms);
-  }
-  for (const o of setup.opened) if (o >= 0) conductance_S[o] = 0;
 }
 
 /** Resistances of each draw, good parts within their tolerance. */
@@ -143,17 +101,8 @@ function tolerances(circuit: LibraryCircuit, resistors: readonly PlacedElement[]
   );
 }
 
-function moments(values: Float64Array): [number, number] {
-  let [sum, squares] = [0, 0];
-  for (const v of values) {
-    sum += v;
-    squares += v * v;
-  }
-  const m = sum / values.length;
-  return [m, Math.sqrt(Math.max(0, squares / values.length - m * m))];
-}
-
-function momentsOfLog(values: Float64Array): [number, number] {
-  if (floatAt(values, 0) > OVERLOAD_ohm) return [Infinity, 0];
-  return moments(values.map((v) => Math.log(Math.max(1e-3, v))));
+/** The same draws with parts of another type wherever types differ; `null` where none does. */
+function inOtherType(circuit: LibraryCircuit, net: Net, samples: readonly Float64Array[]): Float64Array[] | null {
+  const factors = net.resistors.map((e) => Math.exp(circuit.values[e.value]?.types ?? 0));
+  return factors.some((f) => f !== 1) ? samples.map((ohms) => ohms.map((v, i) => v * cell(factors, i))) : null;
 }

@@ -43,10 +43,15 @@ export function shownPrediction(
   const mode = p.instances[instance]?.mode;
   const own = p.hypotheses.flatMap((h, i) => ((key === null ? h.members.length === 0 : h.key === key) ? [i] : []));
   if (instance < 0 || !mode || own.length === 0) return 'not told';
+  // Parts of another type show something else: of amperes a share of what flows.
+  const batch = floatAt(p.batch, instance);
+  const byType = (mean: number): number =>
+    mode === 'resistance' ? batch : batch * Math.abs(mode === 'current' ? mean : floatAt(p.mean, instance));
   const [lows, highs] = [-1.5, 1.5].map((z) =>
     own.map((h) => {
       const k = h * p.instances.length + instance;
-      const [mean, sd] = [floatAt(p.mean, k), floatAt(p.sd, k)];
+      const mean = floatAt(p.mean, k);
+      const sd = Math.hypot(floatAt(p.sd, k), byType(mean));
       return mode === 'resistance' ? Math.exp(mean + z * Math.hypot(sd, 0.1)) : mean + z * Math.hypot(sd, 0.02);
     }),
   ) as [number[], number[]];

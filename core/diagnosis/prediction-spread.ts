@@ -38,6 +38,13 @@ export function evenly(instances: readonly Instance[], good: readonly { mean: nu
   return factor;
 }
 
+/** To a neighbouring size; 0 where there is none, or no difference that is a number. */
+function stepTo(neighbour: number, n: number, i: number, mean: Float64Array, k: number): number {
+  if (neighbour < 0) return 0;
+  const difference = floatAt(mean, neighbour * n + i) - floatAt(mean, k);
+  return Number.isFinite(difference) ? difference : 0;
+}
+
 /**
  * From each size half way to its neighbours of the same suspect; the smallest and the largest reach as far
  * outwards as inwards.
@@ -50,18 +57,16 @@ export function reachOf(
   const [below, above] = [new Float64Array(mean.length), new Float64Array(mean.length)];
   for (const [h, x] of hypotheses.entries()) {
     if (x.members.length !== 1) continue;
-    const neighbours = [h - 1, h + 1].filter((o) => hypotheses[o]?.key === x.key && hypotheses[o].members.length === 1);
+    const [before, after] = [h - 1, h + 1].map((o) =>
+      hypotheses[o]?.key === x.key && hypotheses[o].members.length === 1 ? o : -1,
+    ) as [number, number];
     for (let i = 0; i < n; i++) {
       const k = h * n + i;
-      const steps = neighbours
-        .map((o) => floatAt(mean, o * n + i) - floatAt(mean, k))
-        // Before they are halved: half of the smallest difference is 0, and would be taken for none.
-        .filter((difference) => Number.isFinite(difference) && difference !== 0)
-        .map((difference) => difference / 2);
-      const [only] = steps;
-      const both = steps.length === 1 && only !== undefined ? [only, -only] : steps;
-      below[k] = Math.max(0, ...both.map((step) => -step));
-      above[k] = Math.max(0, ...both);
+      const [one, other] = [stepTo(before, n, i, mean, k), stepTo(after, n, i, mean, k)];
+      // Where there is one neighbour only it reaches as far to the other side.
+      const [a, b] = [one === 0 ? -other : one, other === 0 ? -one : other];
+      below[k] = Math.max(0, -a, -b) / 2;
+      above[k] = Math.max(0, a, b) / 2;
     }
   }
   return { below, above };

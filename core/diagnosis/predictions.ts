@@ -25,10 +25,27 @@ export interface Predictions {
   readonly above: Float64Array;
   /** 1 where what comes and goes makes a difference to the reading: there it may be gone, or wander. */
   readonly loose: Float64Array;
+  /**
+   * [instance] How much all good parts of a set differ together from those of another type, as far as it shows: of the
+   * logarithm of ohms, relative of amperes.
+   */
+  readonly batch: Float64Array;
   /** The largest voltage in the circuit. */
   readonly volts: number;
   /** How much sources differ among good ones, relative: a battery more than a supply that is held. */
   readonly sourceSpread: number;
+}
+
+/** Whether a hypothesis changes nothing of what an instance shows; the first hypothesis is the healthy circuit. */
+export function showsAsGood(p: Predictions, hypothesis: number, instance: number): boolean {
+  const k = hypothesis * p.instances.length + instance;
+  return (
+    p.loose[k] === 0 &&
+    p.mean[k] === p.mean[instance] &&
+    p.sd[k] === p.sd[instance] &&
+    p.below[k] === p.below[instance] &&
+    p.above[k] === p.above[instance]
+  );
 }
 
 /** How far sizes between those of the grid reach, as a standard deviation: that of an even distribution. */

@@ -2,7 +2,7 @@ import type { Known, Ref, Statement } from '../evidence/types';
 import { proposeWithCircuits } from './propose';
 import type { Diagnosis, Suspect } from './types';
 
-const NOTHING: Known = { statements: [], contradictions: [] };
+const NOTHING: Known = { statements: [], contradictions: [], doubts: [], mended: [] };
 const suspect = (name: string, position: number | null, probability: number, more: Partial<Suspect> = {}): Suspect => ({
   key: `${name} ${position ?? ''}: is open`,
   element: `${name} ${position ?? ''}`,
@@ -12,6 +12,7 @@ const suspect = (name: string, position: number | null, probability: number, mor
   is: 'part',
   name,
   probability,
+  contradictsGood: true,
   supports: [{ label: `${name} read`, ref: refOf(`${name} read`), point: null, nats: 4, strength: 'strongly' }],
   contradicts: [],
   ...more,
@@ -19,6 +20,7 @@ const suspect = (name: string, position: number | null, probability: number, mor
 const diagnosis = (suspects: readonly Suspect[], unexplained = 0.01): Diagnosis => ({
   suspects,
   unexplained,
+  notListed: 0,
   next: [],
   decided: true,
   notes: [],
@@ -62,18 +64,21 @@ test('a cause outside the circuit: it convicts nobody', () =>
 describe('joined with the rules', () => {
   test('what a rule only suspects, the circuit convicts', () =>
     expect(
-      propose({ statements: [said('suspect', null, 'module')], contradictions: [] }, suspect('module', null, 0.99)),
+      propose(
+        { statements: [said('suspect', null, 'module')], contradictions: [], doubts: [], mended: [] },
+        suspect('module', null, 0.99),
+      ),
     ).toMatchObject([
       { text: 'The module is bad', confidence: 'certain', supports: [{ id: 'r1' }, { id: 'run of module read' }] },
     ]));
   test('what a rule convicts stays, though the circuit is not sure', () =>
-    expect(propose({ statements: [said('bad', 3)], contradictions: [] }, suspect('plug', 3, 0.4))).toMatchObject([
-      { text: 'The plug of cylinder 3 is bad', confidence: 'probable' },
-    ]));
+    expect(
+      propose({ statements: [said('bad', 3)], contradictions: [], doubts: [], mended: [] }, suspect('plug', 3, 0.4)),
+    ).toMatchObject([{ text: 'The plug of cylinder 3 is bad', confidence: 'probable' }]));
   test('positions of both; the same run counts once', () => {
     const own = refOf('plug read');
     const [found] = propose(
-      { statements: [{ ...said('bad', 1), from: [own] }], contradictions: [] },
+      { statements: [{ ...said('bad', 1), from: [own] }], contradictions: [], doubts: [], mended: [] },
       suspect('plug', 3, 0.99),
     );
     expect([found?.positions, found?.supports]).toEqual([[1, 3], [own]]);
@@ -85,7 +90,23 @@ describe('joined with the rules', () => {
       sides: [said('bad', 3), said('cleared', 3)] as const,
     };
     expect(
-      propose({ statements: [said('bad', 3)], contradictions: [contradiction] }, suspect('plug', 3, 0.99)),
+      propose(
+        { statements: [said('bad', 3)], contradictions: [contradiction], doubts: [], mended: [] },
+        suspect('plug', 3, 0.99),
+      ),
     ).toMatchObject([{ confidence: 'probable' }]);
   });
 });
+
+test('what is only left over is no finding: no reading contradicts good parts', () =>
+  expect(propose(NOTHING, suspect('controller', null, 0.99, { contradictsGood: false }))).toEqual([]));
+test('what is inside a control unit is convicted last: not while anything is open', () => {
+  const unit = suspect('controller', null, 0.98, { isUnit: true });
+  expect(proposeWithCircuits(NOTHING, [{ ...diagnosis([unit]), decided: false }])).toEqual([]);
+  expect(propose(NOTHING, suspect('controller', null, 0.9, { isUnit: true }))).toEqual([]);
+  expect(propose(NOTHING, unit)).toMatchObject([{ confidence: 'certain' }]);
+});
+test('nothing is certain while it is held back', () =>
+  expect(proposeWithCircuits(NOTHING, [{ ...diagnosis([suspect('plug', 3, 0.99)]), decided: false }])).toMatchObject([
+    { confidence: 'probable' },
+  ]));

@@ -22,11 +22,16 @@ const OUTSIDE = 0.2;
 
 /**
  * Findings that the evidence would bear: what its rules convict, joined with what the circuits behind the
- * readings do. Where a rule contradicts itself, no circuit makes the finding certain.
+ * readings do. Where a rule contradicts itself, no circuit makes the finding certain. `sitsNow`: where a part is
+ * now that was at a position at first; the circuits speak of where it was.
  */
-export function proposeWithCircuits(known: Known, diagnoses: readonly Diagnosis[]): ProposedFinding[] {
+export function proposeWithCircuits(
+  known: Known,
+  diagnoses: readonly Diagnosis[],
+  sitsNow: (part: string, position: Position) => Position = (_, position) => position,
+): ProposedFinding[] {
   const all = groupBy(
-    [...proposeFindings(known), ...diagnoses.flatMap(fromCircuit)],
+    [...proposeFindings(known), ...diagnoses.flatMap((d) => fromCircuit(d, sitsNow))],
     (p) => `${p.target.kind}|${p.target.name}`,
   );
   return [...all.values()]
@@ -35,14 +40,19 @@ export function proposeWithCircuits(known: Known, diagnoses: readonly Diagnosis[
 }
 
 /** One proposal per kind of thing that the circuit believes to be bad. */
-function fromCircuit(d: Diagnosis): ProposedFinding[] {
-  if (d.unexplained > OUTSIDE) return [];
+function fromCircuit(d: Diagnosis, sitsNow: (part: string, position: Position) => Position): ProposedFinding[] {
+  if (d.unexplained > OUTSIDE || d.isDoubted) return [];
   return [...groupBy(d.suspects, (s) => `${s.is}|${s.name}`).values()].flatMap((kind) => {
-    const places = [...groupBy(kind, (s) => s.position ?? '').values()].filter((at) => shareOf(at) >= BELIEVED);
+    const places = [...groupBy(kind, (s) => s.position ?? '').values()].filter((at) => mayBeFound(at, d));
     const [first] = places.flat();
     if (!first) return [];
-    const target: Target = { kind: first.is, name: first.name, position: first.position };
-    const positions = places.flatMap(([s]) => (s?.position == null ? [] : [s.position])).sort(byPosition);
+    const at = (p: Position): Position => (first.is === 'part' ? sitsNow(first.name, p) : p);
+    const target: Target = {
+      kind: first.is,
+      name: first.name,
+      position: first.position === null ? null : at(first.position),
+    };
+    const positions = places.flatMap(([s]) => (s?.position == null ? [] : [at(s.position)])).sort(byPosition);
     const refs = (side: 'supports' | 'contradicts'): Ref[] => [
       ...new Map(
         places
@@ -51,7 +61,7 @@ function fromCircuit(d: Diagnosis): ProposedFinding[] {
           .map((r) => [`${r.id}|${r.label}`, r]),
       ).values(),
     ];
-    const confidence: Confidence = Math.min(...places.map(shareOf)) >= CERTAIN ? 'certain' : 'probable';
+    const confidence: Confidence = d.decided && Math.min(...places.map(shareOf)) >= CERTAIN ? 'certain' : 'probable';
     return [
       {
         target,
@@ -65,7 +75,21 @@ function fromCircuit(d: Diagnosis): ProposedFinding[] {
   });
 }
 
-const shareOf = (suspects: readonly Suspect[]): number => suspects.reduce((sum, s) => sum + s.probability, 0);
+/**
+ * What is only left over convicts nobody: something must contradict good parts. What is inside a control unit is
+ * convicted last, when all else is decided against.
+ */
+function mayBeFound(at: readonly Suspect[], d: Diagnosis): boolean {
+  if (!at.some((s) => s.contradictsGood)) return false;
+  return at.some((s) => s.isUnit) ? d.decided && shareOf(at) >= CERTAIN : shareOf(at) >= BELIEVED;
+}
+
+/** All ways in which one thing fails together; two of them at once count once. */
+const shareOf = (suspects: readonly Suspect[]): number =>
+  Math.min(
+    1,
+    suspects.reduce((sum, s) => sum + s.probability, 0),
+  );
 
 /** Two proposals about the same kind of thing as one: what one of them only suspects, the other may convict. */
 function join(a: ProposedFinding, b: ProposedFinding, known: Known): ProposedFinding {

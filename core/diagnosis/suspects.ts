@@ -27,7 +27,9 @@ export function suspectsOf(r: Weighing): Suspect[] {
     .map(([key, { probability, of }]) => {
       const member = r.hypotheses[cell(of, 0)]?.members.find((m) => m.key === key);
       if (!member) throw new Error(`no hypothesis for ${key}`);
-      const [own, saysOf] = [new Set(of), new Map<Seen, Weight>()];
+      const own = new Uint8Array(r.posterior.length);
+      for (const h of of) own[h] = 1;
+      const saysOf = new Map<Seen, Weight>();
       const weighed = r.evidence.map(({ label, ref, point, seen }) => {
         const weight = saysOf.get(seen) ?? weighOne(seen, r, own);
         saysOf.set(seen, weight);
@@ -41,12 +43,21 @@ export function suspectsOf(r: Weighing): Suspect[] {
         words: `${calledOf(member)} ${member.words}`,
         is: member.is,
         name: member.name,
+        ...(member.isListed === false ? { isListed: false, stretch: member.stretch ?? [member.element] } : {}),
+        ...(member.called === undefined ? {} : { called: member.called }),
         probability,
+        contradictsGood: contradictsGood(r, of),
         supports: weighed.filter((w) => w.nats >= NOTABLE),
         contradicts: weighed.filter((w) => w.nats <= -NOTABLE),
       };
     });
 }
+/** Whether any evidence is clearly likelier with the suspect, in its likeliest size, than with nothing wrong. */
+function contradictsGood({ evidence, posterior }: Weighing, of: readonly number[]): boolean {
+  const best = of.reduce((a, b) => (floatAt(posterior, b) > floatAt(posterior, a) ? b : a), cell(of, 0));
+  return evidence.some(({ seen: { log } }) => floatAt(log, best) - floatAt(log, 0) >= CLEARLY);
+}
+const CLEARLY = 2;
 const SHOWN = 0.005;
 const NOTABLE = 0.7;
 type Weight = Pick<WeighedEvidence, 'nats' | 'strength'>;
@@ -55,11 +66,12 @@ type Weight = Pick<WeighedEvidence, 'nats' | 'strength'>;
  * How much likelier one piece of evidence is if the suspect is true, in the size that fits all of it, than if
  * it is any of the others as they stood before.
  */
-function weighOne({ likelihood }: Seen, { prior, posterior }: Weighing, of: ReadonlySet<number>): Weight {
+function weighOne({ likelihood }: Seen, { prior, posterior }: Weighing, of: Uint8Array): Weight {
   let [inside, insideWeight, outside, outsideWeight] = [0, 0, 0, 0];
   for (let h = 0; h < posterior.length; h++) {
-    const w = of.has(h) ? floatAt(posterior, h) : floatAt(prior, h);
-    if (of.has(h)) {
+    const isIn = of[h] === 1;
+    const w = isIn ? floatAt(posterior, h) : floatAt(prior, h);
+    if (isIn) {
       inside += w * floatAt(likelihood, h);
       insideWeight += w;
     } else {

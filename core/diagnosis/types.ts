@@ -11,12 +11,16 @@ export interface Measured {
   readonly kind: 'value' | 'overload' | 'unsteady';
   /** For `value`. */
   readonly value: number;
+  /** For `unsteady`: between which values the display wandered; `null` is overload. */
+  readonly ends?: { readonly low: number; readonly high: number | null } | undefined;
   /** Standard uncertainty of the measurement itself. */
   readonly u: number;
   /** What is known of the moment: what comes and goes may depend on it. */
   readonly under?: readonly Moment[] | undefined;
   /** When it was read (ISO 8601, UTC); absent: now. */
   readonly at?: string | undefined;
+  /** What must be settled about the measurement first, in a sentence; absent: nothing. */
+  readonly doubt?: string | undefined;
   /** Id of the test run in which it was read; absent: of a file. */
   readonly run?: string | undefined;
 }
@@ -70,13 +74,20 @@ export interface Member {
   readonly key: string;
   readonly element: string;
   readonly position: number | null;
-  readonly fault: 'open' | 'series' | 'resistance';
+  /** `source`: its volts are what `ohms` leaves of them, as a factor. */
+  readonly fault: 'open' | 'series' | 'resistance' | 'source';
   readonly ohms: number;
   readonly intermittent: boolean;
   readonly when: readonly Moment[];
   readonly is: 'part' | 'path' | 'shared' | 'input';
   readonly name: string;
   readonly words: string;
+  /** As a person calls it, where name and position do not say it. */
+  readonly called?: string;
+  /** `false`: the circuit's data do not list it. */
+  readonly isListed?: boolean;
+  /** Elements and nodes that it may sit at, by their ids; absent: its element. */
+  readonly stretch?: readonly string[];
 }
 
 export interface WeighedEvidence {
@@ -99,7 +110,17 @@ export interface Suspect {
   readonly words: string;
   readonly is: Member['is'];
   readonly name: string;
+  /** As a person calls it, where name and position do not say it. */
+  readonly called?: string;
+  /** `false`: the circuit's data do not list it; something of this kind may be wrong at any place. */
+  readonly isListed?: boolean;
+  /** What the readings confine it to: elements and nodes, by their ids. */
+  readonly stretch?: readonly string[];
   readonly probability: number;
+  /** Something that was read or seen is clearly likelier with it than with nothing wrong: it is not left over only. */
+  readonly contradictsGood?: boolean;
+  /** Inside a control unit: convicted last. */
+  readonly isUnit?: boolean;
   readonly supports: readonly WeighedEvidence[];
   readonly contradicts: readonly WeighedEvidence[];
 }
@@ -117,6 +138,12 @@ export interface Diagnosis {
   /** Left to causes outside the circuit. */
   readonly unexplained: number;
   readonly next: readonly NextTest[];
+  /** Of what is inside the circuit: the share of faults that its data do not list. */
+  readonly notListed: number;
+  /** Why nothing is decided yet although one explanation leads; absent: nothing is held back. */
+  readonly heldBack?: string;
+  /** A reading that it rests on is doubted: the meter or its leads are the first suspects. */
+  readonly isDoubted?: boolean;
   /** Further tests would hardly change what to do. */
   readonly decided: boolean;
   /** What cannot be used, or does not fit: in sentences. */

@@ -4,8 +4,8 @@ import { groupBy } from '../foundation/collections';
 import { evidenceLikelihood, evidenceWords } from '../evidence/kinds/kinds';
 import type { Evidence, Ref } from '../evidence/types';
 import { positionWords } from '../judge/words';
-import { commonPart, readingLikelihood } from './likelihood';
-import type { Predictions } from './predictions';
+import { commonPart, readingLikelihood, sharingOf, slipLikelihood } from './likelihood';
+import { type Predictions, showsAsGood } from './predictions';
 import { shownReading } from './predicted-readings';
 import type { DiagnosisInputs, Hypothesis, Measured, Member } from './types';
 
@@ -13,7 +13,7 @@ import type { DiagnosisInputs, Hypothesis, Measured, Member } from './types';
 const floatAt = floatOf;
 
 /** That there was a complaint and the circuit is still good: the cause is elsewhere. Share of the prior. */
-const OUTSIDE_SHARE = 0.1;
+const OUTSIDE_SHARE = 0.2;
 /** A fault code that names the cylinder makes what is there so much likelier. */
 const CODED = 6;
 
@@ -21,6 +21,12 @@ export interface Weighed {
   readonly label: string;
   readonly ref: Ref | null;
   readonly point: string | null;
+  /** Of a reading: its place among the points of the circuit. */
+  readonly instance: number | null;
+  /** Of a reading: how likely it is as a slip; 0 for what is no reading. */
+  readonly asSlip: number;
+  /** Of a reading: what must be settled about the measurement first. */
+  readonly doubt?: string | undefined;
   readonly seen: Seen;
 }
 
@@ -53,13 +59,38 @@ export function usable(inputs: DiagnosisInputs, p: Predictions, notes: string[])
       notes.push(
         `"${findTest(m.test)?.name ?? m.test}" at ${positionWords(m.position)} is not a point of this circuit: left out.`,
       );
-    return instance < 0 ? [] : [{ m, instance }];
+    return instance < 0 ? [] : [{ m: settled(m), instance }];
   });
   const key = (x: unknown): string => JSON.stringify(x);
   return {
-    measured: measured.toSorted((a, b) => (key(a) < key(b) ? -1 : 1)),
+    measured: [...groupBy(measured, (x) => x.instance).values()]
+      .flatMap(representative)
+      .toSorted((a, b) => (key(a) < key(b) ? -1 : 1)),
     observed: inputs.observed.toSorted((a, b) => (key(a) < key(b) ? -1 : 1)),
   };
+}
+
+/** Read again and again, a point says little more than so many readings of it. */
+const MOST_AT_A_POINT = 6;
+
+/** Of many readings of one point, some from the lowest to the highest, whatever their order. */
+function representative<T extends { readonly m: Measured }>(own: readonly T[]): readonly T[] {
+  if (own.length <= MOST_AT_A_POINT) return own;
+  const sorted = own.toSorted((a, b) => a.m.value - b.m.value || (JSON.stringify(a.m) < JSON.stringify(b.m) ? -1 : 1));
+  return sorted.filter((_, i) => {
+    const step = (k: number): number => Math.floor((k * MOST_AT_A_POINT) / own.length);
+    return i === 0 || step(i) !== step(i - 1);
+  });
+}
+
+/** A display whose ends differ by no more than a good one's last digits shows the value between them. */
+const STILL = { relative: 0.06, absolute: 0.03 } as const;
+function settled(m: Measured): Measured {
+  if (m.kind !== 'unsteady' || !m.ends || m.ends.high === null) return m;
+  const { low, high } = m.ends;
+  const middle = low / 2 + high / 2;
+  if (high - low > STILL.relative * Math.abs(middle) + STILL.absolute) return m;
+  return { ...m, kind: 'value', value: middle, u: (high - low) / Math.sqrt(12), ends: undefined };
 }
 
 /** Every hypothesis with its share before and after the evidence. */
@@ -114,19 +145,26 @@ function evidenceUnder(inputs: DiagnosisInputs, predictions: Predictions, { meas
     return made;
   };
   return [
-    ...[...groupBy(measured, (x) => x.m.test).values()].flatMap((readings) => {
-      const common = hypotheses.map((_, h) => commonPart(predictions, h, readings));
+    ...[
+      ...groupBy(measured, (x) => sharingOf(predictions.instances[x.instance]?.mode ?? 'voltage', x.m.test)).values(),
+    ].flatMap((readings) => {
+      const isGood = hypotheses.map((_, h) => h > 0 && readings.every((r) => showsAsGood(predictions, h, r.instance)));
+      const good = commonPart(predictions, 0, readings);
+      const common = hypotheses.map((_, h) => (isGood[h] ? good : commonPart(predictions, h, readings)));
       // What the common part costs is told with the first reading of the test.
       return readings.map(({ m, instance }, i) => ({
         label: measuredWords(m),
         ref: m.run === undefined ? null : { kind: 'run' as const, id: m.run, label: measuredWords(m) },
         point: pointOf(m),
+        instance,
+        asSlip: slipLikelihood(predictions, instance, m),
+        doubt: m.doubt,
         seen: seenAs(
-          Float64Array.from(
-            hypotheses,
-            (_, h) =>
-              readingLikelihood(predictions, h, instance, m, 0, common[h]?.common, inputs.shows) *
-              (i === 0 ? (common[h]?.likelihood ?? 1) : 1),
+          eachOf(hypotheses.length, (h, first) =>
+            isGood[h]
+              ? first
+              : readingLikelihood(predictions, h, instance, m, 0, common[h]?.common, inputs.shows) *
+                (i === 0 ? (common[h]?.likelihood ?? 1) : 1),
           ),
         ),
       }));
@@ -134,19 +172,31 @@ function evidenceUnder(inputs: DiagnosisInputs, predictions: Predictions, { meas
     ...observed.map(({ id, body }) => {
       const label = evidenceWords(body);
       const ref = id === undefined ? null : { kind: 'evidence' as const, id, label };
-      return { label, ref, point: null, seen: weighedOnce(body) };
+      return { label, ref, point: null, instance: null, asSlip: 0, seen: weighedOnce(body) };
     }),
   ];
+}
+
+/** One number for each hypothesis; `first` is that of the first. */
+function eachOf(count: number, of: (h: number, first: number) => number): Float64Array {
+  const all = new Float64Array(count);
+  for (let h = 0; h < count; h++) all[h] = of(h, floatAt(all, 0));
+  return all;
 }
 
 /** Of each hypothesis: the logarithm of how likely all of the evidence is. */
 function fitsOf(evidence: readonly Weighed[], hypotheses: number): Float64Array {
   const fits = new Float64Array(hypotheses);
-  for (const {
-    seen: { log },
-  } of evidence)
-    for (let h = 0; h < hypotheses; h++) fits[h] = floatAt(fits, h) + floatAt(log, h);
+  for (const [{ log }, times] of timesSeen(evidence))
+    for (let h = 0; h < hypotheses; h++) fits[h] = floatAt(fits, h) + times * floatAt(log, h);
   return fits;
+}
+
+/** What says the same is counted, not added up one by one. */
+export function timesSeen(evidence: readonly Weighed[]): ReadonlyMap<Seen, number> {
+  const times = new Map<Seen, number>();
+  for (const { seen } of evidence) times.set(seen, (times.get(seen) ?? 0) + 1);
+  return times;
 }
 
 /**

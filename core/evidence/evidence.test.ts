@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { findTest } from '../catalogue/catalogue';
 import { judgeSet } from '../judge/set';
+import type { TestSet } from '../judge/types';
 import { heldTogether, whatIsKnown } from './known';
 import { proposeFindings, ruledOutBy } from './finding';
 import { evidenceWords } from './kinds/kinds';
@@ -12,7 +13,12 @@ const ENGINE = { layout: 'inline' as const, cylinders: 4, firingOrder: [1, 3, 4,
 let step = 0;
 const moment = (): string => new Date(Date.UTC(2026, 0, 1) + step++ * 60_000).toISOString();
 
-function run(test: string, entries: Readonly<Record<string | number, string>>, cylinders = 4): MeasuredRun {
+function run(
+  test: string,
+  entries: Readonly<Record<string | number, string>>,
+  cylinders = 4,
+  more: Partial<TestSet> = {},
+): MeasuredRun {
   const definition = findTest(test);
   if (!definition) throw new Error(`no test ${test}`);
   const rule = definition.rules.find((r) => !r.when?.systemVoltage_V || r.when.systemVoltage_V === 12);
@@ -28,6 +34,7 @@ function run(test: string, entries: Readonly<Record<string | number, string>>, c
     limits: rule?.limits ?? { quantity: definition.quantity, unit: definition.unit, lower: 0, upper: 1 },
     readings,
     definition,
+    ...more,
   });
   if (!judged.ok) throw new Error(JSON.stringify(judged.error));
   return { id: `${test}-${step}`, definition, judgement: judged.value, at: moment() };
@@ -42,6 +49,47 @@ const says = (runs: readonly MeasuredRun[], evidence: readonly RecordedEvidence[
 const BARE = { 1: '0.7', 2: '0.8', 3: '0.7', 4: '0.7' };
 
 describe('what readings prove', () => {
+  test('a starter that takes too much at one cylinder accuses the mechanics there, never four starters', () => {
+    const { statements } = whatIsKnown([run('cranking-current', { 1: '420', 2: '430', 3: '1100', 4: '425' })], []);
+    expect(statements.map((s) => s.target)).toEqual([{ kind: 'mechanics', name: 'compression', position: 3 }]);
+    expect(statements[0]?.text).toMatch(/^Compression of cylinder 3: 1100, .*Mechanics there/);
+  });
+  test('a test in its circuit that is good is written down with what it proves; one that is not is not', () => {
+    const states = {
+      'key on': '48',
+      'self-test buzz': '47.9',
+      cranking: '47.8',
+      idle: '47.9',
+      'raised idle (cold)': '47.5',
+    };
+    const good = whatIsKnown([run('injector-module-supply', states)], []).statements;
+    expect(good).toMatchObject([{ stand: 'cleared', target: { kind: 'part', name: 'module', position: null } }]);
+    expect(good[0]?.text).toMatch(/: good\. Proven: that /);
+    const sags = whatIsKnown([run('injector-module-supply', { ...states, 'raised idle (cold)': '31' })], []).statements;
+    expect(sags.map((s) => s.stand)).not.toContain('cleared');
+  });
+  test('a doubted measurement accuses and convicts nobody, and bears no finding; the doubt is told', () => {
+    const meter = { kind: 'multimeter', leadZero_ohm: null, leadZeroResolution_ohm: 0, accuracy: [] } as const;
+    const limits = { quantity: 'resistance', unit: 'ohm', lower: 0.6, upper: 0.9 } as const;
+    const known = whatIsKnown(
+      [run('glow-plug-resistance', { 1: '0.5', 2: '0.7', 3: '0.8', 4: '0.7' }, 4, { instrument: meter, limits })],
+      [],
+    );
+    expect(known.statements[0]).toMatchObject({ stand: 'suspect', target: { name: 'plug', position: 1 } });
+    expect(known.statements[0]?.text).toMatch(/it is suspected\. Zero the leads first/);
+    expect(known.doubts.map((d) => d.kind)).toEqual(['leads']);
+    expect(proposeFindings(known)).toEqual([]);
+  });
+  test('a rule of thumb convicts only what no type of part explains', () => {
+    const limits = { quantity: 'resistance', unit: 'ohm', lower: 0.6, upper: 0.8, status: 'rule-of-thumb' } as const;
+    const stands = (more: object = {}) =>
+      whatIsKnown(
+        [run('glow-plug-resistance', { 1: '0.7', 2: '1.3', 3: '7.4', 4: 'OL' }, 4, { limits: { ...limits, ...more } })],
+        [],
+      ).statements.flatMap((s) => (s.target.name === 'plug' ? [`${s.stand} ${s.target.position}`] : []));
+    expect(stands()).toEqual(['bad 3', 'bad 4', 'suspect 2', 'cleared 1']);
+    expect(stands({ status: 'approved' })).toEqual(['bad 2', 'bad 3', 'bad 4', 'cleared 1']);
+  });
   test('in circuit high and bare good convicts the wire; a wire that adds little is cleared', () => {
     const all = says([
       run('glow-plug-resistance', BARE),
@@ -99,12 +147,12 @@ describe('what other evidence proves', () => {
     [
       'followed means part, and its path is good',
       swap('followed'),
-      ['bad swap part injector 3', 'cleared swap path injector 3'],
+      ['bad swap part injector 1', 'cleared swap path injector 3'],
     ],
     [
       'stayed means path, controller or mechanics',
       swap('stayed'),
-      ['suspect swap path injector 3', 'cleared swap part injector 3'],
+      ['suspect swap path injector 3', 'cleared swap part injector 1'],
     ],
     ['gone means a disturbed connector', swap('gone'), ['suspect swap path injector 3']],
     [
@@ -167,7 +215,7 @@ describe('what other evidence proves', () => {
         seen({ ...swap('followed'), from: 4 } as Evidence),
       ],
     );
-    expect(heldTogether(known).sort()).toEqual(['the bracket', 'the injector of cylinder 4']);
+    expect(heldTogether(known).sort()).toEqual(['the bracket', 'the injector of cylinder 1']);
     expect(known.contradictions).toEqual([]);
   });
   test('several of one kind are one thing that is bad, and are named together', () => {
@@ -176,7 +224,7 @@ describe('what other evidence proves', () => {
     expect(heldTogether(whatIsKnown([], [followed(5), followed(4)]))).toEqual([]);
     expect(heldTogether(whatIsKnown([], [followed(5), chafed, followed(4)])).sort()).toEqual([
       'the bracket',
-      'the injectors of cylinders 4 and 5',
+      'the injectors of cylinders 1 and 4',
     ]);
   });
   test('what was mended is history; what came after counts', () => {

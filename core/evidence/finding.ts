@@ -1,3 +1,4 @@
+import { capital } from '../foundation/text';
 import type { Position } from '../judge/types';
 import { joinAnd } from '../quantity/print';
 import type { Known, Ref, Statement, Target } from './types';
@@ -49,7 +50,11 @@ export interface ProposedFinding {
  * Possible: only accused.
  */
 export function proposeFindings(known: Known): ProposedFinding[] {
-  const accused = known.statements.filter((s) => s.stand === 'bad' || s.stand === 'suspect');
+  // What only a doubted measurement accuses of is no finding: the meter comes first.
+  const doubted = new Set(known.doubts.flatMap((d) => (d.kind === 'limit' ? [] : [d.run])));
+  const accused = known.statements.filter(
+    (s) => s.stand === 'bad' || (s.stand === 'suspect' && !s.from.every((r) => doubted.has(r.id))),
+  );
   const groups = new Map<string, Statement[]>();
   for (const s of accused) {
     const key = `${s.target.kind}|${s.target.name}`;
@@ -96,7 +101,7 @@ export function sayFound(target: Target, positions: readonly Position[], convict
   const [only = null] = positions;
   const words = many ? targetsWords(target, positions) : targetWords({ ...target, position: only });
   const verb = convicted ? (many ? 'are bad' : 'is bad') : many ? 'are suspected' : 'is suspected';
-  return `${words.charAt(0).toUpperCase()}${words.slice(1)} ${verb}`;
+  return `${capital(words)} ${verb}`;
 }
 
 /** "the plugs of cylinders 2, 4 and 6" */

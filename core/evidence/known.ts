@@ -2,10 +2,11 @@ import { positionWords } from '../judge/words';
 import type { Position } from '../judge/types';
 import { groupBy } from '../foundation/collections';
 import { joinAnd } from '../quantity/print';
+import { firstLook, PartMoves } from './moves';
 import { RepairHistory } from './repair-history';
 import { evidenceRules } from './kinds/kinds';
-import { differenceRules, namedTestRules, patternRules, readingRules } from './rules';
-import type { Contradiction, Known, MeasuredRun, RecordedEvidence, Statement, Target } from './types';
+import { accusedOnly, differenceRules, namedTestRules, patternRules, readingRules } from './rules';
+import type { Contradiction, Known, KnownDoubt, MeasuredRun, RecordedEvidence, Statement, Target } from './types';
 
 /**
  * All that a job's readings and other evidence prove, and what of it does not go together. The order of the
@@ -19,7 +20,10 @@ export function whatIsKnown(
 ): Known {
   const byTime = telling(runs.toSorted((a, b) => compare(a.at, b.at) || compare(a.id, b.id)));
   const others = evidence.toSorted((a, b) => compare(a.at, b.at) || compare(a.id, b.id));
-  const times = new Map<string, string>([...byTime, ...others].map((e) => [e.id, e.at]));
+  const times = new Map<string, string>([
+    ...byTime.map((r) => [r.id, r.at] as const),
+    ...others.map((e) => [e.id, firstLook(e, others).at] as const),
+  ]);
   const history = new RepairHistory(others);
   const all = samePlaces([
     ...readingRules(byTime),
@@ -28,10 +32,15 @@ export function whatIsKnown(
     ...namedTestRules(byTime),
     ...evidenceRules(others),
   ]);
-  const statements = withoutEchoes(newestOfEach(all.filter((s) => !isHistory(s, history, times))));
+  const moves = new PartMoves(others);
+  const was = new Set(all.filter((s) => isHistory(s, history, times)));
+  const still = all.filter((s) => !was.has(s)).map((s) => whereItSits(s, moves, times));
+  const statements = withoutEchoes(newestOfEach(still));
   return {
     statements: statements.toSorted((a, b) => WEIGHT[a.stand] - WEIGHT[b.stand]),
     contradictions: contradictionsOf(statements),
+    doubts: doubtsIn(byTime, history),
+    mended: withoutEchoes(newestOfEach([...was].filter((s) => s.stand === 'bad' || s.stand === 'suspect'))),
   };
 }
 
@@ -53,10 +62,24 @@ function tellingRuns(byTime: readonly MeasuredRun[]): MeasuredRun[] {
         says(test),
         says(`${test}|${pattern}|${group ?? ''}`),
         says(`${test}|${readings.every((r) => r.severity === 'pass')}|${readings.some((r) => r.severity === 'fail')}`),
-        ...readings.map((r) => says(`${test}|${r.position}|${r.verdict}|${r.severity}`)),
+        ...readings.map((r) => says(`${test}|${r.position}|${r.verdict}|${r.severity}|${accusedOnly(run, r) ?? ''}`)),
       ].some(Boolean);
     })
     .toReversed();
+}
+
+/** What the meter or its leads must show first, in sentences. */
+export const settleFirst = ({ doubts }: Pick<Known, 'doubts'>): string[] =>
+  doubts.flatMap((d) => (d.kind === 'limit' ? [] : [d.say]));
+
+/** Those of the newest run of each test; what was doubted before a repair of it all is history. */
+function doubtsIn(byTime: readonly MeasuredRun[], history: RepairHistory): KnownDoubt[] {
+  const newest = new Map(byTime.map((r) => [r.definition.id, r]));
+  return [...newest.values()].flatMap((r) =>
+    (r.judgement.doubts ?? [])
+      .filter((d) => !d.positions.every((p) => history.readingIsHistory(r.at, r.definition, p)))
+      .map(({ kind, say }) => ({ run: r.id, test: r.definition.id, kind, say })),
+  );
 }
 
 const WEIGHT = { bad: 0, suspect: 1, cleared: 2, noted: 3 } as const;
@@ -101,14 +124,29 @@ function withoutEchoes(statements: readonly Statement[]): Statement[] {
   );
 }
 
+/** What was said of a part is said of where it sits now: it may have been exchanged since. */
+function whereItSits(s: Statement, moves: PartMoves, times: ReadonlyMap<string, string>): Statement {
+  const { kind, name, position } = s.target;
+  if (kind !== 'part' || position === null) return s;
+  const sits = moves.now(name, position, newestOf(s, times));
+  if (sits === position) return s;
+  return {
+    ...s,
+    target: { ...s.target, position: sits },
+    text: `${s.text} It sits at ${positionWords(sits)} now.`,
+  };
+}
+
+const newestOf = (s: Statement, times: ReadonlyMap<string, string>): string =>
+  s.from
+    .map((r) => times.get(r.id) ?? '')
+    .sort(compare)
+    .at(-1) ?? '';
+
 /** Was all of it seen before something was mended there? */
 function isHistory(s: Statement, history: RepairHistory, times: ReadonlyMap<string, string>): boolean {
   if (s.rule === 'repaired') return false;
-  const newest = s.from
-    .map((r) => times.get(r.id) ?? '')
-    .sort(compare)
-    .at(-1);
-  return history.isHistory(newest ?? '', s.target);
+  return history.isHistory(newestOf(s, times), s.target);
 }
 
 /** Clears so much only as the test sees: such a reading is not contradicted by another test that sees more. */
@@ -170,7 +208,7 @@ export function heldTogether(known: Known): string[] {
 
 /** Several parts, or paths, of one kind: "the plugs of cylinders 4 and 5". */
 function targetsWords(all: readonly Target[]): string {
-  const positions = all.flatMap(({ position }) => (typeof position === 'number' ? [position] : []));
+  const positions = [...new Set(all.flatMap(({ position }) => (typeof position === 'number' ? [position] : [])))];
   const [first] = all;
   if (!first || all.length < 2 || positions.length < all.length) return joinAnd(all.map(targetWords));
   const of = `${first.name}s of cylinders ${joinAnd(positions.sort((a, b) => a - b).map(String))}`;

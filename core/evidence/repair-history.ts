@@ -1,6 +1,7 @@
 import type { TestDefinition } from '../catalogue/types';
 import type { Position } from '../judge/types';
 import { evidenceRules } from './kinds/kinds';
+import { PartMoves } from './moves';
 import { isBare, isPath, partName, positionOf } from './rules';
 import type { Evidence, RecordedEvidence, Target } from './types';
 
@@ -37,14 +38,23 @@ export function subjectsOf(test: TestDefinition, position: Position): Target[] {
 
 /** Tells of each thing that was seen at a moment (ISO 8601) whether a later repair has made it history. */
 export class RepairHistory {
+  private readonly moves: PartMoves;
   private readonly repairs: readonly { readonly body: Repair; readonly at: string }[];
 
   constructor(evidence: readonly RecordedEvidence[]) {
+    this.moves = new PartMoves(evidence);
     this.repairs = evidence.flatMap(({ body, at }) => (body.kind === 'repair' ? [{ body, at }] : []));
   }
 
   isHistory(at: string, target: Target): boolean {
-    return this.repairs.some((r) => at < r.at && unsettles(r.body, target));
+    return this.repairs.some((r) => at < r.at && unsettles(r.body, this.sittingAt(target, at, r.at)));
+  }
+
+  /** The same part where it sat at `then`, of where it sat at `at`. */
+  private sittingAt(t: Target, at: string, then: string): Target {
+    return t.kind === 'part' && t.position !== null
+      ? { ...t, position: this.moves.between(t.name, t.position, at, then) }
+      : t;
   }
 
   readingIsHistory(at: string, test: TestDefinition, position: Position): boolean {

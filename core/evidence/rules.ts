@@ -1,9 +1,11 @@
+import { capital, uncapital } from '../foundation/text';
 import type { TestDefinition } from '../catalogue/types';
-import { namePositions } from '../judge/summary';
-import { positionWords, shownUnit, verdictWord } from '../judge/words';
+import { namePositions, positionWords, shownUnit, verdictWord } from '../judge/words';
+import { doubtedAt } from '../judge/doubts';
+import { isOnlyByThumb } from '../judge/rule-of-thumb';
 import type { JudgedReading, Position } from '../judge/types';
 import { printValue } from '../quantity/print';
-import { ofPosition, part, path, say } from './kinds/definition';
+import { mechanics, ofPosition, part, path, say } from './kinds/definition';
 import type { MeasuredRun, Ref, Statement, Target } from './types';
 
 /**
@@ -59,53 +61,91 @@ const PATHS: ReadonlySet<string> = new Set([
   'driver',
 ]);
 
+/** What some electrical readings tell of that is no electrical part. */
+const MECHANICAL: ReadonlySet<string> = new Set(['compression']);
+
 /** The cylinder of a reading; `null` where positions are states, pins or places. */
 export const positionOf = (t: TestDefinition, position: Position): Position | null =>
   t.layout === 'cylinders' ? position : null;
 
 /** Every reading that counts, as far as the reading alone goes. */
 export function readingRules(runs: readonly MeasuredRun[]): Statement[] {
-  return runs.flatMap((run) =>
-    run.judgement.readings.flatMap((r): Statement[] => {
-      const t = run.definition;
-      if (throughWire(t) || (!fails(r) && !good(r))) return [];
-      const position = positionOf(t, r.position);
-      if (PATHS.has(partName(t)))
-        return [
+  return runs.flatMap((run) => [...passedRule(run), ...eachReading(run)]);
+}
+
+/** A test in its circuit whose every position is good: what it proves is written down, as what fails is. */
+function passedRule(run: MeasuredRun): Statement[] {
+  const { definition: t, judgement } = run;
+  const isTold = t.layout === 'cylinders' || throughWire(t) || isPath(t) || isBare(t);
+  if (isTold || judgement.pattern !== 'good') return [];
+  const proven = uncapital(t.proves);
+  return [
+    say('measured', 'cleared', part(partName(t), null), `${t.name}: good. Proven: ${proven}`, [
+      runRef(run, ...judgement.readings.map((r) => r.position)),
+    ]),
+  ];
+}
+
+/** Why a reading accuses and does not convict; `null`: it convicts. */
+export function accusedOnly({ judgement: { doubts, limits } }: MeasuredRun, r: JudgedReading): string | null {
+  const doubt = doubtedAt(doubts, r.position);
+  if (doubt) return `it is suspected. ${doubt.say}`;
+  return isOnlyByThumb(r, limits)
+    ? 'it is suspected. The limit is a general rule of thumb, and parts of another type read so.'
+    : null;
+}
+
+function eachReading(run: MeasuredRun): Statement[] {
+  return run.judgement.readings.flatMap((r): Statement[] => {
+    const t = run.definition;
+    if (throughWire(t) || (!fails(r) && !good(r))) return [];
+    const position = positionOf(t, r.position);
+    if (PATHS.has(partName(t)))
+      return [
+        say(
+          'measured',
+          fails(r) ? 'suspect' : 'cleared',
+          path(
+            t.layout === 'cylinders' || t.layout === 'single' ? partName(t) : `${partName(t)} ${r.position}`,
+            position,
+          ),
+          `${capital(partName(t))}${position === null ? ` ${r.position}` : ofPosition(position)} reads ${r.entry}: ${wordOf(run, r)}.`,
+          [runRef(run, r.position)],
+        ),
+      ];
+    if (isBare(t)) {
+      // Ohms alone do not prove a part: it may fail hot, or under load. The catalogue says what a test
+      // cannot prove.
+      const it = `The ${partName(t)}${ofPosition(position)} by itself reads ${r.entry}`;
+      const accusesOnly = fails(r) ? accusedOnly(run, r) : null;
+      const text = fails(r)
+        ? `${it}, ${wordOf(run, r)}: ${accusesOnly ?? 'it is bad.'}`
+        : `${it}: good as far as this test goes.`;
+      const stand = fails(r) ? (accusesOnly === null ? 'bad' : 'suspect') : 'cleared';
+      return [say('bare-part', stand, part(partName(t), position), text, [runRef(run, r.position)])];
+    }
+    if (fails(r) && MECHANICAL.has(partName(t)))
+      return [
+        say(
+          'measured',
+          'suspect',
+          mechanics(partName(t), position),
+          `${capital(partName(t))}${ofPosition(position)}: ${r.entry}, ${wordOf(run, r)}. Mechanics there, nothing electrical.`,
+          [runRef(run, r.position)],
+        ),
+      ];
+    return fails(r)
+      ? [
           say(
             'measured',
-            fails(r) ? 'suspect' : 'cleared',
-            path(
-              t.layout === 'cylinders' || t.layout === 'single' ? partName(t) : `${partName(t)} ${r.position}`,
-              position,
-            ),
-            `${capital(partName(t))}${position === null ? ` ${r.position}` : ofPosition(position)} reads ${r.entry}: ${wordOf(run, r)}.`,
+            'suspect',
+            part(partName(t), position),
+            `The ${partName(t)}${ofPosition(position)} in its circuit reads ${r.entry}, ${wordOf(run, r)}: the part, its wire or what feeds it.`,
             [runRef(run, r.position)],
           ),
-        ];
-      if (isBare(t)) {
-        // Ohms alone do not prove a part: it may fail hot, or under load. The catalogue says what a test
-        // cannot prove.
-        const text = fails(r)
-          ? `The ${partName(t)}${ofPosition(position)} by itself reads ${r.entry}, ${wordOf(run, r)}: it is bad.`
-          : `The ${partName(t)}${ofPosition(position)} by itself reads ${r.entry}: good as far as this test goes.`;
-        return [
-          say('bare-part', fails(r) ? 'bad' : 'cleared', part(partName(t), position), text, [runRef(run, r.position)]),
-        ];
-      }
-      return fails(r)
-        ? [
-            say(
-              'measured',
-              'suspect',
-              part(partName(t), position),
-              `The ${partName(t)}${ofPosition(position)} in its circuit reads ${r.entry}, ${wordOf(run, r)}: the part, its wire or what feeds it.`,
-              [runRef(run, r.position)],
-            ),
-          ]
-        : [];
-    }),
-  );
+        ]
+      : [];
+  });
 }
 
 /** At most this much may the wire add (trade practice: about 1 ohm more than the bare plug at most). */
@@ -141,9 +181,9 @@ export function differenceRules(runs: readonly MeasuredRun[]): Statement[] {
           return [
             say(
               'in-circuit-minus-bare',
-              'bad',
+              accusedOnly(circuit, r) === null ? 'bad' : 'suspect',
               path(name, position),
-              `By itself the ${name}${ofPosition(position)} is good (${alone.entry}), through its wire it reads ${r.entry}: the wire or its connector is bad.${words}`,
+              `By itself the ${name}${ofPosition(position)} is good (${alone.entry}), through its wire it reads ${r.entry}: ${accusedOnly(circuit, r) ?? 'the wire or its connector is bad.'}${words}`,
               from,
             ),
           ];
@@ -256,5 +296,3 @@ export function namedTestRules(runs: readonly MeasuredRun[]): Statement[] {
     return [];
   });
 }
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,5 +1,5 @@
 import type { TestDefinition } from '../catalogue/types';
-import type { Judgement, Position } from '../judge/types';
+import type { Judgement, MeasurementDoubt, Position } from '../judge/types';
 
 /** When a complaint shows itself, or a drive was made. */
 export const CONDITIONS = ['cold', 'hot', 'idle', 'load', 'towing', 'after a stop', 'wet', 'intermittent'] as const;
@@ -12,9 +12,12 @@ export type Evidence = { readonly note?: string | undefined; readonly photos?: r
     | {
         readonly kind: 'swap';
         readonly part: string;
-        readonly from: Position;
-        readonly to: Position;
+        /** Absent: with a twin, such as a relay with another one of its kind. */
+        readonly from?: Position | undefined;
+        readonly to?: Position | undefined;
         readonly outcome: 'followed' | 'stayed' | 'gone';
+        /** Whether the fault was there just before; absent: it was. */
+        readonly wasThere?: boolean | undefined;
       }
     /** One cylinder was cut while the engine ran. */
     | {
@@ -48,6 +51,21 @@ export type Evidence = { readonly note?: string | undefined; readonly photos?: r
         readonly kind: 'drive';
         readonly conditions: readonly DriveCondition[];
         readonly outcome: 'showed' | 'did not show';
+        readonly seen: string;
+      }
+    /** Good without a reading. */
+    | {
+        readonly kind: 'normal';
+        readonly part: string;
+        readonly position?: Position | undefined;
+        readonly seen: string;
+      }
+    /** Of the engine itself, as it was felt, heard or seen. */
+    | {
+        readonly kind: 'mechanical';
+        readonly where: string;
+        readonly position?: Position | undefined;
+        readonly outcome: 'broken' | 'doubtful' | 'good';
         readonly seen: string;
       }
     /** What was mended at a place: from then on older evidence about it is history. */
@@ -101,6 +119,18 @@ export interface Contradiction {
 export interface Known {
   readonly statements: readonly Statement[];
   readonly contradictions: readonly Contradiction[];
+  /** What must be settled about a measurement before it convicts anybody, of the newest run of each test. */
+  readonly doubts: readonly KnownDoubt[];
+  /** What convicted or accused something that was mended since. */
+  readonly mended: readonly Statement[];
+}
+
+export interface KnownDoubt {
+  readonly run: string;
+  readonly test: string;
+  readonly kind: MeasurementDoubt['kind'];
+  /** In a sentence. */
+  readonly say: string;
 }
 
 /** A test run as evidence: its test as it was, and its judgement. */
@@ -133,6 +163,8 @@ export type RuleId =
   | 'visual'
   | 'new-part'
   | 'drive'
+  | 'normal'
+  | 'mechanical'
   | 'measured'
   | 'repaired';
 
@@ -156,8 +188,10 @@ export const RULES: Readonly<Record<RuleId, string>> = {
     'A connection that breaks when it is moved is broken, however good it reads at rest. One that holds today may break tomorrow.',
   visual: 'Damage that is seen needs no meter; a place that looks good is not proven.',
   'new-part':
-    'A new part that changes nothing acquits the old one, unless the new one is bad too. One that cures it convicts the old one or its connector.',
+    'A new part that changes nothing clears the old one, unless the new one is bad too. One that cures it points at the old one or its connector.',
   drive: 'A fault that does not show in a drive has not been looked for in the right conditions.',
+  normal: 'What somebody has seen to be good is good, as far as eyes tell.',
+  mechanical: 'What the engine itself shows is no matter of wires: mechanics first, before a part is bought.',
   measured: 'A reading out of its limits, in the circuit: the part, its wire or what feeds it.',
   repaired: 'What was seen before a repair says nothing of what is there after it.',
 };

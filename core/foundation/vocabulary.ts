@@ -13,6 +13,7 @@ export const VERDICTS = [
   'undecided',
   'not-measured',
   'failed',
+  'no-limit',
 ] as const;
 export type Verdict = (typeof VERDICTS)[number];
 
@@ -35,6 +36,8 @@ export const SEVERITY: Readonly<Record<Verdict, Severity>> = {
   failed: 'fail',
   undecided: 'undecided',
   'not-measured': 'none',
+  // Read, and nothing says what it should be.
+  'no-limit': 'none',
 };
 
 /** What a person may do: read; record; record and decide for the workshop. */

@@ -1,11 +1,10 @@
-import type { FindingBody, ProposedFinding } from '../evidence/finding';
+import type { ProposedFinding } from '../evidence/finding';
 import { type ProofInputs, proofOf } from '../repair/proof';
-import { openQuotations } from '../repair/quotation';
-import type { ProofCheck, ProofCheckId, Recorded } from '../repair/types';
+import type { ProofCheck, ProofCheckId } from '../repair/types';
+import { type ProgressInputs, type StageId, STAGES } from './inputs';
+import { agreedFor, type NextStep, PROOF, stepsOf, type Waits, waitsFor } from './next-step';
 
-/** The stages of a job, in the order in which technicians work. */
-export const STAGES = ['complaint', 'codes', 'tests', 'finding', 'agreed', 'repair', 'proof', 'release'] as const;
-export type StageId = (typeof STAGES)[number];
+export { type ProgressInputs, type StageId, STAGES } from './inputs';
 
 export const STAGE_WORDS: Readonly<Record<StageId, string>> = {
   complaint: 'Complaint',
@@ -32,25 +31,16 @@ export interface JobProgress {
   /** The stage that is next; `null` once the job is released. */
   readonly now: StageId | null;
   readonly say: string;
-}
-
-export interface ProgressInputs {
-  readonly closed: boolean;
-  /** Somebody has read the codes, whether there were any or none. */
-  readonly codesRead: boolean;
-  /** Something was measured or seen. */
-  readonly begun: boolean;
-  readonly findings: readonly { readonly body: FindingBody }[];
-  readonly proposals: readonly ProposedFinding[];
-  readonly records: readonly Recorded[];
-  /** What stands between the repair and its release (`proofOf`). */
-  readonly checks: readonly ProofCheck[];
-  /** Name of the test that the plan puts first; `null` where it has none or was not asked. */
-  readonly nextTest: string | null;
+  /** The one step that is next; `null` once the job is released. */
+  readonly next: NextStep | null;
+  /** What could be done in its place, in order. */
+  readonly instead: readonly NextStep[];
+  readonly waits: Waits | null;
 }
 
 /** What a job holds, as it is read for its page and, of many jobs at once, for the yard. */
-export interface JobHolds extends ProofInputs, Pick<ProgressInputs, 'closed' | 'proposals' | 'nextTest'> {}
+export interface JobHolds
+  extends ProofInputs, Pick<ProgressInputs, 'closed' | 'proposals' | 'planned' | 'choices' | 'isWarm'> {}
 
 /** The same from what a job holds. */
 export const progressOf = (job: JobHolds): JobProgress =>
@@ -62,15 +52,14 @@ export const progressOf = (job: JobHolds): JobProgress =>
     proposals: job.proposals,
     records: job.records,
     checks: proofOf(job),
-    nextTest: job.nextTest,
+    planned: job.planned,
+    choices: job.choices,
+    isWarm: job.isWarm,
   });
 
-/** What proves a repair, of all that stands before a release. */
-const PROOF: readonly ProofCheckId[] = ['measured-again', 'coded', 'codes-cleared', 'road-test', 'vehicle-scan'];
-
 /**
- * Where a job stands. The first stage that is neither done nor left out is next; nothing is stored, so it
- * cannot grow stale.
+ * Where a job stands. The first stage that is neither done nor left out is next; it follows from what was written,
+ * and nobody sets it.
  */
 export function progressFrom(i: ProgressInputs): JobProgress {
   const states = new Map(STAGES.map((id) => [id, i.closed && id !== 'codes' ? 'done' : stateOf(id, i)]));
@@ -79,7 +68,17 @@ export function progressFrom(i: ProgressInputs): JobProgress {
     const state = states.get(id) ?? 'open';
     return { id, state: id === now && state === 'open' ? 'now' : state };
   });
-  return { stages, now, say: now === null ? 'Released.' : SAY[now](i) };
+  if (now === null) return { stages, now, say: 'Released.', next: null, instead: [], waits: null };
+  const { next, instead } = stepsOf(now, i);
+  const day = now === 'repair' ? agreedFor(i.records) : null;
+  return {
+    stages,
+    now,
+    say: day === null ? next.say : `${next.say} Agreed for ${day}.`,
+    next,
+    instead,
+    waits: waitsFor(next, i),
+  };
 }
 
 const isBehind = (state: StageState | undefined): boolean => state === 'done' || state === 'left out';
@@ -91,6 +90,9 @@ const checkOf = (i: ProgressInputs, id: ProofCheckId): ProofCheck | undefined =>
 /** A check without a complaint that held: everything is good, nothing is to be found or mended. */
 const isAllGood = (i: ProgressInputs): boolean => !isFound(i) && checkOf(i, 'finding')?.state === 'done';
 
+/** A set is begun and not complete: it is gone on with first, as its bench says. */
+const isBegun = (i: ProgressInputs): boolean => i.planned[0]?.run !== undefined;
+
 function stateOf(id: StageId, i: ProgressInputs): StageState {
   switch (id) {
     case 'complaint':
@@ -98,13 +100,16 @@ function stateOf(id: StageId, i: ProgressInputs): StageState {
     case 'codes':
       return i.codesRead ? 'done' : i.begun || i.findings.length ? 'left out' : 'open';
     case 'tests':
-      return isFound(i) || isAllGood(i) || convicted(i) ? 'done' : 'open';
+      return isFound(i) || isAllGood(i) || (convicted(i) && !isBegun(i)) ? 'done' : 'open';
     case 'finding':
       return isAllGood(i) ? 'left out' : isFound(i) ? 'done' : 'open';
     case 'agreed':
       return ofCheck('agreed', i);
-    case 'repair':
-      return ofCheck('repaired', i);
+    case 'repair': {
+      // A new part that is not coded is not fitted yet.
+      const repaired = ofCheck('repaired', i);
+      return repaired === 'done' && checkOf(i, 'coded')?.state === 'open' ? 'open' : repaired;
+    }
     case 'proof': {
       const checks = i.checks.filter((c) => PROOF.includes(c.id));
       if (checks.some((c) => c.state === 'failed')) return 'failed';
@@ -118,38 +123,4 @@ function stateOf(id: StageId, i: ProgressInputs): StageState {
 function ofCheck(id: ProofCheckId, i: ProgressInputs): StageState {
   const check = checkOf(i, id);
   return check ? check.state : isAllGood(i) ? 'left out' : 'open';
-}
-
-const SAY: Readonly<Record<StageId, (i: ProgressInputs) => string>> = {
-  complaint: () => 'Write down the complaint.',
-  codes: ({ nextTest }) =>
-    `Read the fault codes${nextTest ? `, or begin with: ${nextTest}` : ', or begin with the plan'}.`,
-  tests: (i) => {
-    const notFound = i.findings.map((f) => f.body).findLast((f) => f.kind === 'not-found');
-    if (notFound) return `Not found yet. When it returns: ${notFound.ifReturns}`;
-    return i.nextTest ? `Measure next: ${i.nextTest}.` : 'Go on with the plan.';
-  },
-  finding: (i) => `Write the finding: ${convicted(i)?.text ?? 'the evidence bears one'}.`,
-  agreed: ({ records }) => sayAgreed(records),
-  repair: (i) => checkOf(i, 'repaired')?.why ?? 'Repair it.',
-  proof: (i) => {
-    const checks = i.checks.filter((c) => PROOF.includes(c.id));
-    const next = checks.find((c) => c.state === 'failed') ?? checks.find((c) => c.state !== 'done');
-    return next ? `${next.label}: ${next.why}` : 'Prove the repair.';
-  },
-  release: () => 'Everything is proven: release it.',
-};
-
-function sayAgreed(records: readonly Recorded[]): string {
-  const quoted = openQuotations(records).at(-1);
-  switch (quoted?.answer) {
-    case undefined:
-      return 'Decide on one or the set, and quote it to the payer.';
-    case 'unanswered':
-      return 'The quotation waits for the payer’s answer.';
-    case 'deferred':
-      return `The payer deferred it${quoted.until ? ` until ${quoted.until}` : ''}.`;
-    case 'declined':
-      return 'The payer declined: quote it anew, or a lead releases it with what is left open.';
-  }
 }

@@ -29,15 +29,20 @@ export function followSequence(
   if (!sequence) return readings;
   const rank = new Map(order.map((p, i) => [p, i]));
   const row = readings
-    .filter((r): r is Measurable => r.corrected !== null && rank.has(r.position))
+    .filter((r): r is Measurable => isMeasurable(r) && rank.has(r.position))
     .toSorted((a, b) => (rank.get(a.position) ?? 0) - (rank.get(b.position) ?? 0));
+  const still = standsStill(row, order, sequence.leastChange);
+  // All too low, or all too high, is told by that.
+  const isOneFault = row.every((r) => r.severity === 'fail' && r.verdict === row[0]?.verdict);
+  if (still && !isOneFault) return readings.map((r) => (isMeasurable(r) ? add(r, 'failed', still) : r));
   const found = new Map<Position, Reason>();
+  const direction = sequence.direction === 'either' ? directionOf(row) : sequence.direction;
   // One that falls back is no company for the next: that is held against the one before, over as many steps
   // more.
   let sound = row[0];
   for (const r of row.slice(1)) {
     const steps = (rank.get(r.position) ?? 0) - (rank.get(sound?.position ?? '') ?? 0);
-    const reason = sound ? breaks(sound, r, sequence, steps) : null;
+    const reason = sound ? breaks(sound, r, direction, sequence.maxStep, steps) : null;
     if (reason) found.set(r.position, reason);
     if (reason?.rule !== 'falls-back') sound = r;
   }
@@ -48,11 +53,29 @@ export function followSequence(
 }
 
 type Measurable = JudgedReading & { readonly corrected: UnitValue };
+const isMeasurable = (r: JudgedReading): r is Measurable => r.corrected !== null;
+
+/** Of the readings as a whole: from the first to the last. */
+const directionOf = (row: readonly Measurable[]): 'rising' | 'falling' =>
+  (row.at(-1)?.corrected ?? 0) >= (row[0]?.corrected ?? 0) ? 'rising' : 'falling';
+
+/** All positions are read and hardly differ: what should have moved did not. */
+function standsStill(
+  row: readonly Measurable[],
+  order: readonly Position[],
+  leastChange: number | undefined,
+): Reason | null {
+  if (leastChange === undefined || row.length < 2 || row.length < order.length) return null;
+  const values = row.map((r) => r.corrected);
+  const moved = Math.max(...values) - Math.min(...values);
+  return above(leastChange, moved) ? { rule: 'does-not-move', moved, asked: leastChange } : null;
+}
 
 function breaks(
   before: Measurable,
   r: Measurable,
-  { direction, maxStep }: NonNullable<Limits['sequence']>,
+  direction: 'rising' | 'falling',
+  maxStep: number | undefined,
   steps: number,
 ): Reason | null {
   const [was, now] = [before.corrected, r.corrected];
@@ -78,13 +101,16 @@ export function compareRepeats(
   asked: ScaledUnit,
 ): JudgedReading {
   const { earlier } = reading;
-  if (earlier.length === 0 || r.corrected === null) return r;
+  if (earlier.length === 0) return r;
+  const agreed = { ...r, agreed: earlier.length };
+  if (r.corrected === null)
+    return r.verdict === 'open' && earlier.every((e) => e.entry.kind === 'overload') ? agreed : r;
   const own = limitsAt(limits, r.position);
   const all = [...earlier, reading].map((p) => boundsOf(p, own, asked));
   const allowed = Math.max(own.steadyWithin ?? 0, 2 * Math.max(...all.map((b) => b.step)));
   const spread = Math.max(...all.map((b) => b.reached)) - Math.min(...all.map((b) => b.fellTo));
-  if (spread !== Infinity && !above(spread, allowed)) return r;
-  return add(r, r.severity === 'pass' ? 'recheck' : r.verdict, {
+  if (spread !== Infinity && !above(spread, allowed)) return agreed;
+  return add(r, r.severity === 'pass' || r.verdict === 'no-limit' ? 'recheck' : r.verdict, {
     rule: 'repeats-differ',
     entries: [...earlier.map((e) => e.text), reading.text],
   });

@@ -117,11 +117,47 @@ describe('a sweep', () => {
     expect(verdicts(sweep('0.52', '1.38', '2.20', '3.60', '4.0', '4.61'))).toMatchObject({ '60 %': 'unsteady' }));
   test('one step of the digits back is no dip', () =>
     expect(sweep('0.52', '1.38', '1.37', '2.5', '3.5', '4.61').suspects).toEqual([]));
-  test('end values have their own limits', () =>
-    expect(verdicts(sweep('1.1', '1.6', '2.20', '3.05', '3.85', '4.0'))).toMatchObject({
-      '0 %': 'high',
-      '100 %': 'low',
-    }));
+  test('one that falls from stop to stop is as good as one that rises', () =>
+    expect(sweep('4.84', '3.97', '3.10', '2.24', '1.37', '0.50').pattern).toBe('good'));
+  test('too little from stop to stop', () => {
+    const j = sweep('1.1', '1.6', '2.20', '3.05', '3.85', '4.0');
+    expect(verdicts(j)).toMatchObject({ '0 %': 'failed', '100 %': 'failed' });
+    expect(says(j, '0 %')).toMatch(/changes by 2.9\d? V in all, where at least 3.4 V is asked/);
+  });
+  test('what should move and stands still is not inside its limits', () => {
+    const moves = ['before', 'with stimulus'];
+    const read = (a: string, b: string) =>
+      judge(ruleOf('sensor-signal-moves'), named({ [moves[0]!]: a, [moves[1]!]: b }), {
+        definition: test_('sensor-signal-moves'),
+        positions: moves,
+      });
+    expect(verdicts(read('0.91', '0.91'))).toEqual({ before: 'failed', 'with stimulus': 'failed' });
+    expect(read('0.91', '1.62').pattern).toBe('good');
+    // Half of it proves nothing.
+    expect(read('0.91', '-').pattern).toBe('incomplete');
+  });
+  test('near 5 V the ground is asked for, a little above the usual it is not', () => {
+    const rest = (entry: string) =>
+      judge(ruleOf('sensor-signal-rest'), named({ 'gauge or difference type': entry }), {
+        definition: test_('sensor-signal-rest'),
+      });
+    expect(rest('4.9').advice.join(' ')).toMatch(/is the ground open/);
+    expect(rest('0.8').advice.join(' ')).not.toMatch(/is the ground open/);
+    expect(verdicts(rest('0.8'))).toEqual({ 'gauge or difference type': 'recheck' });
+  });
+  test('an actuator that stands where it is, whatever is asked, is stuck', () => {
+    const at = ['0 %', '25 %', '50 %', '75 %', '100 %'];
+    const read = (...entries: string[]) =>
+      judge(
+        ruleOf('actuator-position'),
+        at.map((position, i) => ({ position, entry: entries[i] ?? '-' })),
+        { definition: test_('actuator-position'), positions: at },
+      );
+    const stuck = read('88', '88', '88', '88', '88');
+    expect(stuck.advice.join(' ')).toMatch(/the mechanism is stuck/);
+    expect(read('1', '26', '49', '74', '99').pattern).toBe('good');
+    expect(verdicts(read('8', '33', '58', '83', '108'))).toMatchObject({ '25 %': 'high', '75 %': 'high' });
+  });
   test('a decay that rises', () => {
     const j = judge(ruleOf('module-decay'), named({ 'at key off': '47', '10 s': '30', '30 s': '33', '60 s': '4' }), {
       definition: test_('module-decay'),
@@ -356,6 +392,22 @@ describe('a slip of the prefix', () => {
     expect(slip('700')).toMatchObject({ meant: expect.closeTo(0.7, 9) as number, factor: 1e-3, because: 'channel' });
     expect(slip('0.7k')).toMatchObject({ typed: 700, meant: expect.closeTo(0.7, 9) as number });
     expect(slip('70', { ...plug, lower: 60e3, upper: 86e3 })).toMatchObject({ meant: 70e3, factor: 1e3 });
+  });
+  const ground: Limits = { quantity: 'voltage', unit: 'V', lower: 0, upper: 0.05 };
+  const boosted: Limits = { quantity: 'voltage', unit: 'V', lower: 46, upper: 50 };
+  const cranking: Limits = { quantity: 'current', unit: 'A', lower: 200, upper: 900 };
+  const percent: Limits = { quantity: 'ratio', unit: '%', lower: 0, upper: 100 };
+  test.each([
+    ['11.5', ground, 'battery', 11.5],
+    ['27.9', { ...ground, unit: 'mV', upper: 50 }, null, null],
+    ['12 V', { ...ground, unit: 'mV', upper: 50 }, 'battery', 12_000],
+    ['478', boosted, 'point', 47.8],
+    ['-550', cranking, 'turned', 550],
+    ['700', percent, null, null],
+  ])('%s: what is asked is %s', (entry, limits, because, meant) => {
+    const found = slip(entry, limits);
+    expect(found?.because ?? null).toBe(because);
+    if (meant !== null) expect(found?.meant).toBeCloseTo(meant, 6);
   });
   test('level with the neighbours, where the limit has one side only', () => {
     expect(slip('1.1k', { quantity: 'resistance', unit: 'ohm', upper: 2 }, ['1.0', '1.2', '1.1'])).toMatchObject({

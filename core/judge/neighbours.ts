@@ -20,7 +20,8 @@ export function compareNeighbours(readings: readonly JudgedReading[], limits: Li
   if (!rule) return readings;
   const company = readings
     .flatMap((reading) =>
-      (reading.verdict === 'within' || reading.verdict === 'watch') && reading.corrected !== null
+      (reading.verdict === 'within' || reading.verdict === 'watch' || reading.verdict === 'no-limit') &&
+      reading.corrected !== null
         ? [{ reading, value: reading.corrected }]
         : [],
     )

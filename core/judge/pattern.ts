@@ -29,7 +29,9 @@ export function findPattern(
 
 function name(readings: readonly JudgedReading[], bad: number, group: string | null): Pattern {
   if (readings.length === 0 || readings.some((r) => r.verdict === 'not-measured')) return 'incomplete';
-  if (bad === 0) return readings.some((r) => r.verdict === 'undecided') ? 'undecided' : 'good';
+  // Of what has no limit nobody can say that it is good.
+  const isOpen = (r: JudgedReading): boolean => r.verdict === 'undecided' || r.verdict === 'no-limit';
+  if (bad === 0) return readings.some(isOpen) ? 'undecided' : 'good';
   if (bad === 1) return 'one';
   if (bad === readings.length) return 'all';
   return group === null ? 'some' : 'group';

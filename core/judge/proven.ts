@@ -1,7 +1,8 @@
+import { capital } from '../foundation/text';
 import type { TestDefinition } from '../catalogue/types';
 import { joinAnd } from '../quantity/print';
 import type { PatternFound } from './pattern';
-import { namePositions } from './summary';
+import { namePositions } from './words';
 import type { JudgedReading } from './types';
 
 /** What the readings prove about what the positions share. Common practice, no source: "narrow by what works". */
@@ -23,7 +24,6 @@ export function provenBy(
 }
 
 const groupName = (name: string): string => (name.endsWith(' bank') ? `the ${name}` : `"${name}"`);
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** In engine states the same part is read each time: what differs is the load. */
 function provenStates(good: readonly (number | string)[], failed: readonly (number | string)[]): string[] {

@@ -141,7 +141,7 @@ function judgeBeyond(
       return { verdict: 'open', reasons: [{ rule: 'above-open', value: least, limit: openAbove }] };
     if (upper !== undefined && reaches(upper)) return { verdict: 'high', reasons: [aboveUpper(least, upper, limits)] };
     if (upper === undefined && (lower === undefined || reaches(lower)))
-      return { verdict: 'within', reasons: [insideReason(least, limits)] };
+      return { verdict: hasCriterion(limits) ? 'within' : 'no-limit', reasons: [insideReason(least, limits)] };
     return { verdict: 'undecided', reasons: [cannotTell(measured, upper ?? lower ?? least, null, 'better-meter')] };
   };
   const ruling = rule();
@@ -263,8 +263,20 @@ function place(value: UnitValue, slack: number, limits: LimitsInForce): Ruling {
     return { verdict: 'watch', reasons: [{ rule: 'not-liked-above', value, limit: watchUpper }, inside] };
   if (isBelow(watchLower))
     return { verdict: 'watch', reasons: [{ rule: 'not-liked-below', value, limit: watchLower }, inside] };
-  return { verdict: 'within', reasons: [inside] };
+  return { verdict: hasCriterion(limits) ? 'within' : 'no-limit', reasons: [inside] };
 }
+
+/** Anything that a reading could fail by itself, or beside the one before it. */
+const hasCriterion = ({
+  lower,
+  upper,
+  shortBelow,
+  openAbove,
+  watchLower,
+  watchUpper,
+  sequence,
+}: LimitsInForce): boolean =>
+  [lower, upper, shortBelow, openAbove, watchLower, watchUpper].some((x) => x !== undefined) || sequence !== undefined;
 
 /** Order-of-magnitude limits: a little beyond means that the measuring chain is looked at before the part. */
 function recheck(value: UnitValue, limit: UnitValue, margin: number, slack: number): Ruling | null {

@@ -68,7 +68,7 @@ test.each<[string, string, string, (string | number)?, number?]>([
   ['supply-build-time', 'OL', 'high'],
   ['hall-supply', '0.1', 'within', 'signal at the tooth'],
   ['voltage-drop', '0.25', 'watch', 'ground'],
-  ['actuator-position', '-12', 'low', '50 %'],
+  ['actuator-position', '38', 'low', '50 %'],
 ])('%s of %s is %s', (id, entry, expected, ...[position, volts]) =>
   expect(judge(id, entry, position, volts)).toBe(expected),
 );

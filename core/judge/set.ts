@@ -14,8 +14,11 @@ import { type ParsedReading, type ParsedSet, parseReadings } from './parse';
 import { findPattern } from './pattern';
 import { provenBy } from './proven';
 import { judgeReading, type SetContext } from './reading';
-import { advise, summarise } from './summary';
-import type { Judgement, Limits, Position, TestSet } from './types';
+import { fitOf, fitWords } from './fit';
+import { doubtsOf } from './doubts';
+import { doubtRuleOfThumb } from './rule-of-thumb';
+import { advise, holdingAdvice, summarise } from './summary';
+import type { JudgedReading, Judgement, Limits, Position, TestSet } from './types';
 
 /**
  * Judges a whole set: each reading against its limits, then against its good neighbours, then the pattern.
@@ -38,17 +41,20 @@ export function judgeSet(set: TestSet): Result<Judgement> {
   };
   const parsed: ParsedSet = { ...set, readings: withMissing(set, readings) };
   const alone = parsed.readings.map((reading) =>
-    compareRepeats(judgeReading(reading, context), reading, set.limits, asked.value),
+    withStimulus(compareRepeats(judgeReading(reading, context), reading, set.limits, asked.value), reading, set.limits),
   );
   const together = flagTemperatures(
     followSequence(
-      compareNeighbours(alone, set.limits),
+      compareNeighbours(doubtRuleOfThumb(alone, set.limits), set.limits),
       set.positions ?? set.readings.map((r) => r.position),
       set.limits,
     ),
     parsed,
   );
   const found = findPattern(together, groupsOf(set, test));
+  const fit = fitOf(together);
+  const advice = holdingAdvice(together, found, set.condition.connection, test?.advice ?? []);
+  const doubts = doubtsOf(together, set.limits, advice.own, set.isMeterProven ?? false);
   return ok({
     format: 'mudflat/judgement',
     version: 1,
@@ -57,10 +63,22 @@ export function judgeSet(set: TestSet): Result<Judgement> {
     limits: set.limits,
     readings: together,
     ...found,
-    summary: summarise(together, found, set.limits),
-    advice: advise(together, found, set.condition.connection, test?.advice ?? []),
+    summary: [summarise(together, found, set.limits), ...(fit ? [fitWords(fit, set.limits)] : [])]
+      .filter(Boolean)
+      .join(' '),
+    ...(fit ? { fit } : {}),
+    advice: advise(together, found, advice, doubts),
+    doubts,
     proven: provenBy(together, found, test),
   });
+}
+
+function withStimulus(r: JudgedReading, { at }: ParsedReading, { stimulus }: Limits): JudgedReading {
+  if (!stimulus) return r;
+  if (at) return { ...r, at: { value: at.value, unit: at.stimulus.unit } };
+  // What was commanded is the name of the position: "25 %".
+  const commanded = stimulus.unit === '%' ? /^(\d+(?:\.\d+)?) ?%$/.exec(String(r.position))?.[1] : undefined;
+  return commanded === undefined ? r : { ...r, at: { value: Number(commanded), unit: '%' } };
 }
 
 function groupsOf(set: TestSet, test: TestDefinition | undefined): ReadonlyMap<string, readonly Position[]> {

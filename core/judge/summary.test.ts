@@ -1,5 +1,6 @@
 import { findPattern } from './pattern';
-import { advise, namePositions, summarise } from './summary';
+import { advise, holdingAdvice, summarise } from './summary';
+import { namePositions } from './words';
 import { judgedReading } from './testing';
 import type { JudgedReading, Limits, Position, Verdict } from './types';
 
@@ -48,8 +49,10 @@ test('advice stands only where all of its conditions hold', () => {
     { mostlyBad: true, say: 'C' },
     { connection: 'harness', say: 'D' },
   ];
-  const on = (readings: JudgedReading[], connection?: string) =>
-    advise(readings, findPattern(readings, new Map()), connection, rules);
+  const on = (readings: JudgedReading[], connection?: string) => {
+    const found = findPattern(readings, new Map());
+    return advise(readings, found, holdingAdvice(readings, found, connection, rules), []);
+  };
   expect(on(set('within', 'open', 'within'))).toEqual(['A cylinder 2']);
   expect(on(set('short', 'high', 'within'))).toEqual(['B', 'C']);
   expect(on(set('within', 'within'), 'harness')).toEqual(['D']);

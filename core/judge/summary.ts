@@ -1,8 +1,9 @@
+import { capital } from '../foundation/text';
 import type { Advice } from '../catalogue/types';
 import { joinAnd } from '../quantity/print';
 import { isSuspect, type PatternFound } from './pattern';
-import type { JudgedReading, Limits, Position, Verdict } from './types';
-import { briefWords, positionWords, rangeWords, VERDICT_WORDS } from './words';
+import type { JudgedReading, Limits, MeasurementDoubt, Verdict } from './types';
+import { briefWords, namePositions, positionWords, rangeWords, VERDICT_WORDS } from './words';
 
 type Readings = readonly JudgedReading[];
 
@@ -19,14 +20,6 @@ const WORST_FIRST: readonly Verdict[] = [
 ];
 
 const names = (readings: Readings): string => joinAnd(readings.map((r) => r.position));
-
-/** "cylinder 4", "cylinders 4 and 5", "pin 26". */
-export function namePositions(positions: readonly Position[]): string {
-  if (positions.every((p) => typeof p === 'number')) {
-    return positions.length === 1 ? `cylinder ${positions[0]}` : `cylinders ${joinAnd(positions)}`;
-  }
-  return joinAnd(positions.map(positionWords));
-}
 
 /** "4 is open", "5 and 7 are too high (201 Ω, limit 1.0 Ω)". */
 function verdictPhrase(verdict: Verdict, readings: Readings, limits: Limits): string {
@@ -57,6 +50,7 @@ function notGood(readings: Readings, limits: Limits): string {
 /** What the set says, in one sentence. */
 export function summarise(readings: Readings, found: PatternFound, limits: Limits): string {
   const inside = readings.filter((r) => r.verdict === 'within' || r.verdict === 'watch');
+  const free = readings.filter((r) => r.verdict === 'no-limit');
   const measured = readings.filter((r) => r.verdict !== 'not-measured');
   const bad = notGood(readings, limits);
   const rest = restWords(inside, readings.length, limits.quantity === 'observation');
@@ -66,6 +60,10 @@ export function summarise(readings: Readings, found: PatternFound, limits: Limit
     case 'incomplete':
       return incompleteWords(readings, measured, bad, limits);
     case 'undecided':
+      if (free.length === readings.length)
+        return `${free.length === 1 ? `${capital(positionWords((free[0] as JudgedReading).position))} is read` : `All ${free.length} are read`}; no limit is set that could judge ${free.length === 1 ? 'it' : 'them'}.`;
+      if (free.length && !readings.some((r) => r.verdict === 'undecided'))
+        return `No limit is set for ${namePositions(free.map((r) => r.position))}${rest}.`;
       return `This measurement cannot decide ${names(readings.filter((r) => r.verdict === 'undecided'))}${rest}.`;
     case 'group':
       return `All of ${groupWords(found.group ?? '')}, and nothing else: ${bad}${rest}.`;
@@ -78,8 +76,6 @@ export function summarise(readings: Readings, found: PatternFound, limits: Limit
 }
 
 const groupWords = (name: string): string => (name.endsWith(' bank') ? `the ${name}` : `"${name}"`);
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** A sentence that starts with a bare number says of what it is the number. */
 const namedFirst = (text: string): string =>
@@ -117,25 +113,30 @@ function incompleteWords(readings: Readings, measured: Readings, bad: string, li
   const count = `${measured.length} of ${readings.length} measured`;
   if (bad) return `${count}: ${bad}.`;
   if (limits.quantity === 'observation') return `${count}, so far passed.`;
+  if (measured.every((r) => r.verdict === 'no-limit')) return `${count}; no limit is set that could judge them.`;
   return `${count}, so far inside ${limits.byPosition || limits.transfer ? 'their limits' : rangeWords(limits, limits)}.`;
 }
 
 /** Advice that holds for any test. Common practice, no source. */
 const GENERAL: readonly Advice[] = [
-  { verdict: ['recheck'], say: 'Check meter, leads, range and ground point before anything is said of {suspects}.' },
+  {
+    verdict: ['recheck'],
+    doubts: 'meter',
+    say: 'Check meter, leads, range and ground point before anything is said of {suspects}.',
+  },
   {
     verdict: ['odd'],
     say: 'Inside the limit but unlike its neighbours: read {suspects} again, and compare at the same temperature.',
   },
 ];
 
-/** What to do, most useful first. `test` is the advice of the test's own data. */
-export function advise(
+/** Of the advice of a test, and of that for any test, what holds for this set. */
+export function holdingAdvice(
   readings: Readings,
   found: PatternFound,
   connection: string | undefined,
   test: readonly Advice[],
-): string[] {
+): { readonly own: readonly Advice[]; readonly general: readonly Advice[] } {
   const suspects = readings.filter(isSuspect);
   const verdicts = new Set(readings.filter((r) => isSuspect(r) || r.verdict === 'undecided').map((r) => r.verdict));
   const mostlyBad = suspects.length >= 2 && suspects.length * 2 > readings.length && suspects.length < readings.length;
@@ -143,12 +144,26 @@ export function advise(
     (!a.pattern || a.pattern.includes(found.pattern)) &&
     (!a.verdict || a.verdict.some((v) => verdicts.has(v))) &&
     (a.mostlyBad === undefined || a.mostlyBad === mostlyBad) &&
-    (a.connection === undefined || a.connection === connection);
+    (a.connection === undefined || a.connection === connection) &&
+    (a.above === undefined || suspects.some((r) => r.corrected !== null && r.corrected > (a.above ?? 0)));
+  return { own: test.filter(holds), general: GENERAL.filter(holds) };
+}
+
+/** What to do, most useful first: what must be settled before anything else goes before. */
+export function advise(
+  readings: Readings,
+  found: PatternFound,
+  { own, general }: ReturnType<typeof holdingAdvice>,
+  doubts: readonly MeasurementDoubt[],
+): string[] {
+  const isDoubted = doubts.some((d) => d.kind === 'meter');
   const spoken = [
-    ...remedies(readings),
-    ...test.filter(holds).map((a) => a.say),
+    ...doubts.map((d) => d.say),
+    ...remedies(readings, doubts),
+    // What the doubt says already is not said twice.
+    ...own.filter((a) => a.doubts === undefined).map((a) => a.say),
     ...settle(readings),
-    ...GENERAL.filter(holds).map((a) => a.say),
+    ...general.filter((a) => !(isDoubted && a.doubts === 'meter')).map((a) => a.say),
   ];
   return spoken.map((say) => say.replaceAll('{suspects}', namePositions(found.suspects)));
 }
@@ -161,7 +176,7 @@ const settle = (readings: Readings): string[] =>
       ]
     : [];
 
-function remedies(readings: Readings): string[] {
+function remedies(readings: Readings, doubts: readonly MeasurementDoubt[]): string[] {
   const has = (test: (r: JudgedReading) => boolean): boolean => readings.some(test);
   const remedy =
     (name: string) =>
@@ -170,7 +185,9 @@ function remedies(readings: Readings): string[] {
   const out: string[] = [];
   if (has((r) => r.reasons.some((x) => x.rule === 'leads-not-zeroed')))
     out.push(
-      'Touch the leads together and enter what the meter shows: until then its leads are part of every reading.',
+      readings.some(isSuspect) && !doubts.some((d) => d.kind === 'leads')
+        ? 'The leads are not zeroed. They explain none of what is out; touch them together and enter what the meter shows before the others are called good.'
+        : 'Touch the leads together and enter what the meter shows: until then its leads are part of every reading.',
     );
   if (has((r) => r.reasons.some((x) => x.rule === 'below-lead-zero')))
     out.push('A reading is below what the leads alone showed: zero the leads again.');

@@ -45,6 +45,8 @@ export interface TestSet {
   readonly positions?: readonly Position[] | undefined;
   /** Positions that share something, beside those of the engine and of the test. */
   readonly groups?: Readonly<Record<string, readonly Position[]>> | undefined;
+  /** Somebody has seen the meter read a known value right. */
+  readonly isMeterProven?: boolean | undefined;
   /** Default: three-way. */
   readonly decision?: DecisionRule | undefined;
   /** Default: the test of that id of the catalogue that ships. */
@@ -137,6 +139,7 @@ export type Reason =
       readonly after: Position;
       readonly allowed: number;
     }
+  | { readonly rule: 'does-not-move'; readonly moved: number; readonly asked: number }
   | { readonly rule: 'repeats-differ'; readonly entries: readonly string[] }
   | { readonly rule: 'other-temperature'; readonly temperature_degC: number; readonly others_degC: number }
   | { readonly rule: 'clamp-zero-subtracted'; readonly clampZero_A: number }
@@ -151,6 +154,8 @@ export type Reason =
       readonly factor: number;
     }
   | { readonly rule: 'temperature-unknown'; readonly reference_degC: number; readonly coefficient_perK: number }
+  /** Most of the set agree, beyond a general rule of thumb. */
+  | { readonly rule: 'rule-of-thumb-doubted'; readonly median: number; readonly among: readonly Position[] }
   | {
       readonly rule: 'neighbours';
       readonly value: number;
@@ -184,6 +189,10 @@ export interface JudgedReading {
   readonly resolution: UnitValue | null;
   /** Corrected ends of a wander; `high` is `null` where it goes into overload. */
   readonly wander: { readonly low: UnitValue; readonly high: UnitValue | null } | null;
+  /** How often it was read before with the same result; absent: once only. */
+  readonly agreed?: number;
+  /** What acted on the sensor, where that was typed and nothing predicts the reading from it. */
+  readonly at?: { readonly value: number; readonly unit: string };
   /** The limits of this position where they are not those of the set; `null` where they are. */
   readonly limits: PositionLimits | null;
 }
@@ -191,6 +200,24 @@ export interface JudgedReading {
 export interface PositionLimits {
   readonly lower: number | null;
   readonly upper: number | null;
+}
+
+/** A straight line through readings over their stimulus. */
+export interface Fit {
+  /** In the unit of the limits for each unit of the stimulus. */
+  readonly slope: number;
+  /** In the unit of the limits, where the stimulus is 0. */
+  readonly intercept: number;
+  readonly atUnit: string;
+  readonly worst: { readonly position: Position; readonly residual: number };
+}
+
+/** What must be settled about a measurement before a reading convicts anybody, in a sentence. */
+export interface MeasurementDoubt {
+  /** Of the limit: whether parts of this type have another one. */
+  readonly kind: 'leads' | 'meter' | 'limit';
+  readonly positions: readonly Position[];
+  readonly say: string;
 }
 
 export interface Judgement {
@@ -205,6 +232,10 @@ export interface Judgement {
   readonly group: string | null;
   readonly summary: string;
   readonly advice: readonly string[];
+  /** Absent in what was judged before version 0.5. */
+  readonly doubts?: readonly MeasurementDoubt[];
+  /** Readings over what acted on the sensor; absent where no line can be drawn. */
+  readonly fit?: Fit;
   /** What the good readings prove about what the positions share. */
   readonly proven: readonly string[];
 }

@@ -17,6 +17,7 @@ export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
   undecided: 'cannot tell',
   'not-measured': 'not measured',
   failed: 'failed',
+  'no-limit': 'no limit',
 };
 
 /** The word of a verdict: what has no number is not "in" but passed. */
@@ -81,6 +82,7 @@ const RULES: Readonly<Record<Reason['rule'], true>> = {
   'not-proven': true,
   'falls-back': true,
   jumps: true,
+  'does-not-move': true,
   'repeats-differ': true,
   'other-temperature': true,
   'clamp-zero-subtracted': true,
@@ -89,6 +91,7 @@ const RULES: Readonly<Record<Reason['rule'], true>> = {
   'below-lead-zero': true,
   'temperature-corrected': true,
   'temperature-unknown': true,
+  'rule-of-thumb-doubted': true,
   neighbours: true,
 };
 
@@ -160,6 +163,8 @@ export function reasonWords(reason: Reason, limits: Limits, resolution: number |
       return `It ${reason.direction === 'rising' ? 'falls' : 'rises'} from ${v(reason.before)} at ${reason.after} to ${v(reason.value)}: it should only ${reason.direction === 'rising' ? 'rise' : 'fall'}.`;
     case 'jumps':
       return `It jumps from ${v(reason.before)} at ${reason.after} to ${v(reason.value)}; ${print.limit(reason.allowed)} is allowed there.`;
+    case 'does-not-move':
+      return `It changes by ${v(reason.moved)} in all, where at least ${print.limit(reason.asked)} is asked: it does not move as it should.`;
     case 'repeats-differ':
       return `Read again it showed ${joinAnd(reason.entries)}: a part does not change like that, a contact does.`;
     case 'other-temperature':
@@ -176,6 +181,8 @@ export function reasonWords(reason: Reason, limits: Limits, resolution: number |
       return `Brought from ${reason.from_degC} °C to ${reason.to_degC} °C with ${reason.coefficient_perK} per K.`;
     case 'temperature-unknown':
       return `The limit is for ${reason.reference_degC} °C and the part's temperature is not known: not corrected.`;
+    case 'rule-of-thumb-doubted':
+      return `It agrees with ${joinAnd(reason.among)}, about ${v(reason.median)}: the general rule of thumb is doubted, not the part.`;
     case 'neighbours':
       return neighbourWords(reason, limits, resolution);
   }
@@ -234,4 +241,13 @@ export function correctedWords(r: JudgedReading): string {
   // Up to the next step of the digits; a twentieth of a step too much does not make it a whole one more.
   const rounded = step > 0 ? Math.ceil(expanded / step - 0.05) * step : expanded;
   return printPlusMinus(r.corrected, rounded, step);
+}
+
+/** "cylinder 4", "cylinders 4 and 5", "pin 26". */
+export function namePositions(all: readonly Position[]): string {
+  const positions = [...new Set(all)];
+  if (positions.every((p) => typeof p === 'number')) {
+    return positions.length === 1 ? `cylinder ${positions[0]}` : `cylinders ${joinAnd(positions)}`;
+  }
+  return joinAnd(positions.map(positionWords));
 }

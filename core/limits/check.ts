@@ -1,3 +1,4 @@
+import { capital } from '../foundation/text';
 import type { Problem } from '../foundation/result';
 import { requireUnit } from '../quantity/units';
 import { limitsAt } from './at';
@@ -77,6 +78,12 @@ function checkPlain(limits: Limits, base: string): Problem[] {
   const say = (field: string, message: string): void => void problems.push({ path: `${base}/${field}`, message });
   const unit = requireUnit(limits.unit, limits.quantity);
   if (!unit.ok) say('unit', sentence(unit.error));
+  if (limits.pair !== undefined && (limits.transfer || limits.stimulus))
+    say('pair', 'Behind the at sign stands one thing: a second instrument, or what acted on the sensor.');
+  if (limits.stimulus) {
+    const acting = requireUnit(limits.stimulus.unit, limits.stimulus.quantity);
+    if (!acting.ok) say('stimulus/unit', sentence(acting.error));
+  }
   for (const field of LIMIT_NUMBERS) {
     const value = limits[field];
     if (value !== undefined && !(Math.abs(value) <= LARGEST))
@@ -120,7 +127,9 @@ function checkPrediction(limits: Limits, base: string): Problem[] {
   }
   if (sequence && (sequence.maxStep ?? 1) <= 0)
     problems.push({ path: `${base}/sequence/maxStep`, message: 'maxStep must be above 0.' });
+  if (sequence && (sequence.leastChange ?? 1) <= 0)
+    problems.push({ path: `${base}/sequence/leastChange`, message: 'leastChange must be above 0.' });
   return problems;
 }
 
-const sentence = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
+const sentence = (text: string): string => `${capital(text)}.`;

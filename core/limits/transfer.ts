@@ -137,7 +137,7 @@ export function checkTransfer(t: Transfer, quantity: Quantity, base: string): Pr
       ['low', t.low],
       ['high', t.high],
     ] as const)
-      if (!(p.ratio >= 0 && p.ratio <= 1)) say(`${name}/ratio`, 'A share is between 0 and 1.');
+      if (!(p.ratio >= 0 && p.ratio <= 1)) say(`${name}/ratio`, 'It lies between 0 and 1.');
   }
   if (t.kind === 'table') {
     if (t.points.length < 2) say('points', 'A table has two points at least.');

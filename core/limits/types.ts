@@ -1,6 +1,6 @@
 import type { Quantity } from '../quantity/units';
 import type { UnitValue } from '../quantity/values';
-import type { Transfer } from './transfer';
+import type { Stimulus, Transfer } from './transfer';
 
 /** The part of the limits that can differ from position to position. `null` takes a limit of the set away. */
 export interface LimitsAtPosition {
@@ -25,7 +25,10 @@ export interface Tolerance {
 
 /** Readings that must follow one another, in the order of the test's positions. */
 export interface Sequence {
-  readonly direction: 'rising' | 'falling';
+  /** `either`: that of the readings as a whole. */
+  readonly direction: 'rising' | 'falling' | 'either';
+  /** The least that they must change in all, in the unit of the limits. Default: any. */
+  readonly leastChange?: number | undefined;
   /** The largest step between neighbours, in the unit of the limits. Default: any. */
   readonly maxStep?: number | undefined;
 }
@@ -65,6 +68,13 @@ export interface Limits {
   /** Predicts the reading from what is typed behind an at sign; `tolerance` says how closely. */
   readonly transfer?: Transfer | undefined;
   readonly tolerance?: Tolerance | undefined;
+  /**
+   * Two instruments read the same: behind an at sign stands what this one shows, and the difference is judged. Such as
+   * "scan tool".
+   */
+  readonly pair?: string | undefined;
+  /** What acted on the sensor may stand behind an at sign, although nothing predicts the reading from it. */
+  readonly stimulus?: Stimulus | undefined;
   readonly source?: string | undefined;
   readonly status?: LimitStatus | undefined;
 }

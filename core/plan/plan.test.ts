@@ -5,17 +5,22 @@ import type { PlanInputs } from './types';
 
 // The order of the work is common practice, no source.
 
-const NOTHING: Known = { statements: [], contradictions: [] };
+const NOTHING: Known = { statements: [], contradictions: [], doubts: [], mended: [] };
+const INPUTS: PlanInputs = {
+  tests: CATALOGUE,
+  areas: [],
+  complaint: '',
+  conditions: [],
+  done: [],
+  known: NOTHING,
+  before: [],
+  changes: [],
+};
 const plan = (more: Partial<PlanInputs> = {}) =>
   makePlan({
-    tests: CATALOGUE,
-    areas: [],
-    complaint: '',
-    conditions: [],
-    done: [],
-    known: NOTHING,
-    before: [],
-    changes: [],
+    ...INPUTS,
+    // The order of all of them.
+    most: 99,
     ...more,
   });
 const todo = (more: Partial<PlanInputs> = {}) =>
@@ -24,6 +29,8 @@ const todo = (more: Partial<PlanInputs> = {}) =>
     .map((s) => s.test);
 const known = (...statements: Partial<Statement>[]): Known => ({
   contradictions: [],
+  doubts: [],
+  mended: [],
   statements: statements.map((s): Statement => ({
     rule: 'measured',
     stand: 'suspect',
@@ -33,6 +40,22 @@ const known = (...statements: Partial<Statement>[]): Known => ({
     ...s,
   })),
 });
+
+test('five at most, each with its reason; what a person added or moved stays', () => {
+  const areas = ['Sensors', 'Injectors', 'Glow plugs'];
+  const own = (more: Partial<PlanInputs>) => makePlan({ ...INPUTS, areas, ...more }).steps;
+  expect(own({})).toHaveLength(5);
+  expect(own({}).every((s) => s.why !== '')).toBe(true);
+  const added = own({ changes: [{ kind: 'add', test: 'fuel-shut-off-click' }] });
+  expect(added.map((s) => s.test)).toContain('fuel-shut-off-click');
+  expect(added).toHaveLength(5);
+});
+test.each([
+  ['The boosted supply of the injector module is low', ['Sensors', 'Actuators']],
+  ['Fault code when reading pressure of the tyres', ['Sensors']],
+])('no bare word brings tests in: %s', (complaint, areas) =>
+  expect(plan({ complaint }).steps.filter((s) => areas.includes(s.area))).toEqual([]),
+);
 
 test('energy first, whatever the complaint', () => {
   expect(todo()[0]).toBe('battery-at-rest');
@@ -165,4 +188,62 @@ test('a workshop’s own test is planned where it says so', () => {
   const own = { ...template, id: 'own-look', area: 'Sensors' };
   expect(todo({ tests: [...CATALOGUE, own], areas: ['Sensors'] })).not.toContain('own-look');
   expect(todo({ tests: [...CATALOGUE, { ...own, firstLine: true }], areas: ['Sensors'] })).toContain('own-look');
+});
+test('what a measurement leaves in doubt is settled first, in the run that was begun', () => {
+  const doubt = { run: 'r7', test: 'glow-plug-resistance', kind: 'meter', say: 'Prove the meter first.' } as const;
+  const done = [{ test: 'glow-plug-resistance', pattern: 'all' }] as const;
+  const [first] = plan({ known: { ...NOTHING, doubts: [doubt] }, done }).steps;
+  expect(first).toMatchObject({ test: 'glow-plug-resistance', state: 'to do', why: doubt.say, run: 'r7' });
+  expect(plan({ done }).steps.find((s) => s.test === 'glow-plug-resistance')?.state).toBe('done');
+});
+test('solenoid or piezo is known once one of them was tested, in this job or before', () => {
+  const ids = (more: Partial<PlanInputs>): string[] => todo({ areas: ['Injectors'], ...more });
+  expect(ids({})).toContain('injector-resistance');
+  expect(ids({ done: [{ test: 'injector-resistance-piezo', pattern: 'good' }] })).not.toContain('injector-resistance');
+  expect(ids({ doneBefore: ['injector-resistance-piezo'] })).not.toContain('injector-resistance');
+  expect(ids({ doneBefore: ['injector-resistance-piezo'] })).toContain('injector-resistance-piezo');
+  expect(ids({ doneBefore: ['injector-resistance'] })).toContain('injector-resistance');
+});
+
+test('several injectors with codes at once: the loom first; one alone: the injectors', () => {
+  const first = (codedInjectors: number[]) =>
+    todo({ areas: ['Injectors', 'Harness'], codedInjectors }).filter((id) => id !== 'battery-at-rest')[0];
+  expect(first([2, 4, 5])).toMatch(/^harness/);
+  expect(first([4])).toMatch(/^injector/);
+  expect(first([4, 4])).toMatch(/^injector/);
+});
+test('what was begun is gone on with, what is complete is not', () => {
+  const of = (pattern: 'incomplete' | 'good') =>
+    plan({ areas: ['Injectors'], done: [{ test: 'injector-resistance', pattern, run: 'r1' }] }).steps.find(
+      (s) => s.test === 'injector-resistance',
+    );
+  expect(of('incomplete')).toMatchObject({ state: 'to do', run: 'r1' });
+  expect(of('good')?.run).toBeUndefined();
+});
+
+describe('what is fitted', () => {
+  const areas = ['Injectors'];
+  const ids = (more: Partial<PlanInputs>) => todo({ areas, ...more });
+  test('is asked once, where tests want different kinds of it and nobody knows', () => {
+    expect(plan({ areas }).asks).toEqual([{ kind: 'injector', options: ['solenoid', 'piezo'] }]);
+    expect(plan({ areas: ['Glow plugs'] }).asks).toEqual([]);
+    expect(plan({ areas, fitted: { injector: 'piezo' } }).asks).toEqual([]);
+    expect(plan({ areas, doneBefore: ['injector-resistance'] }).asks).toEqual([]);
+  });
+  test('chooses among the tests: a piezo engine is asked for no solenoid', () => {
+    expect(ids({ fitted: { injector: 'piezo' } })).toContain('injector-resistance-piezo');
+    expect(ids({ fitted: { injector: 'piezo' } })).not.toContain('injector-resistance');
+    expect(ids({ fitted: { injector: 'solenoid' } })).toContain('injector-resistance');
+  });
+});
+
+test('what is doubted goes first whatever was moved, at its own run, and says why', () => {
+  const known = {
+    ...INPUTS.known,
+    doubts: [{ run: 'r1', test: 'injector-resistance', kind: 'meter' as const, say: 'Prove the meter first.' }],
+  };
+  const done = [{ test: 'injector-resistance', pattern: 'one' as const, run: 'r1' }];
+  const moved = [{ kind: 'move' as const, test: 'injector-self-test', before: 'injector-resistance' }];
+  const [first] = plan({ areas: ['Injectors'], known, done, changes: moved }).steps;
+  expect(first).toMatchObject({ test: 'injector-resistance', run: 'r1', doubt: 'Prove the meter first.' });
 });

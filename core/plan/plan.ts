@@ -4,6 +4,7 @@ import { targetKey } from '../evidence/known';
 import { partName } from '../evidence/rules';
 import type { Position } from '../judge/types';
 import { joinAnd } from '../quantity/print';
+import { hardwareAsked, isFitted } from './hardware';
 import type { Plan, PlanChange, PlanInputs, PlanStep } from './types';
 
 /**
@@ -23,13 +24,17 @@ export function makePlan(inputs: PlanInputs): Plan {
     ordered.map((t) => t.id),
     inputs.changes,
   );
+  const doubted = new Map(inputs.known.doubts.flatMap((d) => (d.kind === 'limit' ? [] : [[d.test, d] as const])));
   const doneTests = new Set(inputs.done.filter((d) => d.pattern !== 'incomplete').map((d) => d.test));
   const skipped = skippedBy(inputs.changes);
+  // What is doubted goes before whatever was moved: until it is settled, nothing else counts.
+  const inOrder = [...moved.filter((id) => doubted.has(id)), ...moved.filter((id) => !doubted.has(id))];
   let previous: TestDefinition | null = null;
-  const steps = moved.flatMap((id): PlanStep[] => {
+  const steps = inOrder.flatMap((id): PlanStep[] => {
     const t = byId.get(id);
     if (!t) return [];
-    const state = doneTests.has(id) ? 'done' : skipped.has(id) ? 'skipped' : 'to do';
+    const doubt = doubted.get(id);
+    const state = skipped.has(id) ? 'skipped' : doneTests.has(id) && !doubt ? 'done' : 'to do';
     const shares = state === 'to do' && previous ? sharedWith(previous, t) : null;
     if (state === 'to do') previous = t;
     return [
@@ -43,11 +48,45 @@ export function makePlan(inputs: PlanInputs): Plan {
         with: shares,
         state,
         because: skipped.get(id) ?? null,
+        ...(doubt && state === 'to do' ? { doubt: doubt.say } : {}),
+        ...goesOn(id, state, doubt?.run, inputs),
       },
     ];
   });
+  const todo = atMost(steps, inputs);
+  return {
+    steps: steps.filter((s) => s.state !== 'to do' || todo.includes(s)),
+    minutes: todo.reduce((sum, s) => sum + s.minutes, 0),
+    next: todo[0]?.test ?? null,
+    asks: hardwareAsked(new Set(pointedAreas(inputs).map((p) => p.area)), inputs),
+  };
+}
+
+/** The run that is gone on with, instead of a new one. */
+function goesOn(
+  test: string,
+  state: PlanStep['state'],
+  doubted: string | undefined,
+  { done }: PlanInputs,
+): { readonly run?: string } {
+  const begun = state === 'to do' ? done.findLast((d) => d.test === test && d.pattern === 'incomplete') : undefined;
+  const run = doubted ?? begun?.run;
+  return run === undefined ? {} : { run };
+}
+
+/** More tests than this are no plan: what comes first may make the rest needless. */
+const AT_MOST = 5;
+
+/** Those to do; what a person added or moved, and what was begun, stays. */
+function atMost(steps: readonly PlanStep[], { changes, done, most = AT_MOST }: PlanInputs): PlanStep[] {
+  const kept = new Set([
+    ...changes.flatMap((c) => (c.kind === 'add' || c.kind === 'move' ? [c.test] : [])),
+    ...done.map((d) => d.test),
+  ]);
   const todo = steps.filter((s) => s.state === 'to do');
-  return { steps, minutes: todo.reduce((sum, s) => sum + s.minutes, 0), next: todo[0]?.test ?? null };
+  const left = most - todo.filter((s) => kept.has(s.test)).length;
+  const first = new Set(todo.filter((s) => !kept.has(s.test)).slice(0, Math.max(0, left)));
+  return todo.filter((s) => kept.has(s.test) || first.has(s));
 }
 
 interface Reason {
@@ -66,8 +105,16 @@ function reasonsFor(inputs: PlanInputs): Map<string, Reason> {
   };
   const convicted = inputs.known.statements.some((s) => s.stand === 'bad');
   for (const t of inputs.tests) {
-    if (inputs.done.some((d) => d.test === t.id))
-      give(t, -2, inputs.done.every((d) => d.test !== t.id || d.pattern === 'incomplete') ? 'Begun.' : 'Measured.');
+    const doubt = inputs.known.doubts.find((d) => d.test === t.id && d.kind !== 'limit');
+    if (doubt) give(t, -3, doubt.say);
+    else if (inputs.done.some((d) => d.test === t.id))
+      give(
+        t,
+        -2,
+        inputs.done.every((d) => d.test !== t.id || d.pattern === 'incomplete')
+          ? 'It is begun and not complete.'
+          : 'Measured.',
+      );
     else if (inputs.changes.some((c) => c.kind === 'add' && c.test === t.id)) give(t, 0, 'Added by hand.');
     else if (t.id === FIRST_OF_ENERGY) give(t, -1, 'A weak battery makes every other reading doubtful.');
     else if (t.area === ENERGY && wantsEnergy(t, inputs)) give(t, -1, 'The complaint is about starting.');
@@ -84,7 +131,7 @@ function reasonsFor(inputs: PlanInputs): Map<string, Reason> {
   for (const t of inputs.tests) {
     const at = pointed.findIndex((p) => p.area === t.area);
     const found = pointed[at];
-    if (!found || !open.includes(t) || !isFirstLine(t)) continue;
+    if (!found || !open.includes(t) || !(isFitted(t, inputs) ?? isFirstLine(t))) continue;
     // Once something is convicted, only what separates the rest is worth the time.
     if (convicted && !inputs.before.includes(t.id)) continue;
     give(t, 2 + at, found.why);
@@ -138,17 +185,30 @@ const WORDS: readonly (readonly [RegExp, readonly string[]])[] = [
     ['Glow plugs'],
   ],
   [/\b(misfir|rough|runs? on|knock|miss(es|ing)?|uneven|hunt)/i, ['Injectors', 'Injector module', 'Harness']],
-  [/\b(no power|low power|limp|boost|black smoke|surge|derat)/i, ['Sensors', 'Actuators', 'Air and fuel']],
+  [
+    /\b(no power|low power|limp|no boost|low boost|boost (pressure|leak)|black smoke|surge|derat)/i,
+    ['Sensors', 'Actuators', 'Air and fuel'],
+  ],
   [
     /\b(no start|does not start|will not start|stalls?|cuts? out|dies|stops? (at|when|while))/i,
     ['Position sensors', 'Controller', 'Air and fuel'],
   ],
-  [/\b(sensor|pressure|gauge|reading)/i, ['Sensors']],
-  [/\b(fuel|air in|leak)/i, ['Air and fuel']],
+  [/\b(sensor|gauge)s?\b/i, ['Sensors']],
+  [/\b(fuel (pressure|pump|filter|supply)|air in|leak)/i, ['Air and fuel']],
 ];
 
-function pointedAreas({ areas, complaint, conditions }: PlanInputs): { area: string; why: string }[] {
+function pointedAreas({
+  areas,
+  complaint,
+  conditions,
+  codedInjectors = [],
+}: PlanInputs): { area: string; why: string }[] {
   const out = areas.map((area) => ({ area, why: 'The codes point here.' }));
+  if (new Set(codedInjectors).size > 1) {
+    // Common practice, no source: injectors hardly fail together, what they share does.
+    const harness = { area: 'Harness', why: 'Several injectors have codes at once: the loom that they share first.' };
+    out.splice(0, out.length, harness, ...out.filter((o) => o.area !== 'Harness'));
+  }
   const say = (area: string, why: string): void => {
     if (!out.some((o) => o.area === area)) out.push({ area, why });
   };

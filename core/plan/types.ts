@@ -13,15 +13,28 @@ export interface PlanInputs {
   readonly tests: readonly TestDefinition[];
   /** Areas that the codes point at, most telling first. */
   readonly areas: readonly string[];
+  /** Cylinders whose injectors have codes; default: none. */
+  readonly codedInjectors?: readonly number[];
   readonly complaint: string;
   /** Chips of the complaint. */
   readonly conditions: readonly string[];
   /** What was measured, in order. */
-  readonly done: readonly { readonly test: string; readonly pattern: Pattern }[];
+  readonly done: readonly {
+    readonly test: string;
+    readonly pattern: Pattern;
+    /** The run of it. */
+    readonly run?: string;
+  }[];
   readonly known: Known;
+  /** What the unit has, by kind, as somebody said it: { injector: 'piezo' }; default: nothing is known. */
+  readonly fitted?: Readonly<Record<string, string>>;
+  /** Tests that were done on this unit in earlier jobs; default: none. */
+  readonly doneBefore?: readonly string[];
   /** Tests that this unit's earlier jobs found a fault with. */
   readonly before: readonly string[];
   readonly changes: readonly PlanChange[];
+  /** No more tests to do than these, beside what a person put there; default: five. */
+  readonly most?: number;
   /** What the circuit behind the readings asks for, best first; empty where no circuit is known. */
   readonly next?: readonly { readonly test: string; readonly why: string }[];
 }
@@ -39,6 +52,10 @@ export interface PlanStep {
   readonly state: 'to do' | 'done' | 'skipped';
   /** Why it was skipped. */
   readonly because: string | null;
+  /** The run that goes on: it is not complete, or something of it must be settled first. Absent: a new one. */
+  readonly run?: string;
+  /** What must be settled about its run before anything else, in a sentence. */
+  readonly doubt?: string;
 }
 
 export interface Plan {
@@ -46,4 +63,13 @@ export interface Plan {
   /** Of the steps to do. */
   readonly minutes: number;
   readonly next: string | null;
+  /** What is to be known of the unit before the plan can choose among its tests. */
+  readonly asks?: readonly HardwareQuestion[];
+}
+
+/** Which of several kinds of a part a unit has: asked once. */
+export interface HardwareQuestion {
+  /** "injector" */
+  readonly kind: string;
+  readonly options: readonly string[];
 }

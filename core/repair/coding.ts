@@ -23,6 +23,8 @@ export interface CodeFault {
   readonly text: string;
   /** Only to be looked at again. */
   readonly doubt: boolean;
+  /** Of its length: a reason may stand against it. */
+  readonly is?: 'length';
 }
 
 /** Characters that are taken for each other. */
@@ -62,6 +64,7 @@ export function checkCode(typed: string, rule: CodingRule, how: 'typed' | 'paste
       at: Math.min(code.length, ...rule.lengths) + 1,
       text: `It has ${code.length} characters; these codes have ${rule.lengths.join(' or ')}: ${code.length < Math.min(...rule.lengths) ? `one is missing, at the latest after character ${code.length}` : `character ${Math.max(...rule.lengths) + 1} is one too many`}.`,
       doubt: false,
+      is: 'length',
     });
   if (faults.every((f) => f.doubt) && !checks(code, rule))
     faults.push({

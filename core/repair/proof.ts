@@ -1,7 +1,9 @@
-import type { Phase } from '../codes/phases';
+import { groupBy } from '../foundation/collections';
+import { codesOfNewestLook, LATER_LOOKS, type Phase } from '../codes/phases';
 import type { FindingBody } from '../evidence/finding';
 import type { DriveCondition, Evidence } from '../evidence/types';
 import type { Judgement, Position } from '../judge/types';
+import { isAlike, isOnlyByThumb } from '../judge/rule-of-thumb';
 import { positionWords } from '../judge/words';
 import { joinAnd } from '../quantity/print';
 import { sequenceFor } from './sequences';
@@ -23,6 +25,8 @@ export interface ProofInputs {
   readonly cylinders: number;
   /** Of the complaint. */
   readonly conditions: readonly DriveCondition[];
+  /** As it was written down. */
+  readonly complaint: string;
 }
 
 export type RecordOf<K extends RepairRecord['kind']> = Recorded & { readonly body: Extract<RepairRecord, { kind: K }> };
@@ -30,13 +34,8 @@ export const recordsOfKind = <K extends RepairRecord['kind']>(records: readonly 
   records.filter((r): r is RecordOf<K> => r.body.kind === kind);
 
 /** When the repair was done last; `null` where none is recorded. */
-export function repairedAt(i: Pick<ProofInputs, 'records' | 'evidence'>): string | null {
-  const all = [
-    ...i.evidence.flatMap((e) => (e.body.kind === 'repair' || e.body.kind === 'new-part' ? [e.at] : [])),
-    ...recordsOfKind(i.records, 'step').map((r) => r.at),
-  ];
-  return all.length ? all.reduce((a, b) => (a > b ? a : b)) : null;
-}
+export const repairedAt = (i: Pick<ProofInputs, 'records' | 'evidence'>): string | null =>
+  repairTimes(i).at(-1) ?? null;
 
 /** The same test before and after the repair. */
 export interface BeforeAfter {
@@ -46,42 +45,59 @@ export interface BeforeAfter {
   readonly after: { readonly id: string; readonly judgement: Judgement } | null;
 }
 
-/** Each test that had a suspect, with the newest run of it after the repair. */
+/**
+ * Each test that had a suspect before something was mended, with the newest run of it since. A run that still has one,
+ * and after which more was mended, is no proof either way: it is to be measured again.
+ */
 export function beforeAfter(i: ProofInputs): BeforeAfter[] {
-  const at = firstRepair(i);
-  const faulty = i.runs.filter((r) => r.judgement && r.judgement.suspects.length > 0 && (at === null || r.at < at));
-  return [...new Map(faulty.map((r) => [r.test, r])).values()].map((r) => {
-    const after =
-      at === null
-        ? undefined
-        : i.runs.findLast((o) => o.test === r.test && o.at > at && o.judgement !== null && o.id !== r.id);
-    return {
-      test: r.test,
-      name: r.name,
-      before: { id: r.id, judgement: r.judgement as Judgement },
-      after: after?.judgement ? { id: after.id, judgement: after.judgement } : null,
-    };
+  const repairs = repairTimes(i);
+  const judged = i.runs.flatMap((r) => (r.judgement ? [{ ...r, judgement: r.judgement }] : []));
+  const isFaulty = (r: (typeof judged)[number]): boolean => r.judgement.suspects.length > 0;
+  return [...groupBy(judged, (r) => r.test).values()].flatMap((own): BeforeAfter[] => {
+    const first = own.find(isFaulty);
+    const mended = first && repairs.find((t) => t > first.at);
+    if (!first) return [];
+    if (mended === undefined) {
+      // Nothing was mended since: it stands as it was read last.
+      const last = own.at(-1);
+      return last && isFaulty(last) ? [pair(last, null)] : [];
+    }
+    const before = own.findLast((r) => isFaulty(r) && r.at < mended) ?? first;
+    const newest = own.findLast((r) => r.at > mended && r.id !== before.id);
+    const after = newest && !(isFaulty(newest) && repairs.some((t) => t > newest.at)) ? newest : undefined;
+    return [pair(before, after ?? null)];
   });
 }
 
-/** What was measured before anything was mended is before; between two repairs it is both. */
-function firstRepair(i: Pick<ProofInputs, 'records' | 'evidence'>): string | null {
-  const all = [
+interface JudgedRun {
+  readonly id: string;
+  readonly test: string;
+  readonly name: string;
+  readonly judgement: Judgement;
+}
+const pair = (before: JudgedRun, after: JudgedRun | null): BeforeAfter => ({
+  test: before.test,
+  name: before.name,
+  before: { id: before.id, judgement: before.judgement },
+  after: after && { id: after.id, judgement: after.judgement },
+});
+
+/** When something was mended, in order. A step whose value was corrected later was done when it was ticked first. */
+function repairTimes(i: Pick<ProofInputs, 'records' | 'evidence'>): string[] {
+  const steps = groupBy(recordsOfKind(i.records, 'step'), ({ body: s }) =>
+    [s.finding ?? '', s.sequence, s.step, s.position ?? ''].join('|'),
+  );
+  return [
     ...i.evidence.flatMap((e) => (e.body.kind === 'repair' || e.body.kind === 'new-part' ? [e.at] : [])),
-    ...recordsOfKind(i.records, 'step').map((r) => r.at),
-  ];
-  return all.length ? all.reduce((a, b) => (a < b ? a : b)) : null;
+    ...[...steps.values()].flatMap(([first]) => (first ? [first.at] : [])),
+  ].toSorted((a, b) => (a < b ? -1 : a > b ? 1 : 0));
 }
 
 /** Every check that stands between a repair and its release. */
 export function proofOf(i: ProofInputs): ProofCheck[] {
   const found = i.findings.filter((f) => f.body.kind === 'found');
   const at = repairedAt(i);
-  // A check without a complaint that held: nothing was found, nothing mended, nothing else to prove.
-  const allGood =
-    i.runs.length > 0 &&
-    i.runs.every((r) => r.judgement && r.judgement.suspects.length === 0 && r.judgement.pattern !== 'incomplete');
-  if (found.length === 0 && at === null && allGood)
+  if (found.length === 0 && at === null && isAllGood(i))
     return [
       check(
         'finding',
@@ -108,6 +124,34 @@ export function proofOf(i: ProofInputs): ProofCheck[] {
   ];
 }
 
+/**
+ * Nothing was found, nothing mended, nothing else to prove. One good test is not enough: no code may be left, and of a
+ * complaint somebody has driven it without seeing it and has signed that nothing was found.
+ */
+function isAllGood({ runs, codes, complaint, evidence, findings }: ProofInputs): boolean {
+  const measured =
+    runs.length > 0 &&
+    runs.every((r) => r.judgement && r.judgement.suspects.length === 0 && r.judgement.pattern !== 'incomplete');
+  if (!measured || codesLeft(codes).length > 0) return false;
+  if (isCheckOnly(complaint)) return true;
+  const drives = evidence.flatMap((e) => (e.body.kind === 'drive' ? [e.body] : []));
+  return drives.at(-1)?.outcome === 'did not show' && findings.some((f) => f.body.kind === 'not-found');
+}
+
+/** A check that nobody asked for because of a fault. */
+const isCheckOnly = (complaint: string): boolean =>
+  complaint.trim() === '' ||
+  /\b(no|without) (a )?complaint|\b(yearly|annual|winter|routine|periodic) (check|inspection|service)\b/i.test(
+    complaint,
+  );
+
+/** Codes that were there in the newest look; those that the testing set do not count. */
+function codesLeft(codes: ProofInputs['codes']): string[] {
+  const own = codes.filter((c) => c.phase !== 'caused-by-testing');
+  const newest = own.reduce((t, c) => (c.at > t ? c.at : t), '');
+  return own.flatMap((c) => (c.at === newest && c.code !== null ? [c.code] : []));
+}
+
 const check = (id: ProofCheck['id'], label: string, state: ProofCheck['state'], why: string): ProofCheck => ({
   id,
   label,
@@ -115,28 +159,55 @@ const check = (id: ProofCheck['id'], label: string, state: ProofCheck['state'], 
   why,
 });
 
-function agreed({ records }: ProofInputs): ProofCheck {
-  const quotation = recordsOfKind(records, 'quotation').at(-1);
-  const answer = quotation && recordsOfKind(records, 'answer').findLast((a) => a.body.quotation === quotation.id);
+/** Each finding has a quotation of its own, and an answer to it. */
+function agreed({ records, findings }: ProofInputs): ProofCheck {
   const label = 'Agreed with the payer';
-  if (!quotation) return check('agreed', label, 'open', 'No quotation was made.');
-  if (!answer) return check('agreed', label, 'open', 'The quotation has no answer yet.');
-  return check(
-    'agreed',
-    label,
-    answer.body.answer === 'accepted' ? 'done' : 'failed',
-    `${answer.body.answer}${answer.body.said ? `: ${answer.body.said}` : ''}`,
-  );
+  const found = findings.filter((f) => f.body.kind === 'found');
+  const each = found.map((f) => ({ of: f.body.text, ...answerTo(f.id, records) }));
+  if (each.length === 0) return check('agreed', label, 'open', 'No quotation was made.');
+  const state = each.some((e) => e.state === 'failed')
+    ? 'failed'
+    : each.every((e) => e.state === 'done')
+      ? 'done'
+      : 'open';
+  const telling = each.filter((e) => e.state === state);
+  return check('agreed', label, state, telling.map((e) => (each.length > 1 ? `${e.of}: ${e.why}` : e.why)).join(' '));
+}
+
+/** The quotation of a finding that counts: the newest, unless one or the set was decided anew since. */
+export function quotationOf(finding: string, records: readonly Recorded[]): RecordOf<'quotation'> | undefined {
+  const quotation = recordsOfKind(records, 'quotation').findLast((q) => q.body.finding === finding);
+  const decided = recordsOfKind(records, 'decision').findLast((d) => d.body.finding === finding);
+  if (!quotation || !decided) return quotation;
+  const place = (r: Recorded): number => records.findIndex((x) => x.id === r.id);
+  return place(decided) > place(quotation) ? undefined : quotation;
+}
+
+function answerTo(finding: string, records: readonly Recorded[]): Pick<ProofCheck, 'state' | 'why'> {
+  const quotation = quotationOf(finding, records);
+  const answer = quotation && recordsOfKind(records, 'answer').findLast((a) => a.body.quotation === quotation.id);
+  if (!quotation)
+    return {
+      state: 'open',
+      why: recordsOfKind(records, 'quotation').some((q) => q.body.finding === finding)
+        ? 'It was decided anew since it was quoted.'
+        : 'No quotation was made.',
+    };
+  if (!answer) return { state: 'open', why: 'The quotation has no answer yet.' };
+  const day = answer.body.until ? ` ${answer.body.answer === 'accepted' ? 'for' : 'until'} ${answer.body.until}` : '';
+  return {
+    state: answer.body.answer === 'accepted' ? 'done' : 'failed',
+    why: `${answer.body.answer}${day}${answer.body.said ? `: ${answer.body.said}` : ''}`,
+  };
 }
 
 function repaired(i: ProofInputs, at: string | null): ProofCheck {
   const label = 'Repaired by its steps';
   if (at === null) return check('repaired', label, 'open', 'Nothing was mended yet.');
-  const missing = i.findings.flatMap((f) =>
-    f.body.kind === 'found' ? stepsLeft(f.body, i.records, renewedPositions(f.id, f.body, i)) : [],
-  );
-  const hasSteps = recordsOfKind(i.records, 'step').length > 0;
-  if (!hasSteps) return check('repaired', label, 'done', 'Recorded as done, without its steps.');
+  const found = i.findings.flatMap((f) => (f.body.kind === 'found' ? [{ id: f.id, body: f.body }] : []));
+  const bySteps = found.filter((f) => !isRecordedAsDone(f.body, i));
+  if (bySteps.length === 0) return check('repaired', label, 'done', 'Recorded as done, without its steps.');
+  const missing = bySteps.flatMap((f) => stepsLeft(f, i.records, renewedPositions(f.id, f.body, i)));
   return check(
     'repaired',
     label,
@@ -145,7 +216,17 @@ function repaired(i: ProofInputs, at: string | null): ProofCheck {
   );
 }
 
-type Found = Extract<FindingBody, { kind: 'found' }>;
+/** Somebody wrote down as evidence that it was mended, at each of its positions. */
+function isRecordedAsDone(f: Found, { evidence }: Pick<ProofInputs, 'evidence'>): boolean {
+  const done = evidence.flatMap(({ body: e }) => (e.kind === 'repair' || e.kind === 'new-part' ? [e] : []));
+  const isAbout = (e: (typeof done)[number]): boolean =>
+    f.what === 'part' ? e.part === f.name && !(e.kind === 'repair' && e.path) : e.kind === 'repair';
+  return (f.positions.length ? f.positions : [undefined]).every((p) =>
+    done.some((e) => isAbout(e) && (e.position === undefined || p === undefined || e.position === p)),
+  );
+}
+
+export type Found = Extract<FindingBody, { kind: 'found' }>;
 
 /** Where something is renewed: at every cylinder where the set was decided on, else where it was found bad. */
 export function renewedPositions(
@@ -163,15 +244,25 @@ interface StepLeft {
   readonly position: Position | null;
 }
 
-/** Steps of the finding's sequence that are not ticked, in order; none where nobody has begun to tick. */
-export function stepsLeft(
-  f: Found,
+/** Ticks of a finding's own sequence, those of older days that name no finding too. */
+export function ticksOf(
+  f: { readonly id: string; readonly body: Pick<Found, 'what' | 'name'> },
   records: readonly Recorded[],
-  where: readonly Position[] = f.positions,
+): RecordOf<'step'>[] {
+  const { id } = sequenceFor(f.body.what, f.body.name);
+  return recordsOfKind(records, 'step').filter(
+    ({ body: s }) => s.sequence === id && (s.finding === undefined || s.finding === f.id),
+  );
+}
+
+/** Steps of the finding's sequence that are not ticked, in order. */
+export function stepsLeft(
+  f: { readonly id: string; readonly body: Found },
+  records: readonly Recorded[],
+  where: readonly Position[] = f.body.positions,
 ): StepLeft[] {
-  const sequence = sequenceFor(f.what, f.name);
-  const ticked = recordsOfKind(records, 'step').filter((s) => s.body.sequence === sequence.id);
-  if (ticked.length === 0) return [];
+  const sequence = sequenceFor(f.body.what, f.body.name);
+  const ticked = ticksOf(f, records);
   const done = new Set(ticked.map((s) => `${s.body.step}|${s.body.position ?? ''}`));
   const positions: readonly (Position | null)[] = where.length ? where : [null];
   return sequence.steps.flatMap((s) =>
@@ -199,7 +290,10 @@ function measuredAgain(i: ProofInputs): ProofCheck {
       i.runs.length ? 'No test had a suspect before the repair.' : 'Nothing was measured.',
     );
   const bad = pairs.filter(
-    (p) => p.after && (p.after.judgement.suspects.length > 0 || p.after.judgement.pattern === 'incomplete'),
+    (p) =>
+      p.after &&
+      ((p.after.judgement.suspects.length > 0 && !isLikeTheOthers(p.before.judgement, p.after.judgement)) ||
+        p.after.judgement.pattern === 'incomplete'),
   );
   const missing = pairs.filter((p) => !p.after);
   if (bad.length)
@@ -208,6 +302,41 @@ function measuredAgain(i: ProofInputs): ProofCheck {
     return check('measured-again', label, 'open', `Not measured again: ${joinAnd(missing.map((p) => p.name))}.`);
   return check('measured-again', label, 'done', pairs.map((p) => p.after?.judgement.summary ?? '').join(' '));
 }
+
+/**
+ * Out of a general rule of thumb that was doubted before, and level with those that doubted it: good for parts of this
+ * type.
+ */
+function isLikeTheOthers(before: Judgement, after: Judgement): boolean {
+  const reasons = before.readings.flatMap((r) => r.reasons);
+  const median = reasons.flatMap((x) => (x.rule === 'rule-of-thumb-doubted' ? [x.median] : []))[0];
+  return (
+    median !== undefined &&
+    after.readings.every(
+      (r) =>
+        r.severity === 'pass' ||
+        r.verdict === 'watch' ||
+        r.verdict === 'not-measured' ||
+        (isOnlyByThumb(r, after.limits) && r.corrected !== null && isAlike(r.corrected, median)),
+    )
+  );
+}
+
+/** The trim code that stands at each position: the newest, unless it was withdrawn since. */
+export function codesKept(records: readonly Recorded[], part?: string): Map<Position, RecordOf<'coding'>> {
+  const kept = new Map<Position, RecordOf<'coding'>>();
+  for (const r of records) {
+    const { body } = r;
+    if (body.kind !== 'coding' && body.kind !== 'coding-withdrawn') continue;
+    if (part !== undefined && body.part !== part) continue;
+    if (body.kind === 'coding') kept.set(body.position, { ...r, body });
+    else kept.delete(body.position);
+  }
+  return kept;
+}
+
+/** The step of the injectors’ sequence at which a trim code is entered. */
+const CODING_STEP = 'coding';
 
 /** Only where injectors were renewed. */
 function coded(i: ProofInputs): ProofCheck[] {
@@ -218,8 +347,14 @@ function coded(i: ProofInputs): ProofCheck[] {
       : [],
   );
   if (wanted.length === 0) return [];
-  const has = new Set(recordsOfKind(records, 'coding').map((c) => c.body.position as Position));
-  const missing = wanted.filter((p) => !has.has(p));
+  const has = new Set(codesKept(records).keys());
+  // Somebody has said at the step that this one has no code.
+  const without = new Set(
+    recordsOfKind(records, 'step').flatMap(({ body: s }) =>
+      s.step === CODING_STEP && s.left === 'does not apply' ? [s.position] : [],
+    ),
+  );
+  const missing = wanted.filter((p) => !has.has(p) && !without.has(p));
   return [
     check(
       'coded',
@@ -232,20 +367,27 @@ function coded(i: ProofInputs): ProofCheck[] {
   ];
 }
 
-/** Codes of before the repair say nothing of it. */
+/** Codes of before the repair say nothing of it; of several looks since the newest counts, as in the list of codes. */
 function codesCleared({ codes }: ProofInputs, at: string | null): ProofCheck {
   const label = 'Codes cleared and stayed away';
-  const since = codes.filter(
-    (c) => (at === null || c.at > at) && (c.phase === 'after-clearing' || c.phase === 'after-road-test'),
-  );
-  const back = [...new Set(since.flatMap((c) => (c.code === null ? [] : [c.code])))];
-  if (since.length === 0 || at === null)
+  const since = at === null ? [] : codes.filter((c) => c.at > at);
+  const newest = codesOfNewestLook(since);
+  if (newest === null)
     return check('codes-cleared', label, 'open', 'Nobody has read the codes after clearing them since the repair.');
+  const named = (those: readonly { readonly code: string | null }[]): string[] => [
+    ...new Set(those.flatMap((c) => (c.code === null ? [] : [c.code]))),
+  ];
+  const away = named(codes.filter((c) => c.phase === 'as-found')).filter((c) => !newest.has(c));
+  if (newest.size > 0) {
+    const rest = away.length ? ` ${joinAnd(away)} stayed away.` : '';
+    return check('codes-cleared', label, 'failed', `There again: ${[...newest].join(', ')}.${rest}`);
+  }
+  const once = named(since.filter((c) => LATER_LOOKS.includes(c.phase)));
   return check(
     'codes-cleared',
     label,
-    back.length ? 'failed' : 'done',
-    back.length ? `There again: ${back.join(', ')}.` : 'Nothing came back.',
+    'done',
+    once.length ? `${joinAnd(once)} had come back once; in the newest look there is no code.` : 'Nothing came back.',
   );
 }
 

@@ -2,12 +2,13 @@ import { spawnSync } from 'node:child_process';
 import fc from 'fast-check';
 import { checkCharacter, checkCode, doubledCodes, GENERAL_RULE, groupedCode, plainCode } from './coding';
 import { oneOrSet, type OneOrSetInputs } from './one-or-set';
-import { beforeAfter, type ProofInputs, proofOf, stepsLeft } from './proof';
+import { mendedBySteps } from './mended';
+import { beforeAfter, codesKept, proofOf, quotationOf, repairedAt, stepsLeft, type ProofInputs } from './proof';
 import { moneyWords } from './money';
 import { openQuotations, totalOf } from './quotation';
 import { SEQUENCES, sequenceFor } from './sequences';
-import { lifeFrom, livesOf, NO_COSTS, inputsFrom } from './suggest';
-import type { Recorded, RepairRecord } from './types';
+import { isChoiceOfSet, lifeFrom, livesOf, inputsFrom } from './suggest';
+import { eachStep, type Recorded, type RepairRecord } from './types';
 import { deviation, readValue, strayed } from './values';
 import { failureWithin, fitWeibull, type Life } from './weibull';
 
@@ -180,7 +181,10 @@ print(json.dumps([one.mean(), one.std()/np.sqrt(n), whole.mean(), whole.std()/np
       { age_h: 3000, failed: true },
       ...Array.from({ length: 3 }, () => ({ age_h: 3000, failed: false })),
     ]);
-    expect(inputsFrom(NO_COSTS, { shape: 1, scale_h: 1 }, 4, 9, 10).failed).toBe(4);
+    const start = inputsFrom(undefined, { shape: 1, scale_h: 1 }, 4, 9, null);
+    expect(start.failed).toBe(4);
+    // What nobody has entered is not known: no price, no time, no age.
+    expect([start.part, start.labour, start.access_min, start.comeback, start.age_h]).toEqual(Array(5).fill(null));
   });
 });
 
@@ -296,6 +300,7 @@ describe('proof of a repair', () => {
   const at = (minute: number): string => `2026-11-20T10:${String(minute).padStart(2, '0')}:00Z`;
   const judged = (suspects: number[]) =>
     ({
+      readings: [],
       pattern: suspects.length ? 'one' : 'good',
       suspects,
       summary: suspects.length ? 'bad' : 'All good.',
@@ -323,6 +328,7 @@ describe('proof of a repair', () => {
     body,
   });
   const base: ProofInputs = {
+    complaint: 'no complaint',
     findings: [finding],
     records: [],
     evidence: [],
@@ -390,12 +396,83 @@ describe('proof of a repair', () => {
     ).toBe('failed');
     expect(states({ ...whole, codes: whole.codes.slice(0, 1) })['codes-cleared']).toBe('open');
     expect(states({ ...whole, records: records.slice(0, 8) }).repaired).toBe('open');
-    const left = stepsLeft(finding.body, records.slice(0, 8));
+    const left = stepsLeft(finding, records.slice(0, 8));
     expect(left.length).toBeGreaterThan(0);
     expect(whyOf({ ...whole, records: records.slice(0, 8) }, 'repaired')).toBe(
       `${left.length} ${left.length === 1 ? 'step' : 'steps'} left. Next, cylinder 2: ${left[0]?.say ?? ''}`,
     );
     expect(states({ ...whole, records: records.filter((r) => r.body.kind !== 'coding') }).coded).toBe('open');
+  });
+  describe('one good test is not all good', () => {
+    const good: ProofInputs = {
+      ...base,
+      findings: [],
+      runs: [{ id: 'a', test: 't', name: 'T', at: at(1), judgement: judged([]) }],
+    };
+    const isAllGood = (i: ProofInputs): boolean => proofOf(i).length === 2;
+    const drive = (outcome: 'showed' | 'did not show') => ({
+      at: at(3),
+      body: { kind: 'drive' as const, conditions: [], outcome, seen: 'on the road' },
+    });
+    const notFound = {
+      id: 'n',
+      at: at(4),
+      body: { kind: 'not-found' as const, text: 'nothing', ruledOut: [], ifReturns: 'look at the loom' },
+    };
+    test('a check without a complaint is', () => expect(isAllGood(good)).toBe(true));
+    test('an open code is not, whatever was measured', () => {
+      const code = (code: string | null, minute: number) => ({
+        code,
+        phase: 'after-clearing' as const,
+        at: at(minute),
+      });
+      expect(isAllGood({ ...good, codes: [{ code: 'P0202', phase: 'as-found', at: at(0) }] })).toBe(false);
+      expect(isAllGood({ ...good, codes: [code('P0202', 0), code(null, 2)] })).toBe(true);
+    });
+    test('a complaint is driven without showing, and signed for', () => {
+      const i = { ...good, complaint: 'Does not start' };
+      expect(isAllGood(i)).toBe(false);
+      expect(isAllGood({ ...i, evidence: [drive('did not show')] })).toBe(false);
+      expect(isAllGood({ ...i, evidence: [drive('did not show')], findings: [notFound] })).toBe(true);
+      expect(isAllGood({ ...i, evidence: [drive('showed')], findings: [notFound] })).toBe(false);
+    });
+  });
+  describe('each finding has its own', () => {
+    const other = { ...finding, id: 'g', body: { ...finding.body, name: 'plug', positions: [4], text: 'Plug 4' } };
+    const two: ProofInputs = { ...base, findings: [finding, other] };
+    const ticked = (positions: readonly number[]): Recorded[] =>
+      sequenceFor('part', 'injector').steps.flatMap((s, i) =>
+        s.each
+          ? positions.map((position) => record(10 + i, { kind: 'step', sequence: 'injectors', step: s.id, position }))
+          : [record(10 + i, { kind: 'step', sequence: 'injectors', step: s.id })],
+      );
+    test('quotation and answer', () => {
+      const quoted = (finding_: string, minute: number): Recorded[] => [
+        record(minute, { kind: 'quotation', finding: finding_, currency: 'EUR', lines: [], note: '' }),
+        record(minute + 1, { kind: 'answer', quotation: `r${minute}`, answer: 'accepted', said: '' }),
+      ];
+      expect(states({ ...two, records: quoted('f', 6) }).agreed).toBe('open');
+      expect(whyOf({ ...two, records: quoted('f', 6) }, 'agreed')).toBe('Plug 4: No quotation was made.');
+      expect(states({ ...two, records: [...quoted('f', 6), ...quoted('g', 8)] }).agreed).toBe('done');
+    });
+    test('steps: what nobody has touched is not done', () => {
+      expect(states({ ...two, records: ticked([2]) }).repaired).toBe('open');
+      const mended = {
+        at: at(30),
+        body: { kind: 'new-part' as const, part: 'plug', position: 4, outcome: 'cured' as const, changed: '' },
+      };
+      expect(states({ ...two, records: ticked([2]), evidence: [mended] }).repaired).toBe('done');
+    });
+    test('ticked steps mend at their time, position by position', () => {
+      const set = { ...base, findings: [{ ...finding, body: { ...finding.body, positions: [2, 3] } }] };
+      expect(mendedBySteps({ ...set, records: ticked([2]) }).map((e) => e.body)).toMatchObject([
+        { kind: 'repair', part: 'injector', position: 2, path: false },
+      ]);
+      const both = mendedBySteps({ ...set, records: ticked([2, 3]) });
+      expect(both).toHaveLength(2);
+      expect(both[0]?.at).toBe(at(9 + sequenceFor('part', 'injector').steps.length));
+      expect(mendedBySteps({ ...set, records: ticked([2]).slice(1) })).toEqual([]);
+    });
   });
   test('a quotation that was not accepted is remembered; the newest answer counts', () => {
     const quotation = record(6, {
@@ -429,4 +506,164 @@ describe('proof of a repair', () => {
       '1,234,567.89 EUR',
     ]);
   });
+});
+
+describe('what is written between finding and release', () => {
+  const record = (n: number, body: RepairRecord): Recorded => ({
+    id: `r${n}`,
+    by: 'x',
+    at: `2026-11-20T10:${String(n).padStart(2, '0')}:00Z`,
+    body,
+  });
+  const plug = (id: string, positions: number[]) => ({
+    id,
+    body: {
+      kind: 'found' as const,
+      what: 'part' as const,
+      name: 'plug',
+      positions,
+      confidence: 'certain' as const,
+      text: 'x',
+      supports: [],
+      against: [],
+      ruledOut: [],
+      advice: '',
+    },
+  });
+  const all = (finding: string, positions: number[]): RepairRecord => ({
+    kind: 'ticks',
+    finding,
+    sequence: 'glow-plugs',
+    ticks: sequenceFor('part', 'plug').steps.flatMap((s) =>
+      s.each ? positions.map((position) => ({ step: s.id, position })) : [{ step: s.id }],
+    ),
+  });
+
+  test('many ticks of one record are a step each, at their positions, by their person and time', () => {
+    const each = eachStep([record(1, all('f', [2, 3]))]);
+    expect(new Set(each.map((r) => r.id)).size).toBe(each.length);
+    expect(each.every((r) => r.body.kind === 'step' && r.by === 'x')).toBe(true);
+    expect(stepsLeft(plug('f', [2, 3]), each)).toEqual([]);
+    expect(stepsLeft(plug('f', [2, 3, 4]), each).every((l) => l.position === 4)).toBe(true);
+  });
+  test('ticks belong to their finding; those of older days to each', () => {
+    const own = eachStep([record(1, all('f', [2]))]);
+    expect(stepsLeft(plug('g', [2]), own).length).toBeGreaterThan(0);
+    const older = own.map((r) => ({ ...r, body: { ...r.body, finding: undefined } as RepairRecord }));
+    expect(stepsLeft(plug('g', [2]), older)).toEqual([]);
+  });
+  test('a quotation of before the decision counts no more; one of after it does', () => {
+    const quotation = (n: number) =>
+      record(n, { kind: 'quotation', finding: 'f', currency: 'EUR', lines: [], note: '' });
+    const set = record(2, { kind: 'decision', finding: 'f', school: 'set', inputs: null, currency: 'EUR', why: '' });
+    expect(quotationOf('f', [quotation(1)])?.id).toBe('r1');
+    expect(quotationOf('f', [quotation(1), set])).toBeUndefined();
+    expect(quotationOf('f', [quotation(1), set, quotation(3)])?.id).toBe('r3');
+    expect(quotationOf('g', [quotation(1), set])).toBeUndefined();
+  });
+  test('a trim code that was withdrawn stands no more, until another is entered', () => {
+    const coding = (n: number, code: string) =>
+      record(n, { kind: 'coding', part: 'injector', position: 2, code, how: 'typed' });
+    const gone = record(2, { kind: 'coding-withdrawn', part: 'injector', position: 2, because: 'a slip' });
+    const now = (...records: Recorded[]) => codesKept(records).get(2)?.body.code;
+    expect([now(coding(1, 'AB')), now(coding(1, 'AB'), gone), now(coding(1, 'AB'), gone, coding(3, 'CD'))]).toEqual([
+      'AB',
+      undefined,
+      'CD',
+    ]);
+  });
+  test.each<[string, boolean, number[]]>([
+    ['one of four', true, [2]],
+    ['three of four', true, [1, 2, 3]],
+    ['all of them', false, [1, 2, 3, 4]],
+    ['a part that is alone', false, []],
+  ])('one or the set, %s: a question %s', (_, asked, positions) =>
+    expect(isChoiceOfSet(plug('f', positions).body, 4)).toBe(asked),
+  );
+  test('a second fault that shows after the first repair is measured again after its own', () => {
+    const judged = (suspects: number[]) => ({ readings: [], suspects, pattern: 'one', summary: '' }) as never;
+    const run = (id: string, minute: number, suspects: number[]) => ({
+      id,
+      test: 't',
+      name: 'T',
+      at: `2026-11-20T10:${String(minute).padStart(2, '0')}:00Z`,
+      judgement: judged(suspects),
+    });
+    const step = (n: number) => record(n, { kind: 'step', sequence: 'harness', step: `x${n}` });
+    const pairs = (records: Recorded[], ...runs: ReturnType<typeof run>[]) =>
+      beforeAfter({
+        findings: [],
+        evidence: [],
+        codes: [],
+        cylinders: 4,
+        conditions: [],
+        complaint: 'x',
+        records,
+        runs,
+      }).map((p) => [p.before.id, p.after?.id ?? null]);
+    expect(pairs([step(5)], run('a', 10, [4]))).toEqual([['a', null]]);
+    expect(pairs([step(5)], run('a', 10, [4]), run('b', 12, []))).toEqual([]);
+    expect(pairs([step(5), step(15)], run('a', 10, [4]))).toEqual([['a', null]]);
+    expect(pairs([step(5), step(15)], run('a', 10, [4]), run('b', 20, []))).toEqual([['a', 'b']]);
+    // Still bad after the first repair, mended again: what was read between the two is no proof.
+    expect(pairs([step(5), step(15)], run('a', 1, [4]), run('b', 10, [4]))).toEqual([['a', null]]);
+    expect(pairs([step(5)], run('a', 1, [4]), run('b', 10, [4]))).toEqual([['a', 'b']]);
+  });
+  const proof = (more: Partial<ProofInputs>): ProofInputs => ({
+    findings: [],
+    records: [],
+    evidence: [],
+    runs: [],
+    codes: [],
+    cylinders: 4,
+    conditions: [],
+    complaint: 'x',
+    ...more,
+  });
+  const at = (n: number): string => record(n, { kind: 'scan', outcome: 'clean', said: '' }).at;
+  test('a value that is corrected later is no second repair', () => {
+    const torque = (n: number, value: string) =>
+      record(n, { kind: 'step', finding: 'f', sequence: 'glow-plugs', step: 'torque', position: 2, value });
+    expect(repairedAt(proof({ records: [torque(5, '71 Nm'), torque(40, '17 Nm')] }))).toBe(at(5));
+    const steps = eachStep([record(5, all('f', [2]))]);
+    const findings = [{ ...plug('f', [2]), at: at(1) }];
+    const mended = (records: Recorded[]) => mendedBySteps({ findings, records, cylinders: 4 }).map((m) => m.at);
+    expect(mended([...steps, torque(40, '17 Nm')])).toEqual(mended(steps));
+  });
+  test('an injector that has no trim code says so at its step, and holds nothing up', () => {
+    const injector = { ...plug('f', [2, 3]), at: at(1) };
+    const findings = [{ ...injector, body: { ...injector.body, name: 'injector' } }];
+    const without = (position: number) =>
+      record(5, {
+        kind: 'step',
+        finding: 'f',
+        sequence: 'injectors',
+        step: 'coding',
+        position,
+        left: 'does not apply',
+      });
+    const coded = (...records: Recorded[]) => proofOf(proof({ findings, records })).find((c) => c.id === 'coded');
+    expect(coded(without(2))).toMatchObject({ state: 'open', why: 'No code for cylinder 3.' });
+    expect(coded(without(2), without(3))?.state).toBe('done');
+  });
+  test('of several looks at the codes since the repair the newest counts, and says what came back before it', () => {
+    const look = (n: number, code: string | null, phase: 'as-found' | 'after-clearing') => ({ code, phase, at: at(n) });
+    const found = [look(1, 'P0202', 'as-found'), look(1, 'P0204', 'as-found')];
+    const cleared = (...codes: ReturnType<typeof look>[]) =>
+      proofOf(
+        proof({
+          findings: [{ ...plug('f', [2]), at: at(1) }],
+          records: [record(5, { kind: 'step', sequence: 'x', step: 'y' })],
+          codes: [...found, ...codes],
+        }),
+      ).find((c) => c.id === 'codes-cleared');
+    expect(cleared(look(3, null, 'after-clearing'))?.state).toBe('open');
+    const back = look(10, 'P0204', 'after-clearing');
+    expect(cleared(back)).toMatchObject({ state: 'failed', why: 'There again: P0204. P0202 stayed away.' });
+    expect(cleared(back, look(20, null, 'after-clearing'))).toMatchObject({
+      state: 'done',
+      why: 'P0204 had come back once; in the newest look there is no code.',
+    });
+  });
+  test('a wire is no set', () => expect(isChoiceOfSet({ kind: 'found', what: 'path', positions: [1] }, 4)).toBe(false));
 });

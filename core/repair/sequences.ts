@@ -18,7 +18,7 @@ export interface FittingStep {
   readonly each?: true;
   /** A value is reached, and it is written down with the tool. */
   readonly value?: {
-    readonly quantity: 'torque' | 'angle' | 'length' | 'voltage';
+    readonly quantity: 'torque' | 'angle' | 'length' | 'voltage' | 'resistance';
     readonly what: string;
     /** What is asked for is not to be exceeded; below it is good. */
     readonly isLimit?: true;
@@ -96,7 +96,24 @@ export const SEQUENCES: readonly FittingSequence[] = [
         each: true,
         value: { quantity: 'length', what: 'clearance' },
       },
+      {
+        id: 'cover',
+        say: 'Cover on with a good gasket, bolts to torque.',
+        value: { quantity: 'torque', what: 'cover' },
+      },
       { id: 'bleed', say: 'Bleed, then look for leaks with a card, never with a hand.' },
+    ],
+  },
+  {
+    id: 'cover',
+    name: 'Cover and gasket',
+    mends: ['cover', 'cover gasket', 'valve cover', 'gasket'],
+    cautions: ['Key off; oil and covers are hot after running.', DEFER],
+    steps: [
+      { id: 'clean', say: 'Clean both faces; nothing falls into the engine.' },
+      { id: 'gasket', say: 'Gasket looked at, renewed where it is hard or torn; plugs of the loom seated in it.' },
+      { id: 'free', say: 'No wire lies under the edge.' },
+      { id: 'torque', say: 'Bolts in their order, to torque.', value: { quantity: 'torque', what: 'cover bolts' } },
     ],
   },
   {
@@ -129,7 +146,7 @@ export const SEQUENCES: readonly FittingSequence[] = [
   {
     id: 'three-wire-sensor',
     name: 'Sensor',
-    mends: ['sensor'],
+    mends: ['sensor', 'temperature sensor', 'pressure sensor'],
     cautions: ['Exhaust and its sensors burn. Ports and pipes may hold pressure.', DEFER],
     steps: [
       {
@@ -140,7 +157,22 @@ export const SEQUENCES: readonly FittingSequence[] = [
       { id: 'port', say: 'Clear port and pipe; keep the seal, or a new one.' },
       { id: 'torque', say: 'Fit to torque.', value: { quantity: 'torque', what: 'fitting torque' } },
       { id: 'plug', say: 'Key off, connector on, lock closed.' },
-      { id: 'zero', say: 'Zero it on the scan tool where the controller asks for it.' },
+      { id: 'zero', say: 'Zero or learn it on the scan tool where the controller asks for it.' },
+    ],
+  },
+  {
+    id: 'position-sensor',
+    name: 'Position sensor',
+    mends: ['position sensor', 'primary position sensor', 'secondary position sensor', 'crank sensor', 'cam sensor'],
+    cautions: ['Key off; nothing of the engine turns while a hand is at the wheel.', DEFER],
+    steps: [
+      { id: 'plug', say: 'Key off, connector off; pins looked at.' },
+      { id: 'tip', say: 'Old one out; swarf off its tip, bore clean, wheel looked at.' },
+      { id: 'bench', say: 'Read the new one before it is fitted.', value: { quantity: 'resistance', what: 'coil' } },
+      { id: 'gap', say: 'Fit with shim or gap as asked.', value: { quantity: 'length', what: 'gap' } },
+      { id: 'torque', say: 'Bolt to torque.', value: { quantity: 'torque', what: 'fitting torque' } },
+      { id: 'route', say: 'Cable in its clips, away from hot and turning parts; lock closed.' },
+      { id: 'learn', say: 'Learn it on the scan tool where the controller asks for it.' },
     ],
   },
   {

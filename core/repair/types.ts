@@ -6,6 +6,23 @@ export interface QuotationLine {
   readonly quantity: number;
   /** Integer minor units. */
   readonly price: number;
+  /** Of the part, as the workshop orders it. */
+  readonly partNumber?: string | undefined;
+}
+
+/** Why a step has no value, or was not done. */
+export const LEFT = ['not measured', 'does not apply'] as const;
+export type Left = (typeof LEFT)[number];
+
+/** What a tick says, of one step or of many. */
+interface Ticked {
+  readonly sequence: string;
+  /** Absent in what was ticked before findings had steps of their own: it counts for each. */
+  readonly finding?: string | undefined;
+  readonly value?: string | undefined;
+  readonly tool?: string | undefined;
+  readonly note?: string | undefined;
+  readonly left?: Left | undefined;
 }
 
 export const ANSWERS = ['accepted', 'declined', 'deferred'] as const;
@@ -17,7 +34,8 @@ export type RepairRecord =
       readonly kind: 'decision';
       readonly finding: string;
       readonly school: 'one' | 'set';
-      readonly inputs: OneOrSetInputs;
+      /** What it was reckoned with; `null`: it was decided without a sum. */
+      readonly inputs: OneOrSetInputs | null;
       readonly currency: string;
       readonly why: string;
     }
@@ -32,18 +50,18 @@ export type RepairRecord =
       readonly kind: 'answer';
       readonly quotation: string;
       readonly answer: Answer;
-      /** Day, ISO 8601. */ readonly until?: string | undefined;
+      /** Day, ISO 8601: deferred until then, or accepted for then. */
+      readonly until?: string | undefined;
       readonly said: string;
     }
-  | {
-      readonly kind: 'step';
-      readonly sequence: string;
-      readonly step: string;
-      readonly position?: Position | undefined;
-      readonly value?: string | undefined;
-      readonly tool?: string | undefined;
-      readonly note?: string | undefined;
-    }
+  | (Ticked & { readonly kind: 'step'; readonly step: string; readonly position?: Position | undefined })
+  /** Many steps and positions at once, with one value: read as a `step` each. */
+  | (Ticked & {
+      readonly kind: 'ticks';
+      readonly ticks: readonly { readonly step: string; readonly position?: Position | undefined }[];
+    })
+  /** A step in one's own words, done. */
+  | { readonly kind: 'own-step'; readonly finding: string; readonly say: string }
   | {
       readonly kind: 'coding';
       readonly part: string;
@@ -51,7 +69,10 @@ export type RepairRecord =
       readonly code: string;
       readonly old?: string | undefined;
       readonly how: 'typed' | 'pasted' | 'photo';
+      /** Why it is right although it is not as long as these codes are. */
+      readonly because?: string | undefined;
     }
+  | { readonly kind: 'coding-withdrawn'; readonly part: string; readonly position: number; readonly because: string }
   | { readonly kind: 'scan'; readonly outcome: 'clean' | 'codes'; readonly said: string }
   | {
       readonly kind: 'release';
@@ -79,3 +100,11 @@ export interface Recorded {
   readonly by: string;
   readonly at: string;
 }
+
+/** As they were written, with what one record says of many steps as a record each. */
+export const eachStep = (records: readonly Recorded[]): Recorded[] =>
+  records.flatMap((r): Recorded[] => {
+    if (r.body.kind !== 'ticks') return [r];
+    const { ticks, ...said } = r.body;
+    return ticks.map((t, i) => ({ ...r, id: i === 0 ? r.id : `${r.id} ${i}`, body: { ...said, ...t, kind: 'step' } }));
+  });

@@ -7,14 +7,20 @@ import { fail, ok, type Result } from '../foundation/result';
  * V".
  */
 export interface ReachedValue {
-  readonly quantity: 'torque' | 'angle' | 'length' | 'voltage';
-  /** Nm, degrees, metres, volts. */
+  readonly quantity: 'torque' | 'angle' | 'length' | 'voltage' | 'resistance';
+  /** Nm, degrees, metres, volts, ohms. */
   readonly value: number;
 }
 
 const ANGLE = /^([+-]?\d+(?:[.,]\d+)?)\s*(°|deg|degrees)?$/;
-const EXAMPLES = { torque: '18 Nm or 13 lbf ft', angle: '90°', length: '0.4 mm', voltage: '0.3 V' } as const;
-const DEFAULT_UNIT = { torque: '', length: 'mm', voltage: 'V' } as const;
+const EXAMPLES = {
+  torque: '18 Nm or 13 lbf ft',
+  angle: '90°',
+  length: '0.4 mm',
+  voltage: '0.3 V',
+  resistance: '120 Ω',
+} as const;
+const DEFAULT_UNIT = { torque: '', length: 'mm', voltage: 'V', resistance: 'ohm' } as const;
 
 /** Reads a value with its unit. A torque without a unit is refused: Nm and lbf ft are both in use. */
 export function readValue(text: string, quantity: ReachedValue['quantity']): Result<ReachedValue, string> {

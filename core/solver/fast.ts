@@ -1,5 +1,5 @@
 import { floatAt as floatOf, intAt as intOf } from '../numerics/cell';
-import { eliminate, type Elimination, planElimination } from './ldl';
+import { eliminate, type Elimination, planElimination, substitute } from './ldl';
 
 // Called most of all; see cell.ts.
 const floatAt = floatOf;
@@ -19,6 +19,12 @@ export interface Pattern {
 
 /** Conductance from every node to the reference, so that nothing floats; far below what any meter sees. */
 const LEAK_S = 1e-13;
+
+/** A network with its conductances, ready for more right sides. */
+export interface Factored {
+  readonly toGround: Float64Array;
+  readonly between: Float64Array;
+}
 
 export class FastSolver {
   private readonly plan: Elimination;
@@ -88,5 +94,43 @@ export class FastSolver {
     eliminate(this.plan, toGround, between, x);
     for (let i = 0; i < volts.length; i++) if (intAt(free, i) >= 0) volts[i] = floatAt(x, intAt(free, i));
     return volts;
+  }
+
+  /** What the last `solve` was made with, to be kept. */
+  factored(): Factored {
+    return { toGround: this.toGround.slice(), between: this.between.slice() };
+  }
+
+  /**
+   * Volts of each node, every fixed node at 0, where one ampere is pushed in at node `a` and drawn at node `b`. A new
+   * array.
+   */
+  perAmpere(f: Factored, a: number, b: number): Float64Array {
+    const { x, free } = this;
+    x.fill(0);
+    const [into, out] = [intAt(free, a), intAt(free, b)];
+    if (into >= 0) x[into] = 1;
+    if (out >= 0) x[out] = floatAt(x, out) - 1;
+    return this.substituted(f);
+  }
+
+  /** Volts of each node where the fixed node `at` has `volts` and every other one 0. A new array. */
+  perSource(f: Factored, conductance_S: Float64Array, at: number, volts: number): Float64Array {
+    const { x, free } = this;
+    const { from, to } = this.pattern;
+    x.fill(0);
+    for (let k = 0; k < conductance_S.length; k++) {
+      const [a, b] = [intAt(from, k), intAt(to, k)];
+      const own = a === at ? intAt(free, b) : b === at ? intAt(free, a) : -1;
+      if (own >= 0) x[own] = floatAt(x, own) + floatAt(conductance_S, k) * volts;
+    }
+    const out = this.substituted(f);
+    out[at] = volts;
+    return out;
+  }
+
+  private substituted({ toGround, between }: Factored): Float64Array {
+    substitute(this.plan, toGround, between, this.x);
+    return Float64Array.from(this.free, (own) => (own >= 0 ? floatAt(this.x, own) : 0));
   }
 }

@@ -128,6 +128,33 @@ export function eliminate(e: Elimination, toGround: Float64Array, between: Float
       }
     }
   }
+  backwards(e, toGround, between, x);
+}
+
+/** Solves for another right side with what `eliminate` has left in `toGround` and `between`; those stay. */
+export function substitute(e: Elimination, toGround: Float64Array, between: Float64Array, x: Float64Array): void {
+  const { order, start, neighbour, slot, size } = e;
+  for (let k = 0; k < size; k++) {
+    const i = intAt(order, k);
+    const rightSide = floatAt(x, i);
+    if (rightSide === 0) continue;
+    const [from, to] = [intAt(start, k), intAt(start, k + 1)];
+    let diagonal = floatAt(toGround, i);
+    for (let n = from; n < to; n++) diagonal += floatAt(between, intAt(slot, n));
+    if (diagonal <= 0) {
+      x[i] = 0;
+      continue;
+    }
+    for (let n = from; n < to; n++) {
+      const a = intAt(neighbour, n);
+      x[a] = floatAt(x, a) + (floatAt(between, intAt(slot, n)) / diagonal) * rightSide;
+    }
+  }
+  backwards(e, toGround, between, x);
+}
+
+function backwards(e: Elimination, toGround: Float64Array, between: Float64Array, x: Float64Array): void {
+  const { order, start, neighbour, slot, size } = e;
   for (let k = size - 1; k >= 0; k--) {
     const i = intAt(order, k);
     let [diagonal, sum] = [floatAt(toGround, i), floatAt(x, i)];

@@ -172,8 +172,8 @@ function because(s: Specification, situation: Situation): string {
     s.school === null
       ? ''
       : s.school === situation.school
-        ? `the depot has picked the school “${s.school}”`
-        : `of the school “${s.school}”, and no other is there`,
+        ? `the depot has picked the house rule “${s.school}”`
+        : `of the house rule “${s.school}”, and no other is there`,
   ];
   return `${parts.filter(Boolean).join('; ')}.`;
 }

@@ -38,6 +38,8 @@ export const CHOOSE_DEPOT = {
     by,
     decision: { enum: ['three-way', 'simple', 'guarded'] },
     currency: { type: 'string', pattern: '^[A-Z]{3}$' },
+    /** Name and address of the workshop, a line each; empty: none. */
+    letterhead: { type: 'string', maxLength: 400 },
     school: {
       type: 'object',
       additionalProperties: false,

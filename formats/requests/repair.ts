@@ -1,5 +1,5 @@
 import { type BodyOf, by, line, position, uuid } from './common';
-import { ANSWERS, type RepairRecord } from '../../core/repair/types';
+import { ANSWERS, LEFT, type RepairRecord } from '../../core/repair/types';
 
 /** Bodies of the HTTP API from finding to release, and what the job's screen is given of it. */
 
@@ -58,6 +58,15 @@ export const kind = (name: string, required: readonly string[], properties: obje
   properties: { kind: { const: name }, ...properties },
 });
 
+const TICKED = {
+  sequence: line,
+  finding: uuid,
+  value: { type: 'string', minLength: 1, maxLength: 60 },
+  tool: { type: 'string', maxLength: 120 },
+  note: optionalText,
+  left: { enum: LEFT },
+} as const;
+
 export const REPAIR_RECORD = {
   type: 'object',
   discriminator: { propertyName: 'kind' },
@@ -66,7 +75,7 @@ export const REPAIR_RECORD = {
     kind('decision', ['finding', 'school', 'inputs', 'currency', 'why'], {
       finding: uuid,
       school: { enum: ['one', 'set'] },
-      inputs: INPUTS,
+      inputs: { anyOf: [INPUTS, { type: 'null' }] },
       currency,
       why: optionalText,
     }),
@@ -82,7 +91,12 @@ export const REPAIR_RECORD = {
           type: 'object',
           additionalProperties: false,
           required: ['text', 'quantity', 'price'],
-          properties: { text: line, quantity: { type: 'number', exclusiveMinimum: 0, maximum: 10000 }, price: money },
+          properties: {
+            text: line,
+            quantity: { type: 'number', exclusiveMinimum: 0, maximum: 10000 },
+            price: money,
+            partNumber: { type: 'string', maxLength: 60 },
+          },
         },
       },
     }),
@@ -92,20 +106,34 @@ export const REPAIR_RECORD = {
       until: { type: 'string', format: 'date' },
       said: optionalText,
     }),
-    kind('step', ['sequence', 'step'], {
-      sequence: line,
-      step: line,
-      position,
-      value: { type: 'string', minLength: 1, maxLength: 60 },
-      tool: { type: 'string', maxLength: 120 },
-      note: optionalText,
+    kind('step', ['sequence', 'step'], { ...TICKED, step: line, position }),
+    kind('ticks', ['sequence', 'finding', 'ticks'], {
+      ...TICKED,
+      ticks: {
+        type: 'array',
+        minItems: 1,
+        maxItems: 400,
+        items: {
+          type: 'object',
+          additionalProperties: false,
+          required: ['step'],
+          properties: { step: line, position },
+        },
+      },
     }),
+    kind('own-step', ['finding', 'say'], { finding: uuid, say: said }),
     kind('coding', ['part', 'position', 'code', 'how'], {
       part: line,
       position: { type: 'integer', minimum: 1, maximum: 24 },
       code: { type: 'string', minLength: 1, maxLength: 120 },
       old: { type: 'string', maxLength: 120 },
       how: { enum: ['typed', 'pasted', 'photo'] },
+      because: { type: 'string', maxLength: 2000 },
+    }),
+    kind('coding-withdrawn', ['part', 'position', 'because'], {
+      part: line,
+      position: { type: 'integer', minimum: 1, maximum: 24 },
+      because: said,
     }),
     kind('scan', ['outcome', 'said'], { outcome: { enum: ['clean', 'codes'] }, said: optionalText }),
     kind('release', ['said', 'waived'], {

@@ -38,9 +38,12 @@ export interface Connection {
   readonly pool: pg.Pool;
 }
 
-/** Connects to `url`; nothing is sent until the first query. The caller ends the pool. */
-export function connect(url: string): Connection {
-  const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: 5000 });
+/**
+ * Connects to `url`; nothing is sent until the first query. The caller ends the pool. `wait_ms`: how long a
+ * connection may take to be made before the query fails.
+ */
+export function connect(url: string, wait_ms = 5000): Connection {
+  const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: wait_ms });
   // An idle connection that breaks (server stopped) must not end the process; the next query reconnects.
   pool.on('error', (error) => process.stderr.write(`database connection lost: ${error.message}\n`));
   return { db: drizzle(pool, { schema }), pool };
@@ -67,6 +70,8 @@ export async function migrateDatabase(
   try {
     await client.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
     await migrate(drizzle(client), { migrationsFolder: folder });
+    // Concluded by whatever program ran before: this one concludes anew.
+    await client.query('delete from job_standing');
   } finally {
     await client.query('select pg_advisory_unlock($1)', [MIGRATION_LOCK]);
     client.release();

@@ -24,10 +24,12 @@ import type { AccuracyRange } from '../../core/metrology/instrument';
 import type { Scope, When } from '../../core/specifications/types';
 import type { Evidence } from '../../core/evidence/types';
 import type { FindingBody } from '../../core/evidence/finding';
+import type { JobProgress } from '../../core/job/progress';
 import type { PlanChange } from '../../core/plan/types';
 import type { RepairRecord } from '../../core/repair/types';
 import { ROLES } from '../../core/foundation/vocabulary';
 import { readStoredJudgement, readStoredReading } from '../../application/judging/stored-judgement';
+import type { JobView } from '../../application/views';
 import type { FreezeFrame } from '../../formats/requests/codes';
 import type { Intake } from '../../formats/requests/intake';
 import type { ServiceBody } from '../../formats/requests/service-data';
@@ -58,6 +60,8 @@ export interface DepotChoices {
   readonly decision: DecisionRule;
   /** ISO 4217; absent: not chosen. */
   readonly currency?: string;
+  /** Name and address at the head of letters, a line each; absent: none. */
+  readonly letterhead?: string;
 }
 
 export const depot = pgTable('depot', {
@@ -608,4 +612,19 @@ export const jobHead = pgTable('job_head', {
     .references(() => job.id),
   number: integer('number').notNull(),
   hash: text('hash').notNull(),
+});
+
+/**
+ * What follows from a job as it stands, kept so that it is not weighed at every look (`server/jobs/standing.ts`). Not a
+ * part of the record: it can be emptied at any time.
+ */
+export const jobStanding = pgTable('job_standing', {
+  jobId: uuid('job_id')
+    .primaryKey()
+    .references(() => job.id),
+  /** What it was concluded from. */
+  key: text('key').notNull(),
+  until: at('until').notNull(),
+  progress: jsonb('progress').$type<JobProgress>().notNull(),
+  conclusions: jsonb('conclusions').$type<Pick<JobView, 'known' | 'circuits' | 'plan' | 'proposals'>>().notNull(),
 });

@@ -73,7 +73,15 @@ function checkEvidence(e: Evidence, cylinders: number): Problem[] {
     return [
       ...check('from', e.from),
       ...check('to', e.to),
-      ...(e.from === e.to ? [{ path: '/evidence/to', message: 'A swap is with another position.' }] : []),
+      ...(e.from === undefined && e.to !== undefined
+        ? [{ path: '/evidence/from', message: 'From where? Or leave both empty: with a twin.' }]
+        : []),
+      ...(e.from !== undefined && e.to === undefined
+        ? [{ path: '/evidence/to', message: 'With which one? Or leave both empty: with a twin.' }]
+        : []),
+      ...(e.from !== undefined && e.from === e.to
+        ? [{ path: '/evidence/to', message: 'A swap is with another position.' }]
+        : []),
     ];
   return 'position' in e ? check('position', e.position) : [];
 }

@@ -47,11 +47,13 @@ export async function chooseDepot(db: Db, depotId: string, c: ChooseDepot): Prom
   return db.transaction(async (tx) => {
     const [there] = await tx.select().from(depot).where(eq(depot.id, depotId)).for('update');
     if (!there) return notFound('depot');
-    const { schools, decision, currency } = there.choices;
+    const { schools, decision, currency, letterhead } = there.choices;
     const others = Object.fromEntries(Object.entries(schools).filter(([test]) => test !== c.school?.test));
     const chosen = c.currency ?? currency;
+    const head = (c.letterhead ?? letterhead ?? '').trim();
     const next = {
       ...(chosen ? { currency: chosen } : {}),
+      ...(head ? { letterhead: head } : {}),
       decision: c.decision ?? decision,
       schools: c.school
         ? { ...others, ...(c.school.name === null ? {} : { [c.school.test]: c.school.name }) }

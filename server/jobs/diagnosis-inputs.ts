@@ -1,8 +1,14 @@
-import { and, desc, eq, inArray, ne, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNotNull, ne, sql } from 'drizzle-orm';
+import type { TestDefinition } from '../../core/catalogue/types';
+import { type GoodReading, learnedLimits } from '../../core/circuits/learned-limits';
 import { withLimits } from '../../core/circuits/with-limits';
+import { findUnit, fromBase, toBase } from '../../core/quantity/units';
 import { wiringOf } from '../../core/circuits/expand';
 import { type Case, circuitsInQuestion, PredictionCache } from '../../core/diagnosis/case';
 import { type PastFinding, renewedBy } from '../../core/diagnosis/priors';
+import { firstLook, PartMoves } from '../../core/evidence/moves';
+import { isBare, partName, positionOf } from '../../core/evidence/rules';
+import type { Measured } from '../../core/diagnosis/types';
 import { RepairHistory } from '../../core/evidence/repair-history';
 import type { Evidence, MeasuredRun } from '../../core/evidence/types';
 import type { Limits } from '../../core/limits/types';
@@ -12,7 +18,7 @@ import { type EvidenceView, type FleetUnitView } from '../../application/views';
 import { allCircuits, circuitsFor } from '../catalogue/circuits';
 import { type Db, eachOf, together } from '../db/connection';
 import { situationOf } from '../readings/run-view';
-import { circumstance, type DepotChoices, evidence, finding, job, fleetUnit } from '../db/schema';
+import { circumstance, type DepotChoices, evidence, finding, job, fleetUnit, testRun } from '../db/schema';
 import { candidatesFor } from '../specifications/specifications';
 import { findAnyTest } from '../catalogue/tests';
 import { currentReadings } from '../../application/judging/corrections';
@@ -37,6 +43,15 @@ export interface JobFacts {
 /** An engine that ran this lately is not cold. Common practice, no source. */
 const STAYS_WARM_min = 240;
 
+/** Until when the engine counts as warm, in milliseconds since 1970; 0: nothing was measured on a running one. */
+export const warmUntil = (runs: readonly MeasuredRun[]): number =>
+  Math.max(
+    0,
+    ...runs.flatMap((r) =>
+      r.definition.condition.engine === 'running' ? [Date.parse(r.at) + STAYS_WARM_min * 60_000] : [],
+    ),
+  );
+
 /**
  * Everything that a job knows, ready to be weighed here or in the browser. Values of good parts are those of
  * the shelf where it has them.
@@ -55,23 +70,30 @@ export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
       ),
   );
   const history = new RepairHistory(observed);
+  const moves = new PartMoves(observed);
   const measured = f.runs.flatMap((r) =>
-    measuredOf(r.definition.id, r.judgement.limits.unit, r.definition.quantity, r.judgement.readings, {
-      under: momentsOfRun(r.definition.condition.engine, temperatures.get(r.id)),
-      at: r.at,
-      run: r.id,
-    }).filter((m) => !history.readingIsHistory(r.at, r.definition, m.position)),
+    atFirst(
+      r,
+      measuredOf(r.definition, r.judgement, {
+        under: momentsOfRun(r.definition.condition.engine, temperatures.get(r.id)),
+        at: r.at,
+        run: r.id,
+      }).filter((m) => !history.readingIsHistory(r.at, r.definition, m.position)),
+      moves,
+    ),
   );
-  const ran = f.runs.filter((r) => r.definition.condition.engine === 'running').map((r) => Date.parse(r.at));
   const plain: Case = {
     wiring: wiringOf(f.unit.engine),
     circuits: circuitsFor(circuits, f.unit.family),
     measured,
-    observed: observed.filter((e) => !history.evidenceIsHistory(e)).map(({ id, body }) => ({ id, body })),
+    observed: observed
+      .filter((e) => !history.evidenceIsHistory(e))
+      // A second look at the same exchange is about the same parts as the first.
+      .map((e) => ({ id: e.id, body: swapAtFirst(e.body, firstLook(e, observed).at, moves) })),
     coded: f.coded,
     areas: f.areas,
     history: { findings, renewed, conditions: intake.conditions, hours: f.hours },
-    warm: ran.some((t) => Date.now() - t < STAYS_WARM_min * 60_000),
+    warm: warmUntil(f.runs) > Date.now(),
   };
   const limits = await shelfLimits(db, f, [
     ...new Set(
@@ -80,6 +102,21 @@ export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
   ]);
   return { ...plain, circuits: plain.circuits.map((c) => withLimits(c, (test) => limits.get(test))) };
 }
+
+/**
+ * Readings by where the parts were at first: a bare part that was exchanged since is the same part. What was read in
+ * its circuit where another part has come to is about a wire and a part that belonged to two places: left out.
+ */
+function atFirst(r: MeasuredRun, measured: readonly Measured[], moves: PartMoves): Measured[] {
+  const part = partName(r.definition);
+  return measured.flatMap((m) => {
+    if (positionOf(r.definition, m.position) === null || !moves.isExchanged(part, m.position, r.at)) return [m];
+    return isBare(r.definition) ? [{ ...m, position: moves.atFirst(part, m.position, r.at) }] : [];
+  });
+}
+
+const swapAtFirst = (body: Evidence, at: string, moves: PartMoves): Evidence =>
+  body.kind === 'swap' && body.from !== undefined ? { ...body, from: moves.atFirst(body.part, body.from, at) } : body;
 
 /**
  * Limits that somebody has entered for this engine; a general rule of thumb says no more than the circuit's
@@ -98,9 +135,42 @@ async function shelfLimits(db: Db, f: JobFacts, tests: readonly string[]): Promi
       circumstance: { instrumentId: null, leadZero: null, zeros: {}, states: [], condition: {} },
     });
     const { chosen } = explainChoice(arrangeSpecifications(await candidatesFor(db, definition)), situation);
-    return chosen && chosen.status !== 'rule-of-thumb' ? [[id, chosen.limits]] : [];
+    if (chosen && chosen.status !== 'rule-of-thumb') return [[id, chosen.limits]];
+    const learned = learnedLimits(await goodReadings(db, f, definition), definition);
+    return learned ? [[id, learned]] : [];
   });
   return new Map(found.flat());
+}
+
+/** Of so many newest runs of a test on a family. */
+const LEARNED_FROM = 60;
+
+/** Good readings of a test on other units of the family, of released jobs, in the unit of the test. */
+async function goodReadings(db: Db, f: JobFacts, test: TestDefinition): Promise<GoodReading[]> {
+  const rows = await db
+    .select({ judgement: testRun.judgement, unitId: job.unitId })
+    .from(testRun)
+    .innerJoin(job, eq(job.id, testRun.jobId))
+    .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
+    .where(
+      and(
+        eq(fleetUnit.engineFamilyId, f.familyId),
+        eq(testRun.test, test.id),
+        isNotNull(job.closedAt),
+        isNotNull(testRun.judgement),
+      ),
+    )
+    .orderBy(desc(testRun.createdAt))
+    .limit(LEARNED_FROM);
+  return rows.flatMap(({ judgement, unitId }) => {
+    const [own, asked] = [judgement && findUnit(judgement.limits.unit), findUnit(test.unit)];
+    if (!judgement || !own || !asked) return [];
+    return judgement.readings.flatMap((r): GoodReading[] =>
+      r.severity === 'pass' && r.corrected !== null
+        ? [{ unitId, value: fromBase(toBase(r.corrected, own), asked) }]
+        : [],
+    );
+  });
 }
 
 const FINDINGS = 200;

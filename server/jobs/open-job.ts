@@ -1,9 +1,10 @@
-import { eq } from 'drizzle-orm';
+import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import { v5 } from 'uuid';
-import type { Db } from '../db/connection';
+import type { TestDefinition } from '../../core/catalogue/types';
+import type { Db, Tx } from '../db/connection';
 import { type Done, notFound } from '../db/refusal';
 import { situationOf } from '../readings/run-view';
-import { depot, engineFamily, intake, job, testRun, fleetUnit } from '../db/schema';
+import { circumstance, depot, engineFamily, fleetUnit, instrument, intake, job, testRun } from '../db/schema';
 import { chooseFor } from '../specifications/specifications';
 import { findAnyTest } from '../catalogue/tests';
 import { alreadyThere, append } from '../journal/append';
@@ -68,7 +69,49 @@ export async function startRun(db: Db, r: StartRun): Promise<Done> {
     definition,
     decision: there.depot.choices.decision,
   };
-  return append(db, testRun, row);
+  return db.transaction(async (tx) => {
+    const done = await append(tx, testRun, row);
+    if (done.ok && !done.value.duplicate) await carryMeter(tx, row, definition);
+    return done;
+  });
+}
+
+/** Leads that were zeroed this lately are the same leads. Common practice, no source. */
+const ZERO_HOLDS_ms = 4 * 3_600_000;
+
+/**
+ * The meter of the job's run before is in the hand still, where it can read this at all; so are its leads, of the same
+ * quantity and for a few hours.
+ */
+async function carryMeter(
+  tx: Tx,
+  { id, jobId, startedBy }: { id: string; jobId: string; startedBy: string },
+  { quantity }: TestDefinition,
+): Promise<void> {
+  const [last] = await tx
+    .select({
+      instrument,
+      leadZero: circumstance.leadZero,
+      at: circumstance.recordedAt,
+      quantity: sql<string | null>`${testRun.definition}->>'quantity'`,
+    })
+    .from(circumstance)
+    .innerJoin(testRun, eq(testRun.id, circumstance.runId))
+    .innerJoin(instrument, eq(instrument.id, circumstance.instrumentId))
+    .where(and(eq(testRun.jobId, jobId), isNull(instrument.retiredAt), isNull(instrument.replacedBy)))
+    .orderBy(desc(circumstance.sequence))
+    .limit(1);
+  if (!last?.instrument.accuracy.some((a) => a.quantity === quantity)) return;
+  await append(tx, circumstance, {
+    id: v5('circumstance', id),
+    runId: id,
+    instrumentId: last.instrument.id,
+    leadZero: last.quantity === quantity && Date.now() - last.at.getTime() < ZERO_HOLDS_ms ? last.leadZero : null,
+    states: [],
+    condition: {},
+    recordedBy: startedBy,
+    recordedAt: new Date(),
+  });
 }
 
 const NOTHING_YET = { instrumentId: null, leadZero: null, zeros: {}, states: [], condition: {} };

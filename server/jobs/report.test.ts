@@ -3,6 +3,7 @@ import sharp from 'sharp';
 import { v7 } from 'uuid';
 import { addPhoto } from '../evidence/photos';
 import { reportPhotos, viewReport } from './report';
+import { chooseDepot } from '../fleet/fleet';
 import { viewRun } from '../readings/run-view';
 import { fileReport, payerReport, recordWords } from '../../application/report/job-report';
 import { demoId } from '../../demo/load';
@@ -27,12 +28,22 @@ test('the payer is told what was wrong, how it is known, what was done, what is 
   expect(linesOf(report.sections, 'What was wrong')).toContain('The injector of cylinder 5 is bad');
   expect(linesOf(report.sections, 'How we know')).toContain('followed the injector');
   expect(linesOf(report.sections, 'What was done')).toMatch(
-    /loom replaced[^]*12 of 12 steps done and signed[^]*New codes entered for cylinder 5/,
+    /loom replaced[^]*13 of 13 steps done and signed[^]*New codes entered for cylinder 5/,
   );
   expect(linesOf(report.sections, 'What we advise')).toContain('return flow');
   expect(report.cost).toMatchObject({ total: '636.00 EUR', answer: expect.stringContaining('Accepted') as string });
   // Plain words: nothing of hashes, uncertainties or nats.
   expect(JSON.stringify(report)).not.toMatch(/nats|uncertainty|[0-9a-f]{64}/);
+});
+test('the letter has the workshop’s own head, else its depot; it says who signed', async () => {
+  const depot = demoId('depot', 'North Sluice');
+  const choose = (letterhead: string) => chooseDepot(test_.db, depot, { by: 'Odile Brandt', letterhead });
+  await choose('Levels workshop\nThe old lock');
+  expect(payerReport(await reportOf('PL-03')).letterhead).toEqual(['Levels workshop', 'The old lock']);
+  await choose('');
+  const plain = payerReport(await reportOf('PL-03'));
+  expect([plain.letterhead, plain.signed]).toEqual([['North Sluice'], expect.stringMatching(/^\w+ \w+, \d/) as string]);
+  expect(payerReport(await reportOf('PL-11')).signed).toBeNull();
 });
 test('what was not taken is said, with its risk; what is released says by whom', async () => {
   expect(linesOf(payerReport(await reportOf('PL-11')).sections, 'What we advise')).toContain(
@@ -41,6 +52,8 @@ test('what was not taken is said, with its risk; what is released says by whom',
   const released = payerReport(await reportOf('PL-16', 'last winter'));
   expect(linesOf(released.sections, 'Where it stands')).toBe('Released by Jory Thane: Runs on four from cold.');
   expect(linesOf(released.sections, 'How it was proven')).toContain('All 4 are inside');
+  // What was mended is history in a released job, and the payer is told all the same how it was known.
+  expect(linesOf(released.sections, 'How we know')).toContain('it is bad');
 });
 test('the file is told everything: readings, records by whom and when, the trail and its end', async () => {
   const view = await reportOf('PL-16', 'last winter');

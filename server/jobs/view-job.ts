@@ -1,164 +1,56 @@
-import { and, desc, eq, inArray, sql } from 'drizzle-orm';
+import { eq, inArray, sql } from 'drizzle-orm';
 import { groupBy } from '../../core/foundation/collections';
 import { compareCodes } from '../../core/codes/phases';
 import { openQuotations } from '../../core/repair/quotation';
-import { proposeWithCircuits } from '../../core/diagnosis/propose';
 import { ruledOutBy } from '../../core/evidence/finding';
-import { weighCase, type Case } from '../../core/diagnosis/case';
-import type { MeasuredRun } from '../../core/evidence/types';
-import { whatIsKnown } from '../../core/evidence/known';
-import { makePlan } from '../../core/plan/plan';
-import type { PlanChange } from '../../core/plan/types';
-import type { TestDefinition } from '../../core/catalogue/types';
-import type { Intake } from '../../formats/requests/intake';
-import { progressOf } from '../../core/job/progress';
-import { knownCodes, pointedByCodes } from '../../application/codes';
-import type { BeforeView, CodeView, EvidenceView, FindingView, JobBrief, JobView } from '../../application/views';
-import { codesOf, descriptionsOf, unpluggedIn } from '../evidence/codes';
-import { type Db, together } from '../db/connection';
-import { caseOf, type JobFacts, PREDICTIONS } from './diagnosis-inputs';
-import { evidenceOf, intakeOf } from '../evidence/evidence';
-import { findingsOf } from '../evidence/findings';
-import { briefs, type JobRow, measuredRunsOf, type RunRow, runsOf } from '../readings/job-runs';
+import type { Case } from '../../core/diagnosis/case';
+import type { BeforeView, CodeView, FindingView, JobBrief, JobView } from '../../application/views';
+import { descriptionsOf, unpluggedIn } from '../evidence/codes';
+import type { Db } from '../db/connection';
+import { caseOf } from './diagnosis-inputs';
+import { type JobRow, measuredRunsOf } from '../readings/job-runs';
 import { notesOf } from './notes';
 import { photosOf } from '../evidence/photos';
-import { changesOf } from './plan';
 import { repairRecordsOf, repairOf } from '../repair/repair-log';
-import { codeObservation, depot, engineFamily, job, testRun, fleetUnit } from '../db/schema';
-import { allTests, testBrief } from '../catalogue/tests';
+import { codeObservation, testRun } from '../db/schema';
+import { testBrief } from '../catalogue/tests';
 import { auditTrailOf } from '../audit/audit-trail';
 import { unitView } from '../fleet/unit-view';
-
-/** Earlier jobs shown; a unit that was here more often shows the newest. */
-const EARLIER = 30;
+import { factsOf, proofInputsOf, withMended } from './conclude';
+import { readJob, type WrittenJob } from './read-job';
+import { conclusionsOf } from './standing';
 
 /**
  * A job with all that is known in it, its plan and trail, and what the unit's earlier jobs say to it; `null`
  * where there is none.
  */
 export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
-  const written = await readJob(db, jobId);
-  if (!written) return null;
-  const { row, own, codes, intake, evidence, findings } = written;
-  const concluded = await concludeFrom(db, written);
-  const seen = {
-    findings: findings.get(jobId) ?? [],
-    evidence,
-    codes,
-    conditions: intake.conditions,
-    cylinders: row.family.engine.cylinders,
-    runs: own.runs.map((r) => ({ ...r, at: r.startedAt })),
-  };
-  const repair = await repairOf(db, row, seen);
-  const { plan, proposals } = concluded;
+  const found = await conclusionsOf(db, jobId, () => readJob(db, jobId));
+  if (!found) return null;
+  const { written, conclusions } = found;
+  const { row, own } = written;
+  const inputs = proofInputsOf(written);
   return {
     job: own,
     unit: unitView(row.unit, row.family, row.depot),
     depotId: row.depot.id,
+    letterhead: row.depot.choices.letterhead ?? null,
     earlier: written.earlier,
     tests: written.tests.map(testBrief),
     notes: await notesOf(db, jobId),
-    codes,
+    codes: written.codes,
     unplugged: await unpluggedIn(db, jobId),
-    intake,
-    evidence,
+    intake: written.intake,
+    evidence: written.evidence,
     photos: await photosOf(db, jobId),
-    findings: seen.findings,
+    findings: written.findings.get(jobId) ?? [],
     before: await earlierThatSaySomething(db, written),
     descriptions: await descriptionsOf(db, row.depot.id),
-    repair,
-    progress: progressOf({
-      ...seen,
-      closed: own.closed,
-      proposals,
-      records: repair.records,
-      nextTest: plan.steps.find((step) => step.test === plan.next)?.name ?? null,
-    }),
-    ...concluded,
-    ruledOut: ruledOutBy(concluded.known),
+    repair: await repairOf(db, row, inputs),
+    ...conclusions,
+    ruledOut: ruledOutBy(conclusions.known),
     auditTrail: await auditTrailOf(db, jobId),
   };
-}
-
-/** What was written into a job and into the unit's earlier ones. */
-interface WrittenJob {
-  readonly row: JobRows;
-  readonly own: JobBrief;
-  readonly earlier: readonly JobBrief[];
-  readonly earlierJobs: readonly JobRow[];
-  readonly runs: readonly RunRow[];
-  readonly codes: readonly CodeView[];
-  readonly intake: Intake;
-  readonly evidence: readonly EvidenceView[];
-  /** By job, of the earlier ones too. */
-  readonly findings: ReadonlyMap<string, readonly FindingView[]>;
-  readonly changes: readonly PlanChange[];
-  readonly tests: readonly TestDefinition[];
-}
-
-async function readJob(db: Db, jobId: string): Promise<WrittenJob | null> {
-  const [row] = await db
-    .select({ job, unit: fleetUnit, family: engineFamily, depot })
-    .from(job)
-    .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
-    .innerJoin(engineFamily, eq(engineFamily.id, fleetUnit.engineFamilyId))
-    .innerJoin(depot, eq(depot.id, fleetUnit.depotId))
-    .where(eq(job.id, jobId));
-  if (!row) return null;
-  const earlierJobs = await db
-    .select()
-    .from(job)
-    .where(and(eq(job.unitId, row.unit.id), sql`${job.number} < ${row.job.number}`))
-    .orderBy(desc(job.number))
-    .limit(EARLIER);
-  const jobs = [row.job, ...earlierJobs];
-  const ids = jobs.map((j) => j.id);
-  const [allRuns, codes, intake, evidence, findings, changes, tests] = await together(
-    db,
-    () => runsOf(db, jobs),
-    () => codesOf(db, jobId),
-    () => intakeOf(db, jobId),
-    () => evidenceOf(db, jobId),
-    () => findingsOf(db, ids),
-    () => changesOf(db, jobId),
-    () => allTests(db),
-  );
-  const [own, ...earlier] = briefs(jobs, allRuns);
-  if (!own) throw new Error(`job ${jobId} has no brief`);
-  const runs = allRuns.filter((r) => r.jobId === jobId);
-  return { row, own, earlier, earlierJobs, runs, codes, intake, evidence, findings, changes, tests };
-}
-
-/**
- * What follows from what was written: what is known, what the circuits say, the plan, the findings it would
- * bear.
- */
-async function concludeFrom(
-  db: Db,
-  w: WrittenJob,
-): Promise<Pick<JobView, 'known' | 'circuits' | 'plan' | 'proposals'>> {
-  const { row, codes, intake, evidence } = w;
-  const measured = measuredRunsOf(w.runs);
-  const known = whatIsKnown(measured, evidence);
-  const circuits = weighCase(await caseOf(db, factsOf({ row, own: measured, codes, evidence, intake })), PREDICTIONS);
-  const plan = makePlan({
-    tests: w.tests,
-    areas: pointedByCodes(codes),
-    next: circuits.flatMap((c) =>
-      c.diagnosis.decided ? [] : c.diagnosis.next.slice(0, 3).map((n) => ({ test: n.test, why: n.why })),
-    ),
-    complaint: `${row.job.complaint} ${intake.when ?? ''}`,
-    conditions: intake.conditions,
-    known,
-    changes: w.changes,
-    done: w.runs.map((r) => ({ test: r.test, pattern: r.judgement?.pattern ?? 'incomplete' })),
-    before: faultyBefore(w.earlier, w.findings),
-  });
-  const proposals = proposeWithCircuits(
-    known,
-    circuits.map((c) => c.diagnosis),
-  );
-  return { known, circuits, plan, proposals };
 }
 
 async function earlierThatSaySomething(db: Db, w: WrittenJob): Promise<BeforeView[]> {
@@ -178,74 +70,21 @@ async function earlierThatSaySomething(db: Db, w: WrittenJob): Promise<BeforeVie
   );
 }
 
-interface JobRows {
-  readonly job: JobRow;
-  readonly unit: typeof fleetUnit.$inferSelect;
-  readonly family: typeof engineFamily.$inferSelect;
-  readonly depot: typeof depot.$inferSelect;
-}
-
-const factsOf = ({
-  row,
-  own,
-  codes,
-  evidence,
-  intake,
-}: { row: JobRows; own: readonly MeasuredRun[]; codes: readonly CodeView[] } & Pick<
-  JobFacts,
-  'evidence' | 'intake'
->): JobFacts => ({
-  evidence,
-  intake,
-  jobId: row.job.id,
-  hours: row.job.hours,
-  unit: unitView(row.unit, row.family, row.depot),
-  familyId: row.family.id,
-  choices: row.depot.choices,
-  runs: own,
-  areas: pointedByCodes(codes),
-  coded: knownCodes(codes).flatMap((c) => (c.cylinder === null || c.fate === 'caused by testing' ? [] : [c.cylinder])),
-});
-
 /**
  * What a job knows but for one of its runs: the bench adds that one as it is read. Only circuits in which the
  * test of that run is read. `null`: there is no such run.
  */
 export async function viewCase(db: Db, runId: string): Promise<Case | null> {
-  const [row] = await db
-    .select({ job, unit: fleetUnit, family: engineFamily, depot, test: testRun.test })
+  const [run] = await db
+    .select({ jobId: testRun.jobId, test: testRun.test })
     .from(testRun)
-    .innerJoin(job, eq(job.id, testRun.jobId))
-    .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
-    .innerJoin(engineFamily, eq(engineFamily.id, fleetUnit.engineFamilyId))
-    .innerJoin(depot, eq(depot.id, fleetUnit.depotId))
     .where(eq(testRun.id, runId));
-  if (!row) return null;
-  const [runs, codes, evidence, intake] = await together(
-    db,
-    () => runsOf(db, [row.job]),
-    () => codesOf(db, row.job.id),
-    () => evidenceOf(db, row.job.id),
-    () => intakeOf(db, row.job.id),
-  );
-  const all = await caseOf(
-    db,
-    factsOf({ row, own: measuredRunsOf(runs.filter((r) => r.id !== runId)), codes, evidence, intake }),
-  );
-  return { ...all, circuits: all.circuits.filter((c) => c.probes.some((p) => p.test === row.test)) };
+  const w = run && (await readJob(db, run.jobId));
+  if (!w) return null;
+  const own = measuredRunsOf(w.runs.filter((r) => r.id !== runId));
+  const all = await caseOf(db, factsOf({ row: w.row, own, codes: w.codes, evidence: withMended(w), intake: w.intake }));
+  return { ...all, circuits: all.circuits.filter((c) => c.probes.some((p) => p.test === run.test)) };
 }
-
-/** Tests of earlier jobs that failed where something was found. */
-const faultyBefore = (
-  earlier: readonly JobBrief[],
-  findings: ReadonlyMap<string, readonly FindingView[]>,
-): string[] => [
-  ...new Set(
-    earlier
-      .filter((j) => findings.has(j.id))
-      .flatMap((j) => j.runs.filter((r) => r.judgement && r.judgement.suspects.length > 0).map((r) => r.test)),
-  ),
-];
 
 async function codesByJob(db: Db, jobs: readonly JobRow[]): Promise<Map<string, string[]>> {
   const rows = jobs.length

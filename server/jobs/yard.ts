@@ -1,17 +1,11 @@
-import { and, asc, desc, eq, inArray, isNull, like, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, isNull, like, lte, sql } from 'drizzle-orm';
 import { groupBy } from '../../core/foundation/collections';
-import { proposeFindings } from '../../core/evidence/finding';
-import { whatIsKnown } from '../../core/evidence/known';
-import { type JobProgress, progressOf } from '../../core/job/progress';
-import type { JobBrief, YardJob, YardView } from '../../application/views';
-import { codesOfJobs } from '../evidence/codes';
-import { type Db, together } from '../db/connection';
-import { evidenceOfJobs, intakeOfJobs } from '../evidence/evidence';
-import { findingsOf } from '../evidence/findings';
-import { briefs, measuredRunsOf, newestRunsOf, type RunRow } from '../readings/job-runs';
-import { repairRecordsOf } from '../repair/repair-log';
+import type { JobBrief, ReleasedJob, YardJob, YardView } from '../../application/views';
+import type { Db } from '../db/connection';
+import { briefs, newestRunsOf } from '../readings/job-runs';
 import { depot, engineFamily, job, fleetUnit, unitWords } from '../db/schema';
 import { unitView } from '../fleet/unit-view';
+import { standsOf } from './standing';
 
 /** Units shown at once: more is no list that anybody reads. */
 const SHOWN = 60;
@@ -67,21 +61,28 @@ export async function viewYard(db: Db, search = ''): Promise<YardView> {
         .orderBy(desc(job.number))
     : [];
   const runs = await newestRunsOf(db, open, RUNS_READ);
-  const cylinders = new Map(rows.map((r) => [r.unit.id, r.family.engine.cylinders]));
   const unitOf = new Map(open.map((j) => [j.id, j.unitId]));
   const listed = briefs(open, runs);
-  const stands = await standsOfJobs(db, listed, runs, (b) => cylinders.get(unitOf.get(b.id) ?? '') ?? 0);
+  const stands = await standsOf(
+    db,
+    listed.map((b) => b.id),
+  );
   const byUnit = groupBy(listed, (b) => unitOf.get(b.id) ?? '');
   const yardJob = (b: JobBrief): YardJob[] => {
     const own = stands.get(b.id);
-    return own ? [{ ...b, progress: own }] : [];
+    return own ? [{ ...b, progress: { now: own.now, say: own.say, waits: own.waits } }] : [];
   };
+  const released = await releasedOf(
+    db,
+    rows.map((r) => r.unit.id),
+  );
   return {
     search: search.trim(),
     found: rows[0]?.found ?? 0,
     units: rows.map((r) => ({
       ...unitView(r.unit, r.family, r.depot),
       jobs: (byUnit.get(r.unit.id) ?? []).flatMap(yardJob),
+      released: released.get(r.unit.id) ?? [],
     })),
     depots: await viewDepots(db),
     families: await viewFamilies(db),
@@ -97,43 +98,27 @@ export const viewFamilies = (db: Db) =>
     .from(engineFamily)
     .orderBy(asc(engineFamily.code));
 
-/**
- * Where each of these jobs stands, read for all of them at once. The plan is not made for a list: its next
- * test is not named.
- */
-async function standsOfJobs(
-  db: Db,
-  jobs: readonly JobBrief[],
-  runs: readonly RunRow[],
-  cylindersOf: (j: JobBrief) => number,
-): Promise<Map<string, JobProgress>> {
-  const ids = jobs.map((j) => j.id);
-  const [codes, evidence, intakes, findings, records] = await together(
-    db,
-    () => codesOfJobs(db, ids),
-    () => evidenceOfJobs(db, ids),
-    () => intakeOfJobs(db, ids),
-    () => findingsOf(db, ids),
-    () => repairRecordsOf(db, ids),
-  );
-  const byJob = groupBy(runs, (r) => r.jobId);
+/** So many released jobs of each unit. */
+const RELEASED = 5;
+
+async function releasedOf(db: Db, unitIds: readonly string[]): Promise<Map<string, ReleasedJob[]>> {
+  if (unitIds.length === 0) return new Map();
+  const numbered = db
+    .select({
+      id: job.id,
+      unitId: job.unitId,
+      number: job.number,
+      complaint: job.complaint,
+      back: sql<number>`row_number() over (partition by ${job.unitId} order by ${job.number} desc)`.as('back'),
+    })
+    .from(job)
+    .where(and(inArray(job.unitId, [...unitIds]), isNotNull(job.closedAt)))
+    .as('numbered');
+  const found = await db.select().from(numbered).where(lte(numbered.back, RELEASED)).orderBy(desc(numbered.number));
   return new Map(
-    jobs.map((j) => {
-      const seen = evidence.get(j.id) ?? [];
-      const known = whatIsKnown(measuredRunsOf(byJob.get(j.id) ?? []), seen);
-      const stands = progressOf({
-        closed: j.closed,
-        codes: codes.get(j.id) ?? [],
-        evidence: seen,
-        findings: findings.get(j.id) ?? [],
-        records: records.get(j.id) ?? [],
-        runs: j.runs.map((r) => ({ ...r, at: r.startedAt })),
-        cylinders: cylindersOf(j),
-        conditions: intakes.get(j.id)?.conditions ?? [],
-        proposals: proposeFindings(known),
-        nextTest: null,
-      });
-      return [j.id, stands];
-    }),
+    [...groupBy(found, (r) => r.unitId)].map(([unitId, own]) => [
+      unitId,
+      own.map(({ id, number, complaint }) => ({ id, number, complaint })),
+    ]),
   );
 }

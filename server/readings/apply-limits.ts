@@ -59,7 +59,7 @@ async function effectOn(
     situationOf(record),
   );
   if (chosen?.id !== spec.row.id) return null;
-  const becomes = judgeRun({ ...runInputs(record), limits: limitsOf(specificationView(spec)) });
+  const becomes = judgeRun({ ...runInputs(record), limits: limitsOf(specificationView(spec), record.definition) });
   if (!becomes.ok) return null;
   const changes = verdictChanges(judgementOf(record), becomes.value);
   const effect = {

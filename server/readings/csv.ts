@@ -31,7 +31,7 @@ function planFor(record: RunRecord, text: string): Result<CsvPlan, ProblemDetail
   const clamp = record.instruments.find((i) => i.id === record.circumstance.instrumentId)?.clamp_mVperA;
   const read = readReadingsCsv(text, {
     test: record.run.test,
-    limits: limitsOf(record.specification),
+    limits: limitsOf(record.specification, record.definition),
     positions: positionsOf(definition, record.unit.engine),
     clamp_mVperA: clamp,
   });

@@ -22,6 +22,7 @@ import {
   specificationView,
 } from './run-view';
 import { circumstance, reading, testRun } from '../db/schema';
+import { mendedBetween } from './mended';
 import { chooseFor, specificationById } from '../specifications/specifications';
 import { countingReadings, currentReadings } from '../../application/judging/corrections';
 import type { RecordCircumstance, RecordReading } from '../../formats/requests/runs';
@@ -83,7 +84,7 @@ async function recordIn(tx: Tx, runId: string, body: RecordReading): Promise<Out
   if (!record) return notFound('test run');
   const same = record.readings.find((r) => r.id === body.id);
   if (same) return repeated(record, same, body);
-  const clash = checkPlace(record, body);
+  const clash = checkPlace(record, body) ?? (await checkRepair(tx, record, body));
   if (clash) return clash;
   const judged = judgeWith(record, body);
   if (!judged.ok) return judged;
@@ -121,6 +122,32 @@ function repeated(record: RunRecord, stored: ReadingView, body: RecordReading): 
     );
   }
   return ok({ duplicate: true, judgement: judgementOf(record), reading: stored });
+}
+
+/**
+ * What was read before a repair is the before-value of its proof: it is not overwritten by what is read after it. A
+ * slip of before that was typed later stays a matter of a new run too.
+ */
+async function checkRepair(
+  tx: Tx,
+  { job, readings, definition }: RunRecord,
+  body: RecordReading,
+): Promise<Outcome | null> {
+  const old = readings.find((r) => r.id === body.supersedes);
+  if (!old) return null;
+  const mended = await mendedBetween(tx, job.id, new Date(old.takenAt), new Date(body.takenAt));
+  return mended
+    ? refuse(
+        'Something was mended since.',
+        [
+          {
+            path: '/supersedes',
+            message: `${old.entry} was read before the repair and stays. Begin a new run of “${definition.name}”: before and after stand together.`,
+          },
+        ],
+        409,
+      )
+    : null;
 }
 
 /**

@@ -8,6 +8,7 @@ import { viewJob } from '../jobs/view-job';
 import { viewYard } from '../jobs/yard';
 import { recordCircumstance, recordReading, recordReadings } from './record-reading';
 import { viewRun } from './run-view';
+import { recordEvidence } from '../evidence/evidence';
 import { recordSpecification } from '../specifications/specifications';
 import { demoActor, demoId, loadDemo } from '../../demo/load';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
@@ -98,6 +99,30 @@ describe('readings', () => {
       ['0.7', 'misread'],
     ]);
     expect(judgement.readings.find((r) => r.position === 3)?.entry).toBe('0.7');
+  });
+  test('what was read before a repair stays: after it there is a new run', async () => {
+    const run = await newRun();
+    const before = reading(3, '7');
+    await recordReading(test_.db, run, { ...before, takenAt: new Date(Date.now() - 60_000).toISOString() });
+    const { job } = await view(run);
+    const mended = {
+      kind: 'repair',
+      where: 'head',
+      path: false,
+      part: 'plug',
+      position: 3,
+      done: 'a new one',
+    } as const;
+    await recordEvidence(test_.db, job.id, { id: v7(), by: 'Ines Varga', evidence: mended });
+    const late = new Date(Date.now() + 60_000).toISOString();
+    expect(
+      await recordReading(test_.db, run, { ...reading(3, '0.7', { supersedes: before.id }), takenAt: late }),
+    ).toMatchObject({ ok: false, error: { status: 409, errors: [{ path: '/supersedes' }] } });
+    // A slip that was corrected before the repair and comes late from a tablet is taken.
+    const early = new Date(Date.now() - 30_000).toISOString();
+    expect(
+      (await recordReading(test_.db, run, { ...reading(3, '7.1', { supersedes: before.id }), takenAt: early })).ok,
+    ).toBe(true);
   });
   test('two corrections of one reading at once: one lands, the other is told', async () => {
     const run = await newRun();

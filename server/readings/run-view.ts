@@ -1,4 +1,4 @@
-import { asc, eq, type SQL, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, ne, type SQL, sql } from 'drizzle-orm';
 import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
 import { findTest } from '../../core/catalogue/catalogue';
 import type { TestDefinition } from '../../core/catalogue/types';
@@ -195,7 +195,7 @@ export function judgementOf(record: RunRecord): Judgement {
   const empty = judgeRun(runInputs(record));
   return empty.ok
     ? empty.value
-    : readStoredJudgement({ limits: limitsOf(record.specification), test: record.run.test });
+    : readStoredJudgement({ limits: limitsOf(record.specification, record.definition), test: record.run.test });
 }
 
 /** What limits are looked for with. */
@@ -263,7 +263,7 @@ export const readingView = (r: ShownReading): ReadingView => ({
 export const runInputs = (r: RunRecord): RunInputs => ({
   definition: r.definition,
   engine: r.unit.engine,
-  limits: limitsOf(r.specification),
+  limits: limitsOf(r.specification, r.definition),
   decision: r.run.decision,
   circumstance: r.circumstance,
   instruments: r.instruments,
@@ -271,8 +271,14 @@ export const runInputs = (r: RunRecord): RunInputs => ({
 });
 
 /** Limits with the source and status of the specification that they come from. */
-export const limitsOf = (s: SpecificationView): SpecificationView['limits'] => ({
+export const limitsOf = (
+  s: SpecificationView,
+  { pair, stimulus }: Pick<TestDefinition, 'pair' | 'stimulus'>,
+): SpecificationView['limits'] => ({
   ...s.limits,
+  // How it is read belongs to the test, whoever wrote its limits.
+  ...(pair !== undefined && !s.limits.transfer ? { pair } : {}),
+  ...(stimulus !== undefined && !s.limits.transfer ? { stimulus } : {}),
   source: s.source,
   ...(s.status === 'withdrawn' ? {} : { status: s.status }),
 });
@@ -299,12 +305,27 @@ export async function viewRun(db: Db, runId: string, shared?: SharedByRuns): Pro
     testLeads,
     unit: record.unit,
     job: brief,
-    specification: { ...record.specification, limits: limitsOf(record.specification) },
+    specification: { ...record.specification, limits: limitsOf(record.specification, record.definition) },
     circumstance: record.circumstance,
     instruments: record.instruments,
     readings: record.readings,
     judgement: judgementOf(record),
+    fitted: await fittedOn(db, record),
   };
+}
+
+/** Asked once: what was read on the unit before says which of the alternatives it has. */
+async function fittedOn(db: Db, { run, definition, job: { unitId } }: RunRecord): Promise<string | null> {
+  if (definition.alternatives === undefined) return null;
+  const [last] = await db
+    .select({ position: reading.position })
+    .from(reading)
+    .innerJoin(testRun, eq(testRun.id, reading.runId))
+    .innerJoin(job, eq(job.id, testRun.jobId))
+    .where(and(eq(job.unitId, unitId), eq(testRun.test, run.test), ne(testRun.id, run.id)))
+    .orderBy(desc(reading.sequence))
+    .limit(1);
+  return last?.position ?? null;
 }
 
 async function sharedByRuns(db: Db, { job: j, depotId }: RunRecord): Promise<SharedByRuns> {

@@ -1,13 +1,13 @@
 import { v7 } from 'uuid';
 import { checkCharacter } from '../../core/repair/coding';
-import { NO_COSTS } from '../../core/repair/suggest';
+import { ASSUMED } from '../../core/repair/suggest';
 import type { RepairRecord } from '../../core/repair/types';
 import { chooseDepot } from '../fleet/fleet';
 import { recordEvidence } from '../evidence/evidence';
 import { writeFinding } from '../evidence/findings';
 import { viewJob } from '../jobs/view-job';
 import { recordReading } from '../readings/record-reading';
-import { keepServiceData, serviceDataFor, writeRepairRecord } from './repair-log';
+import { keepServiceData, repairRecordsOf, serviceDataFor, writeRepairRecord } from './repair-log';
 import { verifyJob } from '../audit/audit-trail';
 import { demoActor, demoId } from '../../demo/load';
 import { ALPHABET } from '../../demo/repairs';
@@ -69,6 +69,35 @@ async function refusal(done: ReturnType<typeof write>): Promise<string> {
 }
 
 describe('what stands between finding and release', () => {
+  test('ticks and own steps are of a finding of this job; many steps are written at once or not at all', async () => {
+    const [{ job, finding }, other] = [await newJob(), await newJob()];
+    const ticks = (of: string, more: object = {}, steps: readonly string[] = ['clean', 'washer']): RepairRecord => ({
+      kind: 'ticks',
+      finding: of,
+      sequence: 'injectors',
+      ticks: steps.map((step) => ({ step, position: 2 })),
+      ...more,
+    });
+    expect(await refusal(write(job, ticks(other.finding)))).toMatch(/^\/record\/finding This is no finding/);
+    expect(await refusal(write(job, { kind: 'own-step', finding: other.finding, say: 'x' }))).toMatch(
+      /^\/record\/finding/,
+    );
+    expect(await refusal(write(job, ticks(finding, {}, ['clean', 'florp'])))).toMatch(/^\/record\/step/);
+    expect(await refusal(write(job, ticks(finding, {}, ['clean', 'torque'])))).toMatch(/^\/record\/value/);
+    expect(await refusal(write(job, ticks(finding, { left: 'not measured' })))).toMatch(/^\/record\/left/);
+    const steps = async () =>
+      ((await repairRecordsOf(test_.db, [job])).get(job) ?? []).flatMap((r) =>
+        r.body.kind === 'step' ? [r.body] : [],
+      );
+    expect(await steps()).toEqual([]);
+    expect(await refusal(write(job, ticks(finding, { value: '30 Nm' }, ['clean', 'torque'])))).toBe('taken');
+    expect(await refusal(write(job, ticks(finding, { left: 'does not apply' }, ['coding'])))).toBe('taken');
+    expect((await steps()).map((s) => [s.step, s.position, s.left ?? s.value])).toEqual([
+      ['clean', 2, '30 Nm'],
+      ['torque', 2, '30 Nm'],
+      ['coding', 2, 'does not apply'],
+    ]);
+  });
   test('a decision and a quotation are of a finding of this job, an answer of a quotation of this job', async () => {
     const [{ job, finding }, other] = [await newJob(), await newJob()];
     expect(
@@ -264,7 +293,16 @@ describe('service data', () => {
       kind: 'costs',
       key: 'injector',
       source: 'price list, invented',
-      body: { ...NO_COSTS, part: 55500 },
+      body: {
+        ...ASSUMED,
+        part: 55500,
+        access_min: 60,
+        each_min: 10,
+        labour: 8000,
+        breakageCost: 90000,
+        comeback: 25000,
+        currency: 'EUR',
+      },
     });
     expect(await start()).toMatchObject({
       currency: 'EUR',
@@ -272,8 +310,7 @@ describe('service data', () => {
       inputs: { part: 55500 },
     });
     expect((await chooseDepot(test_.db, depot, { by: LEAD, currency: 'JPY' })).ok).toBe(true);
-    expect(await start()).toMatchObject({ currency: 'JPY', inputs: { part: NO_COSTS.part } });
-    expect((await start())?.costsFrom).toMatch(/^Invented/);
+    expect(await start()).toMatchObject({ currency: 'JPY', inputs: { part: null }, costsFrom: null });
     // What else the depot chose stays.
     expect((await chooseDepot(test_.db, depot, { by: LEAD, decision: 'simple' })).ok).toBe(true);
     expect((await start())?.currency).toBe('JPY');
@@ -283,7 +320,7 @@ describe('service data', () => {
     const before = await newJob('PL-30');
     expect((await viewJob(test_.db, before.job))?.repair.decisions[0]?.life).toMatchObject({
       from: 'assumed',
-      life: { shape: NO_COSTS.shape, scale_h: NO_COSTS.scale_h },
+      life: { shape: ASSUMED.shape, scale_h: ASSUMED.scale_h },
     });
     for (const age_h of [2100, 2900, 3300, 4000, 4600, 5100, 5800, 6900]) {
       const { job, finding } = await newJob('PL-30');

@@ -1,9 +1,9 @@
 import { and, asc, desc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import { checkCode, type CodingRule, doubledCodes, GENERAL_RULE, plainCode } from '../../core/repair/coding';
-import { beforeAfter, type ProofInputs, proofOf, recordsOfKind } from '../../core/repair/proof';
+import { beforeAfter, codesKept, type ProofInputs, proofOf, recordsOfKind } from '../../core/repair/proof';
 import { SEQUENCES } from '../../core/repair/sequences';
-import { type Costs, inputsFrom, lifeFrom, livesOf, NO_COSTS } from '../../core/repair/suggest';
-import type { Recorded, RepairRecord } from '../../core/repair/types';
+import { ASSUMED, type Costs, CURRENCY, inputsFrom, lifeFrom, livesOf } from '../../core/repair/suggest';
+import { eachStep, type Recorded, type RepairRecord } from '../../core/repair/types';
 import { readValue } from '../../core/repair/values';
 import { type Problem } from '../../core/foundation/result';
 import type { WriteRecord } from '../../formats/requests/repair';
@@ -33,7 +33,7 @@ export async function repairRecordsOf(db: Db | Tx, jobIds: readonly string[]): P
       ...(byJob.get(r.jobId) ?? []),
       { id: r.id, body: r.body, by: r.recordedBy, at: r.createdAt.toISOString() },
     ]);
-  return byJob;
+  return new Map([...byJob].map(([id, records]) => [id, eachStep(records)]));
 }
 
 /** Service data for an engine family: its own before that for any, the newest of each. */
@@ -142,10 +142,9 @@ async function problemsOf(db: Db | Tx, p: Place, r: RepairRecord, actor: Actor):
   switch (r.kind) {
     case 'decision':
     case 'quotation': {
-      const findings = (await findingsOf(db, [p.jobId])).get(p.jobId) ?? [];
-      if (!findings.some((f) => f.id === r.finding && f.body.kind === 'found'))
-        return say('finding', 'This is no finding of this job.');
-      return r.kind === 'decision' && r.inputs.failed > r.inputs.positions
+      const foreign = await findingProblems(db, p, r.finding);
+      if (foreign.length) return foreign;
+      return r.kind === 'decision' && r.inputs !== null && r.inputs.failed > r.inputs.positions
         ? say('inputs/failed', `There are ${r.inputs.positions} positions.`)
         : [];
     }
@@ -154,7 +153,15 @@ async function problemsOf(db: Db | Tx, p: Place, r: RepairRecord, actor: Actor):
         return say('quotation', 'This is no quotation of this job.');
       return r.answer === 'deferred' && !r.until ? say('until', 'Deferred until which day?') : [];
     case 'step':
-      return stepProblems(r);
+      return [...(await findingProblems(db, p, r.finding)), ...stepProblems(r, r)];
+    case 'ticks': {
+      const wrong = r.ticks.flatMap((t) => stepProblems(r, t));
+      return [...(await findingProblems(db, p, r.finding)), ...new Map(wrong.map((w) => [w.path, w])).values()];
+    }
+    case 'own-step':
+      return findingProblems(db, p, r.finding);
+    case 'coding-withdrawn':
+      return codesKept(p.records, r.part).has(r.position) ? [] : say('position', 'No code stands there.');
     case 'coding':
       return codingProblems(db, p, r);
     case 'release':
@@ -172,11 +179,24 @@ async function problemsOf(db: Db | Tx, p: Place, r: RepairRecord, actor: Actor):
   }
 }
 
-function stepProblems(r: Extract<RepairRecord, { kind: 'step' }>): Problem[] {
-  const step = SEQUENCES.find((s) => s.id === r.sequence)?.steps.find((s) => s.id === r.step);
+async function findingProblems(db: Db | Tx, p: Place, finding: string | undefined): Promise<Problem[]> {
+  if (finding === undefined) return [];
+  const own = (await findingsOf(db, [p.jobId])).get(p.jobId) ?? [];
+  return own.some((f) => f.id === finding && f.body.kind === 'found')
+    ? []
+    : [{ path: '/record/finding', message: 'This is no finding of this job.' }];
+}
+
+function stepProblems(
+  r: Extract<RepairRecord, { kind: 'step' | 'ticks' }>,
+  at: { readonly step: string; readonly position?: unknown },
+): Problem[] {
+  const step = SEQUENCES.find((s) => s.id === r.sequence)?.steps.find((s) => s.id === at.step);
   if (!step) return [{ path: '/record/step', message: 'There is no such step.' }];
-  if (step.each && r.position === undefined) return [{ path: '/record/position', message: 'At which position?' }];
-  if (!step.value) return [];
+  if (step.each && at.position === undefined) return [{ path: '/record/position', message: 'At which position?' }];
+  if (r.left === 'not measured' && !step.value)
+    return [{ path: '/record/left', message: 'At this step nothing is measured.' }];
+  if (!step.value || r.left !== undefined) return [];
   const read = readValue(r.value ?? '', step.value.quantity);
   return read.ok ? [] : [{ path: '/record/value', message: read.error }];
 }
@@ -185,14 +205,10 @@ async function codingProblems(db: Db | Tx, p: Place, r: Extract<RepairRecord, { 
   if (r.position > p.cylinders)
     return [{ path: '/record/position', message: `This engine has ${p.cylinders} cylinders.` }];
   const wrong = checkCode(r.code, codingRule(await serviceDataFor(db, p.familyId), r.part), r.how).filter(
-    (f) => !f.doubt,
+    (f) => !f.doubt && !(f.is === 'length' && r.because?.trim()),
   );
   if (wrong.length) return wrong.map((f) => ({ path: '/record/code', message: f.text }));
-  const newest = new Map(
-    recordsOfKind(p.records, 'coding')
-      .filter((c) => c.body.part === r.part)
-      .map((c) => [c.body.position, c.body.code]),
-  );
+  const newest = new Map([...codesKept(p.records, r.part).values()].map((c) => [c.body.position, c.body.code]));
   newest.set(r.position, r.code);
   const doubled = doubledCodes([...newest].map(([position, code]) => ({ position, code }))).find((d) =>
     d.positions.includes(r.position),
@@ -235,6 +251,7 @@ async function proofInputs(
   const findings = await findingsOf(db, [jobId]);
   const evidence = await evidenceOf(db, jobId);
   const codes = await codesOf(db, jobId);
+  const [own] = await db.select({ complaint: job.complaint }).from(job).where(eq(job.id, jobId));
   const intake = await intakeOf(db, jobId);
   const runs = await db
     .select({
@@ -252,6 +269,7 @@ async function proofInputs(
     records,
     evidence,
     conditions: intake.conditions,
+    complaint: own?.complaint ?? '',
     cylinders,
     codes,
     runs: runs.map((r) => ({ ...r, at: r.at.toISOString() })),
@@ -266,46 +284,40 @@ export interface RepairOf {
   readonly depot: typeof depot.$inferSelect;
 }
 
-/** From finding to release, as the job's screen needs it; `seen` is what the screen has read already. */
-export async function repairOf(db: Db, of: RepairOf, seen: Omit<ProofInputs, 'records'>): Promise<RepairView> {
-  const { cylinders } = seen;
-  const currency = of.depot.choices.currency ?? NO_COSTS.currency;
-  const [all, service, lives, codings, back] = await together(
+/** From finding to release, as the job's screen needs it; `inputs` is what the screen has read already. */
+export async function repairOf(db: Db, of: RepairOf, inputs: ProofInputs): Promise<RepairView> {
+  const { cylinders, records } = inputs;
+  const currency = of.depot.choices.currency ?? CURRENCY;
+  const [service, lives, codings, back] = await together(
     db,
-    () => repairRecordsOf(db, [of.job.id]),
     () => serviceDataFor(db, of.family.id),
     () => livesByName(db, of.family.id),
     () => codingsBefore(db, of),
     () => comebacksOf(db, of.job.id),
   );
-  const records = all.get(of.job.id) ?? [];
-  const inputs: ProofInputs = { ...seen, records };
   const link = recordsOfKind(records, 'comeback').at(-1);
   const [from] = link
     ? await db.select({ id: job.id, number: job.number }).from(job).where(eq(job.id, link.body.of))
     : [];
   const decisions = inputs.findings.flatMap(({ id, body }) => {
     if (body.kind !== 'found' || body.what !== 'part') return [];
+    const perCylinder = body.positions.some((x) => typeof x === 'number');
     const kept = service.find((s) => s.kind === 'costs' && s.key === body.name);
     // Costs in another currency than the depot's are other numbers.
     const costs = (kept?.body as Costs | undefined)?.currency === currency ? kept : undefined;
-    const c = (costs?.body as Costs | undefined) ?? NO_COSTS;
-    const life = lifeFrom(lives.get(body.name) ?? [], { shape: c.shape, scale_h: c.scale_h });
-    const perCylinder = body.positions.some((x) => typeof x === 'number');
+    const c = costs?.body as Costs | undefined;
+    const life = lifeFrom(lives.get(body.name) ?? [], c ?? ASSUMED);
+    const positions = perCylinder ? cylinders : 1;
+    const failed = Math.max(1, body.positions.length);
     return [
       {
         finding: id,
         name: body.name,
-        inputs: inputsFrom(
-          c,
-          life.life,
-          perCylinder ? cylinders : 1,
-          Math.max(1, body.positions.length),
-          of.job.hours ?? 0,
-        ),
+        inputs: inputsFrom(c, life.life, positions, failed, ageOf(body.name, inputs) ?? of.job.hours),
+        isChoice: failed < positions,
         currency,
         life,
-        costsFrom: costs?.source ?? 'Invented to begin with: enter what it costs here',
+        costsFrom: costs?.source ?? null,
       },
     ];
   });
@@ -321,6 +333,12 @@ export async function repairOf(db: Db, of: RepairOf, seen: Omit<ProofInputs, 're
     comebackOf: from ?? null,
   };
 }
+
+/** The age of the parts as a decision of this job said it; `null`: none did. */
+const ageOf = (name: string, { records, findings }: ProofInputs): number | null => {
+  const own = new Set(findings.flatMap((f) => (f.body.kind === 'found' && f.body.name === name ? [f.id] : [])));
+  return recordsOfKind(records, 'decision').findLast((d) => own.has(d.body.finding))?.body.inputs?.age_h ?? null;
+};
 
 /** Lives of parts as decisions on engines of the family noted them. */
 async function livesByName(db: Db, familyId: string) {

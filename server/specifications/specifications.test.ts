@@ -101,7 +101,7 @@ describe('which limits judge a run', () => {
     const run = await newRun('PL-14', 'position-sensor-gap');
     expect((await view(run)).specification.source).toMatch(/No limit yet/);
     expect((await read(run, 'gap', '0.8')).ok).toBe(true);
-    expect((await view(run)).judgement.readings[0]?.verdict).toBe('within');
+    expect((await view(run)).judgement.readings[0]?.verdict).toBe('no-limit');
   });
   test('the school that the depot picks', async () => {
     const depotId = demoId('depot', 'Quay Yard');

@@ -8,6 +8,9 @@ export interface TestDatabase extends Connection {
   readonly drop: () => Promise<void>;
 }
 
+/** Generous: a busy machine is no failure. */
+const WAIT_ms = 120_000;
+
 /** Runs SQL on a connection of its own. */
 async function admin(url: string, ...sql: string[]): Promise<void> {
   const client = new pg.Client({ connectionString: url });
@@ -38,7 +41,7 @@ async function templateOf(base: string, withDemo: boolean): Promise<string> {
     const found = await client.query('select 1 from pg_database where datname = $1', [name]);
     if (found.rowCount) return name;
     await client.query(`create database ${name}_making`);
-    const connection = connect(within(base, `${name}_making`));
+    const connection = connect(within(base, `${name}_making`), WAIT_ms);
     try {
       await migrateDatabase(connection);
       if (withDemo) await loadDemo(connection.db);
@@ -60,7 +63,7 @@ export async function makeTestDatabase(withDemo = true): Promise<TestDatabase> {
   const name = `test_${randomUUID().replaceAll('-', '')}`;
   await admin(base, `select pg_advisory_lock(7210473)`, `create database ${name} template ${template}`);
   const url = within(base, name);
-  const connection = connect(url);
+  const connection = connect(url, WAIT_ms);
   const drop = async (): Promise<void> => {
     await connection.pool.end();
     await admin(base, `drop database ${name} with (force)`);

@@ -1,9 +1,11 @@
 'use client';
 import dynamic from 'next/dynamic';
-import { type KeyboardEvent, type RefObject, useCallback, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, type RefObject, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { noteOf } from '../../application/posts/rows';
-import type { RunView } from '../../application/views';
-import type { Position } from '../../core/judge/types';
+import type { CircumstanceView, RunView } from '../../application/views';
+import { STATES } from '../../core/catalogue/shared';
+import type { RequiredState } from '../../core/catalogue/types';
+import type { Judgement, Position } from '../../core/judge/types';
 import { tellBenchFacts } from '../calculations/bench-facts';
 import { useOnClient } from '../kit/on-client';
 import { useMay, usePerson } from '../kit/session';
@@ -31,10 +33,15 @@ type Sheet = 'shortcuts' | 'csv' | 'override';
 export function Bench({ view }: { view: RunView }) {
   const run = useRun(view, usePerson());
   const isLead = useMay('run.override-state');
-  const layout = useBenchLayout(view, run.judgement, run.circumstance.instrumentId);
+  const [showsAll, setShowsAll] = useState(false);
+  const layout = useBenchLayout(view, run.judgement, run.circumstance.instrumentId, showsAll);
   const [draft, setDraft] = useState('');
   const targeting = useTarget(run, layout.order, layout.zeroWanted, draft);
   const entry = useEntry(run, view.specification.limits, layout.clamp, targeting, [draft, setDraft]);
+  const states = useMemo(
+    () => statesAsked(view.definition.states, run.judgement, run.circumstance),
+    [view.definition, run.judgement, run.circumstance],
+  );
   const [sheet, setSheet] = useState<Sheet | null>(null);
   const [pad, setPad] = useState<boolean | null>(null);
   const input = useRef<HTMLInputElement>(null);
@@ -56,6 +63,11 @@ export function Bench({ view }: { view: RunView }) {
   const pickPosition = useCallback((position: Position) => latest.current({ kind: 'position', position }), []);
   const pickZero = useCallback(() => latest.current({ kind: 'lead-zero' }), []);
   const openOverride = useCallback(() => setSheet('override'), []);
+  const latestRun = useRef(run);
+  useEffect(() => {
+    latestRun.current = run;
+  });
+  const onMeterProven = useCallback(() => proveMeter(latestRun.current), []);
   const closeSheet = (): void => setSheet(null);
 
   return (
@@ -63,7 +75,7 @@ export function Bench({ view }: { view: RunView }) {
       <RunList view={view} judgement={run.judgement} className="order-3 lg:hidden xl:order-none xl:block" />
       <div className="flex min-h-0 min-w-0 flex-col gap-2 p-3">
         <StatesBar
-          states={view.definition.states}
+          states={states}
           circumstance={run.circumstance}
           instruments={view.instruments}
           leads={view.testLeads}
@@ -73,6 +85,9 @@ export function Bench({ view }: { view: RunView }) {
           onZero={pickZero}
           onOverride={isLead ? openOverride : null}
         />
+        {view.definition.alternatives !== undefined && (
+          <Alternatives view={view} shown={layout.order.length} onAll={() => setShowsAll(true)} />
+        )}
         <Posts view={view} run={run} layout={layout} active={targeting.active} onPick={pickPosition} />
         <OtherVersion view={view} />
         <RefusedReadings run={run} />
@@ -106,6 +121,8 @@ export function Bench({ view }: { view: RunView }) {
         inputs={run.inputs}
         active={targeting.active}
         target={targeting.target}
+        isSaved={run.waiting === 0 && run.loaded}
+        onMeterProven={onMeterProven}
       />
       {sheet === 'shortcuts' && <Shortcuts onClose={closeSheet} />}
       {sheet === 'override' && (
@@ -119,6 +136,23 @@ export function Bench({ view }: { view: RunView }) {
     </main>
   );
 }
+
+/** What the test asks for; and that the meter is proven, where the readings alone leave it in doubt. */
+function statesAsked(
+  own: readonly RequiredState[],
+  judgement: Judgement,
+  c: CircumstanceView,
+): readonly RequiredState[] {
+  const { meterProven } = STATES;
+  if (own.some((s) => s.id === meterProven.id)) return own;
+  const isAsked = judgement.doubts?.some((d) => d.kind === 'meter') || c.states.includes(meterProven.id);
+  return isAsked ? [METER_ON_KNOWN_VALUE, ...own] : own;
+}
+const METER_ON_KNOWN_VALUE: RequiredState = {
+  ...STATES.meterProven,
+  label: 'meter proven on a known value',
+  why: 'A bad meter, a wrong range or a bad ground of the black probe shows the same everywhere.',
+};
 
 /**
  * The field has the focus, and the framed post is in view: on a phone the entry bar covers the lower half of
@@ -147,6 +181,22 @@ function useBenchFacts(view: RunView, run: Run, active: Position | null): void {
     tellBenchFacts(Object.fromEntries(Object.entries(told).filter(([, v]) => v !== undefined)));
     return () => tellBenchFacts(null);
   }, [shown, leadZero, condition, view]);
+}
+
+/** Only one of the posts is there on this unit: which one is asked once. */
+function Alternatives({ view, shown, onAll }: { view: RunView; shown: number; onAll: () => void }) {
+  const { alternatives, positions } = view.definition;
+  return (
+    <p className="text-sm text-soft">
+      {shown < positions.length ? (
+        <button type="button" className="min-h-11 underline" onClick={onAll}>
+          Another one is fitted
+        </button>
+      ) : (
+        `${alternatives} Read that one only.`
+      )}
+    </p>
+  );
 }
 
 function Posts({
@@ -258,8 +308,12 @@ function EntryArea(props: EntryAreaProps) {
 
 type Keys = Readonly<Record<string, (() => void) | undefined>>;
 
+const proveMeter = (run: Run): void =>
+  run.change({ states: [...new Set([...run.circumstance.states, METER_ON_KNOWN_VALUE.id])] });
+const isMeterDoubted = (run: Run): boolean => run.judgement.doubts?.some((d) => d.kind === 'meter') ?? false;
+
 /** What keys do that are no text. Arrows to the side, and letters, only while nothing is typed. */
-function keysOf({ view, layout, targeting, draft, pick, onSheet }: EntryAreaProps, empty: () => void): Keys {
+function keysOf({ view, run, layout, targeting, draft, pick, onSheet }: EntryAreaProps, empty: () => void): Keys {
   const nothing = draft === '';
   const step = (by: 1 | -1) => (): void => {
     const next = targeting.beside(by);
@@ -276,6 +330,7 @@ function keysOf({ view, layout, targeting, draft, pick, onSheet }: EntryAreaProp
       pick('auto');
     },
     '?': () => onSheet('shortcuts'),
+    p: nothing && isMeterDoubted(run) ? () => proveMeter(run) : undefined,
     z: nothing && zero ? () => pick({ kind: 'lead-zero' }) : undefined,
   };
 }

@@ -1,18 +1,12 @@
 'use client';
-import { ArrowRight } from 'lucide-react';
-import { useRouter } from 'next/navigation';
 import { startTransition, useEffect, useMemo, useState } from 'react';
-import { v7 } from 'uuid';
-import { findTest } from '../../core/catalogue/catalogue';
 import type { Case, WeighedCircuit } from '../../core/diagnosis/case';
 import type { Measured } from '../../core/diagnosis/types';
 import type { Judgement } from '../../core/judge/types';
 import { positionWords } from '../../core/judge/words';
+import { joinAnd } from '../../core/quantity/print';
 import { measuredOf, momentsOfRun } from '../../application/diagnosis/measured';
 import type { RunView } from '../../application/views';
-import { OtherProblems } from '../kit/form';
-import { usePerson, useMay } from '../kit/session';
-import { useSend } from '../kit/use-send';
 import { weighBeside, weigher } from '../kit/weigher';
 
 /**
@@ -26,7 +20,7 @@ export function CircuitFindings({ view, judgement }: { view: RunView; judgement:
   const { definition: test } = view;
   const asked = useMemo((): readonly Measured[] | null => {
     if (!known) return null;
-    const own = measuredOf(test.id, judgement.limits.unit, test.quantity, judgement.readings, {
+    const own = measuredOf(test, judgement, {
       under: momentsOfRun(test.condition.engine, view.circumstance.condition.partTemperature_degC),
       run: view.id,
     });
@@ -64,20 +58,38 @@ export function CircuitFindings({ view, judgement }: { view: RunView; judgement:
         The circuit behind it{progress && <span className="font-normal">: {progress}</span>}
       </h2>
       {relevant.map((w) => (
-        <OneCircuit key={w.circuit.id} weighed={w} view={view} />
+        <OneCircuit key={w.circuit.id} weighed={w} view={view} isOpen={judgement.pattern === 'incomplete'} />
       ))}
     </section>
   );
 }
 
-function OneCircuit({ weighed: { diagnosis: d }, view }: { weighed: WeighedCircuit; view: RunView }) {
+function OneCircuit({
+  weighed: { diagnosis: d },
+  view,
+  isOpen,
+}: {
+  weighed: WeighedCircuit;
+  view: RunView;
+  /** The set is not complete yet. */
+  isOpen: boolean;
+}) {
   const [next] = d.next;
   const leading = d.suspects.filter((s) => s.probability >= 0.1).slice(0, 2);
+  // The meter is the first suspect: what it showed is weighed, and convicts nobody yet.
+  if (d.isDoubted)
+    return (
+      <p className="mb-1 text-soft last:mb-0">
+        Once that is settled{leading.length ? `: ${joinAnd(leading.map((s) => s.words))}, by what was read.` : '.'}
+      </p>
+    );
   return (
     <div className="mb-1 last:mb-0">
       {leading.map((s) => (
         <p key={s.key}>
-          <b className={s.probability >= 0.5 ? 'text-rust' : 'text-ochre'}>{share(s.probability)}</b> {s.words}
+          <b className={s.probability >= 0.5 ? 'text-rust' : 'text-ochre'}>{share(s.probability)}</b>{' '}
+          {s.isListed === false && 'something else here: '}
+          {s.words}
         </p>
       ))}
       {leading.length === 0 && (
@@ -93,9 +105,9 @@ function OneCircuit({ weighed: { diagnosis: d }, view }: { weighed: WeighedCircu
         </p>
       ))}
       {d.decided ? (
-        <p className="font-semibold text-eelgrass">Decided: further tests would hardly change what to do.</p>
+        <p className="font-semibold text-eelgrass">Decided as far as this circuit goes.</p>
       ) : (
-        next && <NextStep next={next} view={view} />
+        next && isOpen && <MostHere next={next} view={view} />
       )}
     </div>
   );
@@ -103,46 +115,13 @@ function OneCircuit({ weighed: { diagnosis: d }, view }: { weighed: WeighedCircu
 
 const share = (p: number): string => (p >= 0.995 ? 'nearly certain:' : `${Math.round(100 * p)} %`);
 
-function NextStep({ next, view }: { next: WeighedCircuit['diagnosis']['next'][number]; view: RunView }) {
-  const router = useRouter();
-  const by = usePerson();
-  const may = useMay('run.record-reading');
-  const { busy, problems, post } = useSend();
-  const here = next.test === view.definition.id;
-  async function start(): Promise<void> {
-    const begun = view.job.runs.findLast(
-      (r) => r.test === next.test && (r.judgement === null || r.judgement.pattern === 'incomplete'),
-    );
-    if (begun) {
-      router.push(`/runs/${begun.id}`);
-      return;
-    }
-    const id = v7();
-    if (await post('/api/runs', { id, jobId: view.job.id, test: next.test, by })) router.push(`/runs/${id}`);
-  }
+/** Where in this test it tells most; what comes after it says the job. */
+function MostHere({ next, view }: { next: WeighedCircuit['diagnosis']['next'][number]; view: RunView }) {
+  if (next.test !== view.definition.id) return null;
   return (
-    <>
-      <p className="mt-1">
-        <b>
-          {here
-            ? `Tells most here: ${positionWords(next.position)}.`
-            : `Next test: ${findTest(next.test)?.name ?? next.test}, ${positionWords(next.position)}.`}
-        </b>{' '}
-        {next.why}
-      </p>
-      <OtherProblems problems={problems} paths={[]} />
-      {!here && may && (
-        <button
-          type="button"
-          disabled={busy}
-          onClick={() => void start()}
-          className="mt-1 inline-flex min-h-11 items-center gap-1 rounded-lg border-2 border-estuary px-3 font-semibold text-estuary disabled:opacity-50"
-        >
-          <ArrowRight size={18} aria-hidden="true" />
-          Start it
-        </button>
-      )}
-    </>
+    <p className="mt-1">
+      <b>Tells most here: {positionWords(next.position)}.</b> {next.why}
+    </p>
   );
 }
 

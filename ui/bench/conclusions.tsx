@@ -1,16 +1,20 @@
 'use client';
+import { uncapital } from '../../core/foundation/text';
 import { memo } from 'react';
-import { TriangleAlert } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { probeAt } from '../../core/catalogue/positions';
+import type { StageId } from '../../core/job/progress';
 import { budgetOf } from '../../core/judge/budget';
 import type { Judgement, Position } from '../../core/judge/types';
 import { positionWords, rangeWords, reasonWords, shownUnit, verdictWord } from '../../core/judge/words';
 import { type RunInputs, runSet } from '../../application/judging/judge-run';
 import type { RunView } from '../../application/views';
+import { Cautions } from '../kit/cautions';
 import { Mark } from '../posts/mark';
 import { TONE } from '../../application/posts/shapes';
+import { FitChart } from './fit-chart';
+import { NextInJob, useNextInJob } from './next-in-job';
 import type { Target } from './target';
 
 // Not on the first load: it brings the circuits and a worker.
@@ -22,6 +26,10 @@ export interface ConclusionsProps {
   readonly inputs: RunInputs;
   readonly active: Position | null;
   readonly target: Target;
+  /** All that was entered has reached the server. */
+  readonly isSaved: boolean;
+  /** Says that the meter was seen to read a known value right. */
+  readonly onMeterProven: () => void;
 }
 
 const card = 'rounded-xl bg-card p-3';
@@ -35,15 +43,15 @@ export const Conclusions = memo(function Says(props: ConclusionsProps) {
       className="flex min-h-0 flex-col gap-2 overflow-y-auto border-line bg-panel p-3 text-[15px] leading-snug lg:border-l"
       aria-label="What the readings say"
     >
-      <section className={`${card} border-l-4 border-ochre text-[13px]`} aria-label="Caution">
-        <TriangleAlert size={15} className="mr-1 inline text-ochre" aria-hidden="true" />
-        {test.cautions.map((c, i) => (i ? <span key={c.id}> {c.text}</span> : <b key={c.id}>{c.text}</b>))}
+      <section className="text-[13px]" aria-label="Caution">
+        <Cautions id={`test ${test.id}`} all={test.cautions.map((c) => c.text)} />
       </section>
       <section className={card}>
         <h2 className="mb-1 text-sm font-semibold text-soft">What the readings say</h2>
         <p aria-live="polite" className="font-semibold" data-testid="summary">
           {judgement.summary}
         </p>
+        {judgement.fit && <FitChart judgement={judgement} />}
         {judgement.proven.map((p) => (
           <p key={p} className="mt-1">
             {p}
@@ -81,8 +89,11 @@ function Suspects({ judgement }: { judgement: Judgement }) {
   );
 }
 
-function Next({ judgement, target, view }: ConclusionsProps) {
+function Next({ judgement, target, view, isSaved, onMeterProven }: ConclusionsProps) {
   const { definition: test } = view;
+  // While the set is not complete or not saved, it is itself what is next.
+  const isOver = judgement.pattern !== 'incomplete' && isSaved;
+  const stands = useNextInJob(view.id, isOver ? stateOf(judgement) : null);
   const sees = judgement.limits.quantity === 'observation';
   const waiting =
     target?.kind === 'lead-zero'
@@ -99,16 +110,32 @@ function Next({ judgement, target, view }: ConclusionsProps) {
       : judgement.pattern === 'incomplete'
         ? judgement.advice.slice(0, 1)
         : judgement.advice;
-  if (!waiting && steps.length === 0) return null;
+  // Once it is found, what the readings themselves would ask for is past.
+  const others = stands && LOOKING.has(stands.now ?? 'release') ? steps.filter((s) => s !== stands.say) : [];
+  if (!waiting && steps.length === 0 && !stands) return null;
   return (
     <section className={`${card} border-2 border-estuary`} aria-label="Next">
       <h2 className="mb-1 text-sm font-semibold text-soft">Next</h2>
       {waiting && <p className="font-semibold">{waiting}</p>}
-      {steps.map((s) => (
-        <p key={s} className="mt-1">
-          {s}
-        </p>
-      ))}
+      {stands && <NextInJob view={view} stands={stands} />}
+      {stands ? (
+        <Besides steps={others} />
+      ) : (
+        steps.map((s) => (
+          <p key={s} className="mt-1">
+            {s}
+          </p>
+        ))
+      )}
+      {judgement.doubts?.some((d) => d.kind === 'meter') && (
+        <button
+          type="button"
+          className="mt-1 min-h-11 rounded-lg border-2 border-estuary px-3 font-semibold text-estuary"
+          onClick={onMeterProven}
+        >
+          The meter is proven <kbd className="font-mono text-sm">p</kbd>
+        </button>
+      )}
       <details className="mt-1">
         <summary className="min-h-6 cursor-pointer text-sm text-soft">
           All steps, about {test.minutes} min{test.people > 1 ? `, ${test.people} people` : ''}
@@ -119,14 +146,33 @@ function Next({ judgement, target, view }: ConclusionsProps) {
           ))}
         </ol>
         <p className="mt-1 text-sm">
-          <b>Proves</b> {lower(test.proves)} <b>Cannot prove</b> {lower(test.cannotProve)}
+          <b>Proves</b> {uncapital(test.proves)} <b>Cannot prove</b> {uncapital(test.cannotProve)}
         </p>
       </details>
     </section>
   );
 }
 
-const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
+const LOOKING: ReadonlySet<StageId> = new Set(['complaint', 'codes', 'tests', 'finding']);
+
+/** What the readings would ask for by themselves, in place of what the job asks for. */
+function Besides({ steps }: { steps: readonly string[] }) {
+  if (steps.length === 0) return null;
+  return (
+    <details className="mt-1">
+      <summary className="min-h-8 cursor-pointer text-sm text-soft">Instead ({steps.length})</summary>
+      {steps.map((s) => (
+        <p key={s} className="mt-1 text-sm">
+          {s}
+        </p>
+      ))}
+    </details>
+  );
+}
+
+/** What the server's answer rests on, of this run: another entry asks anew. */
+const stateOf = ({ readings, doubts }: Judgement): string =>
+  JSON.stringify([readings.map((r) => [r.position, r.verdict, r.corrected]), doubts?.map((d) => d.say)]);
 
 function Why({ judgement, inputs, position }: { judgement: Judgement; inputs: RunInputs; position: Position | null }) {
   const r = judgement.readings.find((x) => x.position === position);
@@ -199,10 +245,10 @@ function LimitCard({ view }: { view: RunView }) {
               ? 'Limit by transfer function'
               : s.limits.byPosition
                 ? 'Limits by position'
-                : `Limit ${rangeWords(s.limits, s.limits)}`}
+                : `Limit ${rangeWords(s.limits, s.limits)}`.replace('Limit no limit', 'No limit')}
         </b>
         , {[FOR[s.scope], s.of].filter(Boolean).join(' ')}
-        {s.school && `, school “${s.school}”`}
+        {s.school && `, house rule “${s.school}”`}
       </p>
       {!seen && (
         <p className={s.status === 'approved' ? 'text-soft' : 'font-semibold text-ochre'}>

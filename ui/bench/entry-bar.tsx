@@ -1,4 +1,5 @@
 'use client';
+import { capital } from '../../core/foundation/text';
 import { CornerDownLeft } from 'lucide-react';
 import type { KeyboardEvent, Ref } from 'react';
 import type { Limits } from '../../core/judge/types';
@@ -41,9 +42,9 @@ function keysFor({ limits, target }: Pick<EntryBarProps, 'limits' | 'target'>): 
       ['pass', 'as it should'],
       ['fail', 'with a note'],
     ];
-  if (limits.transfer)
+  if (limits.transfer || limits.pair !== undefined || limits.stimulus)
     return [
-      ['@', 'gauge shows'],
+      ['@', limits.pair !== undefined ? `${limits.pair} shows` : 'gauge shows'],
       ['~', 'wanders'],
     ];
   if (limits.quantity === 'time') return [['OL', 'never']];
@@ -123,7 +124,7 @@ function labelOf({ target, correcting, limits }: Pick<EntryBarProps, 'target' | 
   if (target === null) return 'All read';
   if (target.kind === 'lead-zero') return limits.quantity === 'current' ? 'Clamp, no wire' : 'Leads together';
   const name = positionWords(target.position);
-  return correcting ? `Correct ${name}` : name.charAt(0).toUpperCase() + name.slice(1);
+  return correcting ? `Correct ${name}` : capital(name);
 }
 
 function ZeroHint({ clamp, onSkip }: { clamp: boolean; onSkip: () => void }) {

@@ -24,19 +24,36 @@ export function SlipQuestion({ asked, limits, onMeant }: { asked: SlipAsked; lim
         <b>
           {printLimit(slip.typed, unit)} at {positionWords(position)}?
         </b>{' '}
-        {slip.because === 'neighbours' ? 'Its neighbours' : 'The channel'} would fit {printLimit(slip.meant, unit)}:
-        look at the prefix on the display.
+        {questionOf(slip, unit)}
       </span>
-      <button
-        type="button"
-        className="min-h-10 rounded-lg border border-line bg-card px-3 font-semibold text-ink"
-        onClick={onMeant}
-      >
-        It shows {printLimit(slip.meant, unit)}
-      </button>
+      {slip.because !== 'battery' && (
+        <button
+          type="button"
+          className="min-h-10 rounded-lg border border-line bg-card px-3 font-semibold text-ink"
+          onClick={onMeant}
+        >
+          It shows {printLimit(slip.meant, unit)}
+        </button>
+      )}
       <span className="text-sm">Enter again keeps {entry}.</span>
     </p>
   );
+}
+
+function questionOf(slip: Slip, unit: string): string {
+  const meant = printLimit(slip.meant, unit);
+  switch (slip.because) {
+    case 'battery':
+      return 'That is the battery, and nearly nothing belongs here. Is the black lead on battery plus? Then the ground is good: put it on battery minus and read again. Otherwise: a short to the battery, or another pin.';
+    case 'turned':
+      return `The clamp or the test leads may be turned around: ${meant}.`;
+    case 'point':
+      return `${meant} would fit: look at the point on the display.`;
+    case 'neighbours':
+      return `Its neighbours would fit ${meant}: look at the prefix on the display.`;
+    case 'channel':
+      return `The channel would fit ${meant}: look at the prefix on the display.`;
+  }
 }
 
 /** The entry as it was probably meant, in the unit of the limits, with the digits that were typed. */

@@ -20,9 +20,15 @@ export interface BenchLayout {
   readonly zeroWanted: boolean;
 }
 
-export function useBenchLayout(view: RunView, judgement: Judgement, instrumentId: string | null): BenchLayout {
+export function useBenchLayout(
+  view: RunView,
+  judgement: Judgement,
+  instrumentId: string | null,
+  showsAll = false,
+): BenchLayout {
   const { limits } = view.specification;
-  const rows = useMemo(() => rowsOf(view.unit.engine, view.definition), [view]);
+  const all = useMemo(() => rowsOf(view.unit.engine, view.definition), [view]);
+  const rows = useMemo(() => withoutOthers(all, view, judgement, showsAll), [all, view, judgement, showsAll]);
   const order = useMemo(() => rows.flatMap((r) => r.positions), [rows]);
   const readings = useMemo(() => new Map(judgement.readings.map((r) => [r.position, r])), [judgement]);
   const bare = limits.lower === undefined && limits.upper === undefined;
@@ -37,6 +43,23 @@ export function useBenchLayout(view: RunView, judgement: Judgement, instrumentId
     [clamp, limits],
   );
   return { rows, order, readings, scale, clamp, zeroWanted };
+}
+
+/** Of alternatives only those that were read, or the one that the unit has. */
+function withoutOthers(
+  rows: BenchLayout['rows'],
+  { definition, fitted }: RunView,
+  { readings }: Judgement,
+  showsAll: boolean,
+): BenchLayout['rows'] {
+  if (definition.alternatives === undefined || showsAll) return rows;
+  const read = readings.filter((r) => r.verdict !== 'not-measured').map((r) => r.position);
+  const shown = read.length ? read : fitted === null ? null : [fitted];
+  return shown === null
+    ? rows
+    : rows
+        .map((r) => ({ ...r, positions: r.positions.filter((p) => shown.includes(p)) }))
+        .filter((r) => r.positions.length);
 }
 
 function ohmsPerUnit(symbol: string): number {

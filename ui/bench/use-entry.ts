@@ -86,7 +86,7 @@ export function useEntry(
     if (limits.quantity === 'observation') return setDraft(text);
     // One letter is enough for the overload, whoever types it out gets it all the same; a w for the wander
     // that few keyboards have a good key for.
-    setDraft(/^(o|OL(l|p|pe|pen))$/i.test(text) ? 'OL' : text.replace(/w/i, '~'));
+    setDraft(/^(o|open|OL[lpen])$/i.test(text) ? 'OL' : text.replace(/w/i, '~'));
   }
   return {
     error,

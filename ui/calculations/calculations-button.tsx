@@ -5,7 +5,8 @@ import { useState } from 'react';
 
 const SumsDrawer = dynamic(() => import('./calculations-drawer').then((m) => m.CalculationsDrawer));
 
-export function CalculationsButton({ jobId, wordy }: { jobId: string | null; wordy: boolean }) {
+/** `look`: how its word stands by its icon. */
+export function CalculationsButton({ jobId, look }: { jobId: string | null; look: string }) {
   const [open, setOpen] = useState(false);
   return (
     <>
@@ -13,10 +14,10 @@ export function CalculationsButton({ jobId, wordy }: { jobId: string | null; wor
         type="button"
         title="Sums"
         onClick={() => setOpen(true)}
-        className="inline-flex min-h-11 min-w-11 items-center justify-center gap-1.5 rounded-lg px-2 text-sm text-soft hover:text-ink"
+        className={`inline-flex min-h-11 min-w-11 items-center justify-center rounded-lg text-soft hover:text-ink ${look}`}
       >
         <Calculator size={18} aria-hidden="true" />
-        <span className={wordy ? 'sr-only md:not-sr-only' : 'sr-only'}>Sums</span>
+        <span>Sums</span>
       </button>
       {open && <SumsDrawer jobId={jobId} onClose={() => setOpen(false)} />}
     </>

@@ -4,7 +4,17 @@ import { fail, ok, type Problem, type Result } from '../../core/foundation/resul
 import { type Draft, DraftReader, pruned } from '../kit/draft';
 
 /** What has no field of its own stands as JSON. */
-const MORE = ['advice', 'rules', 'probes', 'groups', 'firstLine'] as const;
+const MORE = [
+  'advice',
+  'rules',
+  'probes',
+  'groups',
+  'firstLine',
+  'hardware',
+  'alternatives',
+  'pair',
+  'stimulus',
+] as const;
 const TEXTS = [
   'id',
   'name',

@@ -179,7 +179,9 @@ function Values({ circuit }: { circuit: LibraryCircuit }) {
               <td className="pr-2 font-mono whitespace-nowrap">
                 {printQuantity(v.value, 10 ** (Math.floor(Math.log10(v.value)) - 2), v.unit === 'V' ? 'V' : 'Ω')}
               </td>
-              <td className="font-mono">{Math.round(100 * v.spread)} %</td>
+              <td className="font-mono">
+                {Math.round(100 * v.spread)} %{v.types ? `, by type ${Math.round(100 * v.types)} %` : ''}
+              </td>
               <td className="text-soft">{v.shelf ? 'the limits of its test' : ''}</td>
             </tr>
           ))}

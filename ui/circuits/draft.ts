@@ -49,7 +49,7 @@ export function circuitOf(draft: Draft, revision: number, tests: readonly TestDe
       ];
       if (value === undefined && !read.problems.some((p) => p.path.startsWith(`/circuit/values/${key}/`)))
         problems.push({ path: `/circuit/values/${key}/value`, message: 'A number is needed.' });
-      return [key, { ...v, value: value ?? v.value, spread: (percent ?? 0) / 100 }];
+      return [key, { ...v, value: value ?? v.value, spread: Number(((percent ?? 0) / 100).toPrecision(6)) }];
     }),
   );
   const more = read.json('more', '/circuit/more');

@@ -1,25 +1,54 @@
 'use client';
 import dynamic from 'next/dynamic';
+import Link from 'next/link';
 import { useState } from 'react';
 import type { ComparedReading, ExpectedReading } from '../../core/diagnosis/case';
+import { DECIDED_ERROR } from '../../core/diagnosis/claims';
 import type { Suspect, WeighedEvidence } from '../../core/diagnosis/types';
 import { positionWords } from '../../core/judge/words';
-import type { CircuitView } from '../../application/views';
+import type { NextStep } from '../../core/job/next-step';
+import type { CircuitView, JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Sideways } from '../kit/sideways';
 import { Schematic } from './schematic';
 
 const WhatIf = dynamic(() => import('./what-if').then((m) => m.WhatIf));
 
-/** The circuit behind the readings: who is suspected how much, by what, and which test tells them apart. */
-export function CircuitCard({ view }: { view: CircuitView }) {
+/** The circuits behind a job's readings, in full. */
+export function CircuitsOfJob({ view }: { view: JobView }) {
+  return (
+    <main className="mx-auto flex w-full max-w-5xl flex-1 flex-col gap-4 p-4">
+      <p>
+        <Link className="inline-flex min-h-12 items-center underline" href={`/jobs/${view.job.id}`}>
+          Back to the job
+        </Link>
+        {view.progress.next && (
+          <span className="ml-4">
+            <b className="text-estuary">Now: </b>
+            {view.progress.say}
+          </span>
+        )}
+      </p>
+      {view.circuits.length === 0 && <p>Nothing was measured in a circuit that is known here.</p>}
+      {view.circuits.map((c) => (
+        <CircuitCard key={c.circuit.id} view={c} now={view.progress.next} />
+      ))}
+    </main>
+  );
+}
+
+/**
+ * The circuit behind the readings: who is suspected how much, by what, and which test tells them apart. `now` is what
+ * the job asks for: another test of this circuit is only in its place.
+ */
+export function CircuitCard({ view, now }: { view: CircuitView; now: NextStep | null }) {
   const { circuit, wiring, diagnosis: d, expected, compared } = view;
   const [asking, setAsking] = useState(false);
   const shares = new Map<string, number>();
   for (const s of d.suspects) shares.set(s.element, Math.min(1, (shares.get(s.element) ?? 0) + s.probability));
   const [next] = d.next;
   return (
-    <section aria-label={`Circuit: ${circuit.name}`} className="rounded-xl bg-card p-4">
+    <section id={circuit.id} aria-label={`Circuit: ${circuit.name}`} className="scroll-mt-4 rounded-xl bg-card p-4">
       <div className="flex flex-wrap items-center justify-between gap-2">
         <h2 className="font-semibold text-soft">The circuit behind it: {circuit.name}</h2>
         <Button onClick={() => setAsking(!asking)} aria-expanded={asking}>
@@ -57,13 +86,18 @@ export function CircuitCard({ view }: { view: CircuitView }) {
       ))}
       {d.decided ? (
         <p className="mt-2 px-2 font-semibold text-eelgrass">
-          Decided as far as this circuit goes: further tests would hardly change what to do.
+          Decided as far as this circuit goes: on simulated vehicles at most {100 * DECIDED_ERROR} in 100 decided so
+          were wrong. A reading that does not fit, taken twice, would change it.
         </p>
       ) : (
         expected.length > 0 && (
           <div className="mt-2 rounded-lg border-2 border-estuary p-3">
             <p>
-              <b className="text-estuary">Tells most for its time: </b>
+              <b className="text-estuary">
+                {now?.act.do === 'measure' && now.act.test === expected[0]?.test
+                  ? 'Now: '
+                  : 'Instead, of this circuit: '}
+              </b>
               <b>
                 {expected[0]?.name}, {positionWords(expected[0]?.position ?? '')}.
               </b>{' '}
@@ -137,8 +171,14 @@ function SuspectLine({ s }: { s: Suspect }) {
   return (
     <details className="rounded-lg px-2 py-1 open:bg-panel">
       <summary className="cursor-pointer">
-        <b className={toneOf}>{percent(s.probability)}</b> {s.words}
+        <b className={toneOf}>{percent(s.probability)}</b> {s.isListed === false && 'something else here: '}
+        {s.words}
       </summary>
+      {s.isListed === false && (
+        <p className="text-sm text-soft">
+          The data of this circuit do not list it. The readings confine it to: {(s.stretch ?? [s.element]).join(', ')}.
+        </p>
+      )}
       <Weighed title="For" all={s.supports} />
       <Weighed title="Against" all={s.contradicts} />
       {s.supports.length + s.contradicts.length === 0 && (

@@ -51,8 +51,7 @@ export function Codes({ view }: { view: JobView }) {
   }
 
   return (
-    <section id="codes" aria-label="Codes" className="scroll-mt-4 rounded-xl bg-card p-4">
-      <h2 className="font-semibold text-soft">Codes</h2>
+    <div>
       {known.length > 0 && (
         <KnownCodes view={view} known={known} busy={busy} onTakeBack={(code) => void takeBack(code)} />
       )}
@@ -65,7 +64,8 @@ export function Codes({ view }: { view: JobView }) {
         className="mt-2 grid items-end gap-2 md:grid-cols-[minmax(0,1fr)_11rem_9rem_auto]"
         onSubmit={(e) => {
           e.preventDefault();
-          void keep();
+          // Enter in an empty box says nothing: that there is no code is a button.
+          if (read.codes.length) void keep();
         }}
       >
         <label className="text-sm">
@@ -103,7 +103,11 @@ export function Codes({ view }: { view: JobView }) {
             ))}
           </select>
         </label>
-        <Button type="submit" disabled={busy || (text.trim() !== '' && read.codes.length === 0)}>
+        <Button
+          type={text.trim() === '' ? 'button' : 'submit'}
+          disabled={busy || (text.trim() !== '' && read.codes.length === 0)}
+          {...(text.trim() === '' ? { onClick: () => void keep() } : {})}
+        >
           {text.trim() === ''
             ? 'No codes there'
             : read.codes.length === 1
@@ -136,6 +140,6 @@ export function Codes({ view }: { view: JobView }) {
           </button>
         </p>
       )}
-    </section>
+    </div>
   );
 }

@@ -24,11 +24,11 @@ export function RecordEvidence({ view }: { view: JobView }) {
   const [form, setForm] = useState<EvidenceForm | null>(null);
   if (!useMay('job.record-evidence')) return null;
   return (
-    <section aria-label="Other evidence">
-      <h2 className="mb-2 font-semibold text-soft">Other evidence</h2>
-      <div className="grid grid-cols-3 gap-2">
+    <section aria-label="Other evidence" className="rounded-xl bg-card px-4 py-3">
+      <h2 className="mb-2 font-semibold text-soft">Seen, swapped, driven: write it down</h2>
+      <div className="flex flex-wrap gap-2">
         {EVIDENCE_FORMS.map((f) => (
-          <Button key={f.kind} title={f.purpose} className="px-2" onClick={() => setForm(f)}>
+          <Button key={f.kind} title={f.purpose} className="px-3" onClick={() => setForm(f)}>
             {f.name}
           </Button>
         ))}
@@ -42,7 +42,7 @@ function EvidenceDialog({ view, form, onClose }: { view: JobView; form: Evidence
   const router = useRouter();
   const by = usePerson();
   const [id] = useState(() => v7());
-  const [draft, setDraft] = useState<Draft>({});
+  const [draft, setDraft] = useState<Draft>(() => accusedIn(view, form));
   const [conditions, setConditions] = useState<readonly DriveCondition[]>([]);
   const [photos, setPhotos] = useState<readonly string[]>([]);
   const { busy, problems, setProblems, post } = useSend();
@@ -104,6 +104,19 @@ function EvidenceDialog({ view, form, onClose }: { view: JobView; form: Evidence
     </Dialog>
   );
 }
+
+/** What is accused most is what a swap, a new part or a repair is about: it stands there already, to be changed. */
+function accusedIn({ known }: JobView, form: EvidenceForm): Draft {
+  if (!ABOUT_A_PART.has(form.kind)) return {};
+  const accused = known.statements.find(
+    (s) => s.target.kind === 'part' && (s.stand === 'bad' || s.stand === 'suspect'),
+  );
+  if (!accused) return {};
+  const { name, position } = accused.target;
+  const at = position === null ? {} : { [form.kind === 'swap' ? 'from' : 'position']: String(position) };
+  return { part: name, ...at };
+}
+const ABOUT_A_PART: ReadonlySet<string> = new Set(['swap', 'new-part']);
 
 function Asked({
   field: f,

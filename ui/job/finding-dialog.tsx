@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { v7 } from 'uuid';
-import { CONFIDENCES, type FindingBody, type ProposedFinding } from '../../core/evidence/finding';
+import { type Confidence, CONFIDENCES, type FindingBody, type ProposedFinding } from '../../core/evidence/finding';
 import type { FindingView, JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/chips';
@@ -12,25 +12,30 @@ import { Field, inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
 import { usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
+import { foundOf, NO_OTHER, type OtherDraft, OtherFinding } from './other-finding';
 
 const NOT_FOUND = 'not-found';
+const OTHER = 'other';
 const CONFIDENCE_WORDS = { certain: 'certain', probable: 'probable', possible: 'possible' } as const;
 
 /** A person signs what was found. The evidence proposes; it never signs. */
 export function FindingDialog({
   view,
   replaces,
+  picked: first,
   onClose,
 }: {
   view: JobView;
   replaces: FindingView | null;
+  /** Which proposal stands chosen at first, or "other". */
+  picked?: string;
   onClose: () => void;
 }) {
   const router = useRouter();
   const by = usePerson();
   const [id] = useState(() => v7());
   const { proposals, ruledOut } = view;
-  const [picked, setPicked] = useState<string>(proposals.length ? '0' : NOT_FOUND);
+  const [picked, setPicked] = useState<string>(first ?? (proposals.length ? '0' : NOT_FOUND));
   const proposal = proposals[Number(picked)];
   const old = replaces?.body;
   const [draft, setDraft] = useState({
@@ -39,15 +44,26 @@ export function FindingDialog({
     advice: old?.kind === 'found' ? old.advice : '',
     ifReturns: old?.kind === 'not-found' ? old.ifReturns : '',
   });
-  const { busy, problems, post } = useSend();
+  const [other, setOther] = useState<OtherDraft>(NO_OTHER);
+  const isOther = picked === OTHER;
+  const { busy, problems, setProblems, post } = useSend();
 
+  function change(next: OtherDraft): void {
+    // The sentence follows, as long as nobody has written one.
+    if (draft.text === '' || draft.text === foundOf(other).text) setDraft({ ...draft, text: foundOf(next).text });
+    setOther(next);
+  }
   function pick(value: string): void {
     setPicked(value);
     const p = proposals[Number(value)];
     setDraft({ ...draft, text: p?.text ?? '', confidence: p?.confidence ?? 'possible' });
   }
   async function save(): Promise<void> {
-    const finding = bodyOf(proposal, draft, ruledOut);
+    if (isOther && other.name.trim() === '') {
+      setProblems([{ path: '/finding/name', message: 'What was found? A part, a wire, a place.' }]);
+      return;
+    }
+    const finding = isOther ? otherBody(other, draft, ruledOut) : bodyOf(proposal, draft, ruledOut);
     if (
       !(await post(`/api/jobs/${view.job.id}/findings`, {
         id,
@@ -60,7 +76,11 @@ export function FindingDialog({
     onClose();
     router.refresh();
   }
-  const errors = { text: errorAt(problems, '/finding/text'), ifReturns: errorAt(problems, '/finding/ifReturns') };
+  const errors = {
+    text: errorAt(problems, '/finding/text'),
+    ifReturns: errorAt(problems, '/finding/ifReturns'),
+    name: errorAt(problems, '/finding/name'),
+  };
   return (
     <Dialog
       open
@@ -82,8 +102,13 @@ export function FindingDialog({
           label="What was found"
           value={picked}
           onChange={pick}
-          options={[...proposals.map((p, i) => [String(i), p.text] as const), [NOT_FOUND, 'Not found yet'] as const]}
+          options={[
+            ...proposals.map((p, i) => [String(i), p.text] as const),
+            [OTHER, 'Another finding'] as const,
+            [NOT_FOUND, 'Not found yet'] as const,
+          ]}
         />
+        {isOther && <OtherFinding draft={other} error={errors.name} onChange={change} />}
         <Field id="finding-text" label="In a sentence" error={errors.text}>
           <textarea
             rows={2}
@@ -94,7 +119,7 @@ export function FindingDialog({
             {...tie('finding-text', errors.text)}
           />
         </Field>
-        {proposal ? (
+        {proposal || isOther ? (
           <>
             <Choice
               label="How sure"
@@ -102,10 +127,12 @@ export function FindingDialog({
               onChange={(confidence) => setDraft({ ...draft, confidence })}
               options={CONFIDENCES.map((c) => [c, CONFIDENCE_WORDS[c]] as const)}
             />
-            <p>
-              <b>For:</b> {proposal.supports.map((r) => r.label).join('; ')}
-            </p>
-            {proposal.against.length > 0 && (
+            {proposal && (
+              <p>
+                <b>For:</b> {proposal.supports.map((r) => r.label).join('; ')}
+              </p>
+            )}
+            {proposal && proposal.against.length > 0 && (
               <p className="text-ochre">
                 <b>Against:</b> {proposal.against.map((r) => r.label).join('; ')}
               </p>
@@ -144,7 +171,7 @@ export function FindingDialog({
             </ul>
           </details>
         )}
-        <OtherProblems problems={problems} paths={['/finding/text', '/finding/ifReturns']} />
+        <OtherProblems problems={problems} paths={['/finding/text', '/finding/ifReturns', '/finding/name']} />
         <Button type="submit" tone="strong" disabled={busy}>
           Sign as {by}
         </Button>
@@ -153,16 +180,30 @@ export function FindingDialog({
   );
 }
 
-function bodyOf(
-  p: ProposedFinding | undefined,
-  d: {
-    text: string;
-    confidence: FindingBody extends infer F ? (F extends { confidence: infer C } ? C : never) : never;
-    advice: string;
-    ifReturns: string;
-  },
-  ruledOut: JobView['ruledOut'],
-): FindingBody {
+interface Written {
+  readonly text: string;
+  readonly confidence: Confidence;
+  readonly advice: string;
+  readonly ifReturns: string;
+}
+
+const otherBody = (other: OtherDraft, d: Written, ruledOut: JobView['ruledOut']): FindingBody => {
+  const { what, name, positions, text } = foundOf(other);
+  return {
+    kind: 'found',
+    what,
+    name,
+    positions,
+    confidence: d.confidence,
+    supports: [],
+    against: [],
+    advice: d.advice.trim(),
+    text: d.text.trim() || text,
+    ruledOut,
+  };
+};
+
+function bodyOf(p: ProposedFinding | undefined, d: Written, ruledOut: JobView['ruledOut']): FindingBody {
   const plain = { text: d.text.trim(), ruledOut };
   if (!p) return { kind: 'not-found', ...plain, ifReturns: d.ifReturns.trim() };
   return {

@@ -29,11 +29,7 @@ export function Intake({ view }: { view: JobView }) {
   const [editing, setEditing] = useState(false);
   const may = useMay('job.change-intake');
   return (
-    <section
-      id="complaint"
-      aria-label="Complaint"
-      className="grid gap-4 rounded-xl bg-card p-4 lg:col-span-2 lg:grid-cols-[minmax(0,2fr)_minmax(0,1fr)]"
-    >
+    <div className="grid gap-4">
       <div>
         <div className="flex flex-wrap items-center justify-between gap-x-4">
           <h2 className="text-sm font-semibold text-soft">
@@ -82,7 +78,7 @@ export function Intake({ view }: { view: JobView }) {
       </div>
       <Before view={view} timeZone={unit.timeZone} may={may} />
       {editing && <EditIntake view={view} onClose={() => setEditing(false)} />}
-    </section>
+    </div>
   );
 }
 
@@ -91,7 +87,7 @@ function Before({ view, timeZone, may }: { view: JobView; timeZone: string; may:
   const { busy, problems, write } = useRecord(view.job.id);
   if (before.length === 0) return null;
   return (
-    <div className="border-ochre lg:border-l-4 lg:pl-4">
+    <div className="border-l-4 border-ochre pl-4">
       <h3 className="font-semibold text-ochre">This unit was here before</h3>
       <ul>
         {before.map((b) => (

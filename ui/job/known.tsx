@@ -1,42 +1,34 @@
 'use client';
-import { useState } from 'react';
+import { capital } from '../../core/foundation/text';
+import { ChevronRight } from 'lucide-react';
+import Link from 'next/link';
 import { groupBy } from '../../core/foundation/collections';
-import { findingWords, targetsWords } from '../../core/evidence/finding';
+import { targetsWords } from '../../core/evidence/finding';
 import { heldTogether } from '../../core/evidence/known';
 import { RULES, type Stand, type Statement } from '../../core/evidence/types';
-import type { FindingView, JobView } from '../../application/views';
-import { Button } from '../kit/button';
-import { useMay } from '../kit/session';
-import { shownTime } from '../kit/time';
-import { FindingDialog } from './finding-dialog';
+import type { JobView, RunBrief } from '../../application/views';
+import { MiniPosts } from '../posts/mini-posts';
 
 const STANDS: Readonly<Record<Stand, readonly [word: string, tone: string]>> = {
-  bad: ['convicted', 'text-rust'],
+  bad: ['bad', 'text-rust'],
   suspect: ['suspected', 'text-ochre'],
-  cleared: ['cleared', 'text-eelgrass'],
+  cleared: ['good', 'text-eelgrass'],
   noted: ['noted', 'text-soft'],
 };
 
 /**
- * What the evidence proves, what does not go together, and what was found. Every sentence opens its rule and
- * what it rests on.
+ * What the evidence proves and what does not go together, each with the readings that carry it. Every sentence opens
+ * its rule and what it rests on.
  */
 export function Known({ view }: { view: JobView }) {
-  const { known, findings, unit } = view;
-  const [writing, setWriting] = useState<FindingView | 'new' | null>(null);
-  const may = useMay('job.write-finding');
+  const { known, job } = view;
   const of = (...stands: readonly Stand[]): Statement[] => known.statements.filter((s) => stands.includes(s.stand));
   const [against, cleared, noted] = [of('bad', 'suspect'), of('cleared'), of('noted')];
   const together = heldTogether(known);
+  const runs = new Map(job.runs.map((r) => [r.id, r]));
   return (
     <section id="known" aria-label="What is known" className="scroll-mt-4 rounded-xl bg-card p-4">
-      <div className="flex flex-wrap items-center justify-between gap-2">
-        <h2 className="font-semibold text-soft">What is known</h2>
-        {may && <Button onClick={() => setWriting('new')}>Write a finding</Button>}
-      </div>
-      {findings.map((f) => (
-        <Finding key={f.id} finding={f} timeZone={unit.timeZone} {...(may ? { onChange: () => setWriting(f) } : {})} />
-      ))}
+      <h2 className="font-semibold text-soft">What is known</h2>
       {known.contradictions.map((c) => (
         <details key={c.text} className="mt-2 rounded-lg border-l-4 border-ochre bg-panel p-3">
           <summary className="cursor-pointer font-semibold text-ochre">Does not go together: {c.text}</summary>
@@ -54,32 +46,32 @@ export function Known({ view }: { view: JobView }) {
         </p>
       )}
       {against.length + cleared.length + noted.length === 0 && (
-        <p className="mt-2 text-soft">Nothing yet: measure, or record what was seen.</p>
+        <p className="mt-1 text-soft">Nothing yet: measure, or record what was seen.</p>
       )}
-      <List statements={against} />
-      <More title="Cleared" statements={cleared} />
-      <More title="Noted" statements={noted} />
-      {writing && (
-        <FindingDialog view={view} replaces={writing === 'new' ? null : writing} onClose={() => setWriting(null)} />
-      )}
+      <List statements={against} runs={runs} />
+      <More title="Good" statements={cleared} runs={runs} />
+      <More title="Noted" statements={noted} runs={runs} />
     </section>
   );
 }
 
-function More({ title, statements }: { title: string; statements: readonly Statement[] }) {
+type Runs = ReadonlyMap<string, RunBrief>;
+
+function More({ title, statements, runs }: { title: string; statements: readonly Statement[]; runs: Runs }) {
   if (statements.length === 0) return null;
   return (
-    <details className="mt-2" open={statements.length < 4}>
-      <summary className="min-h-8 cursor-pointer font-semibold text-soft">
+    <details className="mt-1">
+      <summary className="flex min-h-12 cursor-pointer items-center gap-1 font-semibold text-soft">
+        <ChevronRight size={16} aria-hidden="true" className="folded" />
         {title} ({statements.length})
       </summary>
-      <List statements={statements} />
+      <List statements={statements} runs={runs} />
     </details>
   );
 }
 
 /** The same said of several positions is one line that opens. */
-function List({ statements }: { statements: readonly Statement[] }) {
+function List({ statements, runs }: { statements: readonly Statement[]; runs: Runs }) {
   const groups = [
     ...groupBy(
       statements,
@@ -90,13 +82,18 @@ function List({ statements }: { statements: readonly Statement[] }) {
     <ul className="mt-1 flex flex-col gap-1">
       {groups.map((g, i) => {
         const [s] = g;
-        return s && <li key={i}>{g.length > 1 ? <Several first={s} all={g} /> : <Said s={s} />}</li>;
+        return (
+          s && (
+            <li key={i}>
+              {g.length > 1 ? <Several first={s} all={g} /> : <Said s={s} />}
+              <Carried by={s} runs={runs} />
+            </li>
+          )
+        );
       })}
     </ul>
   );
 }
-
-const SEVERAL: Readonly<Record<Stand, string>> = { bad: 'bad', suspect: 'suspected', cleared: 'good', noted: 'noted' };
 
 function Several({ first, all }: { first: Statement; all: readonly Statement[] }) {
   const [word, tone] = STANDS[first.stand];
@@ -104,7 +101,7 @@ function Several({ first, all }: { first: Statement; all: readonly Statement[] }
   return (
     <details className="rounded-lg px-2 py-1 open:bg-panel">
       <summary className="cursor-pointer">
-        <b className={tone}>{word}</b> {capital(targetsWords(first.target, positions))}: {SEVERAL[first.stand]}.
+        <b className={tone}>{word}:</b> {capital(targetsWords(first.target, positions))}.
       </summary>
       <ul className="mt-1">
         {all.map((s, i) => (
@@ -118,14 +115,12 @@ function Several({ first, all }: { first: Statement; all: readonly Statement[] }
   );
 }
 
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
 function Said({ s }: { s: Statement }) {
   const [word, tone] = STANDS[s.stand];
   return (
     <details className="rounded-lg px-2 py-1 open:bg-panel">
       <summary className="cursor-pointer">
-        <b className={tone}>{word}</b> {s.text}
+        <b className={tone}>{word}:</b> {s.text}
       </summary>
       <p className="mt-1 text-sm">
         Why: {RULES[s.rule]} <span className="text-soft">Common practice, no source.</span>
@@ -135,62 +130,22 @@ function Said({ s }: { s: Statement }) {
   );
 }
 
-function Finding({
-  finding: { body: f, by, at },
-  timeZone,
-  onChange,
-}: {
-  finding: FindingView;
-  timeZone: string;
-  onChange?: () => void;
-}) {
+/** The readings that carry a statement against something, drawn small; they lead to their bench. */
+function Carried({ by, runs }: { by: Statement; runs: Runs }) {
+  if (by.stand !== 'bad' && by.stand !== 'suspect') return null;
+  const own = [...new Set(by.from.map((r) => r.id))].flatMap((id) => runs.get(id) ?? []);
+  if (own.length === 0) return null;
   return (
-    <article className="mt-2 rounded-lg border-2 border-estuary p-3">
-      <p className="text-lg font-bold">
-        {f.kind === 'found' ? 'Finding: ' : ''}
-        {findingWords(f)}
-        {f.kind === 'found' && <span className="ml-2 font-normal text-soft">{f.confidence}</span>}
-      </p>
-      {f.kind === 'found' && f.supports.length > 0 && (
-        <p>
-          <b>For:</b> {f.supports.map((r) => r.label).join('; ')}
-        </p>
+    <span className="flex flex-wrap gap-3 pl-6">
+      {own.slice(0, 2).map(
+        (r) =>
+          r.judgement && (
+            <Link key={r.id} href={`/runs/${r.id}`} title={r.name} className="inline-flex min-h-12 items-center">
+              <span className="sr-only">{r.name}: </span>
+              <MiniPosts judgement={r.judgement} />
+            </Link>
+          ),
       )}
-      {f.kind === 'found' && f.against.length > 0 && (
-        <p>
-          <b>Against:</b> {f.against.map((r) => r.label).join('; ')}
-        </p>
-      )}
-      {f.ruledOut.length > 0 && (
-        <details>
-          <summary className="cursor-pointer">Ruled out ({f.ruledOut.length})</summary>
-          <ul>
-            {f.ruledOut.map((r) => (
-              <li key={r.what}>
-                <b>{r.what}</b>: {r.by}
-              </li>
-            ))}
-          </ul>
-        </details>
-      )}
-      {f.kind === 'found' && f.advice && (
-        <p>
-          <b>Advised:</b> {f.advice}
-        </p>
-      )}
-      {f.kind === 'not-found' && (
-        <p>
-          <b>If it returns:</b> {f.ifReturns}
-        </p>
-      )}
-      <p className="flex items-center gap-3 text-sm text-soft">
-        {shownTime(at, timeZone)}, {by}
-        {onChange && (
-          <button type="button" className="min-h-10 underline" onClick={onChange}>
-            change
-          </button>
-        )}
-      </p>
-    </article>
+    </span>
   );
 }

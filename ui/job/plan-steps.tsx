@@ -1,9 +1,10 @@
+import { capital } from '../../core/foundation/text';
 import { ArrowDown, ArrowUp, Check, CirclePlay, SkipForward, Undo2 } from 'lucide-react';
 import type { PlanStep } from '../../core/plan/types';
 import { Button } from '../kit/button';
 
 const small =
-  'inline-flex size-10 items-center justify-center rounded-lg border border-line bg-card disabled:opacity-40 pointer-coarse:size-12';
+  'inline-flex min-h-12 min-w-12 items-center justify-center gap-1 rounded-lg border border-line bg-card px-2 text-sm disabled:opacity-40';
 
 interface StepProps {
   readonly step: PlanStep;
@@ -13,50 +14,50 @@ interface StepProps {
   /** It is what the job asks for next. */
   readonly leads: boolean;
   readonly may: boolean;
+  /** The plan is being changed: moves and skips stand at each step. */
+  readonly isChanging: boolean;
   readonly busy: boolean;
   readonly onStart: () => void;
   readonly onMove: (where: 'earlier' | 'later') => void;
   readonly onSkip: () => void;
 }
 
-/** A step to do: what, why, how long, and what may be done with it. */
+/** A step to do: what, why, how long, its button, and, while the plan is changed, where it may go. */
 export function Step(props: StepProps) {
-  const { step: s, leads, may } = props;
+  const { step: s, leads, may, isChanging, busy, onStart } = props;
   return (
     <li className={`rounded-lg border p-2 ${leads ? 'border-2 border-estuary' : 'border-line'}`}>
-      <div className="flex items-start justify-between gap-2">
+      <div className="flex items-center justify-between gap-2">
         <div className="min-w-0">
           <b>
-            {leads && <span className="text-estuary">Next: </span>}
+            {leads && <span className="text-estuary">Now: </span>}
             {s.name}
           </b>{' '}
           <span className="text-sm whitespace-nowrap text-soft">
             {s.minutes} min{s.people > 1 ? `, ${s.people} people` : ''}
           </span>
-          <p className="text-sm">
+          <p className="text-sm leading-snug">
             {s.why}
-            {s.with && (
-              <span className="text-soft">
-                {' '}
-                {s.with.charAt(0).toUpperCase()}
-                {s.with.slice(1)}.
-              </span>
-            )}
+            {s.with && <span className="text-soft"> {capital(s.with)}.</span>}
           </p>
         </div>
+        {/* What is next has its button beside the sentence that says so. */}
+        {may && !leads && (
+          <Button className="shrink-0 px-3" disabled={busy} onClick={onStart}>
+            <CirclePlay size={18} aria-hidden="true" />
+            {s.run === undefined ? 'Start' : 'Go on'}
+            <span className="sr-only"> {s.name}</span>
+          </Button>
+        )}
       </div>
-      {may && <StepButtons {...props} />}
+      {may && isChanging && <ChangeButtons {...props} />}
     </li>
   );
 }
 
-function StepButtons({ step: s, first, last, leads, busy, onStart, onMove, onSkip }: StepProps) {
+function ChangeButtons({ step: s, first, last, busy, onMove, onSkip }: StepProps) {
   return (
     <div className="mt-1 flex flex-wrap gap-1">
-      <Button tone={leads ? 'strong' : 'plain'} className="min-h-10 flex-1 px-3" disabled={busy} onClick={onStart}>
-        <CirclePlay size={18} aria-hidden="true" />
-        Start<span className="sr-only"> {s.name}</span>
-      </Button>
       <button
         type="button"
         className={small}
@@ -64,7 +65,7 @@ function StepButtons({ step: s, first, last, leads, busy, onStart, onMove, onSki
         aria-label={`${s.name} earlier`}
         onClick={() => onMove('earlier')}
       >
-        <ArrowUp size={18} aria-hidden="true" />
+        <ArrowUp size={18} aria-hidden="true" /> earlier
       </button>
       <button
         type="button"
@@ -73,10 +74,10 @@ function StepButtons({ step: s, first, last, leads, busy, onStart, onMove, onSki
         aria-label={`${s.name} later`}
         onClick={() => onMove('later')}
       >
-        <ArrowDown size={18} aria-hidden="true" />
+        <ArrowDown size={18} aria-hidden="true" /> later
       </button>
       <button type="button" className={small} disabled={busy} aria-label={`Skip ${s.name}`} onClick={onSkip}>
-        <SkipForward size={18} aria-hidden="true" />
+        <SkipForward size={18} aria-hidden="true" /> skip
       </button>
     </div>
   );

@@ -1,19 +1,25 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { v7 } from 'uuid';
 import type { StageId } from '../../core/job/progress';
-import type { PlanChange, PlanStep } from '../../core/plan/types';
+import { typePart } from '../../core/plan/hardware';
+import type { HardwareQuestion, PlanChange, PlanStep } from '../../core/plan/types';
 import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { OtherProblems } from '../kit/form';
 import { usePerson, useMay } from '../kit/session';
 import { useSend } from '../kit/use-send';
+import { useStartRun } from '../kit/use-start-run';
 import { Choose, Skip } from './plan-dialogs';
 import { Rest, Step } from './plan-steps';
 
-/** The stages in which a measurement is what comes next. */
-const MEASURING: readonly StageId[] = ['complaint', 'codes', 'tests', 'finding'];
+/** The stages in which something is measured next. */
+const MEASURING: readonly StageId[] = ['complaint', 'codes', 'tests'];
+
+/** A measurement is what comes next, or it is being looked for. */
+export const isMeasured = ({ progress: { now, next } }: JobView): boolean =>
+  now !== null && (MEASURING.includes(now) || next?.act.do === 'measure');
 
 /**
  * What to measure, in order. It is made anew whenever something is known; what a person changed stays
@@ -24,21 +30,14 @@ export function PlanOfJob({ view }: { view: JobView }) {
   const router = useRouter();
   const by = usePerson();
   const may = useMay('job.change-plan');
-  const { busy, problems, post } = useSend();
+  const sender = useSend();
+  const { post } = sender;
+  const { start, ...starter } = useStartRun(job);
+  const busy = sender.busy || starter.busy;
+  const problems = [...sender.problems, ...starter.problems];
   const [skipping, setSkipping] = useState<PlanStep | null>(null);
-  const [adding, setAdding] = useState(false);
+  const [isChanging, setChanging] = useState(false);
 
-  async function start(test: string): Promise<void> {
-    const begun = job.runs.findLast(
-      (r) => r.test === test && (r.judgement === null || r.judgement.pattern === 'incomplete'),
-    );
-    if (begun) {
-      router.push(`/runs/${begun.id}`);
-      return;
-    }
-    const id = v7();
-    if (await post('/api/runs', { id, jobId: job.id, test, by })) router.push(`/runs/${id}`);
-  }
   async function change(what: PlanChange): Promise<void> {
     if (await post(`/api/jobs/${job.id}/plan`, { id: v7(), by, change: what })) router.refresh();
   }
@@ -46,23 +45,20 @@ export function PlanOfJob({ view }: { view: JobView }) {
   const rest = plan.steps.filter((s) => s.state !== 'to do');
   // Once the fault is found, what could still be measured does not call for attention: the stages say what
   // does.
-  const leads = view.progress.now !== null && MEASURING.includes(view.progress.now);
+  const { next } = view.progress;
+  const leads = isMeasured(view);
+  const told = todo.length > 0 && (
+    <span className="text-sm text-soft">
+      {todo.length} to do, about {plan.minutes} min
+    </span>
+  );
   return (
-    <section id="plan" aria-label="Plan" className="scroll-mt-4 rounded-xl bg-card p-4">
-      <div className="flex flex-wrap items-baseline justify-between gap-2">
-        <h2 className="font-semibold text-soft">{leads ? 'Plan' : 'Could still be measured'}</h2>
-        {todo.length > 0 && (
-          <span className="text-sm text-soft">
-            {todo.length} to do, about {plan.minutes} min
-          </span>
-        )}
-      </div>
+    <Foldable isOpen={leads} title={leads ? 'Plan' : 'Could still be measured'} told={told}>
       <OtherProblems problems={problems} paths={[]} />
+      {may && !job.closed && (plan.asks ?? []).map((q) => <WhichIsFitted key={q.kind} view={view} question={q} />)}
       {todo.length === 0 && (
         <p className="mt-1">
-          {rest.length
-            ? 'Nothing left to measure. Write a finding, or choose another test.'
-            : 'The complaint and the codes point nowhere yet. Choose a test.'}
+          {rest.length ? 'Nothing left to measure.' : 'The complaint and the codes point nowhere yet.'}
         </p>
       )}
       <ol className="mt-2 flex flex-col gap-2">
@@ -72,10 +68,11 @@ export function PlanOfJob({ view }: { view: JobView }) {
             step={s}
             first={i === 0}
             last={i === todo.length - 1}
-            leads={leads && i === 0}
+            leads={next?.act.do === 'measure' && next.act.test === s.test}
             may={may}
+            isChanging={isChanging}
             busy={busy}
-            onStart={() => void start(s.test)}
+            onStart={() => (s.run === undefined ? void start(s.test) : router.push(`/runs/${s.run}`))}
             onMove={(where) => {
               const before = todo[where === 'earlier' ? i - 1 : i + 2]?.test ?? null;
               void change({ kind: 'move', test: s.test, before });
@@ -84,10 +81,15 @@ export function PlanOfJob({ view }: { view: JobView }) {
           />
         ))}
       </ol>
-      {may && (
-        <Button className="mt-2 w-full" onClick={() => setAdding(true)}>
-          Another test
-        </Button>
+      {may && !job.closed && (
+        <div className="mt-2 flex flex-wrap gap-2">
+          <ChooseTest view={view} className="flex-1" />
+          {todo.length > 0 && (
+            <Button aria-pressed={isChanging} onClick={() => setChanging(!isChanging)}>
+              {isChanging ? 'Order is right' : 'Change the order'}
+            </Button>
+          )}
+        </div>
       )}
       {rest.length > 0 && <Rest steps={rest} may={may} onUnskip={(test) => void change({ kind: 'unskip', test })} />}
       {skipping && (
@@ -100,18 +102,83 @@ export function PlanOfJob({ view }: { view: JobView }) {
           }}
         />
       )}
-      {adding && (
+    </Foldable>
+  );
+}
+
+/** Open while a measurement is what comes next; a line that opens, once it is not. */
+function Foldable(p: { isOpen: boolean; title: string; told: ReactNode; children: ReactNode }) {
+  const look = 'scroll-mt-4 rounded-xl bg-card px-4 py-3';
+  if (!p.isOpen)
+    return (
+      <details id="plan" className={look}>
+        <summary className="min-h-8 cursor-pointer">
+          <h2 className="mr-2 inline font-semibold text-soft">{p.title}</h2> {p.told}
+        </summary>
+        <section aria-label="Plan">{p.children}</section>
+      </details>
+    );
+  return (
+    <section id="plan" aria-label="Plan" className={look}>
+      <div className="flex flex-wrap items-baseline justify-between gap-2">
+        <h2 className="font-semibold text-soft">{p.title}</h2>
+        {p.told}
+      </div>
+      {p.children}
+    </section>
+  );
+}
+
+/** Asked once of a unit: the answer chooses among the tests, here and at its next visit. */
+function WhichIsFitted({ view, question: q }: { view: JobView; question: HardwareQuestion }) {
+  const router = useRouter();
+  const by = usePerson();
+  const { busy, problems, post } = useSend();
+  async function say(which: string): Promise<void> {
+    if (await post(`/api/units/${view.unit.id}/parts`, { by, part: typePart(q.kind), code: which })) router.refresh();
+  }
+  return (
+    <div role="group" aria-label={`Which ${q.kind}?`} className="mt-2 flex flex-wrap items-center gap-2">
+      <span>
+        Which <b>{q.kind}</b> is fitted?
+      </span>
+      {q.options.map((o) => (
+        <Button key={o} className="px-3" disabled={busy} onClick={() => void say(o)}>
+          {o}
+        </Button>
+      ))}
+      <OtherProblems problems={problems} paths={[]} />
+    </div>
+  );
+}
+
+/** Any test of the catalogue, begun at once or put into the plan. */
+export function ChooseTest({ view, className = '' }: { view: JobView; className?: string }) {
+  const { job, plan } = view;
+  const router = useRouter();
+  const by = usePerson();
+  const { post, problems } = useSend();
+  const starter = useStartRun(job);
+  const [choosing, setChoosing] = useState(false);
+  async function add(test: string): Promise<void> {
+    setChoosing(false);
+    if (await post(`/api/jobs/${job.id}/plan`, { id: v7(), by, change: { kind: 'add', test } })) router.refresh();
+  }
+  return (
+    <>
+      <Button className={className} onClick={() => setChoosing(true)}>
+        Another test
+      </Button>
+      <OtherProblems problems={[...problems, ...starter.problems]} paths={[]} />
+      {choosing && (
         <Choose
           tests={view.tests}
           planned={new Set(plan.steps.map((s) => s.test))}
-          onClose={() => setAdding(false)}
-          onStart={(t) => void start(t)}
-          onAdd={(t) => {
-            setAdding(false);
-            void change({ kind: 'add', test: t });
-          }}
+          onClose={() => setChoosing(false)}
+          onStart={(t) => void starter.start(t)}
+          onAdd={(t) => void add(t)}
         />
       )}
-    </section>
+    </>
   );
 }

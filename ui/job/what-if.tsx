@@ -74,5 +74,7 @@ export function WhatIf({ circuit, wiring }: { circuit: LibraryCircuit; wiring: W
 function faultWords(h: Hypothesis): string {
   const [m] = h.members;
   if (!m) return '';
-  return `${calledOf(m)} ${m.words}${m.fault === 'open' ? '' : m.fault === 'series' ? `, ${m.ohms} Ω more` : `, ${m.ohms} Ω`}`;
+  // Sizes between those of the data have endless digits, the last of which differ between machines.
+  const ohms = Number(m.ohms.toPrecision(2));
+  return `${calledOf(m)} ${m.words}${m.fault === 'open' ? '' : m.fault === 'series' ? `, ${ohms} Ω more` : `, ${ohms} Ω`}`;
 }

@@ -14,6 +14,10 @@ const ROOMS = [
   ['/people', 'People', Users],
 ] as const;
 
+/** A word under its icon where the unit needs the width, beside it where there is room. */
+const STACKED = 'flex-col gap-0 px-1.5 text-[11px] leading-tight';
+const BESIDE = 'flex-col gap-0 px-1 text-[11px] leading-tight md:flex-row md:gap-1.5 md:px-2 md:text-sm';
+
 export interface TopBarProps {
   readonly children?: ReactNode;
   /** Path of the room that this screen is. */
@@ -33,20 +37,23 @@ export function TopBar({ children, here, jobId }: TopBarProps) {
       <div className="order-last flex min-w-0 flex-1 basis-full flex-wrap items-baseline gap-x-4 text-soft lg:order-none lg:basis-0">
         {children}
       </div>
-      <nav aria-label="Rooms" className="no-print ml-auto flex items-center">
+      <nav
+        aria-label="Rooms"
+        className="no-print ml-auto flex items-center max-sm:order-2 max-sm:w-full max-sm:justify-between"
+      >
         {ROOMS.map(([path, name, Icon]) => (
           <Link
             key={path}
             href={path}
             title={name}
             aria-current={here === path ? 'page' : undefined}
-            className={`inline-flex min-h-11 min-w-11 items-center justify-center gap-1.5 rounded-lg px-2 text-sm ${here === path ? 'bg-card font-bold text-ink' : 'text-soft hover:text-ink'}`}
+            className={`inline-flex min-h-11 min-w-11 items-center justify-center rounded-lg ${jobId ? STACKED : BESIDE} ${here === path ? 'bg-card font-bold text-ink' : 'text-soft hover:text-ink'}`}
           >
             <Icon size={18} aria-hidden="true" />
-            <span className={jobId ? 'sr-only' : 'sr-only md:not-sr-only'}>{name}</span>
+            <span>{name}</span>
           </Link>
         ))}
-        <CalculationsButton jobId={jobId ?? null} wordy={!jobId} />
+        <CalculationsButton jobId={jobId ?? null} look={jobId ? STACKED : BESIDE} />
       </nav>
       <Selects />
     </header>

@@ -35,5 +35,7 @@ export function outcome(judgement: Judgement | null): { verdict: Verdict; severi
   }
   if (readings.some((r) => r.verdict === 'undecided'))
     return { verdict: 'undecided', severity: 'undecided', words: [progress, 'cannot tell'].filter(Boolean).join(', ') };
+  if (readings.some((r) => r.verdict === 'no-limit'))
+    return { verdict: 'no-limit', severity: 'none', words: [progress, 'no limit'].filter(Boolean).join(', ') };
   return { verdict: 'within', severity: 'pass', words: progress ? `${progress}, in so far` : 'all in' };
 }

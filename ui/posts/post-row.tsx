@@ -254,7 +254,7 @@ function PostText({ position, reading: r, limits, active, state }: TextProps) {
   const [entry, at] = measured ? entryParts(r.entry, limits) : ['–'];
   // A clamp is read in volts: what it comes to is said below.
   const ownUnit = measured && limits.quantity === 'current' && /v\s*$/i.test(r.entry);
-  const tone = measured ? `var(--${TONE[r.severity]})` : 'var(--estuary)';
+  const tone = !measured ? 'var(--estuary)' : r.severity === 'none' ? 'var(--soft)' : `var(--${TONE[r.severity]})`;
   const word = measured
     ? verdictWord(r.verdict, limits)
     : active
@@ -298,7 +298,9 @@ function entryParts(entry: string, limits: Limits): [string, string?] {
     return [/^(p|ok|good)/i.test(word) ? 'pass' : 'fail', note.join(' ')];
   }
   const [value = entry, at] = entry.split('@').map((s) => s.trim());
-  return at ? [value, `${/[A-Za-z]/.test(value) ? '' : shownUnit(limits.unit)} at ${at}`.trim()] : [value];
+  if (!at) return [value];
+  const unit = /[A-Za-z]/.test(value) ? '' : shownUnit(limits.unit);
+  return [value, (limits.pair === undefined ? `${unit} at ${at}` : `${unit}; ${limits.pair} ${at}`).trim()];
 }
 
 /**

@@ -3,7 +3,7 @@ import { Camera } from 'lucide-react';
 import Link from 'next/link';
 import { useId, useState } from 'react';
 import { checkCode, type CodingRule, GENERAL_RULE, groupedCode, plainCode } from '../../core/repair/coding';
-import { recordsOfKind } from '../../core/repair/proof';
+import { codesKept, renewedPositions } from '../../core/repair/proof';
 import type { JobView } from '../../application/views';
 import { Button, buttonLook } from '../kit/button';
 import { errorAt } from '../kit/draft';
@@ -16,13 +16,22 @@ const PART = 'injector';
 
 /** Trim codes of new injectors: typed, pasted, or from a photo of the code on the part. */
 export function Coding({ view }: { view: JobView }) {
-  const codings = recordsOfKind(view.repair.records, 'coding').filter((c) => c.body.part === PART);
-  const newest = new Map(codings.map((c) => [c.body.position, c]));
+  const newest = codesKept(view.repair.records, PART);
   const rule =
     (view.repair.service.find((s) => s.kind === 'coding' && s.key === PART)?.body as CodingRule | undefined) ??
     GENERAL_RULE;
   const may = useMay('job.write-repair') && !view.job.closed;
+  const [all, setAll] = useState(false);
   const positions = Array.from({ length: view.unit.engine.cylinders }, (_, i) => i + 1);
+  // Those that were renewed; the others at a tap.
+  const renewed = new Set(
+    view.findings.flatMap((f) =>
+      f.body.kind === 'found' && f.body.name === PART
+        ? renewedPositions(f.id, f.body, { records: view.repair.records, cylinders: positions.length })
+        : [],
+    ),
+  );
+  const shown = positions.filter((p) => all || renewed.size === 0 || renewed.has(p) || newest.has(p));
   const isLead = useMay('service-data.change');
   const [editing, setEditing] = useState(false);
   return (
@@ -40,7 +49,7 @@ export function Coding({ view }: { view: JobView }) {
       </p>
       {editing && <CodingRuleForm family={view.unit.family} part={PART} rule={rule} onDone={() => setEditing(false)} />}
       <ul className="mt-1 flex flex-col gap-2">
-        {positions.map((p) => (
+        {shown.map((p) => (
           <li key={p}>
             <OneCode
               view={view}
@@ -53,6 +62,11 @@ export function Coding({ view }: { view: JobView }) {
           </li>
         ))}
       </ul>
+      {shown.length < positions.length && (
+        <button type="button" className="min-h-12 underline" onClick={() => setAll(true)}>
+          Codes of the other cylinders
+        </button>
+      )}
       {newest.size > 0 && (
         <Link className={`${buttonLook()} mt-2`} href={`/jobs/${view.job.id}/codes`}>
           Print, large and to be scanned
@@ -79,9 +93,11 @@ function useCodeEntry({ view, position, rule, now, before }: CodeProps) {
   const [how, setHow] = useState<How>('typed');
   const [said, setSaid] = useState<string | null>(null);
   const [sure, setSure] = useState('');
+  const [because, setBecause] = useState('');
   const { busy, problems, write } = useRecord(view.job.id);
   const faults = text.trim() ? checkCode(text, rule, how) : [];
-  const wrong = faults.filter((f) => !f.doubt);
+  const isLength = faults.some((f) => f.is === 'length');
+  const wrong = faults.filter((f) => !f.doubt && !(f.is === 'length' && because.trim() !== ''));
   const doubts = faults.filter((f) => f.doubt);
   const error = errorAt(problems, '/record/code') ?? said;
   async function read(file: File | undefined): Promise<void> {
@@ -117,9 +133,11 @@ function useCodeEntry({ view, position, rule, now, before }: CodeProps) {
         code,
         how,
         ...((now ?? before) ? { old: now ?? before ?? '' } : {}),
+        ...(isLength && because.trim() ? { because: because.trim() } : {}),
       })
     ) {
       setText('');
+      setBecause('');
       setSaid(null);
       setHow('typed');
     }
@@ -129,8 +147,14 @@ function useCodeEntry({ view, position, rule, now, before }: CodeProps) {
     setSaid(null);
     if (how === 'photo' || next === '') setHow('typed');
   }
+  const withdraw = (): void =>
+    void write({ kind: 'coding-withdrawn', part: PART, position, because: because.trim() || 'a slip' });
   return {
     text,
+    isLength,
+    because,
+    setBecause,
+    withdraw,
     wrong,
     doubts: sure === plainCode(text) ? [] : doubts,
     error,
@@ -152,13 +176,38 @@ function OneCode({ may, ...props }: CodeProps & { readonly may: boolean }) {
         Cylinder {position}
       </label>
       <div>
-        {now && <p className="font-mono text-xl break-all">{groupedCode(now, rule.groups)}</p>}
+        {now && (
+          <p className="font-mono text-xl break-all">
+            {groupedCode(now, rule.groups)}
+            {may && (
+              <button
+                type="button"
+                className="ml-3 min-h-12 font-sans text-sm underline"
+                disabled={entry.busy}
+                onClick={entry.withdraw}
+              >
+                withdraw<span className="sr-only"> the code of cylinder {position}</span>
+              </button>
+            )}
+          </p>
+        )}
         {before && before !== now && (
           <p className="text-sm text-soft">
             before: <span className="font-mono break-all">{groupedCode(before, rule.groups)}</span>
           </p>
         )}
         {may && <CodeForm id={id} entry={entry} position={position} another={now !== null} />}
+        {may && entry.isLength && (
+          <label className="mt-1 block text-sm">
+            It is right all the same, because
+            <input
+              className={inputLook}
+              value={entry.because}
+              maxLength={2000}
+              onChange={(e) => entry.setBecause(e.target.value)}
+            />
+          </label>
+        )}
         <div id={`${id}-said`} role="status">
           {entry.wrong.map((f) => (
             <p key={f.text} className="font-semibold text-rust">

@@ -1,6 +1,6 @@
 import type { OneOrSetInputs } from '../../core/repair/one-or-set';
 import { minorDigits } from '../../core/repair/money';
-import type { Costs } from '../../core/repair/suggest';
+import type { Costs, StartInputs } from '../../core/repair/suggest';
 import { type Draft, DraftReader } from '../kit/draft';
 
 /**
@@ -26,12 +26,12 @@ export const FIELDS = [
 type Unit = (typeof FIELDS)[number][3];
 const unitOf = (unit: Unit, currency: string): number => (unit === 'money' ? 10 ** minorDigits(currency) : unit);
 
-/** What is reckoned with, as the form shows it. */
-export const draftFrom = (i: OneOrSetInputs, currency: string): Draft =>
+/** What is reckoned with, as the form shows it; what nobody knows is empty. */
+export const draftFrom = (i: StartInputs, currency: string): Draft =>
   Object.fromEntries(
     FIELDS.map(([f, , , unit]) => {
       const value = f === 'shape' ? i.life.shape : f === 'scale_h' ? i.life.scale_h : i[f];
-      return [f, String(Number((value / unitOf(unit, currency)).toPrecision(9)))];
+      return [f, value === null ? '' : String(Number((value / unitOf(unit, currency)).toPrecision(9)))];
     }),
   );
 

@@ -38,9 +38,10 @@ export function Comparison({ result, draft, inputs, money }: ComparisonProps) {
           ? 'Both cost the same.'
           : `${result.cheaper === 'one' ? 'Only those that failed' : 'The whole set'} is expected to cost ${money(Math.abs(result.one.total - result.set.total))} less.`}
       </p>
-      <p className="mt-1">
-        <b>It would tip</b> {tipWords(result.tips, inputs, money)}
-      </p>
+      <details className="mt-1">
+        <summary className="min-h-8 cursor-pointer text-sm text-soft">What would tip it</summary>
+        <p>It would tip {tipWords(result.tips, inputs, money)}</p>
+      </details>
     </>
   );
 }
@@ -93,33 +94,32 @@ export function Assumptions() {
 }
 
 interface DecideNowProps {
-  /** Null while a number is wrong: nothing can be decided, and the reason that was typed stays. */
+  /** `null`: nobody knows what it costs. */
   readonly cheaper: ReturnType<typeof oneOrSet>['cheaper'] | null;
   readonly busy: boolean;
   readonly onDecide: (school: 'one' | 'set', why: string) => void;
 }
 
-/** The decision itself, with its reason. */
+/** The decision itself, with its reason if there is one. */
 export function DecideNow({ cheaper, busy, onDecide }: DecideNowProps) {
   const [why, setWhy] = useState('');
-  if (cheaper === null) return null;
   return (
     <div className="mt-2 flex flex-wrap items-end gap-2">
-      <label className="min-w-52 flex-1 font-semibold">
-        Why{' '}
-        <input
-          className="mt-1 block min-h-12 w-full rounded-lg border-2 border-line bg-card px-3 font-normal"
-          value={why}
-          maxLength={2000}
-          onChange={(e) => setWhy(e.target.value)}
-        />
-      </label>
       <Button disabled={busy} tone={cheaper === 'one' ? 'strong' : 'plain'} onClick={() => onDecide('one', why.trim())}>
         Decide: only those
       </Button>
       <Button disabled={busy} tone={cheaper === 'set' ? 'strong' : 'plain'} onClick={() => onDecide('set', why.trim())}>
         Decide: the set
       </Button>
+      <label className="min-w-52 flex-1 text-sm">
+        Why, if it is not the sum
+        <input
+          className="mt-1 block min-h-12 w-full rounded-lg border-2 border-line bg-card px-3 text-base"
+          value={why}
+          maxLength={2000}
+          onChange={(e) => setWhy(e.target.value)}
+        />
+      </label>
     </div>
   );
 }

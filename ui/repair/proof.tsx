@@ -1,16 +1,16 @@
 'use client';
 import { CircleCheck, CircleDashed, CircleX } from 'lucide-react';
 import { useState } from 'react';
-import type { ProofCheck, ProofCheckId } from '../../core/repair/types';
+import type { ProofCheck } from '../../core/repair/types';
 import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/chips';
-import { errorAt } from '../kit/draft';
-import { Field, inputLook, tie } from '../kit/field';
+import { Field, inputLook } from '../kit/field';
 import { OtherProblems } from '../kit/form';
 import { Sideways } from '../kit/sideways';
-import { usePerson, useMay } from '../kit/session';
+import { useMay } from '../kit/session';
 import { MiniPosts } from '../posts/mini-posts';
+import { CheckAction } from './check-action';
 import { useRecord } from './use-record';
 
 const ICONS = {
@@ -19,9 +19,12 @@ const ICONS = {
   failed: [CircleX, 'text-rust'],
 } as const;
 
-/** What proves the repair, the same posts before and after, and the release. */
+/** What proves the repair, and the same posts before and after. */
 export function Proof({ view }: { view: JobView }) {
   const { checks, pairs } = view.repair;
+  // What is next has its button beside the sentence.
+  const act = view.progress.next?.act;
+  const leading = act?.do === 'prove' ? act.check : null;
   const may = useMay('job.write-repair');
   return (
     <div>
@@ -29,6 +32,11 @@ export function Proof({ view }: { view: JobView }) {
         {checks.map((c) => (
           <li key={c.id}>
             <CheckLine check={c} />
+            {may && !view.job.closed && c.state !== 'done' && c.id !== leading && (
+              <div className="mt-1 flex flex-wrap gap-2 pl-7">
+                <CheckAction check={c} view={view} />
+              </div>
+            )}
           </li>
         ))}
       </ul>
@@ -54,15 +62,7 @@ export function Proof({ view }: { view: JobView }) {
           </p>
         </div>
       ))}
-      {may &&
-        (view.job.closed ? (
-          <Reopen view={view} />
-        ) : (
-          <>
-            <Scan view={view} />
-            <Release view={view} open={checks.filter((c) => c.state !== 'done')} />
-          </>
-        ))}
+      {may && !view.job.closed && <Scan view={view} />}
     </div>
   );
 }
@@ -116,98 +116,6 @@ function Scan({ view }: { view: JobView }) {
         <OtherProblems problems={problems} paths={[]} />
         <Button type="submit" disabled={busy}>
           Note it
-        </Button>
-      </form>
-    </details>
-  );
-}
-
-function Release({ view, open }: { view: JobView; open: readonly ProofCheck[] }) {
-  const by = usePerson();
-  const isLead = useMay('job.release-with-open-checks');
-  const [said, setSaid] = useState('');
-  const [because, setBecause] = useState<Readonly<Partial<Record<ProofCheckId, string>>>>({});
-  const { busy, problems, write } = useRecord(view.job.id);
-  const error = errorAt(problems, '/record/said');
-  const waived = open.flatMap((c) => {
-    const why = because[c.id]?.trim();
-    return why ? [{ check: c.id, because: why }] : [];
-  });
-  return (
-    <form
-      noValidate
-      aria-label="Release"
-      className="mt-3 border-t border-line pt-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void write({ kind: 'release', said: said.trim(), waived });
-      }}
-    >
-      {open.length > 0 && (
-        <p className="font-semibold text-ochre">
-          {open.length === 1 ? 'One check is' : `${open.length} checks are`} not done.{' '}
-          {isLead
-            ? 'Say why it is released all the same, or do it.'
-            : 'A lead can release it all the same, and says why.'}
-        </p>
-      )}
-      {isLead &&
-        open.map((c) => (
-          <Field key={c.id} id={`waive-${c.id}`} label={c.label}>
-            <input
-              id={`waive-${c.id}`}
-              className={inputLook}
-              placeholder="left because"
-              value={because[c.id] ?? ''}
-              maxLength={2000}
-              onChange={(e) => setBecause({ ...because, [c.id]: e.target.value })}
-            />
-          </Field>
-        ))}
-      <Field id="release-said" label="Release with" hint="what the next one should know" error={error}>
-        <input
-          className={inputLook}
-          value={said}
-          maxLength={2000}
-          onChange={(e) => setSaid(e.target.value)}
-          {...tie('release-said', error)}
-        />
-      </Field>
-      <OtherProblems problems={problems} paths={['/record/said']} />
-      <Button type="submit" tone="strong" disabled={busy || (open.length > 0 && !isLead)}>
-        Release, signed {by}
-      </Button>
-    </form>
-  );
-}
-
-function Reopen({ view }: { view: JobView }) {
-  const [because, setBecause] = useState('');
-  const { busy, problems, write } = useRecord(view.job.id);
-  const error = errorAt(problems, '/record/because');
-  return (
-    <details className="mt-3">
-      <summary className="min-h-10 cursor-pointer font-semibold">The fault returned: reopen this job</summary>
-      <form
-        noValidate
-        aria-label="Reopen"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void write({ kind: 'reopen', because: because.trim() });
-        }}
-      >
-        <Field id="reopen-because" label="What returned" error={error}>
-          <input
-            className={inputLook}
-            value={because}
-            maxLength={2000}
-            onChange={(e) => setBecause(e.target.value)}
-            {...tie('reopen-because', error)}
-          />
-        </Field>
-        <OtherProblems problems={problems} paths={['/record/because']} />
-        <Button type="submit" disabled={busy}>
-          Reopen
         </Button>
       </form>
     </details>

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { fromMinor } from '../../core/repair/money';
 import { EMPTY, problemsOf, readLines, totalOfRead } from './quotation-draft';
 
-const typed = (text: string, quantity: string, price: string) => ({ text, quantity, price });
+const typed = (text: string, quantity: string, price: string) => ({ text, partNumber: '', quantity, price });
 
 describe('the lines of a quotation as they are typed', () => {
   it('leaves out lines in which nothing is typed, and keeps the place of the others', () => {

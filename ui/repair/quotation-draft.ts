@@ -1,3 +1,4 @@
+import { capital } from '../../core/foundation/text';
 import type { Problem } from '../../core/foundation/result';
 import { fromMinor, toMinor } from '../../core/repair/money';
 import { recordsOfKind } from '../../core/repair/proof';
@@ -9,23 +10,34 @@ import type { FoundFinding } from './found';
 /** A line of a quotation as it is typed. */
 export interface LineDraft {
   readonly text: string;
+  readonly partNumber: string;
   readonly quantity: string;
   readonly price: string;
 }
-export const EMPTY: LineDraft = { text: '', quantity: '1', price: '' };
+export const EMPTY: LineDraft = { text: '', partNumber: '', quantity: '1', price: '' };
 
-/** What a decision comes to, line by line. */
+/** What a decision comes to, line by line. A price or a time that nobody has entered is empty: it is asked. */
 export function linesFrom(view: JobView, finding: FoundFinding): LineDraft[] {
   const decided = recordsOfKind(view.repair.records, 'decision').findLast((d) => d.body.finding === finding.id)?.body;
   const start = view.repair.decisions.find((d) => d.finding === finding.id);
   const inputs = decided?.inputs ?? start?.inputs;
-  if (!inputs) return [EMPTY];
   const { currency } = view.repair;
-  const count = decided?.school === 'set' ? inputs.positions : inputs.failed;
-  const hours = (inputs.access_min + count * inputs.each_min) / 60;
+  const { name, what, positions } = finding.body;
+  const count =
+    decided?.school === 'set' ? (start?.inputs.positions ?? positions.length) : Math.max(1, positions.length);
+  const text = what === 'path' ? `Wire to the ${name}, repaired` : `${capital(name)}, new`;
+  const money = (minor: number | null | undefined): string =>
+    minor === null || minor === undefined ? '' : fromMinor(minor, currency);
+  const { access_min = null, each_min = null } = inputs ?? {};
+  const hours = access_min === null || each_min === null ? null : (access_min + count * each_min) / 60;
   return [
-    { text: `${finding.body.name}, new`, quantity: String(count), price: fromMinor(inputs.part, currency) },
-    { text: 'Labour, hours', quantity: String(Number(hours.toFixed(2))), price: fromMinor(inputs.labour, currency) },
+    { text, partNumber: view.unit.parts[name] ?? '', quantity: String(count), price: money(inputs?.part) },
+    {
+      text: 'Labour, hours',
+      partNumber: '',
+      quantity: hours === null ? '' : String(Number(hours.toFixed(2))),
+      price: money(inputs?.labour),
+    },
   ];
 }
 
@@ -34,6 +46,7 @@ export interface ReadLine {
   /** Its place among the typed lines. */
   readonly place: number;
   readonly text: string;
+  readonly partNumber: string;
   readonly quantity: number | undefined;
   /** In whole units of the currency, as typed. */
   readonly price: number | undefined;
@@ -47,6 +60,7 @@ export const readLines = (lines: readonly LineDraft[]): ReadLine[] =>
     .map(({ l, place }) => ({
       place,
       text: l.text.trim(),
+      partNumber: l.partNumber.trim(),
       quantity: readNumber(l.quantity),
       price: readNumber(l.price),
     }));

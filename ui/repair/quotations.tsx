@@ -1,13 +1,12 @@
 'use client';
 import { useState } from 'react';
-import { recordsOfKind } from '../../core/repair/proof';
+import { quotationOf, type RecordOf, recordsOfKind } from '../../core/repair/proof';
 import { moneyWords, toMinor } from '../../core/repair/money';
 import { totalOf } from '../../core/repair/quotation';
-import { ANSWERS, type Answer } from '../../core/repair/types';
+import type { Answer } from '../../core/repair/types';
 import type { Problem } from '../../core/foundation/result';
 import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
-import { Choice } from '../kit/chips';
 import { errorAt } from '../kit/draft';
 import { Field, inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
@@ -17,66 +16,99 @@ import type { FoundFinding } from './found';
 import { EMPTY, type LineDraft, linesFrom, problemsOf, readLines, totalOfRead } from './quotation-draft';
 import { useRecord } from './use-record';
 
-/** What the payer is asked, and what they said. */
+/** What the payer is asked for each finding, and what they said. */
 export function Quotations({ view, findings }: { view: JobView; findings: readonly FoundFinding[] }) {
-  const made = recordsOfKind(view.repair.records, 'quotation');
+  return (
+    <div className="flex flex-col gap-3">
+      {findings.map((f) => (
+        <OfFinding key={f.id} view={view} finding={f} isOne={findings.length === 1} />
+      ))}
+    </div>
+  );
+}
+
+function OfFinding({ view, finding, isOne }: { view: JobView; finding: FoundFinding; isOne: boolean }) {
+  const { records } = view.repair;
+  const made = recordsOfKind(records, 'quotation').filter((q) => q.body.finding === finding.id);
+  const current = quotationOf(finding.id, records);
+  const decision = recordsOfKind(records, 'decision').findLast((d) => d.body.finding === finding.id);
+  const start = view.repair.decisions.find((d) => d.finding === finding.id);
   const may = useMay('job.write-repair') && !view.job.closed;
   const [writing, setWriting] = useState(false);
+  const undecided = start?.isChoice === true && !decision && !current;
   return (
-    <div>
-      {made.map((q) => {
-        const answer = recordsOfKind(view.repair.records, 'answer').findLast((a) => a.body.quotation === q.id);
-        return (
-          <article
-            key={q.id}
-            className="mb-2 rounded-lg bg-panel p-3"
-            aria-label={`Quotation of ${moneyWords(totalOf(q.body.lines), q.body.currency)}`}
-          >
-            <table className="w-full text-left">
-              <tbody>
-                {q.body.lines.map((l, i) => (
-                  <tr key={i}>
-                    <td>{l.text}</td>
-                    <td className="text-right font-mono">
-                      {l.quantity} × {moneyWords(l.price, q.body.currency)}
-                    </td>
-                    <td className="text-right font-mono">
-                      {moneyWords(Math.round(l.quantity * l.price), q.body.currency)}
-                    </td>
-                  </tr>
-                ))}
-                <tr className="border-t border-line font-semibold">
-                  <td>In all</td>
-                  <td />
-                  <td className="text-right font-mono">{moneyWords(totalOf(q.body.lines), q.body.currency)}</td>
-                </tr>
-              </tbody>
-            </table>
-            {q.body.note && <p>{q.body.note}</p>}
-            <p className="text-sm text-soft">
-              {shownTime(q.at, view.unit.timeZone)}, {q.by}
-            </p>
-            {answer && (
-              <p className="font-semibold">
-                {ANSWER_WORDS[answer.body.answer]}
-                {answer.body.until && ` until ${answer.body.until}`}
-                {answer.body.said && `: ${answer.body.said}`}{' '}
-                <span className="text-sm font-normal text-soft">{answer.by}</span>
-              </p>
-            )}
-            {may && (!answer || answer.body.answer === 'deferred') && q === made.at(-1) && (
-              <AnswerForm view={view} quotation={q.id} />
-            )}
-          </article>
-        );
-      })}
-      {may &&
-        (writing || made.length === 0 ? (
-          <QuotationForm view={view} findings={findings} onDone={() => setWriting(false)} />
-        ) : (
-          <Button onClick={() => setWriting(true)}>Another quotation</Button>
-        ))}
-    </div>
+    <section aria-label={`Quotation: ${finding.body.text}`}>
+      {!isOne && <h3 className="font-semibold">{finding.body.text}</h3>}
+      {made.map((q) => (
+        <Made key={q.id} view={view} quotation={q} isCurrent={q.id === current?.id} may={may} />
+      ))}
+      {may && (writing || (!current && !undecided)) && (
+        // The lines follow the decision: another one begins them anew.
+        <QuotationForm key={decision?.id ?? ''} view={view} finding={finding} onDone={() => setWriting(false)} />
+      )}
+      {may && !writing && (current || undecided) && (
+        <button type="button" className="min-h-12 px-2 underline" onClick={() => setWriting(true)}>
+          {undecided ? 'Quote it without deciding' : 'Another quotation'}
+        </button>
+      )}
+    </section>
+  );
+}
+
+interface MadeProps {
+  readonly view: JobView;
+  readonly quotation: RecordOf<'quotation'>;
+  /** Not the newest of its finding, or of before the decision: it counts no more. */
+  readonly isCurrent: boolean;
+  readonly may: boolean;
+}
+
+function Made({ view, quotation: q, isCurrent, may }: MadeProps) {
+  const answer = recordsOfKind(view.repair.records, 'answer').findLast((a) => a.body.quotation === q.id);
+  const { currency, lines, note } = q.body;
+  return (
+    <article
+      className={`mb-2 rounded-lg bg-panel p-3 ${isCurrent ? '' : 'text-soft'}`}
+      aria-label={`Quotation of ${moneyWords(totalOf(lines), currency)}`}
+    >
+      {!isCurrent && <p className="font-semibold">Counts no more.</p>}
+      <table className="w-full text-left">
+        <tbody>
+          {lines.map((l, i) => (
+            <tr key={i}>
+              <td>
+                {l.text}
+                {l.partNumber && <span className="ml-2 font-mono text-sm">{l.partNumber}</span>}
+              </td>
+              <td className="text-right font-mono">
+                {l.quantity} × {moneyWords(l.price, currency)}
+              </td>
+              <td className="text-right font-mono">{moneyWords(Math.round(l.quantity * l.price), currency)}</td>
+            </tr>
+          ))}
+          <tr className="border-t border-line font-semibold">
+            <td>In all</td>
+            <td />
+            <td className="text-right font-mono">{moneyWords(totalOf(lines), currency)}</td>
+          </tr>
+        </tbody>
+      </table>
+      {note && <p>{note}</p>}
+      <p className="text-sm text-soft">
+        {shownTime(q.at, view.unit.timeZone)}, {q.by}
+      </p>
+      {answer && (
+        <p className="font-semibold">
+          {ANSWER_WORDS[answer.body.answer]}
+          {answer.body.until && `${answer.body.answer === 'accepted' ? ', for' : ' until'} ${answer.body.until}`}
+          {answer.body.said && `: ${answer.body.said}`}{' '}
+          <span className="text-sm font-normal text-soft">{answer.by}</span>
+        </p>
+      )}
+      {may && isCurrent && (!answer || answer.body.answer === 'deferred') && (
+        <AnswerForm view={view} quotation={q.id} />
+      )}
+    </article>
   );
 }
 
@@ -86,46 +118,39 @@ const ANSWER_WORDS: Readonly<Record<Answer, string>> = {
   deferred: 'Deferred',
 };
 
-function QuotationForm({
-  view,
-  findings,
-  onDone,
-}: {
-  view: JobView;
-  findings: readonly FoundFinding[];
-  onDone: () => void;
-}) {
-  const [finding, setFinding] = useState(findings[0]?.id ?? '');
-  const chosen = findings.find((f) => f.id === finding) ?? findings[0];
-  const [lines, setLines] = useState<readonly LineDraft[]>(() => (chosen ? linesFrom(view, chosen) : [EMPTY]));
+interface FormProps {
+  readonly view: JobView;
+  readonly finding: FoundFinding;
+  readonly onDone: () => void;
+}
+
+function QuotationForm({ view, finding, onDone }: FormProps) {
+  const [lines, setLines] = useState<readonly LineDraft[]>(() => linesFrom(view, finding));
   const [note, setNote] = useState('');
   const [wrong, setWrong] = useState<readonly Problem[]>([]);
   const { busy, problems, write } = useRecord(view.job.id);
   const { currency } = view.repair;
   const read = readLines(lines);
   const total = totalOfRead(read, currency);
-  const set = (i: number, change: Partial<LineDraft>): void =>
-    setLines(lines.map((l, n) => (n === i ? { ...l, ...change } : l)));
   async function save(): Promise<void> {
     const bad = problemsOf(read);
     setWrong(bad);
-    if (bad.length || !chosen) return;
-    if (
-      await write({
-        kind: 'quotation',
-        finding: chosen.id,
-        currency,
-        note: note.trim(),
-        lines: read.map(({ text, quantity, price }) => ({
-          text,
-          quantity: quantity ?? 0,
-          price: toMinor(price ?? 0, currency),
-        })),
-      })
-    )
-      onDone();
+    if (bad.length) return;
+    const record = {
+      kind: 'quotation',
+      finding: finding.id,
+      currency,
+      note: note.trim(),
+      lines: read.map(({ text, partNumber, quantity, price }) => ({
+        text,
+        quantity: quantity ?? 0,
+        price: toMinor(price ?? 0, currency),
+        ...(partNumber ? { partNumber } : {}),
+      })),
+    } as const;
+    if (await write(record)) onDone();
   }
-  const all = [...wrong, ...problems];
+  const all = [...wrong, ...placed(problems, read)];
   return (
     <form
       noValidate
@@ -135,30 +160,40 @@ function QuotationForm({
         void save();
       }}
     >
-      {findings.length > 1 && (
-        <Choice
-          label="For"
-          value={finding}
-          onChange={(id) => {
-            setFinding(id);
-            const f = findings.find((x) => x.id === id);
-            if (f) setLines(linesFrom(view, f));
-          }}
-          options={findings.map((f) => [f.id, f.body.text] as const)}
-        />
-      )}
+      <div
+        aria-hidden="true"
+        className="hidden gap-2 text-sm text-soft sm:grid sm:grid-cols-[minmax(0,1fr)_8rem_5rem_7rem_3rem]"
+      >
+        <span>What</span>
+        <span>Part number</span>
+        <span>How many</span>
+        <span>Price, {currency}</span>
+      </div>
       {lines.map((l, i) => (
-        <Line key={i} place={i} line={l} currency={currency} problems={all} onChange={(change) => set(i, change)} />
+        <Line
+          key={i}
+          place={i}
+          line={l}
+          currency={currency}
+          problems={all}
+          onChange={(change) => setLines(lines.map((x, n) => (n === i ? { ...x, ...change } : x)))}
+          onRemove={() => setLines(lines.filter((_, n) => n !== i))}
+        />
       ))}
-      <p className="mt-2 flex items-center justify-between">
-        <button type="button" className="min-h-10 underline" onClick={() => setLines([...lines, EMPTY])}>
+      {lines.length === 0 && errorAt(all, '/record/lines/0/text') && (
+        <p role="alert" className="font-semibold text-rust">
+          {errorAt(all, '/record/lines/0/text')}
+        </p>
+      )}
+      <p className="mt-1 flex items-center justify-between">
+        <button type="button" className="min-h-12 underline" onClick={() => setLines([...lines, EMPTY])}>
           Add a line
         </button>
         <span className="font-mono font-semibold">{moneyWords(total, currency)}</span>
       </p>
-      <Field id="quotation-note" label="Note for the payer">
+      <Field id={`quotation-note-${finding.id}`} label="Note for the payer">
         <input
-          id="quotation-note"
+          id={`quotation-note-${finding.id}`}
           className={inputLook}
           value={note}
           maxLength={2000}
@@ -173,42 +208,48 @@ function QuotationForm({
   );
 }
 
+/** What the server says of the lines that were sent, at the lines as they were typed. */
+const placed = (problems: readonly Problem[], read: ReturnType<typeof readLines>): Problem[] =>
+  problems.map((p) => ({
+    ...p,
+    path: p.path.replace(/^\/record\/lines\/(\d+)/, (_, n: string) => `/record/lines/${read[Number(n)]?.place ?? n}`),
+  }));
+
 interface LineProps {
   readonly place: number;
   readonly line: LineDraft;
   readonly currency: string;
   readonly problems: readonly Problem[];
   readonly onChange: (change: Partial<LineDraft>) => void;
+  readonly onRemove: () => void;
 }
 
-function Line({ place, line, currency, problems, onChange }: LineProps) {
+function Line({ place, line, currency, problems, onChange, onRemove }: LineProps) {
+  const field = (
+    of: keyof LineDraft,
+    label: string,
+    more: { mono?: boolean; numeric?: boolean; most?: number } = {},
+  ) => (
+    <input
+      aria-label={`Line ${place + 1}, ${label}`}
+      className={`${inputLook} ${more.mono ? 'font-mono' : ''}`}
+      {...(more.numeric ? { inputMode: 'decimal' as const } : {})}
+      value={line[of]}
+      maxLength={more.most ?? 200}
+      aria-invalid={errorAt(problems, `/record/lines/${place}/${of}`) !== undefined}
+      onChange={(e) => onChange({ [of]: e.target.value })}
+    />
+  );
   return (
     <div>
-      <div className="grid grid-cols-[minmax(0,1fr)_5rem_7rem] gap-2">
-        <input
-          aria-label={`Line ${place + 1}, what`}
-          className={inputLook}
-          value={line.text}
-          maxLength={200}
-          aria-invalid={errorAt(problems, `/record/lines/${place}/text`) !== undefined}
-          onChange={(e) => onChange({ text: e.target.value })}
-        />
-        <input
-          aria-label={`Line ${place + 1}, how many`}
-          className={`${inputLook} font-mono`}
-          inputMode="decimal"
-          value={line.quantity}
-          aria-invalid={errorAt(problems, `/record/lines/${place}/quantity`) !== undefined}
-          onChange={(e) => onChange({ quantity: e.target.value })}
-        />
-        <input
-          aria-label={`Line ${place + 1}, price, ${currency}`}
-          className={`${inputLook} font-mono`}
-          inputMode="decimal"
-          value={line.price}
-          aria-invalid={errorAt(problems, `/record/lines/${place}/price`) !== undefined}
-          onChange={(e) => onChange({ price: e.target.value })}
-        />
+      <div className="grid grid-cols-2 items-center gap-2 sm:grid-cols-[minmax(0,1fr)_8rem_5rem_7rem_3rem]">
+        {field('text', 'what')}
+        {field('partNumber', 'part number', { mono: true, most: 60 })}
+        {field('quantity', 'how many', { mono: true, numeric: true })}
+        {field('price', `price, ${currency}`, { mono: true, numeric: true })}
+        <button type="button" className="min-h-12 underline" aria-label={`Remove line ${place + 1}`} onClick={onRemove}>
+          off
+        </button>
       </div>
       {errorAt(problems, `/record/lines/${place}`) && (
         <p role="alert" className="font-semibold text-rust">
@@ -219,58 +260,54 @@ function Line({ place, line, currency, problems, onChange }: LineProps) {
   );
 }
 
+/** What the payer says, at one press; who said it and for which day may stand beside it. */
 function AnswerForm({ view, quotation }: { view: JobView; quotation: string }) {
-  const [answer, setAnswer] = useState<Answer>('accepted');
   const [until, setUntil] = useState('');
   const [said, setSaid] = useState('');
   const { busy, problems, write } = useRecord(view.job.id);
   const error = errorAt(problems, '/record/until');
+  const note = (answer: Answer): void =>
+    void write({
+      kind: 'answer',
+      quotation,
+      answer,
+      said: said.trim(),
+      ...(answer !== 'declined' && until ? { until } : {}),
+    });
   return (
-    <form
-      noValidate
-      aria-label="Answer of the payer"
-      className="mt-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void write({
-          kind: 'answer',
-          quotation,
-          answer,
-          said: said.trim(),
-          ...(answer === 'deferred' && until ? { until } : {}),
-        });
-      }}
-    >
-      <Choice<Answer>
-        label="The payer says"
-        value={answer}
-        onChange={setAnswer}
-        options={ANSWERS.map((a) => [a, ANSWER_WORDS[a]] as const)}
-      />
-      {answer === 'deferred' && (
-        <Field id="answer-until" label="Until" error={error}>
+    <div role="group" aria-label="Answer of the payer" className="mt-2">
+      <div className="grid gap-x-3 sm:grid-cols-[minmax(0,1fr)_12rem]">
+        <Field id={`said-${quotation}`} label="Who, and what they said">
+          <input
+            id={`said-${quotation}`}
+            className={inputLook}
+            value={said}
+            maxLength={2000}
+            onChange={(e) => setSaid(e.target.value)}
+          />
+        </Field>
+        <Field id={`until-${quotation}`} label="Day" hint="for, or until" error={error}>
           <input
             type="date"
             className={inputLook}
             value={until}
             onChange={(e) => setUntil(e.target.value)}
-            {...tie('answer-until', error)}
+            {...tie(`until-${quotation}`, error)}
           />
         </Field>
-      )}
-      <Field id="answer-said" label="Who, and what they said">
-        <input
-          id="answer-said"
-          className={inputLook}
-          value={said}
-          maxLength={2000}
-          onChange={(e) => setSaid(e.target.value)}
-        />
-      </Field>
+      </div>
       <OtherProblems problems={problems} paths={['/record/until']} />
-      <Button type="submit" disabled={busy}>
-        Note the answer
-      </Button>
-    </form>
+      <div className="flex flex-wrap gap-2">
+        <Button tone="strong" disabled={busy} onClick={() => note('accepted')}>
+          {until ? `Accepted, for ${until}` : 'Accepted'}
+        </Button>
+        <Button disabled={busy} onClick={() => note('deferred')}>
+          {until ? `Deferred until ${until}` : 'Deferred'}
+        </Button>
+        <Button disabled={busy} onClick={() => note('declined')}>
+          Declined
+        </Button>
+      </div>
+    </div>
   );
 }

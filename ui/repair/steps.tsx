@@ -1,70 +1,206 @@
 'use client';
-import { Check, TriangleAlert } from 'lucide-react';
+import { Check } from 'lucide-react';
 import { useState } from 'react';
-import type { Position } from '../../core/judge/types';
 import { positionWords } from '../../core/judge/words';
-import { recordsOfKind, type RecordOf, renewedPositions } from '../../core/repair/proof';
+import { recordsOfKind, renewedPositions, ticksOf } from '../../core/repair/proof';
 import { type FittingSequence, type FittingStep, sequenceFor } from '../../core/repair/sequences';
-import { strayed } from '../../core/repair/values';
+import type { Left } from '../../core/repair/types';
 import type { JobView } from '../../application/views';
+import { Button } from '../kit/button';
+import { Cautions } from '../kit/cautions';
+import { inputLook } from '../kit/field';
+import { OtherProblems } from '../kit/form';
 import { useMay } from '../kit/session';
 import { requestedValuesOf, keyOf } from './requested-values';
-import type { FoundFinding } from './found';
-import { TickDialog, ValueDialog } from './step-dialogs';
+import type { FoundFinding, Place } from './found';
+import { ValueDialog } from './step-dialogs';
+import { Tick, ValueTick } from './tick';
 import { useRecord } from './use-record';
 import type { FittingValue } from '../../formats/requests/service-data';
 
-/** The fitting sequence, each step ticked with the value that was reached and the tool; positions in order. */
+/**
+ * The fitting sequence of a finding: each step at each position, ticked one by one, by the row, by the column, or all
+ * that need no value at once.
+ */
 export function Steps({ view, finding }: { view: JobView; finding: FoundFinding }) {
   const sequence = sequenceFor(finding.body.what, finding.body.name);
   const positions = renewedPositions(finding.id, finding.body, {
     records: view.repair.records,
     cylinders: view.unit.engine.cylinders,
   });
-  const own = recordsOfKind(view.repair.records, 'step').filter((s) => s.body.sequence === sequence.id);
-  const doneAt = (step: FittingStep, p: Position | undefined): RecordOf<'step'> | undefined =>
-    own.findLast((s) => s.body.step === step.id && s.body.position === p);
-  const [ticking, setTicking] = useState<{ step: FittingStep; position: Position | undefined } | null>(null);
+  const own = ticksOf(finding, view.repair.records);
+  const doneAt = ({ step, position }: Place) =>
+    own.findLast((s) => s.body.step === step.id && s.body.position === position);
+  const placesOf = (step: FittingStep): Place[] =>
+    (step.each && positions.length ? positions : [undefined]).map((position) => ({ step, position }));
+  const left = sequence.steps.flatMap(placesOf).filter((p) => !doneAt(p));
+  const plain = left.filter((p) => !p.step.value);
+  const [tool, setTool] = useState(
+    () => recordsOfKind(view.repair.records, 'step').findLast((s) => s.body.tool)?.body.tool ?? '',
+  );
+  const { busy, problems, write } = useRecord(view.job.id);
   const may = useMay('job.write-repair') && !view.job.closed;
+  // A value that is typed anew; it takes the place of the older one.
+  const [again, setAgain] = useState<Place | null>(null);
+  const tick = (places: readonly Place[], left?: Left): void =>
+    void write({
+      kind: 'ticks',
+      finding: finding.id,
+      sequence: sequence.id,
+      ...(left ? { left } : {}),
+      ticks: places.map(({ step, position }) => ({ step: step.id, ...(position === undefined ? {} : { position }) })),
+    });
   return (
     <div>
-      <p className="mb-2 rounded-lg border-l-4 border-ochre bg-panel p-2">
-        <TriangleAlert size={16} className="mr-1 inline text-ochre" aria-hidden="true" />
-        {sequence.cautions.map((c, i) => (i ? <span key={c}> {c}</span> : <b key={c}>{c}</b>))}
-      </p>
-      <ol className="flex flex-col gap-1">
-        {sequence.steps.map((step, i) => (
-          <li key={step.id} className="flex flex-wrap items-start gap-x-4 gap-y-2 rounded-lg px-1 py-1">
-            <div className="min-w-0 flex-[1_1_18rem]">
-              <b>{i + 1}.</b> {step.say}
-              {step.value && <Asked view={view} sequence={sequence} step={step} />}
-            </div>
-            <div className="flex flex-wrap items-start gap-1">
-              {(step.each && positions.length ? positions : [undefined]).map((p) => (
-                <Tick
-                  key={String(p)}
-                  view={view}
-                  sequence={sequence}
-                  step={step}
-                  position={p}
-                  done={doneAt(step, p)}
-                  may={may}
-                  onValue={() => setTicking({ step, position: p })}
-                />
-              ))}
-            </div>
-          </li>
-        ))}
-      </ol>
-      {ticking && (
-        <TickDialog
-          view={view}
-          sequence={sequence}
-          step={ticking.step}
-          position={ticking.position}
-          onClose={() => setTicking(null)}
-        />
+      <Cautions key={sequence.id} id={`sequence ${sequence.id}`} all={sequence.cautions} />
+      {may && plain.length > 1 && (
+        <div className="my-2 flex flex-wrap gap-2">
+          <Button disabled={busy} onClick={() => tick(plain)}>
+            <Check size={18} aria-hidden="true" />
+            Tick all that need no value ({plain.length})
+          </Button>
+          {positions.length > 1 && <span className="self-center">or all of</span>}
+          {positions.length > 1 &&
+            positions.map((p) => {
+              const column = plain.filter((x) => x.position === p);
+              return (
+                column.length > 0 && (
+                  <Button
+                    key={p}
+                    className="min-w-12 px-2"
+                    aria-label={`All of ${positionWords(p)}`}
+                    disabled={busy}
+                    onClick={() => tick(column)}
+                  >
+                    {p}
+                  </Button>
+                )
+              );
+            })}
+        </div>
       )}
+      {may && left.some((p) => p.step.value) && (
+        <label className="my-1 flex max-w-md flex-wrap items-center gap-2 text-sm">
+          Tool for the values
+          <input
+            className={`${inputLook} mt-0 min-w-40 flex-1`}
+            value={tool}
+            maxLength={120}
+            onChange={(e) => setTool(e.target.value)}
+          />
+        </label>
+      )}
+      <OtherProblems problems={problems} paths={[]} />
+      <ol className="flex flex-col divide-y divide-line">
+        {sequence.steps.map((step, i) => {
+          const places = placesOf(step);
+          const open = places.filter((p) => !doneAt(p));
+          const isAgain = again?.step.id === step.id;
+          return (
+            <li key={step.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 py-1">
+              <div className="min-w-0 flex-[1_1_16rem]">
+                <b>{i + 1}.</b> {step.say}
+                {step.value && <Asked view={view} sequence={sequence} step={step} />}
+              </div>
+              <div className="flex flex-wrap items-center gap-1">
+                {places.map((p) => (
+                  <Tick
+                    key={String(p.position)}
+                    view={view}
+                    sequence={sequence}
+                    place={p}
+                    done={doneAt(p)}
+                    disabled={!may || busy}
+                    onTick={() => tick([p])}
+                    {...(may && step.value ? { onAgain: () => setAgain(p) } : {})}
+                  />
+                ))}
+                {may && !step.value && open.length > 1 && (
+                  <Button
+                    className="px-3"
+                    disabled={busy}
+                    aria-label={`Tick step ${step.id} at all`}
+                    onClick={() => tick(open)}
+                  >
+                    all
+                  </Button>
+                )}
+                {may && !step.value && open.length > 0 && (
+                  <button
+                    type="button"
+                    disabled={busy}
+                    className="min-h-12 px-2 text-sm underline"
+                    aria-label={`Step ${step.id}: does not apply`}
+                    onClick={() => tick(open, 'does not apply')}
+                  >
+                    does not apply
+                  </button>
+                )}
+                {may && step.value && (open.length > 0 || isAgain) && (
+                  <ValueTick
+                    key={isAgain ? String(again.position) : ''}
+                    view={view}
+                    finding={finding}
+                    sequence={sequence}
+                    step={step}
+                    open={isAgain ? [again] : open}
+                    tool={tool.trim()}
+                    onDone={() => setAgain(null)}
+                  />
+                )}
+              </div>
+            </li>
+          );
+        })}
+      </ol>
+      <OwnSteps view={view} finding={finding} may={may} />
+    </div>
+  );
+}
+
+/** Steps that the sequence does not have, in words of one's own. */
+function OwnSteps({ view, finding, may }: { view: JobView; finding: FoundFinding; may: boolean }) {
+  const [say, setSay] = useState('');
+  const { busy, problems, write } = useRecord(view.job.id);
+  const own = recordsOfKind(view.repair.records, 'own-step').filter((s) => s.body.finding === finding.id);
+  async function keep(): Promise<void> {
+    if (say.trim() && (await write({ kind: 'own-step', finding: finding.id, say: say.trim() }))) setSay('');
+  }
+  const id = `own-${finding.id}`;
+  return (
+    <div className="mt-1 border-t border-line pt-1">
+      {own.map((s) => (
+        <p key={s.id} className="flex items-center gap-2 py-1">
+          <Check size={16} aria-label="done" className="text-eelgrass" /> {s.body.say}{' '}
+          <span className="text-sm text-soft">{s.by}</span>
+        </p>
+      ))}
+      {may && (
+        <form
+          noValidate
+          className="flex flex-wrap items-center gap-2"
+          onSubmit={(e) => {
+            e.preventDefault();
+            void keep();
+          }}
+        >
+          <label htmlFor={id} className="sr-only">
+            Another step, in your own words
+          </label>
+          <input
+            id={id}
+            className={`${inputLook} mt-0 flex-1`}
+            placeholder="Another step that was done, in your own words"
+            value={say}
+            maxLength={2000}
+            onChange={(e) => setSay(e.target.value)}
+          />
+          <Button type="submit" disabled={busy || say.trim() === ''}>
+            Done
+          </Button>
+        </form>
+      )}
+      <OtherProblems problems={problems} paths={[]} />
     </div>
   );
 }
@@ -89,7 +225,7 @@ function Asked({ view, sequence, step }: { view: JobView; sequence: FittingSeque
         <span className="text-ochre">no value here yet; take it from the maker’s service information</span>
       )}
       {isLead && (
-        <button type="button" className="ml-2 min-h-8 underline" onClick={() => setEntering(true)}>
+        <button type="button" className="ml-2 min-h-12 underline" onClick={() => setEntering(true)}>
           {line ? 'change' : 'enter'}
           <span className="sr-only"> {step.value?.what}</span>
         </button>
@@ -103,74 +239,5 @@ function Asked({ view, sequence, step }: { view: JobView; sequence: FittingSeque
         />
       )}
     </span>
-  );
-}
-
-function Tick({
-  view,
-  sequence,
-  step,
-  position,
-  done,
-  may,
-  onValue,
-}: {
-  view: JobView;
-  sequence: FittingSequence;
-  step: FittingStep;
-  position: Position | undefined;
-  done: RecordOf<'step'> | undefined;
-  may: boolean;
-  onValue: () => void;
-}) {
-  const { busy, write } = useRecord(view.job.id);
-  const where = position === undefined ? '' : ` at ${positionWords(position)}`;
-  const asked = requestedValuesOf(view, sequence, step);
-  const far =
-    done?.body.value && asked && step.value
-      ? strayed(done.body.value, (asked.body as FittingValue).value, step.value)
-      : null;
-  if (done)
-    return (
-      <span
-        className={`inline-flex min-h-11 items-center gap-1 rounded-lg border-2 px-2 ${far === null ? 'border-eelgrass text-eelgrass' : 'border-ochre text-ochre'}`}
-        title={`${done.by}${done.body.tool ? `, ${done.body.tool}` : ''}`}
-      >
-        <Check size={16} aria-hidden="true" />
-        <span className="sr-only">done{where}</span>
-        {position ?? 'done'}
-        {done.body.value && <b className="font-mono">{done.body.value}</b>}
-        {far !== null && (
-          <span>
-            {far > 0 ? '+' : '−'}
-            {Math.round(100 * Math.abs(far))} %
-          </span>
-        )}
-        {may && step.value && (
-          <button type="button" className="min-h-8 text-sm underline" onClick={onValue}>
-            again
-          </button>
-        )}
-      </span>
-    );
-  return (
-    <button
-      type="button"
-      disabled={!may || busy}
-      aria-label={`Tick step ${step.id}${where}`}
-      className="min-h-11 min-w-11 rounded-lg border-2 border-line px-2 disabled:opacity-50"
-      onClick={() =>
-        step.value
-          ? onValue()
-          : void write({
-              kind: 'step',
-              sequence: sequence.id,
-              step: step.id,
-              ...(position === undefined ? {} : { position }),
-            })
-      }
-    >
-      {position ?? 'tick'}
-    </button>
   );
 }

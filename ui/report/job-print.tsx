@@ -59,6 +59,13 @@ function Payer({ view }: { view: ReportView }) {
   const report = payerReport(view);
   return (
     <>
+      <address className="mb-6 border-b-2 border-estuary pb-2 not-italic">
+        {report.letterhead.map((line, i) => (
+          <span key={i} className={`block ${i === 0 ? 'text-lg font-bold' : 'text-soft'}`}>
+            {line}
+          </span>
+        ))}
+      </address>
       <h1 className="text-2xl font-bold">{report.title}</h1>
       <p className="text-soft">{report.unit}</p>
       <div className="text-[15px]">
@@ -88,6 +95,7 @@ function Payer({ view }: { view: ReportView }) {
             <p>{report.cost.answer}</p>
           </section>
         )}
+        <p className="mt-10 border-t border-line pt-1">{report.signed ? `Signed: ${report.signed}` : 'Signature'}</p>
       </div>
     </>
   );

@@ -32,7 +32,7 @@ export function Choice({ choice }: { choice: ChoiceView }) {
                   {[
                     forWords(p.entry),
                     whenWords(p.entry.when),
-                    p.entry.school && `school “${p.entry.school}”`,
+                    p.entry.school && `house rule “${p.entry.school}”`,
                     `revision ${p.revision}`,
                   ]
                     .filter(Boolean)

@@ -1,4 +1,5 @@
 'use client';
+import { useState } from 'react';
 import type { SpecificationsView } from '../../application/specifications-view';
 import { OtherProblems } from '../kit/form';
 import { useOnClient } from '../kit/on-client';
@@ -63,9 +64,10 @@ export function Depots({ view, by, onDone }: { view: SpecificationsView; by: str
               ))}
             </select>
           </label>
+          <Letterhead text={d.letterhead ?? ''} onKeep={(letterhead) => void choose(d.id, { letterhead })} />
           {tests.map((test) => (
             <label key={test} className="mt-2 block text-sm">
-              School for {view.tests.find((t) => t.id === test)?.name ?? test}
+              House rule for {view.tests.find((t) => t.id === test)?.name ?? test}
               <select
                 className={look}
                 value={d.schools[test] ?? ''}
@@ -85,5 +87,25 @@ export function Depots({ view, by, onDone }: { view: SpecificationsView; by: str
         </fieldset>
       ))}
     </section>
+  );
+}
+
+/** Name and address at the head of what the payer is given. */
+function Letterhead({ text, onKeep }: { text: string; onKeep: (text: string) => void }) {
+  const [typed, setTyped] = useState(text);
+  return (
+    <label className="mt-2 block text-sm">
+      Head of letters: name and address, a line each
+      <textarea
+        className={`${look} py-2`}
+        rows={3}
+        maxLength={400}
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={() => {
+          if (typed.trim() !== text) onKeep(typed.trim());
+        }}
+      />
+    </label>
   );
 }

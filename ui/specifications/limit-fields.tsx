@@ -126,7 +126,7 @@ export function OnlyWhen(fields: LimitFields) {
         draft.school,
       )}
     >
-      <summary className="min-h-8 cursor-pointer font-semibold">Only when, and school</summary>
+      <summary className="min-h-8 cursor-pointer font-semibold">Only when, and house rule</summary>
       <Row>
         <DraftField
           {...fields}
@@ -159,7 +159,7 @@ export function OnlyWhen(fields: LimitFields) {
           label="To, °C"
           mono
         />
-        <DraftField {...fields} field="school" path="/entry/school" label="School" hint="strict, tolerant …" />
+        <DraftField {...fields} field="school" path="/entry/school" label="House rule" hint="strict, tolerant …" />
       </Row>
     </details>
   );

@@ -57,7 +57,7 @@ export function LineDetail({
       <h2 className="text-lg font-bold">{name}</h2>
       <p className="text-soft">
         {forWords(entry)}
-        {entry.school && `, school “${entry.school}”`}
+        {entry.school && `, house rule “${entry.school}”`}
         {whenWords(entry.when) && `, ${whenWords(entry.when)}`}
       </p>
       <p className="mt-1 font-mono text-lg">{limitWords(entry)}</p>

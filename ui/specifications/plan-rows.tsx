@@ -22,7 +22,8 @@ export function PlanRows({ plan }: { plan: SpecificationsPlan }) {
         <li key={i} className="rounded-lg border border-line p-2">
           <p>
             <b>{r.entry.test}</b> {forWords(r.entry)} {whenWords(r.entry.when)}{' '}
-            {r.entry.school && `school “${r.entry.school}”`} <span className="font-mono">{limitWords(r.entry)}</span>{' '}
+            {r.entry.school && `house rule “${r.entry.school}”`}{' '}
+            <span className="font-mono">{limitWords(r.entry)}</span>{' '}
             <b className={r.action === 'unchanged' ? 'text-soft' : 'text-estuary'}>{ACTION[r.action]}</b>
           </p>
           {r.clashes.map((c) => (

@@ -182,7 +182,7 @@ function LineButton({ line, active, onPick }: { line: SpecificationLine; active:
       <span className="min-w-0">
         <b className="block truncate">{forWords(entry)}</b>
         <span className="block truncate text-sm text-soft">
-          {[entry.school && `school “${entry.school}”`, whenWords(entry.when)].filter(Boolean).join(', ')}
+          {[entry.school && `house rule “${entry.school}”`, whenWords(entry.when)].filter(Boolean).join(', ')}
         </span>
       </span>
       <span className="min-w-0">

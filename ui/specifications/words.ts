@@ -64,7 +64,7 @@ export const WHY_NOT: Readonly<Record<PassedOver, string>> = {
   'other condition': 'It is for another condition.',
   'more general': 'Something more exact is there.',
   'fewer conditions met': 'Another meets more of the conditions.',
-  'other school': 'The depot has picked another school.',
+  'other school': 'The depot has picked another house rule.',
   'not approved': 'An approved one is there.',
   'other part': 'It is for another part.',
   'other family': 'It is for another engine family.',

@@ -25,6 +25,22 @@ export function UnitCard({ unit, onOpen }: { unit: YardView['units'][number]; on
       {unit.jobs.map((j) => (
         <JobLine key={j.id} job={j} />
       ))}
+      {unit.released.length > 0 && (
+        <details className="mt-auto border-t border-line pt-1">
+          <summary className="min-h-11 cursor-pointer py-2 text-sm text-soft">
+            Released ({unit.released.length})
+          </summary>
+          <ul>
+            {unit.released.map((r) => (
+              <li key={r.id}>
+                <Link href={`/jobs/${r.id}`} className="block min-h-11 py-1 text-sm hover:underline">
+                  <b>Job {r.number}</b> {r.complaint}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
     </article>
   );
 }
@@ -37,6 +53,9 @@ function JobLine({ job }: { job: YardJob }) {
         Job {job.number}
         <span className="font-normal"> {job.complaint}</span>
       </Link>
+      {job.progress.waits !== null && job.progress.waits !== 'somebody' && (
+        <p className="mt-0.5 text-sm font-semibold text-ochre">Waits for {job.progress.waits}</p>
+      )}
       <p className="mt-0.5 line-clamp-2 text-sm text-soft">{job.progress.say}</p>
       {latest && (
         <Link href={`/runs/${latest.id}`} className="mt-1 flex min-h-12 items-center gap-3 rounded-lg">

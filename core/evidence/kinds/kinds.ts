@@ -2,7 +2,9 @@ import type { Evidence, EvidenceKind, RecordedEvidence, Ref, Statement } from '.
 import { CUT_OUT } from './cut-out';
 import type { EvidenceKindDefinition } from './definition';
 import { DRIVE } from './drive';
+import { MECHANICAL } from './mechanical';
 import { NEW_PART } from './new-part';
+import { NORMAL } from './normal';
 import { REPAIR } from './repair';
 import type { Moment, Supposition } from './supposition';
 import { SWAP } from './swap';
@@ -17,6 +19,8 @@ export const EVIDENCE_KINDS: { readonly [K in EvidenceKind]: EvidenceKindDefinit
   visual: VISUAL,
   'new-part': NEW_PART,
   drive: DRIVE,
+  normal: NORMAL,
+  mechanical: MECHANICAL,
   repair: REPAIR,
 };
 

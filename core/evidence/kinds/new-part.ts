@@ -13,12 +13,17 @@ function statements(e: NewPart, from: readonly Ref[]): Statement[] {
     case 'no change':
       return tell(
         'cleared',
-        `A new ${e.part}${at} changed nothing: the ${e.part}${at} is not the cause, unless the new one is bad too. New is not proven good.`,
+        isSet(e)
+          ? `New ${e.part}s changed nothing: they are hardly the cause, unless the new ones are one bad batch.`
+          : `A new ${e.part}${at} changed nothing: the ${e.part}${at} is not the cause, unless the new one is bad too. New is not proven good.`,
       );
     case 'other fault':
       return tell('noted', `A new ${e.part}${at} brought another fault: ${e.changed}.`);
   }
 }
+
+/** Of parts that every cylinder has: all of them. */
+const isSet = (e: NewPart): boolean => e.position === undefined && (e.part === 'plug' || e.part === 'injector');
 
 /** A new part was fitted. */
 export const NEW_PART: EvidenceKindDefinition<'new-part'> = {
@@ -50,7 +55,8 @@ export const NEW_PART: EvidenceKindDefinition<'new-part'> = {
         m.name === e.part &&
         (e.position === undefined || m.position === null || m.position === e.position),
     );
-    const cured = bad ? (supposed.members.length > 1 ? 0.1 : 0.88) : 0.05;
+    // New parts of one batch may be bad together.
+    const cured = bad ? (supposed.members.length > 1 && !isSet(e) ? 0.1 : isSet(e) ? 0.75 : 0.88) : 0.05;
     return e.outcome === 'cured' ? cured : e.outcome === 'no change' ? 1 - cured : 1;
   },
 };

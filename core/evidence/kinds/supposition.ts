@@ -37,6 +37,16 @@ export function chanceThere(s: Supposition, under: readonly Moment[], shows: rea
   return bound.some((w) => under.includes(w)) ? 0.8 : 0.08;
 }
 
+/** "main fuse" and "fuse" are called a fuse, and so are fuses. */
+export function isCalled(name: string, asked: string): boolean {
+  const plain = (s: string): string => s.trim().toLowerCase().replace(/^the /, '').replace(/s$/, '');
+  const b = plain(asked);
+  return name.split(/, | or | and /).some((one) => {
+    const a = plain(one);
+    return a === b || a.endsWith(` ${b}`) || b.endsWith(` ${a}`);
+  });
+}
+
 /** Those supposed at exactly this position. */
 export const supposedAt = (s: Supposition, position: Position): readonly SupposedFault[] =>
   s.members.filter((m) => m.position !== null && m.position === position);

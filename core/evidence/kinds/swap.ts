@@ -1,7 +1,8 @@
+import { capital } from '../../foundation/text';
 import { positionWords } from '../../judge/words';
 import type { Ref, Statement } from '../types';
 import { type EvidenceKindDefinition, type EvidenceOf, HIGH_PRESSURE, part, path, say } from './definition';
-import { supposedAt } from './supposition';
+import { isCalled, supposedAt } from './supposition';
 
 type Swap = EvidenceOf<'swap'>;
 
@@ -12,8 +13,19 @@ const OUTCOMES: Readonly<Record<Swap['outcome'], string>> = {
 };
 
 function statements(e: Swap, from: readonly Ref[]): Statement[] {
+  if (e.from === undefined || e.to === undefined) return withTwin(e, from);
   const [here, there] = [positionWords(e.from), positionWords(e.to)];
   const about = [part(e.part, e.from), path(e.part, e.from)] as const;
+  if (e.wasThere === false)
+    return [
+      say(
+        'swap',
+        'noted',
+        about[0],
+        `${capital(here)} and ${there} were exchanged while the fault was not there: it proves nothing before the fault returns.`,
+        from,
+      ),
+    ];
   const tell = (stand: Statement['stand'], target: Statement['target'], text: string): Statement =>
     say('swap', stand, target, text, from);
   switch (e.outcome) {
@@ -46,6 +58,37 @@ function statements(e: Swap, from: readonly Ref[]): Statement[] {
   }
 }
 
+/** A part that has no position, as a relay: exchanged with another one of its kind. */
+function withTwin(e: Swap, from: readonly Ref[]): Statement[] {
+  const target = part(e.part, null);
+  if (e.wasThere === false)
+    return [
+      say(
+        'swap',
+        'noted',
+        target,
+        `The ${e.part} was exchanged while the fault was not there: it proves nothing.`,
+        from,
+      ),
+    ];
+  switch (e.outcome) {
+    case 'stayed':
+      return [say('swap', 'cleared', target, `The fault stayed with another ${e.part}: the ${e.part} is good.`, from)];
+    case 'followed':
+      return [say('swap', 'bad', target, `The fault went with the ${e.part}: it is bad.`, from)];
+    case 'gone':
+      return [
+        say(
+          'swap',
+          'suspect',
+          target,
+          `With another ${e.part} the fault is gone: the ${e.part}, or the contact that was disturbed with it.`,
+          from,
+        ),
+      ];
+  }
+}
+
 /** A part was exchanged with that of another position, or with a twin, and the fault looked for again. */
 export const SWAP: EvidenceKindDefinition<'swap'> = {
   kind: 'swap',
@@ -54,8 +97,8 @@ export const SWAP: EvidenceKindDefinition<'swap'> = {
   caution: HIGH_PRESSURE,
   fields: [
     { field: 'part', label: 'Part', kind: 'part' },
-    { field: 'from', label: 'From', kind: 'position' },
-    { field: 'to', label: 'To', kind: 'position' },
+    { field: 'from', label: 'From', kind: 'position', optional: true, hint: 'empty: with a twin, as a relay' },
+    { field: 'to', label: 'To', kind: 'position', optional: true },
     {
       field: 'outcome',
       label: 'The fault',
@@ -66,12 +109,32 @@ export const SWAP: EvidenceKindDefinition<'swap'> = {
         ['gone', 'is gone'],
       ],
     },
+    {
+      field: 'wasThere',
+      label: 'Just before',
+      kind: 'yes-no',
+      options: [
+        ['yes', 'the fault was there'],
+        ['no', 'it was not there'],
+      ],
+      optional: true,
+    },
   ],
   example: { kind: 'swap', part: 'injector', from: 3, to: 1, outcome: 'followed' },
-  words: (e) => `Swap of ${e.part}, ${positionWords(e.from)} with ${positionWords(e.to)}: ${OUTCOMES[e.outcome]}`,
+  words: (e) =>
+    `Swap of ${e.part}${e.from === undefined || e.to === undefined ? ' with its twin' : `, ${positionWords(e.from)} with ${positionWords(e.to)}`}: ${OUTCOMES[e.outcome]}${e.wasThere === false ? ', which was not there before' : ''}`,
   statements,
   likelihood: (e, supposed) => {
-    const own = supposedAt(supposed, e.from);
+    if (e.wasThere === false) return 0.5;
+    const { from } = e;
+    // A part that has no cylinder is known by its name.
+    if (typeof from !== 'number') {
+      const own = supposed.members.some((m) => m.position === null && isCalled(m.name, e.part));
+      return own
+        ? { followed: 0.5, stayed: 0.06, gone: 0.44 }[e.outcome]
+        : { followed: 0.03, stayed: 0.87, gone: 0.1 }[e.outcome];
+    }
+    const own = supposedAt(supposed, from);
     if (own.some((m) => m.is === 'part' && m.name === e.part))
       return { followed: 0.9, stayed: 0.04, gone: 0.06 }[e.outcome];
     const inPath = own.some((m) => m.is === 'path') || supposed.members.some((m) => m.is === 'shared');

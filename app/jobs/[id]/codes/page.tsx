@@ -2,7 +2,7 @@ import bwip from 'bwip-js/node';
 import { notFound } from 'next/navigation';
 import { isId } from '@/app/api/handler';
 import { needPerson } from '@/app/need-person';
-import { recordsOfKind } from '@/core/repair/proof';
+import { codesKept } from '@/core/repair/proof';
 import { serverDb } from '@/server/db/connection';
 import { viewJob } from '@/server/jobs/view-job';
 import { CodesPrint } from '@/ui/repair/codes-print';
@@ -15,11 +15,9 @@ export default async function CodesPage({ params }: { params: Promise<{ id: stri
   await needPerson(`/jobs/${id}/codes`);
   const view = isId(id) ? await viewJob(serverDb().db, id) : null;
   if (!view) notFound();
-  const newest = [
-    ...new Map(
-      recordsOfKind(view.repair.records, 'coding').map((c) => [`${c.body.part}|${c.body.position}`, c.body]),
-    ).values(),
-  ].sort((a, b) => a.position - b.position);
+  const newest = [...codesKept(view.repair.records).values()]
+    .map((c) => c.body)
+    .sort((a, b) => a.position - b.position);
   const drawn = newest.map((c) => ({
     ...c,
     svg: bwip.toSVG({ bcid: 'datamatrix', text: c.code, scale: 3, paddingwidth: 4, paddingheight: 4 }),

@@ -1,0 +1,131 @@
+import { eq, inArray, sql } from 'drizzle-orm';
+import { CORE_VERSION } from '../../core/foundation/version';
+import type { JobProgress } from '../../core/job/progress';
+import { type Db, eachOf } from '../db/connection';
+import {
+  circuitDefinition,
+  depot,
+  engineFamily,
+  fleetUnit,
+  job,
+  jobHead,
+  jobStanding,
+  specification,
+  testDefinition,
+  testRun,
+} from '../db/schema';
+import { measuredRunsOf } from '../readings/job-runs';
+import { type Conclusions, concludeFrom } from './conclude';
+import { warmUntil } from './diagnosis-inputs';
+import { readJob, type WrittenJob } from './read-job';
+
+/** Conclusions rest on how long ago something was: they are drawn anew after a day. */
+const KEPT_FOR_ms = 24 * 60 * 60_000;
+
+/**
+ * What a job's conclusions rest on, beside the clock: the last event of the job, the row of its unit, engine and depot,
+ * and what the shelf and the catalogue hold.
+ */
+const KEY = sql<string>`concat_ws('|', ${CORE_VERSION}::text, ${jobHead.number}, ${job}.xmin, ${fleetUnit}.xmin, ${engineFamily}.xmin, ${depot}.xmin,
+  (select max(u.xmin::text::bigint) from unit u where u.engine_family_id = ${fleetUnit.engineFamilyId}),
+  (select concat(count(*), ':', max(${specification}.xmin::text::bigint)) from ${specification}),
+  (select concat(count(*), ':', max(${testDefinition}.xmin::text::bigint)) from ${testDefinition}),
+  (select concat(count(*), ':', max(${circuitDefinition}.xmin::text::bigint)) from ${circuitDefinition}))`;
+
+async function keysOf(db: Db, jobIds: readonly string[]): Promise<Map<string, string>> {
+  if (jobIds.length === 0) return new Map();
+  const rows = await db
+    .select({ id: job.id, key: KEY })
+    .from(job)
+    .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
+    .innerJoin(engineFamily, eq(engineFamily.id, fleetUnit.engineFamilyId))
+    .innerJoin(depot, eq(depot.id, fleetUnit.depotId))
+    .leftJoin(jobHead, eq(jobHead.jobId, job.id))
+    .where(inArray(job.id, [...jobIds]));
+  return new Map(rows.map((r) => [r.id, r.key]));
+}
+
+/**
+ * What follows from a job: as it was kept while nothing has changed, else concluded and kept. `written` is the job as
+ * it was read after this was called.
+ */
+export async function conclusionsOf(
+  db: Db,
+  jobId: string,
+  written: () => Promise<WrittenJob | null>,
+): Promise<{ readonly written: WrittenJob; readonly conclusions: Conclusions } | null> {
+  // The key first: what is written meanwhile makes it old.
+  const key = (await keysOf(db, [jobId])).get(jobId);
+  const w = await written();
+  if (key === undefined || !w) return null;
+  const [kept] = await db.select().from(jobStanding).where(eq(jobStanding.jobId, jobId));
+  if (kept?.key === key && kept.until.getTime() > Date.now())
+    return { written: w, conclusions: { ...kept.conclusions, progress: kept.progress } };
+  return { written: w, conclusions: await concludeAndKeep(db, w, key) };
+}
+
+async function concludeAndKeep(db: Db, w: WrittenJob, key: string): Promise<Conclusions> {
+  const { progress, ...conclusions } = await concludeFrom(db, w);
+  const now = Date.now();
+  const warm = warmUntil(measuredRunsOf(w.runs));
+  const row = {
+    jobId: w.row.job.id,
+    key,
+    until: new Date(Math.min(now + KEPT_FOR_ms, warm > now ? warm : Infinity)),
+    progress,
+    conclusions,
+  };
+  await db.insert(jobStanding).values(row).onConflictDoUpdate({ target: jobStanding.jobId, set: row });
+  return { ...conclusions, progress };
+}
+
+/** Where each of these jobs stands, as its own page says it. What has changed since it was kept is concluded here. */
+export async function standsOf(db: Db, jobIds: readonly string[]): Promise<Map<string, JobProgress>> {
+  const keys = await keysOf(db, jobIds);
+  const kept = jobIds.length
+    ? await db
+        .select({
+          jobId: jobStanding.jobId,
+          key: jobStanding.key,
+          until: jobStanding.until,
+          progress: jobStanding.progress,
+        })
+        .from(jobStanding)
+        .where(inArray(jobStanding.jobId, [...jobIds]))
+    : [];
+  const stands = new Map(
+    kept.flatMap((k) =>
+      k.key === keys.get(k.jobId) && k.until.getTime() > Date.now() ? [[k.jobId, k.progress] as const] : [],
+    ),
+  );
+  const old = jobIds.filter((id) => !stands.has(id));
+  await eachOf(db, old, async (id) => {
+    const found = await conclusionsOf(db, id, () => readJob(db, id));
+    if (found) stands.set(id, found.conclusions.progress);
+  });
+  return stands;
+}
+
+/** Where the job of a run stands; `null`: there is no such run. */
+export async function standOfRun(db: Db, runId: string): Promise<JobProgress | null> {
+  const [row] = await db.select({ jobId: testRun.jobId }).from(testRun).where(eq(testRun.id, runId));
+  return row ? ((await standsOf(db, [row.jobId])).get(row.jobId) ?? null) : null;
+}
+
+/** After the last write so long: who types eight readings is weighed once. */
+const SETTLED_ms = 1500;
+const settling = new Map<string, NodeJS.Timeout>();
+
+/**
+ * Concludes a job once nothing more is written into it, so that whoever opens it next waits for nothing. `of`: the job,
+ * or a run of it. It answers nobody: what fails here is concluded when it is asked for.
+ */
+export function concludeSoon(db: Db, of: { readonly kind: 'job' | 'run'; readonly id: string }): void {
+  clearTimeout(settling.get(of.id));
+  const timer = setTimeout(() => {
+    settling.delete(of.id);
+    void (of.kind === 'run' ? standOfRun(db, of.id) : standsOf(db, [of.id])).catch(() => undefined);
+  }, SETTLED_ms);
+  timer.unref();
+  settling.set(of.id, timer);
+}
