@@ -222,7 +222,7 @@ test('a quotation that was declined, then deferred, stands at the next visit; th
 }) => {
   const bench = new BenchPage(page, await newRun(request, 'PL-22'));
   await bench.open();
-  await bench.type('0.7', 'OL', '0.7');
+  await bench.type('0.1', '0.7', 'OL', '0.7');
   await bench.allSaved();
   const job = await jobOf(request, bench.runId);
   const text = `Plug 2 is open (${Date.now()})`;
@@ -266,7 +266,7 @@ test('a lead releases with a check left open and says why; a bundle goes out, an
 }, info) => {
   const bench = new BenchPage(page, await newRun(request, 'PL-22'));
   await bench.open();
-  await bench.type('0.7', '0.7', 'OL');
+  await bench.type('0.1', '0.7', '0.7', 'OL');
   await bench.allSaved();
   const job = await jobOf(request, bench.runId);
   await page.goto(`/jobs/${job}`);
