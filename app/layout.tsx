@@ -4,6 +4,7 @@ import type { ReactNode } from 'react';
 import type { SignedIn } from '@/application/views';
 import { signedIn } from '@/server/people/sign-in';
 import { Waiting } from '@/ui/bench/waiting';
+import { RoomLeft } from '@/ui/kit/room-left';
 import { SessionProvider } from '@/ui/kit/session';
 import { Themes } from '@/ui/kit/themes';
 import './globals.css';
@@ -31,6 +32,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
         <Themes>
           <SessionProvider initial={await whoIsHere()}>{children}</SessionProvider>
         </Themes>
+        <RoomLeft />
         <Waiting />
       </body>
     </html>

@@ -157,7 +157,10 @@ export interface JobView {
   readonly job: JobBrief;
   readonly unit: FleetUnitView;
   readonly earlier: readonly JobBrief[];
-  readonly tests: readonly TestBrief[];
+  readonly tests: readonly (TestBrief & {
+    /** It is for what this unit does not have. */
+    readonly isUnfit: boolean;
+  })[];
   readonly notes: readonly NoteView[];
   readonly codes: readonly CodeView[];
   /** Tests of this job in which something was unplugged with the key on: they set codes of their own. */

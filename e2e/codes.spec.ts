@@ -5,11 +5,11 @@ test('codes are pasted, explained before they are kept, and compared over the ph
   await page.goto(`/jobs/${await jobOf(request, await newRun(request, 'PL-14'))}`);
   const codes = await openStage(page, 'Codes');
   const field = codes.getByLabel('Typed or pasted');
-  await field.fill('p0673 (stored), SPN 653 FMI 5 florp');
+  await field.fill('p0673 (stored, x3), SPN 653 FMI 5 florp');
   await expect(codes.getByText('glow plug, cylinder 3: circuit or open (SAE J2012)')).toBeVisible();
-  await expect(codes.getByText('Left out, no code: (stored) florp')).toBeVisible();
+  await expect(codes.getByText('Left out, no code: florp')).toBeVisible();
   await codes.getByRole('button', { name: 'Keep 2 codes' }).click();
-  await expect(codes.getByRole('row', { name: /P0673/ })).toContainText('as found');
+  await expect(codes.getByRole('row', { name: /P0673/ })).toContainText('as found: stored, 3 times');
   await expect(page.getByRole('region', { name: 'Plan' }).getByText('The codes point here.').first()).toBeVisible();
 
   await codes.getByRole('combobox', { name: /^Read/ }).selectOption('after-clearing');

@@ -20,7 +20,7 @@ export function explainCodes(pieces: readonly string[]): Result<CodesDocument> {
     )}`;
   const problems: Problem[] = unknown.map((text) => ({ path: at(text), message: decodeError(text) }));
   const codes: CodeMeaning[] = [];
-  for (const text of found) {
+  for (const { code: text } of found) {
     const decoded = decodeCode(text);
     if (decoded.ok) codes.push(decoded.value);
     else problems.push({ path: at(text), message: decoded.error });

@@ -1,6 +1,6 @@
 import { capital } from '../../core/foundation/text';
 import { inOrder } from '../../core/catalogue/positions';
-import type { JudgedReading, Reason } from '../../core/judge/types';
+import type { Condition, JudgedReading, Reason } from '../../core/judge/types';
 import { correctedWords, positionWords, rangeWords, reasonWords, verdictWord } from '../../core/judge/words';
 import type { RunView } from '../views';
 import { shownTime } from './time';
@@ -30,6 +30,12 @@ const STATUS = {
   'rule-of-thumb': 'general rule of thumb',
   withdrawn: 'since taken off the shelf',
 } as const;
+
+/** What was seen beside the readings, in words. */
+export const seenWords = ({ engineSeen, commandSeen }: Condition): string[] => [
+  ...(engineSeen === undefined ? [] : [`engine ${engineSeen}`]),
+  ...(commandSeen === undefined ? [] : [`command ${commandSeen} on the scan tool`]),
+];
 
 export function reportFacts(view: RunView): ReportFacts {
   const { unit, job, specification: s, circumstance: c, judgement } = view;
@@ -64,6 +70,7 @@ export function reportFacts(view: RunView): ReportFacts {
           c.condition.partTemperature_degC === undefined
             ? 'temperature not noted'
             : `engine at ${c.condition.partTemperature_degC} °C`,
+          ...seenWords(c.condition),
         ].join(', '),
       ],
       ['Meter', meterWords(view) || 'not noted'],

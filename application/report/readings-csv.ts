@@ -3,6 +3,7 @@ import { CSV_COLUMNS, type CsvColumn } from '../../formats/readings-csv';
 import { inert, writeTable } from '../../formats/table';
 import { currentReadings } from '../judging/corrections';
 import type { RunView } from '../views';
+import { seenWords } from './facts';
 
 /** The readings of a run that count, in numbering order. `value` is the corrected one, at full precision. */
 export function writeReadingsCsv(view: RunView): string {
@@ -44,5 +45,9 @@ function conditionWords(view: RunView): string {
   const { definition: test } = view;
   const { states, condition } = view.circumstance;
   const temperature = condition.partTemperature_degC === undefined ? [] : [`${condition.partTemperature_degC} degC`];
-  return [...test.states.filter((s) => states.includes(s.id)).map((s) => s.label), ...temperature].join(', ');
+  return [
+    ...test.states.filter((s) => states.includes(s.id)).map((s) => s.label),
+    ...temperature,
+    ...seenWords(condition),
+  ].join(', ');
 }

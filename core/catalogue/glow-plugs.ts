@@ -219,12 +219,18 @@ export const GLOW_PLUGS: readonly TestDefinition[] = [
     condition: { key: 'off', engine: 'stopped' },
     states: [STATES.batteryCharged],
     cautions: [CAUTIONS.benchHeat, CAUTIONS.noStartingFluid],
+    // Voltages that plugs are sold for: common practice, no source.
+    asks: {
+      what: 'plug rated voltage',
+      options: ['4.4 V', '5 V', '7 V', '11 V', '12 V', '23 V'],
+      say: 'The plug is rated {}: never more than that on it, or it burns out in seconds.',
+    },
     probe: 'Plug in a vice, fused lead to the terminal, body to the battery’s negative.',
     purpose: 'Shows whether the tip gets hot, and how soon: ohms alone do not.',
     steps: [
       'Check the rated voltage on the plug.',
       'Plug in the vice, shielded.',
-      'A short burst; count the seconds until the tip glows. OL where it does not.',
+      'A short burst; count the seconds until the tip glows. Type never where it does not.',
     ],
     proves: 'That the plug heats at its tip.',
     cannotProve: 'Anything about its feed in the engine.',

@@ -90,6 +90,16 @@ export interface TestDefinition {
   readonly rules: readonly DefaultRule[];
   /** For what is fitted, as "injector: piezo": a unit on which another kind of it was tested is not asked for it. */
   readonly hardware?: string | undefined;
+  /** A fact about the part that must be known before: asked once of a unit, and said before the steps. */
+  readonly asks?:
+    | {
+        /** As the unit's parts call it: "plug rated voltage". */
+        readonly what: string;
+        readonly options: readonly string[];
+        /** A caution once it is known; `{}` is the answer. */
+        readonly say: string;
+      }
+    | undefined;
   /** Only one of the positions is there: which one is fitted, as a question. It is read, and the others are none. */
   readonly alternatives?: string | undefined;
   /** The other instrument that reads the same: what it shows stands behind an at sign. */

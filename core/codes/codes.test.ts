@@ -172,22 +172,42 @@ describe('the tables', () => {
 describe('in running text', () => {
   test('pasted from anywhere, in order; what is none is given back', () => {
     expect(findCodes('P0672, p0380-13; SPN 653 FMI 5\n110/3 (stored) U0100')).toEqual({
-      codes: ['P0672', 'p0380-13', 'SPN 653 FMI 5', '110/3', 'U0100'],
-      unknown: ['(stored)'],
+      codes: [
+        { code: 'P0672' },
+        { code: 'p0380-13' },
+        { code: 'SPN 653 FMI 5' },
+        { code: '110/3', status: 'stored' },
+        { code: 'U0100' },
+      ],
+      unknown: [],
     });
     expect(findCodes('')).toEqual({ codes: [], unknown: [] });
   });
+  test.each([
+    ['P0672 active x3', { status: 'active', count: 3 }],
+    ['P0672 (previously active, 12 times)', { status: 'stored', count: 12 }],
+    ['P0672: pending; OC 2', { status: 'intermittent', count: 2 }],
+    ['P0672 count=4', { count: 4 }],
+    ['P0672 inactive', { status: 'stored' }],
+  ])('%s: status and count behind the code', (text, said) =>
+    expect(findCodes(text)).toEqual({ codes: [{ code: 'P0672', ...said }], unknown: [] }),
+  );
+  test('what stands behind one code is not said of the next, and other words are given back', () =>
+    expect(findCodes('P0672 x2 bank P0673')).toEqual({
+      codes: [{ code: 'P0672', count: 2 }, { code: 'P0673' }],
+      unknown: ['bank'],
+    }));
   test('whatever is found can be decoded, or says why not; nothing throws', () => {
     fc.assert(
       fc.property(fc.string({ maxLength: 80 }), (text) => {
-        for (const code of findCodes(text).codes) decodeCode(code);
+        for (const { code } of findCodes(text).codes) decodeCode(code);
         decodeCode(text);
       }),
     );
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 524287 }), fc.integer({ min: 0, max: 31 }), (spn, fmi) => {
         expect(decode(`SPN ${spn} FMI ${fmi}`).code).toBe(`SPN ${spn} FMI ${fmi}`);
-        expect(findCodes(`x SPN ${spn} FMI ${fmi} y`).codes).toEqual([`SPN ${spn} FMI ${fmi}`]);
+        expect(findCodes(`x SPN ${spn} FMI ${fmi} y`).codes).toEqual([{ code: `SPN ${spn} FMI ${fmi}` }]);
       }),
     );
     fc.assert(

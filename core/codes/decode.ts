@@ -100,23 +100,71 @@ function decodeJ1939(spn: number, fmi: number): Result<CodeMeaning, string> {
   });
 }
 
+/** A code as a scan tool lists it: with what it says of it, where it says so. */
+export interface ListedCode {
+  readonly code: string;
+  readonly status?: CodeStatus;
+  /** How often the controller counted it. */
+  readonly count?: number;
+}
+export type CodeStatus = (typeof CODE_STATUSES)[number];
+export const CODE_STATUSES = ['active', 'stored', 'intermittent', 'unknown'] as const;
+
+/** The controller keeps the count with the code, so it stands with what it kept. */
+const TIMES_SEEN = 'Times seen';
+export const timesSeen = (count: number): { name: string; value: string } => ({
+  name: TIMES_SEEN,
+  value: String(count),
+});
+/** How often the newest look saw it, as the controller counted; `null` where it was not noted. */
+export const countOf = (kept: readonly { readonly name: string; readonly value: string }[]): string | null =>
+  kept.find((k) => k.name === TIMES_SEEN)?.value ?? null;
+
+const CODE =
+  /\b[PCBU][0-3][0-9A-F]{3}(?:[-:][0-9A-F]{2})?\b|\bSPN[\s:]*\d{1,7}[\s,/:.-]*FMI[\s:]*\d{1,3}\b|\b\d{1,7}\s*\/\s*\d{1,3}\b/gi;
+/** `x3`, `3x`, `count 3`, `OC 3`, `3 times`. */
+const COUNT =
+  /(?<![\w.])(?:[x×]\s?(\d{1,3})|(\d{1,3})\s?[x×]|(?:count|counts|occurrences?|OC)[\s:=]*(\d{1,3})|(\d{1,3})\s?times?)(?!\w)/i;
+/** Words of scan tools for a status; "previously active" and "inactive" before "active". */
+const STATUS_WORDS: readonly (readonly [RegExp, CodeStatus])[] = [
+  [/(?<!\w)(?:previously active|inactive|stored|history|historic|passive)(?!\w)/i, 'stored'],
+  [/(?<!\w)(?:intermittent|sporadic|pending)(?!\w)/i, 'intermittent'],
+  [/(?<!\w)(?:active|current|present|confirmed)(?!\w)/i, 'active'],
+];
+
 /**
- * Codes in running text, typed or pasted, in the order in which they stand: `P0672, SPN 653 FMI 5`. What is
- * none is given back as `unknown` with where it stands.
+ * Codes in running text, typed or pasted, in the order in which they stand, each with the status and the count that
+ * stand behind it: `P0672 active x3, SPN 653 FMI 5`. What is none of it is given back as `unknown`.
  */
-export function findCodes(text: string): { readonly codes: readonly string[]; readonly unknown: readonly string[] } {
-  const codes: string[] = [];
-  const pattern =
-    /\b[PCBU][0-3][0-9A-F]{3}(?:[-:][0-9A-F]{2})?\b|\bSPN[\s:]*\d{1,7}[\s,/:.-]*FMI[\s:]*\d{1,3}\b|\b\d{1,7}\s*\/\s*\d{1,3}\b/gi;
-  const rest = text.replace(pattern, (found) => {
-    codes.push(found);
-    return ' ; ';
+export function findCodes(text: string): {
+  readonly codes: readonly ListedCode[];
+  readonly unknown: readonly string[];
+} {
+  const found = [...text.matchAll(CODE)];
+  const between = [text.slice(0, found.at(0)?.index ?? text.length)];
+  const codes = found.map((m, i): ListedCode => {
+    const behind = saidOf(text.slice(m.index + m[0].length, found.at(i + 1)?.index ?? text.length));
+    between.push(behind.rest);
+    return { code: m[0], ...behind.said };
   });
-  return {
-    codes,
-    unknown: rest
-      .split(/[\s,;]+/)
-      .map((w) => w.trim())
-      .filter(Boolean),
-  };
+  const unknown = between
+    .join(' ; ')
+    .split(/[\s,;]+/)
+    .filter((w) => /[^()[\]:=-]/.test(w));
+  return { codes, unknown };
+}
+
+/** What stands behind a code: its status and count, and what is neither. */
+function saidOf(behind: string): { said: Omit<ListedCode, 'code'>; rest: string } {
+  const count = COUNT.exec(behind);
+  const afterCount = count ? behind.replace(count[0], ' ') : behind;
+  const digits = count?.slice(1).find(Boolean);
+  for (const [words, status] of STATUS_WORDS) {
+    if (words.test(afterCount))
+      return {
+        said: { status, ...(digits === undefined ? {} : { count: Number(digits) }) },
+        rest: afterCount.replace(words, ' '),
+      };
+  }
+  return { said: digits === undefined ? {} : { count: Number(digits) }, rest: afterCount };
 }

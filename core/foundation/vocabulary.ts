@@ -43,3 +43,10 @@ export const SEVERITY: Readonly<Record<Verdict, Severity>> = {
 /** What a person may do: read; record; record and decide for the workshop. */
 export const ROLES = ['technician', 'lead', 'viewer'] as const;
 export type Role = (typeof ROLES)[number];
+
+/** What the engine was seen to do while it was read. */
+export const ENGINE_SEEN = ['stopped', 'cranking', 'idling', 'under load'] as const;
+export type EngineSeen = (typeof ENGINE_SEEN)[number];
+/** What the scan tool shows of the command to the part. */
+export const COMMAND_SEEN = ['on', 'off', 'not shown'] as const;
+export type CommandSeen = (typeof COMMAND_SEEN)[number];

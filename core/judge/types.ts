@@ -4,7 +4,7 @@ import type { Limits } from '../limits/types';
 import type { EnteredValue, UnitValue } from '../quantity/values';
 import type { DecisionRule } from '../metrology/conformity';
 import type { Instrument } from '../metrology/instrument';
-import type { Pattern, Severity, Verdict } from '../foundation/vocabulary';
+import type { CommandSeen, EngineSeen, Pattern, Severity, Verdict } from '../foundation/vocabulary';
 
 /** A cylinder number, or a name such as "key-on", "cranking", "pin 26". */
 export type Position = number | string;
@@ -12,12 +12,15 @@ export type Position = number | string;
 export type { Limits } from '../limits/types';
 export { SEVERITY, VERDICTS, type Pattern, type Severity, type Verdict } from '../foundation/vocabulary';
 
+/** What is true of what is measured; the last two as they were seen beside the readings. */
 export interface Condition {
   readonly key?: string | undefined;
   readonly engine?: string | undefined;
   readonly partTemperature_degC?: number | undefined;
   readonly connection?: string | undefined;
   readonly note?: string | undefined;
+  readonly engineSeen?: EngineSeen | undefined;
+  readonly commandSeen?: CommandSeen | undefined;
 }
 
 export interface ReadingIn {

@@ -21,8 +21,14 @@ export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
 };
 
 /** The word of a verdict: what has no number is not "in" but passed. */
+/** Quantities of which a verdict is said in another way. */
+const OWN_WORDS: Readonly<Partial<Record<Limits['quantity'], Partial<Record<Verdict, string>>>>> = {
+  observation: { within: 'passed' },
+  time: { high: 'too slow', low: 'too fast' },
+};
+
 export const verdictWord = (verdict: Verdict, limits: Pick<Limits, 'quantity'>): string =>
-  verdict === 'within' && limits.quantity === 'observation' ? 'passed' : VERDICT_WORDS[verdict];
+  OWN_WORDS[limits.quantity]?.[verdict] ?? VERDICT_WORDS[verdict];
 
 /** The unit of the limits as people write it, prefix included: "Ω", "kΩ", "V". */
 export function shownUnit(symbol: string): string {

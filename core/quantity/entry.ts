@@ -8,6 +8,7 @@ import { type BaseValue, enteredValue, type EnteredValue } from './values';
  *   number    [+-] digits, decimal point or comma; SI prefix and unit after it, both optional: `97.8k`, `12,4 V`
  *   RKM code  a letter in place of the point, IEC 60062:2016 clause 4: `4k7`, `0R6`, `R47`, `1M5`, `2L2` (milliohm)
  *   overload  `OL`, `0L`, `O.L`, `open`, `∞`: the meter shows that it is beyond its range
+ *   never     of a time, `never` or `never glowed`: it did not come about
  *   wander    `low~high`: the display does not settle; the high side may be an overload
  *   beyond    `>20M`: more than
  *   nothing   an empty entry, or a dash: not measured
@@ -50,6 +51,8 @@ const MAX_LENGTH = 40;
 /** Beyond what anybody measures in any unit; conversions of it stay finite. */
 const LARGEST = 1e300;
 const OVERLOAD = /^(?:[o0]\.?l\.?|open|overload|over|∞|inf|infinity)$/i;
+/** Of a time: it did not come about. */
+const NEVER = /^(?:never|none|did not)(?: glow(?:ed|s)?)?$/i;
 const NOTHING = /^(?:[-–—]|)$/;
 const SEEN = /^(?:(pass(?:ed)?|p|ok|good)|(?:fail(?:ed)?|f|bad))(?:[\s:,]+(.*))?$/i;
 const NUMBER = /^([+-]?)(\d+(?:[.,]\d*)?|[.,]\d+)\s*(\S.*)?$/;
@@ -69,6 +72,7 @@ export function parseEntry(text: string, quantity: Quantity): Result<Entry, stri
   if (NOTHING.test(typed)) return ok({ kind: 'nothing' });
   if (quantity === 'observation') return parseSeen(typed);
   if (typed.length > MAX_LENGTH) return fail(`An entry has at most ${MAX_LENGTH} characters.`);
+  if (quantity === 'time' && NEVER.test(typed)) return ok({ kind: 'overload' });
   if (OVERLOAD.test(withoutUnit(typed))) return ok({ kind: 'overload' });
   if (typed.includes('~')) return parseWander(typed, quantity);
   if (typed.startsWith('>')) {

@@ -1,4 +1,5 @@
 import type { FromSchema } from 'json-schema-to-ts';
+import { CODE_STATUSES } from '../../core/codes/decode';
 import { uuid, by, line } from './common';
 
 /** Codes read at one moment; none at all says that somebody looked. */
@@ -10,8 +11,28 @@ export const RECORD_CODES = {
     id: uuid,
     by,
     phase: { enum: ['as-found', 'caused-by-testing', 'after-clearing', 'after-road-test'] },
-    status: { enum: ['active', 'stored', 'intermittent', 'unknown'] },
-    codes: { type: 'array', maxItems: 300, items: { type: 'string', minLength: 1, maxLength: 40 } },
+    /** Of those that say nothing of their own. */
+    status: { enum: CODE_STATUSES },
+    /** In the order of the scan tool; each alone, or with what the scan tool says of it. */
+    codes: {
+      type: 'array',
+      maxItems: 300,
+      items: {
+        anyOf: [
+          { type: 'string', minLength: 1, maxLength: 40 },
+          {
+            type: 'object',
+            additionalProperties: false,
+            required: ['code'],
+            properties: {
+              code: { type: 'string', minLength: 1, maxLength: 40 },
+              status: { enum: CODE_STATUSES },
+              count: { type: 'integer', minimum: 0, maximum: 999 },
+            },
+          },
+        ],
+      },
+    },
     /** What the controller kept with them: "engine speed", "812 rpm". */
     freezeFrame: {
       type: 'array',

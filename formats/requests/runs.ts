@@ -1,4 +1,5 @@
 import type { FromSchema } from 'json-schema-to-ts';
+import { COMMAND_SEEN, ENGINE_SEEN } from '../../core/foundation/vocabulary';
 import { UUID_TEXT, uuid, by, moment, text } from './common';
 
 export const START_RUN = {
@@ -58,6 +59,8 @@ export const RECORD_CIRCUMSTANCE = {
       additionalProperties: false,
       properties: {
         partTemperature_degC: { type: 'number', minimum: -60, maximum: 400 },
+        engineSeen: { enum: ENGINE_SEEN },
+        commandSeen: { enum: COMMAND_SEEN },
         note: { type: 'string', maxLength: 1000 },
       },
     },

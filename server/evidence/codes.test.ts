@@ -1,4 +1,6 @@
 import { v7 } from 'uuid';
+import type { RecordCodes } from '../../formats/requests/codes';
+import { countOf } from '../../core/codes/decode';
 import { codesOf, recordCodes, takeBackCode } from './codes';
 import { viewJob } from '../jobs/view-job';
 import { demoId } from '../../demo/load';
@@ -17,7 +19,7 @@ async function newJob(): Promise<string> {
   await openJob(test_.db, { id, unitId: demoId('unit', 'PL-14'), complaint: 'x', by: BY });
   return id;
 }
-const record = (jobId: string, codes: string[], more = {}) =>
+const record = (jobId: string, codes: RecordCodes['codes'], more = {}) =>
   recordCodes(test_.db, jobId, { id: v7(), by: BY, phase: 'as-found', status: 'stored', codes, ...more });
 const kept = async (jobId: string) => (await codesOf(test_.db, jobId)).map((c) => c.code);
 
@@ -30,6 +32,15 @@ test('kept in the standard’s own writing, each once, the same batch once', asy
   });
   expect(await record(jobId, ['p0672', 'spn 653/5'], { id })).toMatchObject({ ok: true, value: { duplicate: true } });
   expect(await kept(jobId)).toEqual(['P0672', 'SPN 653 FMI 5']);
+});
+test('each with the status and the count that the scan tool gives it, in its order', async () => {
+  const jobId = await newJob();
+  await record(jobId, [{ code: 'p0674', status: 'active', count: 3 }, 'P0671', { code: 'P0672', count: 1 }]);
+  expect((await codesOf(test_.db, jobId)).map((c) => [c.code, c.status, countOf(c.freezeFrame)])).toEqual([
+    ['P0674', 'active', '3'],
+    ['P0671', 'stored', null],
+    ['P0672', 'stored', '1'],
+  ]);
 });
 test('one that is none is named, and none is kept', async () => {
   const jobId = await newJob();

@@ -1,7 +1,7 @@
 import { asc, desc, eq, inArray } from 'drizzle-orm';
 import { v5 } from 'uuid';
 import { groupBy } from '../../core/foundation/collections';
-import { decodeCode } from '../../core/codes/decode';
+import { decodeCode, type ListedCode, timesSeen } from '../../core/codes/decode';
 import { type Problem } from '../../core/foundation/result';
 import type { CodeView } from '../../application/views';
 import type { Db, Tx } from '../db/connection';
@@ -14,10 +14,11 @@ import type { RecordCodes, TakeBackCode, DescribeCode } from '../../formats/requ
 /** Keeps codes as they were read, in the standard's own writing. The same id twice keeps them once. */
 export async function recordCodes(db: Db, jobId: string, body: RecordCodes): Promise<Done> {
   const problems: Problem[] = [];
-  const codes: string[] = [];
-  for (const [i, text] of body.codes.entries()) {
-    const decoded = decodeCode(text);
-    if (decoded.ok) codes.push(decoded.value.code);
+  const codes = new Map<string, ListedCode>();
+  for (const [i, one] of body.codes.entries()) {
+    const listed: ListedCode = typeof one === 'string' ? { code: one } : one;
+    const decoded = decodeCode(listed.code);
+    if (decoded.ok) codes.set(decoded.value.code, codes.get(decoded.value.code) ?? listed);
     else problems.push({ path: `/codes/${i}`, message: decoded.error });
   }
   if (problems.length) return refuse('Some codes cannot be read.', problems);
@@ -31,9 +32,15 @@ export async function recordCodes(db: Db, jobId: string, body: RecordCodes): Pro
     freezeFrame: body.freezeFrame ?? [],
   };
   const rows =
-    codes.length === 0
+    codes.size === 0
       ? [{ ...plain, id: body.id, code: null }]
-      : [...new Set(codes)].map((code) => ({ ...plain, id: v5(code, body.id), code }));
+      : [...codes].map(([code, { status, count }]) => ({
+          ...plain,
+          id: v5(code, body.id),
+          code,
+          ...(status === undefined ? {} : { status }),
+          freezeFrame: count === undefined ? plain.freezeFrame : [timesSeen(count), ...plain.freezeFrame],
+        }));
   return appendAll(db, codeObservation, body.id, rows);
 }
 

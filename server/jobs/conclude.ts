@@ -5,6 +5,7 @@ import { PartMoves } from '../../core/evidence/moves';
 import type { Known, MeasuredRun } from '../../core/evidence/types';
 import { type JobProgress, progressOf } from '../../core/job/progress';
 import { plannedTests } from '../../core/job/planned';
+import { isFitted } from '../../core/plan/hardware';
 import { makePlan } from '../../core/plan/plan';
 import { mendedBySteps } from '../../core/repair/mended';
 import { type ProofInputs, repairedAt } from '../../core/repair/proof';
@@ -73,7 +74,7 @@ export async function concludeFrom(db: Db, w: WrittenJob): Promise<Conclusions> 
     }),
   });
   if (w.own.closed) return standing(quiet(known, w));
-  const facts = factsOf({ row, own: measured, codes, evidence, intake });
+  const facts = factsOf({ row, own: measured, codes, evidence, intake, unfit: unfitFor(w) });
   const circuits = weighCase(await caseOf(db, facts), PREDICTIONS);
   const mendedAt = repairedAt(inputs) ?? '';
   const plan = makePlan({
@@ -130,18 +131,31 @@ function quiet(known: Known, w: WrittenJob): Omit<Conclusions, 'progress'> {
   };
 }
 
+/** Tests for what this unit does not have. */
+export const unfitFor = (w: Pick<WrittenJob, 'tests' | 'fitted' | 'runs' | 'earlier'>): ReadonlySet<string> => {
+  const seen = {
+    tests: w.tests,
+    fitted: w.fitted,
+    done: w.runs.map((r) => ({ test: r.test, pattern: 'incomplete' as const })),
+    doneBefore: w.earlier.flatMap((j) => j.runs.map((r) => r.test)),
+  };
+  return new Set(w.tests.flatMap((t) => (isFitted(t, seen) === false ? [t.id] : [])));
+};
+
 export const factsOf = ({
   row,
   own,
   codes,
   evidence,
   intake,
+  unfit,
 }: { row: JobRows; own: readonly MeasuredRun[]; codes: readonly CodeView[] } & Pick<
   JobFacts,
-  'evidence' | 'intake'
+  'evidence' | 'intake' | 'unfit'
 >): JobFacts => ({
   evidence,
   intake,
+  unfit,
   jobId: row.job.id,
   hours: row.job.hours,
   unit: unitView(row.unit, row.family, row.depot),

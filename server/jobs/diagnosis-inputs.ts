@@ -38,6 +38,8 @@ export interface JobFacts {
   readonly intake: Intake;
   readonly coded: readonly number[];
   readonly areas: readonly string[];
+  /** Tests for what this unit does not have: circuits in which they are read are not its own. */
+  readonly unfit: ReadonlySet<string>;
 }
 
 /** An engine that ran this lately is not cold. Common practice, no source. */
@@ -84,7 +86,7 @@ export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
   );
   const plain: Case = {
     wiring: wiringOf(f.unit.engine),
-    circuits: circuitsFor(circuits, f.unit.family),
+    circuits: circuitsFor(circuits, f.unit.family).filter((c) => !c.probes.some((p) => f.unfit.has(p.test))),
     measured,
     observed: observed
       .filter((e) => !history.evidenceIsHistory(e))

@@ -16,7 +16,7 @@ import { codeObservation, testRun } from '../db/schema';
 import { testBrief } from '../catalogue/tests';
 import { auditTrailOf } from '../audit/audit-trail';
 import { unitView } from '../fleet/unit-view';
-import { factsOf, proofInputsOf, withMended } from './conclude';
+import { factsOf, proofInputsOf, unfitFor, withMended } from './conclude';
 import { readJob, type WrittenJob } from './read-job';
 import { conclusionsOf } from './standing';
 
@@ -30,13 +30,14 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
   const { written, conclusions } = found;
   const { row, own } = written;
   const inputs = proofInputsOf(written);
+  const unfit = unfitFor(written);
   return {
     job: own,
     unit: unitView(row.unit, row.family, row.depot),
     depotId: row.depot.id,
     letterhead: row.depot.choices.letterhead ?? null,
     earlier: written.earlier,
-    tests: written.tests.map(testBrief),
+    tests: written.tests.map((t) => ({ ...testBrief(t), isUnfit: unfit.has(t.id) })),
     notes: await notesOf(db, jobId),
     codes: written.codes,
     unplugged: await unpluggedIn(db, jobId),
@@ -82,7 +83,17 @@ export async function viewCase(db: Db, runId: string): Promise<Case | null> {
   const w = run && (await readJob(db, run.jobId));
   if (!w) return null;
   const own = measuredRunsOf(w.runs.filter((r) => r.id !== runId));
-  const all = await caseOf(db, factsOf({ row: w.row, own, codes: w.codes, evidence: withMended(w), intake: w.intake }));
+  const all = await caseOf(
+    db,
+    factsOf({
+      row: w.row,
+      own,
+      codes: w.codes,
+      evidence: withMended(w),
+      intake: w.intake,
+      unfit: unfitFor(w),
+    }),
+  );
   return { ...all, circuits: all.circuits.filter((c) => c.probes.some((p) => p.test === run.test)) };
 }
 

@@ -117,6 +117,30 @@ test('the lead zero is asked for first where it matters, and can be left out', a
   expect(readings()).toMatchObject([{ position: 1, entry: '0.6' }]);
 });
 
+test('what must be true is confirmed one by one with a key, while nothing is typed', async () => {
+  const { user, field } = await open();
+  const states = screen.getByRole('group', { name: 'What must be true now' });
+  const open_ = () => within(states).getAllByRole('button', { pressed: false }).length;
+  const before = open_();
+  await user.keyboard('y');
+  expect(open_()).toBe(before - 1);
+  await user.keyboard('0y');
+  expect(open_()).toBe(before - 1);
+  expect(field.value).toBe('0y');
+});
+
+test('what was seen of the engine and of the command is noted beside the readings', async () => {
+  const { user } = await open();
+  await user.selectOptions(screen.getByLabelText('Engine'), 'idling');
+  await user.selectOptions(screen.getByLabelText('Command on the scan tool'), 'off');
+  await user.selectOptions(screen.getByLabelText('Engine'), '');
+  expect(mockKept.map((i) => (i.kind === 'circumstance' ? i.body.condition : null))).toEqual([
+    { partTemperature_degC: 8, engineSeen: 'idling' },
+    { partTemperature_degC: 8, engineSeen: 'idling', commandSeen: 'off' },
+    { partTemperature_degC: 8, commandSeen: 'off' },
+  ]);
+});
+
 test('every post is a button with a name that says what stands there', async () => {
   await open({ entered: [{ id: 'a', position: 2, entry: '201' }] });
   const posts = within(screen.getByRole('region', { name: 'In line' })).getAllByRole('button');

@@ -18,7 +18,7 @@ import { Pad } from './pad';
 import { Refusals } from './refusals';
 import { RunList } from './run-list';
 import { SlipQuestion } from './slip-question';
-import { StatesBar } from './states-bar';
+import { firstUnconfirmed, StatesBar } from './states-bar';
 import { type BenchLayout, useBenchLayout } from './use-bench-layout';
 import { type EntryField, useEntry } from './use-entry';
 import { type Run, useRun } from './use-run';
@@ -319,6 +319,7 @@ function keysOf({ view, run, layout, targeting, draft, pick, onSheet }: EntryAre
     const next = targeting.beside(by);
     if (next) pick(next);
   };
+  const open = firstUnconfirmed(statesAsked(view.definition.states, run.judgement, run.circumstance), run.circumstance);
   const zero = layout.zeroWanted || view.specification.limits.quantity === 'resistance';
   return {
     ArrowDown: step(1),
@@ -331,6 +332,7 @@ function keysOf({ view, run, layout, targeting, draft, pick, onSheet }: EntryAre
     },
     '?': () => onSheet('shortcuts'),
     p: nothing && isMeterDoubted(run) ? () => proveMeter(run) : undefined,
+    y: nothing && open ? () => run.change({ states: [...run.circumstance.states, open.id] }) : undefined,
     z: nothing && zero ? () => pick({ kind: 'lead-zero' }) : undefined,
   };
 }

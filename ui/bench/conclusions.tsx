@@ -13,10 +13,12 @@ import type { RunView } from '../../application/views';
 import { Cautions } from '../kit/cautions';
 import { Mark } from '../posts/mark';
 import { TONE } from '../../application/posts/shapes';
+import { AskedFact, factOf } from './asked-fact';
 import { FitChart } from './fit-chart';
 import { NextInJob, useNextInJob } from './next-in-job';
 import type { Target } from './target';
 
+const ProposeLimit = dynamic(() => import('./propose-limit').then((m) => m.ProposeLimit), { ssr: false });
 // Not on the first load: it brings the circuits and a worker.
 const CircuitSays = dynamic(() => import('./circuit-findings').then((m) => m.CircuitFindings), { ssr: false });
 
@@ -38,13 +40,18 @@ const card = 'rounded-xl bg-card p-3';
 export const Conclusions = memo(function Says(props: ConclusionsProps) {
   const { view, judgement, inputs, active } = props;
   const { definition: test } = view;
+  const fact = factOf(view);
   return (
     <aside
       className="flex min-h-0 flex-col gap-2 overflow-y-auto border-line bg-panel p-3 text-[15px] leading-snug lg:border-l"
       aria-label="What the readings say"
     >
       <section className="text-[13px]" aria-label="Caution">
-        <Cautions id={`test ${test.id}`} all={test.cautions.map((c) => c.text)} />
+        <Cautions
+          id={`test ${test.id}`}
+          all={[...(fact === null ? [] : [fact]), ...test.cautions.map((c) => c.text)]}
+        />
+        <AskedFact view={view} />
       </section>
       <section className={card}>
         <h2 className="mb-1 text-sm font-semibold text-soft">What the readings say</h2>
@@ -63,7 +70,10 @@ export const Conclusions = memo(function Says(props: ConclusionsProps) {
       <Why judgement={judgement} inputs={inputs} position={active} />
       {/* It comes when it is weighed: what stands above must not move under the finger. */}
       <CircuitSays view={view} judgement={judgement} />
-      <LimitCard view={view} />
+      <LimitCard
+        view={view}
+        isDoubted={judgement.readings.some((r) => r.reasons.some((x) => x.rule === 'rule-of-thumb-doubted'))}
+      />
     </aside>
   );
 });
@@ -232,7 +242,8 @@ const STATUS = {
 } as const;
 const FOR = { part: 'for the part', family: 'for', depot: 'for the depot', general: 'for any engine' } as const;
 
-function LimitCard({ view }: { view: RunView }) {
+/** `isDoubted`: most of the set agree with each other and not with the limit. */
+function LimitCard({ view, isDoubted }: { view: RunView; isDoubted: boolean }) {
   const { specification: s } = view;
   const seen = s.limits.quantity === 'observation';
   return (
@@ -261,6 +272,7 @@ function LimitCard({ view }: { view: RunView }) {
           Why not another
         </Link>
       </p>
+      {!seen && s.status !== 'approved' && <ProposeLimit view={view} isDoubted={isDoubted} />}
     </section>
   );
 }

@@ -10,6 +10,7 @@ const KEYS = [
   ['>', 'more than: >20M'],
   ['↓ ↑', 'next, previous position (→ ← while nothing is typed)'],
   ['z', 'zero the leads'],
+  ['y', 'yes: the next of what must be true is so'],
   ['p', 'the meter is proven, where it is doubted'],
   ['Esc', 'empty the field, back to what is missing'],
   ['?', 'this sheet'],

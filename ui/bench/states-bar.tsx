@@ -1,6 +1,7 @@
 'use client';
 import { memo } from 'react';
 import { Check } from 'lucide-react';
+import { COMMAND_SEEN, ENGINE_SEEN } from '../../core/foundation/vocabulary';
 import { useToday } from '../kit/on-client';
 import type { RequiredState } from '../../core/catalogue/types';
 import type { Quantity } from '../../core/quantity/units';
@@ -23,6 +24,12 @@ export interface StatesBarProps {
 const chip = (set: boolean): string =>
   `inline-flex shrink-0 whitespace-nowrap ${set ? '' : '-order-1'} min-h-9 pointer-coarse:min-h-12 items-center gap-1.5 rounded-lg border px-2.5 text-sm ${set ? 'border-line bg-card' : 'border-ochre bg-card font-bold text-ochre'}`;
 
+/** The state that the key confirms: one at a time, in the order in which they stand. */
+export const firstUnconfirmed = (
+  states: readonly RequiredState[],
+  c: Pick<CircumstanceView, 'states'>,
+): RequiredState | undefined => states.find((s) => !c.states.includes(s.id));
+
 /** What must be true now. Confirmed once; what is not confirmed stays visible and is printed with the result. */
 export const StatesBar = memo(function StatesBar({
   states,
@@ -43,6 +50,7 @@ export const StatesBar = memo(function StatesBar({
   );
   const usable = reads.length ? reads : instruments;
   const zeroed = quantity === 'current' ? 'clamp’s zero' : 'leads zeroed';
+  const firstOpen = firstUnconfirmed(states, c)?.id;
   const toggle = (id: string): void =>
     onChange({ states: c.states.includes(id) ? c.states.filter((s) => s !== id) : [...c.states, id] });
   return (
@@ -65,6 +73,7 @@ export const StatesBar = memo(function StatesBar({
             {set ? <Check size={15} aria-hidden="true" /> : null}
             {s.label}
             {set ? '' : '?'}
+            {s.id === firstOpen && <kbd className="font-mono font-normal">y</kbd>}
           </button>
         );
       })}
@@ -126,17 +135,58 @@ export const StatesBar = memo(function StatesBar({
       )}
       <Temperature
         value={c.condition.partTemperature_degC}
-        onChange={(t) => onChange({ condition: without(c.condition, t) })}
+        onChange={(t) => onChange({ condition: conditionWith(c.condition, 'partTemperature_degC', t) })}
+      />
+      <Seen
+        label="Engine"
+        asked="engine?"
+        options={ENGINE_SEEN.map((e) => [e, `engine ${e}`])}
+        value={c.condition.engineSeen}
+        onChange={(engine) => onChange({ condition: conditionWith(c.condition, 'engineSeen', engine) })}
+      />
+      <Seen
+        label="Command on the scan tool"
+        asked="command?"
+        options={COMMAND_SEEN.map((s) => [s, `command ${s}`])}
+        value={c.condition.commandSeen}
+        onChange={(command) => onChange({ condition: conditionWith(c.condition, 'commandSeen', command) })}
       />
     </div>
   );
 });
 
-const without = (condition: CircumstanceView['condition'], t: number | undefined): CircumstanceView['condition'] => {
-  const rest = { ...condition };
-  delete (rest as { partTemperature_degC?: number }).partTemperature_degC;
-  return t === undefined ? rest : { ...rest, partTemperature_degC: t };
-};
+type Condition = CircumstanceView['condition'];
+
+/** Absent where it was not noted. */
+function conditionWith<K extends keyof Condition>(condition: Condition, field: K, value: Condition[K]): Condition {
+  const others = Object.entries(condition).filter(([k]) => k !== field);
+  return Object.fromEntries(value === undefined ? others : [...others, [field, value]]);
+}
+
+/** What was seen beside the readings, noted by choice; it may stay open. */
+function Seen<T extends string>(p: {
+  label: string;
+  asked: string;
+  options: readonly (readonly [T, string])[];
+  value: T | undefined;
+  onChange: (value: T | undefined) => void;
+}) {
+  return (
+    <select
+      aria-label={p.label}
+      className={`${chip(true)} ${p.value === undefined ? 'text-soft' : ''}`}
+      value={p.value ?? ''}
+      onChange={(e) => p.onChange(p.options.find(([o]) => o === e.target.value)?.[0])}
+    >
+      <option value="">{p.asked}</option>
+      {p.options.map(([o, words]) => (
+        <option key={o} value={o}>
+          {words}
+        </option>
+      ))}
+    </select>
+  );
+}
 
 function Temperature({ value, onChange }: { value: number | undefined; onChange: (t: number | undefined) => void }) {
   return (

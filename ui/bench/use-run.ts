@@ -296,7 +296,7 @@ function changedCircumstance(before: CircumstanceView, part: Partial<Circumstanc
 }
 
 function circumstanceBody(c: CircumstanceView, by: string): RecordCircumstance {
-  const { partTemperature_degC, note } = c.condition;
+  const { partTemperature_degC, note, engineSeen, commandSeen } = c.condition;
   return {
     id: v7(),
     by,
@@ -307,6 +307,8 @@ function circumstanceBody(c: CircumstanceView, by: string): RecordCircumstance {
     condition: {
       ...(partTemperature_degC === undefined ? {} : { partTemperature_degC }),
       ...(note === undefined ? {} : { note }),
+      ...(engineSeen === undefined ? {} : { engineSeen }),
+      ...(commandSeen === undefined ? {} : { commandSeen }),
     },
   };
 }

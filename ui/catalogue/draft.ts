@@ -11,6 +11,7 @@ const MORE = [
   'groups',
   'firstLine',
   'hardware',
+  'asks',
   'alternatives',
   'pair',
   'stimulus',

@@ -69,12 +69,12 @@ export function Codes({ view }: { view: JobView }) {
         }}
       >
         <label className="text-sm">
-          Typed or pasted
+          Typed or pasted, in the scan tool’s order
           <input
             className={`${inputLook} font-mono`}
             value={text}
             onChange={(e) => setText(e.target.value)}
-            placeholder="P0672, SPN 653 FMI 5"
+            placeholder="P0672 active x3, SPN 653 FMI 5"
             autoComplete="off"
             spellCheck={false}
           />
@@ -90,7 +90,7 @@ export function Codes({ view }: { view: JobView }) {
           </select>
         </label>
         <label className="text-sm">
-          Status
+          Status, if not said
           <select
             className={inputLook}
             value={status}

@@ -1,4 +1,4 @@
-import { decodeCode, type findCodes } from '../../core/codes/decode';
+import { type CodeStatus, countOf, decodeCode, type findCodes } from '../../core/codes/decode';
 import { type Fate, PHASE_WORDS } from '../../core/codes/phases';
 import type { CodeMeaning } from '../../core/codes/types';
 import type { knownCodes } from '../../application/codes';
@@ -47,7 +47,10 @@ export function KnownCodes({ view, known, busy, onTakeBack }: Props) {
               )}
               <FreezeFrames codes={view.codes} code={c.code} />
             </td>
-            <td className="pr-3 text-sm">{c.phases.map((p) => PHASE_WORDS[p]).join(', ')}</td>
+            <td className="pr-3 text-sm">
+              {c.phases.map((p) => PHASE_WORDS[p]).join(', ')}
+              {newestWords(view, c.code)}
+            </td>
             <td className={`pr-3 font-semibold max-sm:pr-1 ${TONES[c.fate]}`}>{c.fate}</td>
             <td>
               <button
@@ -67,18 +70,33 @@ export function KnownCodes({ view, known, busy, onTakeBack }: Props) {
   );
 }
 
+/** "active, 3 times"; empty where nothing was noted. */
+const saidWords = (status: CodeStatus, count: string | null): string =>
+  [status === 'unknown' ? '' : status, count === null ? '' : count === '1' ? 'once' : `${count} times`]
+    .filter(Boolean)
+    .join(', ');
+
+function newestWords(view: JobView, code: string): string {
+  const newest = view.codes.findLast((c) => c.code === code);
+  const words = newest ? saidWords(newest.status, countOf(newest.freezeFrame)) : '';
+  return words && `: ${words}`;
+}
+
 /** What the typed text says before it is kept. */
 export function Preview({ read }: { read: ReturnType<typeof findCodes> }) {
   if (read.codes.length === 0 && read.unknown.length === 0) return null;
   return (
     <div className="mt-2 text-sm" aria-live="polite">
       <ul>
-        {read.codes.map((code, i) => {
+        {read.codes.map(({ code, status, count }, i) => {
           const meaning = decodeCode(code);
           return (
             <li key={i}>
               <span className="font-mono font-semibold">{code}</span>{' '}
-              {meaning.ok ? meaningWords(meaning.value) : <span className="text-rust">{meaning.error}</span>}
+              {meaning.ok ? meaningWords(meaning.value) : <span className="text-rust">{meaning.error}</span>}{' '}
+              <span className="text-soft">
+                {saidWords(status ?? 'unknown', count === undefined ? null : String(count))}
+              </span>
             </li>
           );
         })}

@@ -3,12 +3,18 @@ import { useMemo, useState } from 'react';
 import { indexFindable } from '../../core/catalogue/search';
 import { groupBy } from '../../core/foundation/collections';
 import type { PlanStep } from '../../core/plan/types';
-import type { TestBrief } from '../../application/views';
+import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Field, inputLook } from '../kit/field';
 
-const REASONS = ['No access today', 'Engine is warm already', 'No tool for it here', 'Done before, elsewhere'];
+const REASONS = [
+  'Part is already out',
+  'No access today',
+  'Engine is warm already',
+  'No tool for it here',
+  'Done before, elsewhere',
+];
 
 /** Why a step is skipped: one of the usual reasons, or words. */
 export function Skip({
@@ -60,7 +66,7 @@ export function Skip({
 }
 
 interface ChooseProps {
-  readonly tests: readonly TestBrief[];
+  readonly tests: JobView['tests'];
   readonly planned: ReadonlySet<string>;
   readonly onClose: () => void;
   readonly onStart: (test: string) => void;
@@ -72,6 +78,7 @@ export function Choose({ tests, planned, onClose, onStart, onAdd }: ChooseProps)
   const [search, setSearch] = useState('');
   const find = useMemo(() => indexFindable(tests), [tests]);
   const found = find(search);
+  const unfit = found.filter((t) => t.isUnfit);
   return (
     <Dialog
       open
@@ -89,7 +96,23 @@ export function Choose({ tests, planned, onClose, onStart, onAdd }: ChooseProps)
         className={inputLook}
       />
       {found.length === 0 && <p className="mt-2 text-soft">The catalogue has no test with “{search}” in it.</p>}
-      {[...groupBy(found, (t) => t.area)].map(([area, own]) => (
+      <ByArea tests={found.filter((t) => !t.isUnfit)} {...{ planned, onStart, onAdd }} />
+      {unfit.length > 0 && (
+        <details className="mt-3">
+          <summary className="min-h-10 cursor-pointer font-semibold">
+            For what this unit does not have ({unfit.length})
+          </summary>
+          <ByArea tests={unfit} {...{ planned, onStart, onAdd }} />
+        </details>
+      )}
+    </Dialog>
+  );
+}
+
+function ByArea({ tests, planned, onStart, onAdd }: Omit<ChooseProps, 'onClose'>) {
+  return (
+    <>
+      {[...groupBy(tests, (t) => t.area)].map(([area, own]) => (
         <div key={area} className="mt-3">
           <h3 className="text-sm font-semibold text-soft">{area}</h3>
           <ul className="grid gap-2 md:grid-cols-2">
@@ -117,6 +140,6 @@ export function Choose({ tests, planned, onClose, onStart, onAdd }: ChooseProps)
           </ul>
         </div>
       ))}
-    </Dialog>
+    </>
   );
 }

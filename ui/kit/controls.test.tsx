@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { Chips, Choice } from './chips';
 import { Dialog } from './dialog';
 import { Field, inputLook, tie } from './field';
+import { RoomLeft } from './room-left';
 import { Sideways } from './sideways';
 
 const watched: (() => void)[] = [];
@@ -140,4 +141,23 @@ test('what is wider than the glass is a stop of the Tab key; what is not is none
   wide(900, 390);
   act(() => watched.at(-1)?.());
   expect(screen.getByRole('group', { name: 'Drawing' }).tabIndex).toBe(0);
+});
+
+test('a field that takes no more says so before, and says what was cut', async () => {
+  const user = userEvent.setup();
+  render(
+    <>
+      <input aria-label="Short" maxLength={20} />
+      <input aria-label="Free" />
+      <RoomLeft />
+    </>,
+  );
+  await user.type(screen.getByLabelText('Short'), 'twelve chars');
+  expect(screen.queryByText(/characters left/)).toBeNull();
+  await user.type(screen.getByLabelText('Short'), ' more');
+  expect(screen.getByText('3 characters left.')).toBeTruthy();
+  await user.paste(' than fits');
+  expect(screen.getByText('It was cut: 0 characters left.')).toBeTruthy();
+  await user.type(screen.getByLabelText('Free'), 'x');
+  expect(screen.queryByText(/characters left/)).toBeNull();
 });

@@ -1,3 +1,4 @@
+import { typesIn } from '../../core/plan/hardware';
 import { capital } from '../../core/foundation/text';
 import type { Problem } from '../../core/foundation/result';
 import { fromMinor, toMinor } from '../../core/repair/money';
@@ -25,7 +26,11 @@ export function linesFrom(view: JobView, finding: FoundFinding): LineDraft[] {
   const { name, what, positions } = finding.body;
   const count =
     decided?.school === 'set' ? (start?.inputs.positions ?? positions.length) : Math.max(1, positions.length);
-  const text = what === 'path' ? `Wire to the ${name}, repaired` : `${capital(name)}, new`;
+  const type = typesIn(view.unit.parts)[name];
+  const text =
+    what === 'path'
+      ? `Wire to the ${name}, repaired`
+      : `${capital(name)}${type === undefined ? '' : ` (${type})`}, new`;
   const money = (minor: number | null | undefined): string =>
     minor === null || minor === undefined ? '' : fromMinor(minor, currency);
   const { access_min = null, each_min = null } = inputs ?? {};
