@@ -116,3 +116,31 @@ test('the uncertainty opens, and a sum filled from the bench goes into the jobâ€
   await expect(noted).toContainText('Plug behind a harness');
   await expect(noted).toContainText('Current 2 A');
 });
+
+test('a fact of the part is asked once of a unit, and a limit that does not fit is proposed from the bench', async ({
+  page,
+  request,
+}) => {
+  const bench = new BenchPage(page, await newRun(request, 'PL-14', '', 'glow-plug-heat'));
+  await bench.open();
+  await page.getByRole('group', { name: 'Which plug rated voltage?' }).getByRole('button', { name: '7 V' }).click();
+  await expect(page.getByRole('region', { name: 'Caution' })).toContainText('The plug is rated 7 V: never more');
+  await expect(bench.field).toBeFocused();
+  await bench.type('4.1', '4.4', 'never');
+  await expect(page.getByRole('region', { name: 'Suspects' })).toContainText('too slow');
+
+  const limit = page.getByRole('region', { name: 'Limit' });
+  await limit.getByRole('button', { name: 'Propose another limit' }).click();
+  const form = page.getByRole('dialog');
+  await form.getByLabel('Where it is from').fill('Sheet of the plugs, page 2');
+  await form.getByRole('button', { name: 'Keep as a draft' }).click();
+  await expect(form.getByText('Give the lowest or the highest good value.')).toBeVisible();
+  await form.getByLabel('At most').fill('5,5');
+  await form.getByRole('button', { name: 'Keep as a draft' }).click();
+  await expect(limit).toContainText('on the shelf as a draft');
+
+  await page.goto(`/runs/${await newRun(request, 'PL-14', '', 'glow-plug-heat')}`);
+  await expect(limit).toContainText('Limit up to 5.5 s');
+  await expect(limit).toContainText('a draft that nobody has approved yet');
+  await expect(page.getByRole('region', { name: 'Caution' })).toContainText('The plug is rated 7 V');
+});

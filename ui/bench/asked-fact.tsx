@@ -22,7 +22,9 @@ export function AskedFact({ view }: { view: RunView }) {
   const { busy, problems, post } = useSend();
   if (!asks || !may || unit.parts[asks.what]) return null;
   async function say(code: string): Promise<void> {
-    if (asks && (await post(`/api/units/${unit.id}/parts`, { by, part: asks.what, code }))) router.refresh();
+    if (!asks || !(await post(`/api/units/${unit.id}/parts`, { by, part: asks.what, code }))) return;
+    router.refresh();
+    document.getElementById('entry')?.focus();
   }
   return (
     <div role="group" aria-label={`Which ${asks.what}?`} className="mt-2">

@@ -131,6 +131,7 @@ test('what must be true is confirmed one by one with a key, while nothing is typ
 
 test('what was seen of the engine and of the command is noted beside the readings', async () => {
   const { user } = await open();
+  await user.click(screen.getByRole('button', { name: 'Note what was seen of engine and command' }));
   await user.selectOptions(screen.getByLabelText('Engine'), 'idling');
   await user.selectOptions(screen.getByLabelText('Command on the scan tool'), 'off');
   await user.selectOptions(screen.getByLabelText('Engine'), '');

@@ -1,5 +1,5 @@
 'use client';
-import { memo } from 'react';
+import { memo, useState } from 'react';
 import { Check } from 'lucide-react';
 import { COMMAND_SEEN, ENGINE_SEEN } from '../../core/foundation/vocabulary';
 import { useToday } from '../kit/on-client';
@@ -137,20 +137,7 @@ export const StatesBar = memo(function StatesBar({
         value={c.condition.partTemperature_degC}
         onChange={(t) => onChange({ condition: conditionWith(c.condition, 'partTemperature_degC', t) })}
       />
-      <Seen
-        label="Engine"
-        asked="engine?"
-        options={ENGINE_SEEN.map((e) => [e, `engine ${e}`])}
-        value={c.condition.engineSeen}
-        onChange={(engine) => onChange({ condition: conditionWith(c.condition, 'engineSeen', engine) })}
-      />
-      <Seen
-        label="Command on the scan tool"
-        asked="command?"
-        options={COMMAND_SEEN.map((s) => [s, `command ${s}`])}
-        value={c.condition.commandSeen}
-        onChange={(command) => onChange({ condition: conditionWith(c.condition, 'commandSeen', command) })}
-      />
+      <AlsoSeen condition={c.condition} onChange={(condition) => onChange({ condition })} />
     </div>
   );
 });
@@ -161,6 +148,41 @@ type Condition = CircumstanceView['condition'];
 function conditionWith<K extends keyof Condition>(condition: Condition, field: K, value: Condition[K]): Condition {
   const others = Object.entries(condition).filter(([k]) => k !== field);
   return Object.fromEntries(value === undefined ? others : [...others, [field, value]]);
+}
+
+/** What the engine did and the scan tool showed meanwhile: seldom noted, so it opens on demand. */
+function AlsoSeen({ condition, onChange }: { condition: Condition; onChange: (c: Condition) => void }) {
+  const [isOpen, setOpen] = useState(false);
+  if (!isOpen && condition.engineSeen === undefined && condition.commandSeen === undefined)
+    return (
+      <button
+        type="button"
+        className={`${chip(true)} px-3`}
+        aria-label="Note what was seen of engine and command"
+        title="Note what was seen of engine and command"
+        onClick={() => setOpen(true)}
+      >
+        …
+      </button>
+    );
+  return (
+    <>
+      <Seen
+        label="Engine"
+        asked="engine?"
+        options={ENGINE_SEEN.map((e) => [e, `engine ${e}`])}
+        value={condition.engineSeen}
+        onChange={(engine) => onChange(conditionWith(condition, 'engineSeen', engine))}
+      />
+      <Seen
+        label="Command on the scan tool"
+        asked="command?"
+        options={COMMAND_SEEN.map((s) => [s, `command ${s}`])}
+        value={condition.commandSeen}
+        onChange={(command) => onChange(conditionWith(condition, 'commandSeen', command))}
+      />
+    </>
+  );
 }
 
 /** What was seen beside the readings, noted by choice; it may stay open. */
