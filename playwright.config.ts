@@ -44,7 +44,7 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: `npx tsx scripts/prepare.ts --demo && node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${PORT} --keepAliveTimeout 75000`,
+    command: `npx tsx scripts/prepare.ts --demo && NODE_ENV=production PORT=${PORT} node web/server.mjs`,
     url: `http://127.0.0.1:${PORT}/api/health`,
     timeout: 120_000,
     reuseExistingServer: false,

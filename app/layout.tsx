@@ -29,7 +29,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
   return (
     <html lang="en" suppressHydrationWarning>
       <body>
-        <Themes>
+        <Themes nonce={(await headers()).get('x-nonce') ?? undefined}>
           <SessionProvider initial={await whoIsHere()}>{children}</SessionProvider>
         </Themes>
         <RoomLeft />

@@ -76,6 +76,9 @@ export const ruleFor = (action: Action): Rule => POLICY[action];
 
 /** From the least to the most. */
 const RANK: Readonly<Record<Role, number>> = { viewer: 0, technician: 1, lead: 2 };
+/** Whether one role may more than another. */
+export const outranks = (role: Role, other: Role): boolean => RANK[role] > RANK[other];
+
 const LEAST: Readonly<Record<Rule['role'], number>> = {
   any: RANK.viewer,
   technician: RANK.technician,

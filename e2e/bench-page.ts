@@ -28,7 +28,15 @@ export async function newRun(request: APIRequestContext, unit: string, base = ''
 export async function switchTo(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: /^At the bench/ }).click();
   await page.getByRole('menuitem', { name, exact: true }).click();
-  await expect(page.getByRole('button', { name: `At the bench: ${name}` })).toBeVisible();
+  const there = page.getByRole('button', { name: `At the bench: ${name}` });
+  // Whoever may more is asked for the PIN.
+  const pin = page.getByRole('dialog', { name: `The PIN of ${name}` }).getByLabel('PIN or password');
+  await expect(there.or(pin)).toBeVisible();
+  if (await pin.isVisible()) {
+    await pin.fill(DEMO_PIN);
+    await pin.press('Enter');
+  }
+  await expect(there).toBeVisible();
 }
 
 /** A fresh browser on which only these are signed in, the last of them at the bench. */

@@ -5,16 +5,18 @@ export class OwnServer {
   private child: ChildProcess | null = null;
   readonly base: string;
 
-  constructor(private readonly port: number) {
+  constructor(
+    private readonly port: number,
+    private readonly env: Readonly<Record<string, string>> = {},
+  ) {
     this.base = `http://127.0.0.1:${port}`;
   }
 
   async start(): Promise<void> {
-    this.child = spawn(
-      'node',
-      ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(this.port)],
-      { stdio: 'ignore' },
-    );
+    this.child = spawn('node', ['web/server.mjs'], {
+      stdio: 'ignore',
+      env: { ...process.env, NODE_ENV: 'production', PORT: String(this.port), ...this.env },
+    });
     for (let i = 0; i < 120; i++) {
       if (await this.answers()) return;
       await new Promise((r) => setTimeout(r, 250));

@@ -60,7 +60,7 @@ need_node_modules() {
 
 # The sources that a build depends on, as one hash.
 source_hash() {
-  find app application core formats print server ui workers docs/formats package-lock.json next.config.ts postcss.config.mjs tsconfig.json -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum
+  find app application core formats print server ui web workers docs/formats package-lock.json next.config.ts postcss.config.mjs tsconfig.json -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum
 }
 
 # need_build DIST: builds into DIST unless it holds a build of these very sources.
@@ -85,8 +85,9 @@ port_open() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
 # What all invented persons sign in with. The sign-in page shows it, and them, only while this is set.
 export MUDFLAT_DEMO_PIN=471147
 
-# need_secret: what sessions are signed with, made once and readable by its owner only.
+# need_secret: what sessions are signed with: MUDFLAT_SECRET where it is set, else made once, readable by its owner only.
 need_secret() {
+  if [ -n "${MUDFLAT_SECRET:-}" ]; then export MUDFLAT_SECRET; return 0; fi
   local file=$data_dir/secret
   mkdir -p "$data_dir"
   [ -s "$file" ] || (umask 077; head -c 32 /dev/urandom | od -An -tx1 | tr -d ' \n' >"$file")

@@ -2,8 +2,6 @@
 web_port=${PORT:-4180}
 pid_file=$data_dir/server.pid
 web_url="http://127.0.0.1:$web_port"
-# Longer than a client keeps an idle connection: one closed just as a request goes out loses the request.
-keep_alive_ms=75000
 
 # Alive and really ours: a web server, and of this folder.
 server_pid() {
@@ -11,7 +9,7 @@ server_pid() {
   pid=$(cat "$pid_file" 2>/dev/null) || return 1
   [ -n "$pid" ] && [ -r "/proc/$pid/cmdline" ] && runs_in "$pid" "$PWD" || return 1
   command=$(tr '\0' ' ' <"/proc/$pid/cmdline") || return 1
-  case "$command" in *next*) printf '%s' "$pid" ;; *) return 1 ;; esac
+  case "$command" in *web/server.mjs*) printf '%s' "$pid" ;; *) return 1 ;; esac
 }
 
 server_start() {
@@ -20,7 +18,7 @@ server_start() {
     die "Starting the server" "Browsers refuse port $web_port. Choose another: PORT=4280 ./mudflat demo" ;;
   esac
   port_open "$web_port" && die "Starting the server" "Port $web_port is busy. Choose another: PORT=4280 ./mudflat demo"
-  setsid node node_modules/next/dist/bin/next start -H 127.0.0.1 -p "$web_port" --keepAliveTimeout "$keep_alive_ms" >"$data_dir/server.log" 2>&1 </dev/null &
+  setsid env PORT="$web_port" NODE_ENV=production node web/server.mjs >"$data_dir/server.log" 2>&1 </dev/null &
   echo $! >"$pid_file"
   echo "$web_port" >"$data_dir/server.port"
   for _ in $(seq 1 120); do

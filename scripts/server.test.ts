@@ -8,7 +8,7 @@ function project(): { folder: string; server: ChildProcess } {
   const folder = mkdtempSync(path.join(tmpdir(), 'mudflat-server-'));
   cpSync('scripts', path.join(folder, 'scripts'), { recursive: true });
   mkdirSync(path.join(folder, '.data'));
-  const server = spawn('bash', ['-c', 'exec -a "next start" sleep 60'], { cwd: folder, stdio: 'ignore' });
+  const server = spawn('bash', ['-c', 'exec -a "web/server.mjs" sleep 60'], { cwd: folder, stdio: 'ignore' });
   writeFileSync(path.join(folder, '.data/server.pid'), `${server.pid}\n`);
   return { folder, server };
 }

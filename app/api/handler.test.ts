@@ -135,3 +135,41 @@ test.each([
   [`${ID}'; drop`, false],
   ['', false],
 ])('%s is an id: %s', (text, is) => expect(isId(text)).toBe(is));
+
+test('a body that has no end is refused as soon as it is too large, and the rest is not read', async () => {
+  let sent = 0;
+  const chunk = new Uint8Array(64 * 1024);
+  const endless = new ReadableStream<Uint8Array>({
+    pull: (out) => {
+      sent += chunk.length;
+      out.enqueue(chunk);
+    },
+  });
+  const chunked = new Request('http://127.0.0.1:4180/api/jobs', {
+    method: 'POST',
+    body: endless,
+    headers: { 'content-type': 'application/json', host: '127.0.0.1:4180' },
+    // @ts-expect-error -- Node asks for it, and its type is not in the browser's
+    duplex: 'half',
+  });
+  const answered = await handleJson(
+    chunked,
+    check,
+    'job.open',
+    (b) => b.unitId,
+    () => Promise.resolve(Response.json({})),
+  );
+  expect(answered.status).toBe(413);
+  expect(sent).toBeLessThan(2 * 1024 * 1024);
+});
+
+test('behind a proxy that changes the host, the browser’s own word or the stated address counts', async () => {
+  const proxied = { origin: 'https://mudflat.yard', host: '127.0.0.1:4180' };
+  expect((await post(job, proxied)).status).toBe(403);
+  expect((await post(job, { ...proxied, 'sec-fetch-site': 'same-origin' })).status).toBe(201);
+  expect((await post(job, { ...proxied, 'x-forwarded-host': 'mudflat.yard' })).status).toBe(201);
+  process.env.MUDFLAT_URL = 'https://mudflat.yard/';
+  expect((await post(job, proxied)).status).toBe(201);
+  delete process.env.MUDFLAT_URL;
+  expect((await post(job, { 'sec-fetch-site': 'cross-site', host: '127.0.0.1:4180' })).status).toBe(403);
+});

@@ -9,7 +9,12 @@ import { concludeSoon } from '@/server/jobs/standing';
 import type { Actor } from '@/server/policy/actor';
 import { actorOf, deviceActor, type SignInOutcome } from '@/server/people/sign-in';
 
+/** Of a file. */
 const MOST_BYTES = 8 * 1024 * 1024;
+/** Of a command, which is read before anybody knows who sends it. */
+const MOST_OF_COMMAND = 1024 * 1024;
+/** Of signing in. */
+const MOST_OF_SIGN_IN = 16 * 1024;
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 
 export const isId = (text: string): boolean => UUID.test(text);
@@ -51,17 +56,28 @@ export async function guard(handle: () => Promise<Response>): Promise<Response> 
  * a program need not.
  */
 function foreignOrigin(request: Request): Response | null {
-  const origin = request.headers.get('origin');
-  const isOurs = !origin || (URL.canParse(origin) && new URL(origin).host === request.headers.get('host'));
   const site = request.headers.get('sec-fetch-site');
-  if (isOurs && (site === null || site === 'same-origin' || site === 'none')) return null;
-  return answerProblem(
-    problemDetails('Refused.', [{ path: '', message: 'The request comes from another site.' }], 403),
-  );
+  const origin = request.headers.get('origin');
+  // The browser's own word; over plain HTTP it says only the origin, which a proxy may have to name by its own host.
+  const isOurs =
+    site === null ? !origin || isOwnOrigin(origin, request.headers) : site === 'same-origin' || site === 'none';
+  if (isOurs) return null;
+  const message =
+    'The request comes from another site. Behind a proxy: it must pass the Host header on, or MUDFLAT_URL must name the address.';
+  return answerProblem(problemDetails('Refused.', [{ path: '', message }], 403));
+}
+
+function isOwnOrigin(origin: string, headers: Headers): boolean {
+  if (!URL.canParse(origin)) return false;
+  const own = [headers.get('x-forwarded-host'), headers.get('host')];
+  return own.includes(new URL(origin).host) || origin === process.env.MUDFLAT_URL?.replace(/\/+$/, '');
 }
 
 /** The text of a request of the expected content type, from this site's own pages or from no page at all. */
-export async function readText(request: Request, ...contentTypes: readonly string[]): Promise<string | Response> {
+export const readText = (request: Request, ...contentTypes: readonly string[]): Promise<string | Response> =>
+  readAtMost(request, MOST_BYTES, contentTypes);
+
+async function readAtMost(request: Request, most: number, contentTypes: readonly string[]): Promise<string | Response> {
   const foreign = foreignOrigin(request);
   if (foreign) return foreign;
   if (!contentTypes.includes(contentTypeOf(request))) {
@@ -69,12 +85,23 @@ export async function readText(request: Request, ...contentTypes: readonly strin
       problemDetails('Wrong content type.', [{ path: '', message: `Send ${contentTypes.join(' or ')}.` }], 415),
     );
   }
-  const tooLarge = (): Response =>
-    answerProblem(problemDetails('Too large.', [{ path: '', message: 'At most 8 MB.' }], 413));
-  if (Number(request.headers.get('content-length') ?? 0) > MOST_BYTES) return tooLarge();
-  const text = await request.text();
-  return text.length > MOST_BYTES ? tooLarge() : text;
+  const bytes = await readBytes(request, most);
+  return bytes ? bytes.toString('utf8') : answerTooLarge(most);
 }
+
+const answerTooLarge = (most: number): Response =>
+  answerProblem(
+    problemDetails(
+      'Too large.',
+      [
+        {
+          path: '',
+          message: `At most ${most >= 1e6 ? `${Math.floor(most / 1e6)} MB` : `${Math.floor(most / 1e3)} kB`}.`,
+        },
+      ],
+      413,
+    ),
+  );
 
 export const contentTypeOf = (request: Request): string =>
   request.headers.get('content-type')?.split(';')[0]?.trim().toLowerCase() ?? '';
@@ -172,7 +199,7 @@ export function handleJson<T>(
   handle: (body: T, actor: Actor) => Promise<Response>,
 ): Promise<Response> {
   return guard(async () => {
-    const json = await readBody(request);
+    const json = await readBody(request, MOST_OF_COMMAND);
     if (json instanceof Response) return json;
     const claimed = isObject(json) ? json.by : undefined;
     // A body that is wrong says so to those who are signed in only.
@@ -198,7 +225,7 @@ export function handleOpen<T>(
   handle: (body: T) => Promise<Response>,
 ): Promise<Response> {
   return guard(async () => {
-    const json = await readBody(request);
+    const json = await readBody(request, MOST_OF_SIGN_IN);
     if (json instanceof Response) return json;
     const body = validate(check, json);
     return body.ok ? handle(body.value) : answerProblem(problemDetails('Some fields are wrong.', body.error));
@@ -226,14 +253,11 @@ export const handleBytes = (
     if (foreign) return foreign;
     return handleAs(request, action, of, async (actor) => {
       const bytes = await readBytes(request, most);
-      return bytes
-        ? handle(bytes, actor)
-        : answerProblem(
-            problemDetails('Too large.', [{ path: '', message: `At most ${Math.floor(most / 1e6)} MB.` }], 413),
-          );
+      return bytes ? handle(bytes, actor) : answerTooLarge(most);
     });
   });
 
+/** `null` where there are more: the rest is not read. */
 async function readBytes(request: Request, most: number): Promise<Buffer | null> {
   if (Number(request.headers.get('content-length') ?? 0) > most) return null;
   const chunks: Uint8Array[] = [];
@@ -241,7 +265,10 @@ async function readBytes(request: Request, most: number): Promise<Buffer | null>
   const reader = request.body?.getReader();
   for (let part = await reader?.read(); part && !part.done; part = await reader?.read()) {
     size += part.value.length;
-    if (size > most) return null;
+    if (size > most) {
+      await reader?.cancel();
+      return null;
+    }
     chunks.push(part.value);
   }
   return Buffer.concat(chunks);
@@ -253,8 +280,8 @@ const wantsBy = (check: ValidateFunction): boolean =>
   isObject(check.schema) && isObject(check.schema.properties) && 'by' in check.schema.properties;
 
 /** The JSON of a request, or the refusal. */
-export async function readBody(request: Request): Promise<unknown> {
-  const text = await readText(request, 'application/json');
+export async function readBody(request: Request, most = MOST_BYTES): Promise<unknown> {
+  const text = await readAtMost(request, most, ['application/json']);
   if (text instanceof Response) return text;
   const json = readJson(text);
   return json.ok ? json.value : answerProblem(problemDetails('This is not JSON.', json.error, 400));

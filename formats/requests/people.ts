@@ -18,7 +18,7 @@ export const SWITCH_PERSON = {
   type: 'object',
   additionalProperties: false,
   required: ['name'],
-  properties: { name: by },
+  properties: { name: by, pin: { type: 'string', minLength: 1, maxLength: 100, description: 'Of whoever may more.' } },
 } as const;
 
 export type SwitchPerson = FromSchema<typeof SWITCH_PERSON>;

@@ -4,6 +4,7 @@ import { multiSession } from 'better-auth/plugins/multi-session';
 import { username } from 'better-auth/plugins/username';
 import { v7 } from 'uuid';
 import { serverDb } from '../db/connection';
+import { isSecureRequest } from './known-device';
 import { usernameFor } from './people';
 import { checkPin, hashPin } from './pin';
 import { account, person, session, verification } from '../db/schema';
@@ -14,9 +15,10 @@ const SHIFT_s = 14 * HOUR_s;
 /** Of one device. A yard tablet goes through many hands. */
 const MOST_PERSONS = 12;
 
-const make = () =>
+const make = (isSecure: boolean) =>
   betterAuth({
-    baseURL: process.env.MUDFLAT_URL ?? 'http://127.0.0.1:4180',
+    // Only tells better-auth that it is at home here: nobody is sent there.
+    baseURL: isSecure ? 'https://mudflat.invalid' : 'http://mudflat.invalid',
     secret: process.env.MUDFLAT_SECRET ?? missingSecret(),
     telemetry: { enabled: false },
     // Role and depot come with the person, read anew with each request: what a lead takes away is gone at
@@ -40,7 +42,13 @@ const make = () =>
       password: { hash: hashPin, verify: ({ hash, password }) => checkPin(hash, password) },
     },
     session: { expiresIn: SHIFT_s, updateAge: HOUR_s },
-    advanced: { cookiePrefix: 'mudflat', database: { generateId: () => v7() } },
+    advanced: {
+      // A browser takes a cookie of this prefix only over HTTPS, for the whole site and from this host alone.
+      cookiePrefix: isSecure ? '__Host-mudflat' : 'mudflat',
+      useSecureCookies: false,
+      defaultCookieAttributes: { secure: isSecure, httpOnly: true, sameSite: 'lax', path: '/' },
+      database: { generateId: () => v7() },
+    },
     logger: { disabled: true },
     plugins: [
       username({
@@ -54,10 +62,14 @@ const make = () =>
   });
 
 function missingSecret(): never {
-  throw new Error('MUDFLAT_SECRET is not set; start with ./mudflat demo or ./mudflat dev');
+  throw new Error('MUDFLAT_SECRET is not set; start with ./mudflat demo, serve or dev');
 }
 
-const kept = globalThis as { mudflatAuth?: ReturnType<typeof make> };
+type Auth = ReturnType<typeof make>;
+const kept = globalThis as { mudflatAuth?: { plain?: Auth; secure?: Auth } };
 
-/** Sign-in of the running server. */
-export const auth = () => (kept.mudflatAuth ??= make());
+/** Sign-in of the running server, with the cookies that fit how it was asked. */
+export function auth(headers: Headers): Auth {
+  const both = (kept.mudflatAuth ??= {});
+  return isSecureRequest(headers) ? (both.secure ??= make(true)) : (both.plain ??= make(false));
+}

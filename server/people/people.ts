@@ -1,4 +1,4 @@
-import { and, asc, eq, isNull, ne } from 'drizzle-orm';
+import { and, asc, eq, isNull, ne, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { ok } from '../../core/foundation/result';
 import type { Actor } from '../policy/actor';
@@ -122,12 +122,20 @@ export async function changePerson(
         .set({ password, updatedAt: new Date() })
         .where(and(eq(account.userId, personId), eq(account.providerId, 'credential')));
     if (password !== null || c.retired) await tx.delete(session).where(eq(session.userId, personId));
-    if (password !== null) await tx.delete(signInAttempt).where(eq(signInAttempt.key, attemptKey(there.name)));
+    if (password !== null)
+      await tx
+        .delete(signInAttempt)
+        .where(
+          sql`${signInAttempt.key} = ${attemptKey(there.name)} or starts_with(${signInAttempt.key}, ${`${attemptKey(there.name)}|`})`,
+        );
     return ok({ id: personId, duplicate: false });
   });
 }
 
-export const attemptKey = (name: string): string => `person:${usernameFor(name)}`;
+/** Under which key wrong tries of a name are counted: on a known device apart from everywhere else. */
+export const attemptsOf = (name: string, device: string | null): string =>
+  device === null ? usernameFor(name) : `${usernameFor(name)}|${device}`;
+export const attemptKey = (name: string): string => `person:${attemptsOf(name, null)}`;
 
 async function otherLead(tx: Tx, personId: string): Promise<boolean> {
   return (

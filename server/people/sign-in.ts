@@ -3,33 +3,43 @@ import { RateLimiterPostgres } from 'rate-limiter-flexible';
 import { fail, ok, type Result } from '../../core/foundation/result';
 import { type ProblemDetails, problemDetails } from '../../formats/problem';
 import type { SignedIn } from '../../application/views';
+import { outranks } from '../../application/policy';
 import { ROLES } from '../../core/foundation/vocabulary';
 import type { Actor } from '../policy/actor';
 import { auth } from './auth';
+import { deviceCookie, knownDevice } from './known-device';
 import { serverDb } from '../db/connection';
-import { usernameFor } from './people';
-import { person } from '../db/schema';
+import { attemptsOf, usernameFor } from './people';
+import { checkPin } from './pin';
+import { account, person } from '../db/schema';
 
 /** Wrong tries before a person is locked, and for how long. */
 const TRIES = 5;
 const LOCK_s = 15 * 60;
-/** Of one address: somebody who goes through names. */
+/**
+ * Of one address: somebody who goes through names. It slows them down; it does not shut out a workshop behind one address
+ * for long, and devices on which somebody has signed in before not at all.
+ */
 const TRIES_OF_ADDRESS = 60;
+const SLOWED_s = 60;
 
 const kept = globalThis as { mudflatLimiters?: { person: RateLimiterPostgres; address: RateLimiterPostgres } };
 function limiters() {
-  const limiter = (points: number, keyPrefix: string): RateLimiterPostgres =>
+  const limiter = (points: number, keyPrefix: string, lock_s: number): RateLimiterPostgres =>
     new RateLimiterPostgres({
       storeClient: serverDb().pool,
       tableName: 'sign_in_attempt',
       tableCreated: true,
       keyPrefix,
       points,
-      duration: LOCK_s,
-      blockDuration: LOCK_s,
+      duration: lock_s,
+      blockDuration: lock_s,
       clearExpiredByTimeout: false,
     });
-  return (kept.mudflatLimiters ??= { person: limiter(TRIES, 'person'), address: limiter(TRIES_OF_ADDRESS, 'address') });
+  return (kept.mudflatLimiters ??= {
+    person: limiter(TRIES, 'person', LOCK_s),
+    address: limiter(TRIES_OF_ADDRESS, 'address', SLOWED_s),
+  });
 }
 
 /** What a request to sign in, switch or sign out comes to: cookies to set. */
@@ -52,45 +62,61 @@ const locked = (ms: number): SignInOutcome =>
     ),
   );
 
-/** Signs a person in on this device, beside those who are signed in there already. */
-export async function signIn(headers: Headers, name: string, pin: string): Promise<SignInOutcome> {
-  const [limits, key, address] = [
-    limiters(),
-    usernameFor(name),
-    headers.get('x-forwarded-for')?.split(',').at(-1)?.trim() ?? 'none',
-  ];
+/**
+ * Has a PIN tried, within the limits of tries: of the name and of whoever asks. `attempt`: what comes of the right PIN;
+ * `null` where it is wrong.
+ */
+async function withinTries(
+  headers: Headers,
+  name: string,
+  attempt: () => Promise<SignInOutcome | null>,
+): Promise<SignInOutcome> {
+  const limits = limiters();
+  const device = knownDevice(headers);
+  const key = attemptsOf(name, device);
+  // The web server writes it, whatever the request says of itself.
+  const address = device ?? headers.get('x-forwarded-for') ?? 'none';
   const [ofPerson, ofAddress] = await Promise.all([limits.person.get(key), limits.address.get(address)]);
   if (ofPerson && ofPerson.consumedPoints >= TRIES) return locked(ofPerson.msBeforeNext);
   if (ofAddress && ofAddress.consumedPoints >= TRIES_OF_ADDRESS) return locked(ofAddress.msBeforeNext);
   // Counted before it is checked: tries at the same moment cannot go past the limit.
   const counted = await limits.person.consume(key).catch((e: unknown) => e);
   if (counted instanceof Error) throw counted;
-  if ((counted as { remainingPoints: number; consumedPoints: number }).consumedPoints > TRIES)
-    return locked((counted as { msBeforeNext: number }).msBeforeNext);
-  const response = await auth().api.signInUsername({
-    body: { username: key, password: pin },
-    headers,
-    asResponse: true,
-  });
-  const [there] = await serverDb()
-    .db.select({ name: person.name })
-    .from(person)
-    .where(and(eq(person.username, key), isNull(person.retiredAt)));
-  if (!response.ok || !there) {
-    await limits.address.consume(address).catch(() => undefined);
-    const left = TRIES - (counted as { consumedPoints: number }).consumedPoints;
-    if (left <= 0) return locked(LOCK_s * 1000);
-    return fail(
-      problemDetails(
-        'Not signed in.',
-        [{ path: '/pin', message: `Name and PIN do not go together. ${left} ${left === 1 ? 'try' : 'tries'} left.` }],
-        401,
-      ),
-    );
+  const { consumedPoints, msBeforeNext } = counted as { consumedPoints: number; msBeforeNext: number };
+  if (consumedPoints > TRIES) return locked(msBeforeNext);
+  const outcome = await attempt();
+  if (outcome) {
+    await limits.person.delete(key);
+    return outcome;
   }
-  await limits.person.delete(key);
-  return ok({ name: there.name, cookies: response.headers.getSetCookie() });
+  await limits.address.consume(address).catch(() => undefined);
+  const left = TRIES - consumedPoints;
+  if (left <= 0) return locked(LOCK_s * 1000);
+  return fail(
+    problemDetails(
+      'Not signed in.',
+      [{ path: '/pin', message: `Name and PIN do not go together. ${left} ${left === 1 ? 'try' : 'tries'} left.` }],
+      401,
+    ),
+  );
 }
+
+/** Signs a person in on this device, beside those who are signed in there already. */
+export const signIn = (headers: Headers, name: string, pin: string): Promise<SignInOutcome> =>
+  withinTries(headers, name, async () => {
+    const response = await auth(headers).api.signInUsername({
+      body: { username: usernameFor(name), password: pin },
+      headers,
+      asResponse: true,
+    });
+    const [there] = await serverDb()
+      .db.select({ name: person.name })
+      .from(person)
+      .where(and(eq(person.username, usernameFor(name)), isNull(person.retiredAt)));
+    return response.ok && there
+      ? ok({ name: there.name, cookies: [...response.headers.getSetCookie(), deviceCookie(headers)] })
+      : null;
+  });
 
 /** Persons signed in on this device, and who of them is at the bench. */
 export async function signedIn(headers: Headers): Promise<SignedIn> {
@@ -119,7 +145,7 @@ interface SessionUser {
 /** The person at the bench of this device; `null` where nobody is signed in. */
 export async function actorOf(headers: Headers): Promise<Actor | null> {
   if (!headers.get('cookie')) return null;
-  const found = await auth().api.getSession({ headers });
+  const found = await auth(headers).api.getSession({ headers });
   return found ? actorFrom(found.user) : null;
 }
 
@@ -134,7 +160,7 @@ function actorFrom({ id, name, role, depotId, retiredAt }: SessionUser): Actor |
 
 async function sessionsOf(headers: Headers): Promise<DeviceSessions> {
   if (!headers.get('cookie')) return { active: null, onDevice: [] };
-  const [active, sessions] = await Promise.all([actorOf(headers), auth().api.listDeviceSessions({ headers })]);
+  const [active, sessions] = await Promise.all([actorOf(headers), auth(headers).api.listDeviceSessions({ headers })]);
   const onDevice = sessions.map((s) => ({ token: s.session.token, actor: actorFrom(s.user) }));
   return {
     active,
@@ -152,36 +178,52 @@ export async function deviceActor(headers: Headers, name: string): Promise<Actor
   return (await sessionsOf(headers)).onDevice.find((p) => p.name === name) ?? null;
 }
 
-/** Puts another person at the bench who is signed in on this device. */
-export async function switchPerson(headers: Headers, name: string): Promise<SignInOutcome> {
-  const to = (await sessionsOf(headers)).onDevice.find((p) => usernameFor(p.name) === usernameFor(name));
-  if (!to)
-    return fail(
-      problemDetails(
-        'Not signed in here.',
-        [{ path: '/name', message: `${name} is not signed in on this device: sign in with the PIN.` }],
-        401,
-      ),
-    );
-  const response = await auth().api.setActiveSession({ body: { sessionToken: to.token }, headers, asResponse: true });
-  if (!response.ok)
-    return fail(
-      problemDetails(
-        'Not signed in here.',
-        [{ path: '/name', message: `The session of ${name} has ended: sign in with the PIN.` }],
-        401,
-      ),
-    );
-  return ok({ name: to.name, cookies: response.headers.getSetCookie() });
+/** Whether somebody may do what another may not: by role, or in more depots. */
+const mayMore = (to: Actor, than: Actor | null): boolean =>
+  than !== null &&
+  (outranks(to.role, than.role) || (to.depotId !== than.depotId && than.depotId !== null && to.role !== 'viewer'));
+
+/**
+ * Puts another person at the bench who is signed in on this device. Whoever may more than the one who stands there types
+ * the PIN: a tablet goes through many hands.
+ */
+export async function switchPerson(headers: Headers, name: string, pin?: string): Promise<SignInOutcome> {
+  const { active, onDevice } = await sessionsOf(headers);
+  const to = onDevice.find((p) => usernameFor(p.name) === usernameFor(name));
+  if (!to) return notHere('/name', `${name} is not signed in on this device: sign in with the PIN.`);
+  if (!mayMore(to, active)) return setActive(headers, to);
+  if (pin === undefined)
+    return notHere('/pin', `${to.name} may do more than ${active?.name ?? 'whoever was here'}: the PIN is asked for.`);
+  return withinTries(headers, to.name, async () => {
+    const [kept] = await serverDb()
+      .db.select({ password: account.password })
+      .from(account)
+      .where(and(eq(account.userId, to.id), eq(account.providerId, 'credential')));
+    return kept?.password && (await checkPin(kept.password, pin)) ? setActive(headers, to) : null;
+  });
 }
+
+async function setActive(headers: Headers, to: { name: string; token: string }): Promise<SignInOutcome> {
+  const response = await auth(headers).api.setActiveSession({
+    body: { sessionToken: to.token },
+    headers,
+    asResponse: true,
+  });
+  return response.ok
+    ? ok({ name: to.name, cookies: response.headers.getSetCookie() })
+    : notHere('/name', `The session of ${to.name} has ended: sign in with the PIN.`);
+}
+
+const notHere = (path: string, message: string): SignInOutcome =>
+  fail(problemDetails('Not signed in here.', [{ path, message }], 401));
 
 /** Signs the person at the bench out; another one of this device takes the place, if there is one. */
 export async function signOut(headers: Headers): Promise<SignInOutcome> {
   const { active, onDevice } = await sessionsOf(headers);
   const own = onDevice.find((p) => p.id === active?.id);
   const response = own
-    ? await auth().api.revokeDeviceSession({ body: { sessionToken: own.token }, headers, asResponse: true })
-    : await auth().api.signOut({ headers, asResponse: true });
+    ? await auth(headers).api.revokeDeviceSession({ body: { sessionToken: own.token }, headers, asResponse: true })
+    : await auth(headers).api.signOut({ headers, asResponse: true });
   const rest = onDevice.filter((p) => p.id !== active?.id);
   return ok({ name: rest[0]?.name ?? null, cookies: response.headers.getSetCookie() });
 }

@@ -16,6 +16,19 @@ interface Session extends SignedIn {
   readonly askToSignIn: () => void;
 }
 
+/** Why somebody is asked to sign in, and who. */
+interface Asking {
+  readonly name: string;
+  readonly title: string;
+  readonly because: string;
+  readonly to?: 'switch';
+}
+const ANOTHER: Asking = {
+  name: '',
+  title: 'Another person signs in',
+  because: 'Both stay signed in on this device; the name at the top switches between them.',
+};
+
 const NOBODY: SignedIn = { name: null, role: null, depotId: null, onDevice: [] };
 const Context = createContext<Session>({
   ...NOBODY,
@@ -31,7 +44,7 @@ export function SessionProvider({ initial, children }: { initial: SignedIn; chil
   // another one.
   const [learnt, setLearnt] = useState<{ of: SignedIn; now: SignedIn } | null>(null);
   const current = learnt?.of === initial ? learnt.now : initial;
-  const [asking, setAsking] = useState<string | null>(null);
+  const [asking, setAsking] = useState<Asking | null>(null);
 
   const learn = useCallback(async (): Promise<void> => {
     const response = await fetch('/api/session', { cache: 'no-store' }).catch(() => null);
@@ -42,12 +55,24 @@ export function SessionProvider({ initial, children }: { initial: SignedIn; chil
     router.refresh();
   }, [initial, router]);
 
-  useEffect(() => onSignedOut((message) => setAsking((before) => before ?? message)), []);
+  const { name: own } = current;
+  useEffect(
+    () => onSignedOut((because) => setAsking((before) => before ?? { name: own ?? '', title: 'Signed out', because })),
+    [own],
+  );
 
   const switchTo = useCallback(
     async (name: string): Promise<void> => {
       const sent = await send('/api/session/switch', { name });
-      if (sent.ok) await learn();
+      if (sent.ok) return learn();
+      const problem = sent.error.kind === 'refused' ? sent.error.problem.errors[0] : undefined;
+      if (problem)
+        setAsking({
+          name,
+          title: `The PIN of ${name}`,
+          because: problem.message,
+          ...(problem.path === '/pin' ? { to: 'switch' as const } : {}),
+        });
     },
     [learn],
   );
@@ -56,7 +81,7 @@ export function SessionProvider({ initial, children }: { initial: SignedIn; chil
     if (sent.ok && sent.value.name === null) window.location.assign('/sign-in');
     else await learn();
   }, [learn]);
-  const askToSignIn = useCallback(() => setAsking(''), []);
+  const askToSignIn = useCallback(() => setAsking(ANOTHER), []);
   const value = useMemo(
     () => ({ ...current, switchTo, signOut, askToSignIn }),
     [current, switchTo, signOut, askToSignIn],
@@ -66,8 +91,7 @@ export function SessionProvider({ initial, children }: { initial: SignedIn; chil
       {children}
       {asking !== null && (
         <SignInDialog
-          because={asking}
-          name={asking ? (current.name ?? '') : ''}
+          {...asking}
           onClose={() => setAsking(null)}
           onDone={() => {
             setAsking(null);

@@ -4,13 +4,17 @@ import { SignInForm } from './sign-in-form';
 
 /** Signing in where one stands: the screen beneath keeps what was typed. */
 export function SignInDialog({
+  title,
   because,
   name,
+  to = 'sign-in',
   onClose,
   onDone,
 }: {
+  title: string;
   because: string;
   name: string;
+  to?: 'sign-in' | 'switch';
   onClose: () => void;
   onDone: (name: string) => void;
 }) {
@@ -20,12 +24,10 @@ export function SignInDialog({
       onOpenChange={(open) => {
         if (!open) onClose();
       }}
-      title={because ? 'Signed out' : 'Another person signs in'}
+      title={title}
     >
-      <p className="mb-3">
-        {because || 'Both stay signed in on this device; the name at the top switches between them.'}
-      </p>
-      <SignInForm name={name} onDone={onDone} />
+      <p className="mb-3">{because}</p>
+      <SignInForm name={name} to={to} onDone={onDone} />
     </Dialog>
   );
 }

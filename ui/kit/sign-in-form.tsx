@@ -8,7 +8,16 @@ import { OtherProblems } from './form';
 import { useSend } from './use-send';
 
 /** Name and PIN. What stays wrong is said at the field. */
-export function SignInForm({ name: given, onDone }: { name: string; onDone: (name: string) => void }) {
+export function SignInForm({
+  name: given,
+  to = 'sign-in',
+  onDone,
+}: {
+  name: string;
+  /** `switch`: somebody who is signed in on this device already. */
+  to?: 'sign-in' | 'switch';
+  onDone: (name: string) => void;
+}) {
   const [name, setName] = useState(given);
   const [pin, setPin] = useState('');
   const { busy, problems, setProblems, post } = useSend();
@@ -22,7 +31,7 @@ export function SignInForm({ name: given, onDone }: { name: string; onDone: (nam
       setProblems(missing);
       return;
     }
-    const done = await post<{ name: string }>('/api/session/sign-in', { name: name.trim(), pin });
+    const done = await post<{ name: string }>(`/api/session/${to}`, { name: name.trim(), pin });
     if (done) onDone(done.name);
     else setPin('');
   }

@@ -6,4 +6,4 @@ import { SWITCH_PERSON, type SwitchPerson } from '@/formats/requests/people';
 const check = schema<SwitchPerson>(SWITCH_PERSON);
 
 export const POST = (request: Request) =>
-  handleOpen(request, check, async (body) => answerSession(await switchPerson(request.headers, body.name)));
+  handleOpen(request, check, async (body) => answerSession(await switchPerson(request.headers, body.name, body.pin)));

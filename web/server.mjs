@@ -1,0 +1,89 @@
+/**
+ * The web server: Next's own request handler behind a door that decides what of a request's headers is believed, what an
+ * answer tells the browser, and what stands in the log.
+ *
+ *   MUDFLAT_LISTEN   address to listen on; default 127.0.0.1
+ *   PORT             default 4180
+ *   MUDFLAT_PROXY    addresses of proxies that are trusted, by commas; default none
+ *   MUDFLAT_LOG      "requests": a line for every request; default: only what failed or was slow
+ */
+import { randomBytes, randomUUID } from 'node:crypto';
+import { createServer } from 'node:http';
+import next from 'next';
+import pino from 'pino';
+import { believedHeaders, contentSecurityPolicy, isLoopback, securityHeaders } from './headers.mjs';
+import { Metrics } from './metrics.mjs';
+
+const hostname = process.env.MUDFLAT_LISTEN || '127.0.0.1';
+const port = Number(process.env.PORT ?? 4180);
+const trusted = new Set(
+  (process.env.MUDFLAT_PROXY ?? '')
+    .split(',')
+    .map((a) => a.trim())
+    .filter(Boolean),
+);
+/** Longer than a client keeps an idle connection: one closed just as a request goes out loses the request. */
+const KEEP_ALIVE_ms = 75_000;
+const SLOW_ms = 2_000;
+/** Streams stay open as long as somebody listens: how long they took says nothing. */
+const isStream = (path) => path.endsWith('/live');
+
+const log = pino({ base: null, timestamp: pino.stdTimeFunctions.isoTime });
+const metrics = new Metrics();
+const app = next({ dev: false, hostname, port });
+await app.prepare();
+const handle = app.getRequestHandler();
+
+function note(request, response, id, started) {
+  const path = request.url.split('?')[0];
+  const took_ms = performance.now() - started;
+  if (!isStream(path)) metrics.count(response.statusCode, took_ms / 1000);
+  const line = { id, method: request.method, path, status: response.statusCode, ms: Math.round(took_ms) };
+  if (response.statusCode >= 500) log.error(line);
+  else if (took_ms > SLOW_ms && !isStream(path)) log.warn(line);
+  else if (process.env.MUDFLAT_LOG === 'requests') log.info(line);
+}
+
+const server = createServer((request, response) => {
+  const started = performance.now();
+  const id = randomUUID();
+  const isDirect = request.headers['x-forwarded-for'] === undefined;
+  const believed = believedHeaders(request.headers, request.socket.remoteAddress, trusted);
+  if (request.url === '/api/metrics') {
+    const mayLook = isDirect && isLoopback(request.socket.remoteAddress);
+    response.writeHead(mayLook ? 200 : 404, { 'content-type': 'text/plain; version=0.0.4' });
+    response.end(mayLook ? metrics.text() : 'Not found.\n');
+    return;
+  }
+  const nonce = randomBytes(16).toString('base64');
+  const policy = contentSecurityPolicy(nonce);
+  // Next reads the nonce for its own scripts from the request.
+  request.headers = { ...believed, 'content-security-policy': policy, 'x-nonce': nonce, 'x-request-id': id };
+  for (const [name, value] of Object.entries({
+    ...securityHeaders(believed['x-forwarded-proto'] === 'https'),
+    'content-security-policy': policy,
+    'x-request-id': id,
+  }))
+    response.setHeader(name, value);
+  response.once('close', () => note(request, response, id, started));
+  handle(request, response).catch((error) => {
+    log.error({ id, path: request.url, error: String(error?.stack ?? error) });
+    if (!response.headersSent) response.writeHead(500);
+    response.end();
+  });
+});
+server.keepAliveTimeout = KEEP_ALIVE_ms;
+server.headersTimeout = KEEP_ALIVE_ms + 1_000;
+
+server.listen(port, hostname, () => log.info({ listening: `http://${hostname}:${port}`, pid: process.pid }));
+server.on('error', (error) => {
+  log.fatal({ error: error.message });
+  process.exit(1);
+});
+// What is under way is answered; then it ends.
+for (const signal of ['SIGTERM', 'SIGINT'])
+  process.once(signal, () => {
+    server.close(() => process.exit(0));
+    server.closeIdleConnections();
+    setTimeout(() => process.exit(0), 3_000).unref();
+  });
