@@ -62,6 +62,7 @@ const serverMay = {
   people: ['db', 'policy', 'journal'],
   policy: ['db'],
   fleet: ['db', 'policy', 'journal'],
+  installation: ['db', 'fleet', 'people'],
   instruments: ['db', 'policy', 'journal'],
   catalogue: ['db', 'policy', 'journal'],
   specifications: ['db', 'policy', 'journal', 'catalogue'],

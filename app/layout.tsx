@@ -2,6 +2,8 @@ import type { Metadata, Viewport } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import type { SignedIn } from '@/application/views';
+import { serverDb } from '@/server/db/connection';
+import { kindOf } from '@/server/installation/installation';
 import { signedIn } from '@/server/people/sign-in';
 import { Waiting } from '@/ui/bench/waiting';
 import { RoomLeft } from '@/ui/kit/room-left';
@@ -25,9 +27,18 @@ async function whoIsHere(): Promise<SignedIn> {
   }
 }
 
+/** The demo is marked as such on every page. */
+async function kindHere(): Promise<string> {
+  try {
+    return await kindOf(serverDb().db);
+  } catch {
+    return 'unknown';
+  }
+}
+
 export default async function Layout({ children }: { children: ReactNode }) {
   return (
-    <html lang="en" suppressHydrationWarning>
+    <html lang="en" data-installation={await kindHere()} suppressHydrationWarning>
       <body>
         <Themes nonce={(await headers()).get('x-nonce') ?? undefined}>
           <SessionProvider initial={await whoIsHere()}>{children}</SessionProvider>

@@ -1,11 +1,20 @@
 import { needPerson } from '@/app/need-person';
-import { serverDb } from '@/server/db/connection';
+import type { FirstStepsView } from '@/application/views';
+import { type Db, serverDb } from '@/server/db/connection';
+import { firstSteps, kindOf } from '@/server/installation/installation';
 import { viewYard } from '@/server/jobs/yard';
 import { TopBar } from '@/ui/kit/top-bar';
 import { Yard } from '@/ui/yard/yard';
 
 export const dynamic = 'force-dynamic';
 export const metadata = { title: 'Yard' };
+
+/** What a workshop’s own installation still asks for; `null`: nothing, or it is the demo. */
+async function stepsToDo(db: Db): Promise<FirstStepsView | null> {
+  if ((await kindOf(db)) !== 'own') return null;
+  const steps = await firstSteps(db);
+  return Object.values(steps).every(Boolean) ? null : steps;
+}
 
 export default async function YardPage({
   searchParams,
@@ -15,13 +24,13 @@ export default async function YardPage({
   const { q } = await searchParams;
   await needPerson('/');
   const { db } = serverDb();
-  const yard = await viewYard(db, typeof q === 'string' ? q : '');
+  const [yard, steps] = await Promise.all([viewYard(db, typeof q === 'string' ? q : ''), stepsToDo(db)]);
   return (
     <div className="flex min-h-dvh flex-col">
       <TopBar here="/">
         <h1 className="text-lg font-bold text-ink">Yard</h1>
       </TopBar>
-      <Yard yard={yard} />
+      <Yard yard={yard} steps={steps} />
     </div>
   );
 }

@@ -27,7 +27,13 @@ export const POLICY = {
 
   'unit.add': rule('technician', 'depot', 'add a unit'),
   'unit.note-parts': rule('technician', 'unit', 'note parts'),
+  'units.import': rule('lead', null, 'take in a list of units'),
+  'unit.change': rule('lead', 'unit', 'change units'),
   'engine-family.add': rule('technician', null, 'add an engine family'),
+  'engine-family.change': rule('lead', null, 'change engine families'),
+  'workshop.change': rule('lead', null, 'change the workshop'),
+  'depot.add': rule('lead', null, 'add a depot'),
+  'depot.change': rule('lead', 'depot', 'change this depot'),
   'depot.choose': rule('lead', 'depot', 'choose how this depot judges'),
   'depot.describe-codes': rule('technician', 'depot', 'describe codes'),
 

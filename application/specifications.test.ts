@@ -62,7 +62,7 @@ describe('the shelf as a file', () => {
   test('CSV and back, formulas inert on the way', () => {
     const csv = writeSpecificationsCsv(ENTRIES);
     expect(csv).toContain("'=SUM(A1)");
-    expect(readSpecificationsCsv(csv)).toEqual({ ok: true, value: ENTRIES });
+    expect(readSpecificationsCsv(csv)).toMatchObject({ ok: true, value: { entries: ENTRIES } });
   });
   test('as a spreadsheet saves it: byte-order mark, semicolons, decimal commas, capitals in the header', () => {
     const read = readSpecificationsCsv(
@@ -70,14 +70,40 @@ describe('the shelf as a file', () => {
     );
     expect(read).toEqual({
       ok: true,
-      value: [
-        {
-          test: 'voltage-drop',
-          scope: 'general',
-          limits: { quantity: 'voltage', unit: 'V', upper: 0.4 },
-          source: 'ours',
-        },
-      ],
+      value: {
+        entries: [
+          {
+            test: 'voltage-drop',
+            scope: 'general',
+            limits: { quantity: 'voltage', unit: 'V', upper: 0.4 },
+            source: 'ours',
+          },
+        ],
+        lines: [2],
+      },
+    });
+  });
+  test('a test may be called by its name; thousands and days as a spreadsheet writes them', () => {
+    const tests = [{ id: 'voltage-drop', name: 'Voltage drop' }];
+    const read = readSpecificationsCsv(
+      'test;scope;quantity;unit;upper;open_above;source;document_date\nVoltage DROP;general;voltage;V;0,4;1.500;ours;3.11.2026\n',
+      tests,
+    );
+    expect(read).toMatchObject({
+      ok: true,
+      value: {
+        entries: [{ test: 'voltage-drop', limits: { upper: 0.4, openAbove: 1500 }, documentDate: '2026-11-03' }],
+      },
+    });
+    expect(
+      readSpecificationsCsv('test,scope,quantity,unit,upper,source\nVoltage drp,general,voltage,V,1,s\n', tests),
+    ).toEqual({
+      ok: false,
+      error: [{ path: '/line 2/test', message: 'There is no test "Voltage drp". Did you mean "Voltage drop"?' }],
+    });
+    expect(readSpecificationsCsv('test,scope,quantity,unit,uper,source\na,general,voltage,V,1,s\n')).toMatchObject({
+      ok: false,
+      error: [{ path: '/uper', message: expect.stringContaining('Did you mean "upper"?') as string }],
     });
   });
   test('what is wrong is named by line and column, and nothing is taken', () => {
@@ -136,7 +162,10 @@ describe('the shelf as a file', () => {
           source: x.source,
           status: 'draft',
         };
-        expect(readSpecificationsCsv(writeSpecificationsCsv([entry]))).toEqual({ ok: true, value: [entry] });
+        expect(readSpecificationsCsv(writeSpecificationsCsv([entry]))).toEqual({
+          ok: true,
+          value: { entries: [entry], lines: [2] },
+        });
       }),
     );
   });

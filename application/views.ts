@@ -290,6 +290,60 @@ export interface RunView {
   readonly fitted: string | null;
 }
 
+/** What an empty installation asks for, each true once it is there. */
+export interface FirstStepsView {
+  readonly families: boolean;
+  readonly units: boolean;
+  readonly instruments: boolean;
+  readonly limits: boolean;
+  readonly people: boolean;
+}
+
+/** What belongs to a workshop, as its own screen lists it. */
+export interface DepotLine {
+  readonly id: string;
+  readonly name: string;
+  readonly timeZone: string;
+  readonly currency: string | null;
+  readonly retired: boolean;
+  /** That stand there and are in use. */
+  readonly units: number;
+}
+export interface FamilyLine {
+  readonly id: string;
+  readonly code: string;
+  readonly engine: Engine;
+  readonly retired: boolean;
+  readonly units: number;
+}
+export interface UnitLine {
+  readonly id: string;
+  readonly fleetNumber: string;
+  readonly kind: string;
+  readonly depotId: string;
+  readonly depot: string;
+  readonly familyId: string;
+  readonly family: string;
+  readonly jobs: number;
+  readonly retired: boolean;
+}
+export interface WorkshopView {
+  readonly name: string;
+  readonly hasLogo: boolean;
+  readonly depots: readonly DepotLine[];
+  readonly families: readonly FamilyLine[];
+  readonly units: readonly UnitLine[];
+}
+/** What a list of units would do, or has done. */
+export interface UnitsPlan {
+  readonly rows: readonly {
+    readonly fleetNumber: string;
+    readonly kind: string;
+    readonly action: 'new' | 'change' | 'unchanged';
+  }[];
+  readonly stored: number;
+}
+
 export interface PersonView {
   readonly id: string;
   readonly name: string;

@@ -1,7 +1,8 @@
 import { v5 } from 'uuid';
 import type { Result } from '../core/foundation/result';
 import type { ProblemDetails } from '../formats/problem';
-import { addDepot, addEngineFamily, addUnit, chooseDepot } from '../server/fleet/fleet';
+import { addDepot } from '../server/fleet/depots';
+import { addEngineFamily, addUnit, chooseDepot } from '../server/fleet/fleet';
 import type { Db } from '../server/db/connection';
 import { isTaken } from '../server/db/refusal';
 import { describeCode, recordCodes } from '../server/evidence/codes';

@@ -32,6 +32,26 @@ const CASES: readonly Case[] = [
   { route: 'session/sign-in', method: 'POST', action: 'open', body: () => ({}) },
   { route: 'session/switch', method: 'POST', action: 'open', body: () => ({}) },
   { route: 'session/sign-out', method: 'POST', action: 'open', body: () => ({ no: 1 }) },
+  { route: 'set-up', method: 'POST', action: 'open', body: () => ({}) },
+  { route: 'workshop/logo', method: 'GET', action: 'look' },
+  { route: 'workshop/logo', method: 'POST', action: 'workshop.change', text: ['image/png', 'no picture'] },
+  { route: 'workshop', method: 'POST', action: 'workshop.change', body: () => ({ name: 'Levels workshop' }) },
+  {
+    route: 'depots',
+    method: 'POST',
+    action: 'depot.add',
+    body: () => ({ id: v7(), name: `Depot ${v7()}`, timeZone: 'Mars/Olympus' }),
+  },
+  { route: 'depots/[id]', method: 'POST', action: 'depot.change', body: () => ({ timeZone: 'Mars/Olympus' }) },
+  { route: 'units/[id]', method: 'POST', action: 'unit.change', body: () => ({ kind: 'Tipper' }) },
+  { route: 'units/import', method: 'POST', action: 'units.import', text: ['text/csv', 'no list'] },
+  { route: 'units/export', method: 'GET', action: 'look' },
+  {
+    route: 'engine-families/[id]',
+    method: 'POST',
+    action: 'engine-family.change',
+    body: () => ({ engine: { layout: 'inline', cylinders: 99 } }),
+  },
   { route: 'catalogue', method: 'GET', action: 'look' },
   {
     route: 'catalogue',
@@ -244,6 +264,7 @@ const IDS: Readonly<Record<string, string>> = {
   instruments: INSTRUMENT,
   depots: NORTH,
   people: demoId('person', 'Jory Thane'),
+  'engine-families': demoId('family', 'L4-20'),
   specifications: demoId('specification', 'L6-109', 1),
   photos: v7(),
 };
@@ -269,7 +290,7 @@ function expected({ action }: Case, who: Who): 401 | 403 | 'may' {
 }
 
 function send(request: APIRequestContext, rule: Case): Promise<{ status: () => number; text: () => Promise<string> }> {
-  const url = `/api/${rule.route.replace(/(\w+)\/\[id\]/, (_, of: string) => `${of}/${IDS[of] ?? ''}`)}${rule.query ?? ''}`;
+  const url = `/api/${rule.route.replace(/([\w-]+)\/\[id\]/, (_, of: string) => `${of}/${IDS[of] ?? ''}`)}${rule.query ?? ''}`;
   if (rule.method === 'GET') return request.get(url, { timeout: 30_000, maxRedirects: 0 });
   return request.post(
     url,
@@ -334,6 +355,7 @@ test('no page by address alone', async ({ browser, baseURL }) => {
     '/catalogue',
     '/instruments',
     '/people',
+    '/workshop',
     `/jobs/${IDS.jobs}`,
     `/runs/${IDS.runs}`,
     `/runs/${IDS.runs}/print`,

@@ -1,6 +1,8 @@
 import type { Limits } from '../core/limits/types';
 import { fail, ok, type Problem, type Result } from '../core/foundation/result';
 import { checkEntry, type SpecificationEntry } from './specifications';
+import { type DecimalSign, decimalSignOf, readTableDay, readTableNumber } from './table-values';
+import { nearest } from '../core/foundation/text';
 import { active, inert, readTable, writeTable } from './table';
 import { schema, validate } from './validate';
 
@@ -23,6 +25,7 @@ const WHEN_NUMBERS = {
   when_from_degc: 'fromTemperature_degC',
   when_to_degc: 'toTemperature_degC',
 } as const;
+const NEIGHBOURS = ['neighbours_max_ratio', 'neighbours_max_difference'] as const;
 const MORE = ['byPosition', 'sequence', 'transfer', 'tolerance'] as const;
 
 export const SPECIFICATION_COLUMNS = [
@@ -83,32 +86,72 @@ function rowOf(e: SpecificationEntry): Record<string, unknown> {
 
 const MOST_ROWS = 50_000;
 
-/** Limits from a table. Fails with every problem; its path begins with the line: `/line 4/lower`. */
-export function readSpecificationsCsv(text: string): Result<readonly SpecificationEntry[]> {
-  const table = readTable(text, ['test', 'scope', 'quantity', 'unit', 'source'], MOST_ROWS);
+/** Tests as a file may call them: by their id or by their name. */
+export type NamedTest = Readonly<{ id: string; name: string }>;
+
+/** Limits of a table, and the line of the file on which each begins. */
+export interface ReadSpecifications {
+  readonly entries: readonly SpecificationEntry[];
+  readonly lines: readonly number[];
+}
+
+/**
+ * Limits from a table. Fails with every problem; its path begins with the line: `/line 4/lower`. `tests`: of the
+ * catalogue; without them a test is taken as it is written.
+ */
+export function readSpecificationsCsv(text: string, tests: readonly NamedTest[] = []): Result<ReadSpecifications> {
+  const table = readTable(text, ['test', 'scope', 'quantity', 'unit', 'source'], MOST_ROWS, SPECIFICATION_COLUMNS);
   if (!table.ok) return table;
   const problems: Problem[] = [];
   const entries: SpecificationEntry[] = [];
+  const lines: number[] = [];
+  const columns = [...Object.keys(NUMBERS), ...Object.keys(WHEN_NUMBERS), ...NEIGHBOURS];
+  const sign = decimalSignOf(table.value.flatMap(({ cells }) => columns.map((c) => cells[c] ?? '')));
   for (const { line, cells } of table.value) {
-    const entry = readRow(cells);
+    const entry = readRow(cells, sign, tests);
     const at = (p: Problem): Problem => ({ path: `/line ${line}${p.path}`, message: p.message });
     if (!entry.ok) problems.push(...entry.error.map(at));
-    else entries.push(entry.value);
+    else {
+      entries.push(entry.value);
+      lines.push(line);
+    }
   }
-  return problems.length ? fail(problems) : ok(entries);
+  return problems.length ? fail(problems) : ok({ entries, lines });
+}
+
+/** The id of a test that is written as its id or its name; what is neither says what was probably meant. */
+function testIdOf(written: string | undefined, tests: readonly NamedTest[], problems: Problem[]): string | undefined {
+  if (written === undefined || tests.length === 0 || tests.some((t) => t.id === written)) return written;
+  const named = tests.find((t) => t.name.toLowerCase() === written.toLowerCase());
+  if (named) return named.id;
+  const meant = nearest(written, [...tests.map((t) => t.id), ...tests.map((t) => t.name)]);
+  const hint = meant === null ? '' : ` Did you mean "${meant}"?`;
+  problems.push({ path: '/test', message: `There is no test "${written}".${hint}` });
+  return written;
 }
 
 const checkShape = schema<SpecificationEntry>({ $ref: 'urn:mudflat:shelf:1#/$defs/entry' });
 
-function readRow(cells: Readonly<Record<string, string>>): Result<SpecificationEntry> {
+function readRow(
+  cells: Readonly<Record<string, string>>,
+  sign: DecimalSign,
+  tests: readonly NamedTest[],
+): Result<SpecificationEntry> {
   const problems: Problem[] = [];
   const text = (column: string): string | undefined => active(cells[column] ?? '') || undefined;
   const number = (column: string): number | undefined => {
     const typed = text(column);
     if (typed === undefined) return undefined;
-    const value = Number(typed.replace(',', '.'));
-    if (!Number.isFinite(value)) problems.push({ path: `/${column}`, message: `"${typed}" is no number.` });
-    return value;
+    const value = readTableNumber(typed, sign);
+    if (value.ok) return value.value;
+    problems.push({ path: `/${column}`, message: value.error });
+    return undefined;
+  };
+  const day = (column: string): string | undefined => {
+    const typed = text(column);
+    const value = typed === undefined ? null : readTableDay(typed);
+    if (value?.ok === false) problems.push({ path: `/${column}`, message: value.error });
+    return value?.ok ? value.value : undefined;
   };
   const numbers = (columns: Readonly<Record<string, string>>) =>
     pruned(Object.fromEntries(Object.entries(columns).map(([column, field]) => [field, number(column)])));
@@ -130,7 +173,7 @@ function readRow(cells: Readonly<Record<string, string>>): Result<SpecificationE
     ...numbers(WHEN_NUMBERS),
   };
   const entry = pruned({
-    test: text('test'),
+    test: testIdOf(text('test'), tests, problems),
     scope: text('scope'),
     of: text('of'),
     school: text('school'),
@@ -140,7 +183,7 @@ function readRow(cells: Readonly<Record<string, string>>): Result<SpecificationE
     document: text('document'),
     page: text('page'),
     documentRevision: text('document_revision'),
-    documentDate: text('document_date'),
+    documentDate: day('document_date'),
     status: text('status'),
   });
   if (problems.length) return fail(problems);

@@ -1,5 +1,6 @@
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
+import { nearest } from '../core/foundation/text';
 import { fail, ok, type Problem, type Result } from '../core/foundation/result';
 
 /** A row of a table with the line of the file on which it begins. */
@@ -11,9 +12,20 @@ export interface TableRow {
 /**
  * A table from CSV text: RFC 4180, header row required, names of columns in lower case. A byte-order mark,
  * semicolons or tabs instead of commas, and quoted line breaks are understood. Fails as a whole only where
- * there is no table or a needed column is missing.
+ * there is no table, a needed column is missing, or, where `known` columns are given, another one is there: a column
+ * that is not read would be silently left out.
  */
-export function readTable(text: string, needed: readonly string[], mostRows: number): Result<readonly TableRow[]> {
+export function readTable(
+  text: string,
+  needed: readonly string[],
+  mostRows: number,
+  known: readonly string[] | null = null,
+): Result<readonly TableRow[]> {
+  const strange = text.indexOf('\0');
+  if (strange >= 0) {
+    const line = text.slice(0, strange).split('\n').length;
+    return fail([{ path: `/line ${line}`, message: 'There is a NUL character: this is no text, or it was damaged.' }]);
+  }
   let records: { info: { lines: number }; record: Record<string, string> }[];
   try {
     // One kind of line end: the parser counts a quoted CRLF as two lines.
@@ -35,9 +47,26 @@ export function readTable(text: string, needed: readonly string[], mostRows: num
     .filter((c) => !(c in header))
     .map((c) => ({ path: `/${c}`, message: `The header row has no column "${c}".` }));
   if (records.length === 0) return fail([{ path: '', message: 'The file has a header at most and no rows.' }]);
-  if (missing.length) return fail(missing);
+  const wrong = [...missing, ...(known ? strangeColumns(Object.keys(header), known) : [])];
+  if (wrong.length) return fail(wrong);
   if (records.length > mostRows) return fail([{ path: '', message: `The file has more than ${mostRows} rows.` }]);
   return ok(records.map(({ info, record }) => ({ line: info.lines - newlines(record), cells: record })));
+}
+
+/** Columns that nobody reads, each with what was probably meant. */
+function strangeColumns(columns: readonly string[], known: readonly string[]): Problem[] {
+  return columns.flatMap((column) => {
+    if (column === '' || known.includes(column)) return [];
+    const bare = column
+      .replace(/[([].*?[)\]]/g, '')
+      .trim()
+      .replace(/[\s-]+/g, '_');
+    const meant = known.includes(bare) ? bare : nearest(bare, known);
+    const hint = meant === null ? `There are: ${known.join(', ')}.` : `Did you mean "${meant}"?`;
+    const unit =
+      meant === bare && known.includes('unit') && bare !== column ? ' The unit has a column of its own.' : '';
+    return [{ path: `/${column}`, message: `The column "${column}" is not known. ${hint}${unit}` }];
+  });
 }
 
 /** The delimiter that the header row uses most. */

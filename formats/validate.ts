@@ -43,6 +43,9 @@ export function validate<T>(check: ValidateFunction<T>, document: unknown): Resu
  */
 function nonFinite(value: unknown, path: string): Problem[] {
   if (typeof value === 'number') return Number.isFinite(value) ? [] : [{ path, message: 'Must be a finite number.' }];
+  // No database keeps these, and nobody types them.
+  if (typeof value === 'string' && /\0|\p{Surrogate}/u.test(value))
+    return [{ path, message: 'There is a character in it that is no text.' }];
   if (value === null || typeof value !== 'object') return [];
   return Object.entries(value).flatMap(([key, inner]) => nonFinite(inner, `${path}/${escape(key)}`));
 }
@@ -58,6 +61,23 @@ function problemsOf(errors: readonly ErrorObject[]): Problem[] {
 }
 
 const escape = (name: string): string => name.replaceAll('~', '~0').replaceAll('/', '~1');
+
+const FORMAT_WORDS: Readonly<Record<string, string>> = {
+  'date-time': 'It is no moment: write it as 2026-11-29T08:30:00Z.',
+  date: 'It is no day: write it as 2026-11-29.',
+};
+/** What a pattern of the schemas asks for, in words. */
+const PATTERN_WORDS: Readonly<Record<string, string>> = {
+  '\\S': 'Type something.',
+  '^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$': 'It is no id: a UUID in lower case.',
+  '^[^\\s\\p{C}](.*[^\\s\\p{C}])?$': 'Letters, without blanks at the ends and without invisible signs.',
+  '^[A-Z]{3}$': 'Three capital letters, as in EUR (ISO 4217).',
+  '^[a-z0-9]+(-[a-z0-9]+)*$': 'Lower-case letters, digits and single hyphens.',
+  '^[0-9a-f]{64}$': 'It is no SHA-256 in lower-case hexadecimal.',
+  '^[^\\u0000]+$': 'There is a character in it that is no text.',
+  '^\\d{4}-\\d{2}-\\d{2}T': 'It is no moment: write it as 2026-11-29T08:30:00Z.',
+  '^[^:]+: [^:]+$': 'Write it as "kind: which".',
+};
 
 function describe({ keyword, instancePath, params, message }: ErrorObject): Problem | null {
   const p = params as Record<string, unknown>;
@@ -76,6 +96,40 @@ function describe({ keyword, instancePath, params, message }: ErrorObject): Prob
       return { path: `${instancePath}/${escape(String(p.tag))}`, message: 'This kind is not known.' };
     case 'if':
       return null;
+    case 'minLength':
+      return {
+        path: instancePath,
+        message: p.limit === 1 ? 'Type something.' : `Type ${String(p.limit)} characters at least.`,
+      };
+    case 'maxLength':
+      return { path: instancePath, message: `At most ${String(p.limit)} characters.` };
+    case 'minItems':
+      return {
+        path: instancePath,
+        message: p.limit === 1 ? 'Give one at least.' : `Give ${String(p.limit)} at least.`,
+      };
+    case 'maxItems':
+      return { path: instancePath, message: `At most ${String(p.limit)}.` };
+    case 'uniqueItems':
+      return { path: instancePath, message: 'Each only once.' };
+    case 'minimum':
+    case 'exclusiveMinimum':
+      return {
+        path: instancePath,
+        message: `Must be ${keyword === 'minimum' ? 'at least' : 'more than'} ${String(p.limit)}.`,
+      };
+    case 'maximum':
+    case 'exclusiveMaximum':
+      return {
+        path: instancePath,
+        message: `Must be ${keyword === 'maximum' ? 'at most' : 'less than'} ${String(p.limit)}.`,
+      };
+    case 'minProperties':
+      return { path: instancePath, message: 'There is nothing to change in it.' };
+    case 'format':
+      return { path: instancePath, message: FORMAT_WORDS[String(p.format)] ?? `It is no ${String(p.format)}.` };
+    case 'pattern':
+      return { path: instancePath, message: PATTERN_WORDS[String(p.pattern)] ?? 'It is not written as it must be.' };
     default:
       return { path: instancePath, message: `It ${message ?? 'is not valid'}.` };
   }

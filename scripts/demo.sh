@@ -4,7 +4,6 @@ set -euo pipefail
 . scripts/lib.sh
 . scripts/pg.sh
 . scripts/server.sh
-pg_name=main
 
 mkdir -p "$data_dir" 2>/dev/null && [ -w "$data_dir" ] || die "Preparing $data_dir" "It cannot be written by $(id -un): it was made by another user. Run as that user, or remove it."
 need_node_modules
@@ -17,7 +16,7 @@ else
 fi
 quietly "Bringing the database up to date and loading the demo fleet" "Check that the database can be reached." npx --no-install tsx scripts/prepare.ts --demo
 now=$(source_hash)
-if server_pid >/dev/null && [ "$(cat "$data_dir/server.port" 2>/dev/null)" = "$web_port" ] && [ "$(cat .next/mudflat-stamp 2>/dev/null)" = "$now" ]; then
+if server_pid >/dev/null && [ "$(cat "$port_file" 2>/dev/null)" = "$web_port" ] && [ "$(cat .next/mudflat-stamp 2>/dev/null)" = "$now" ]; then
   say "Mudflat is running already: $web_url"
   exit 0
 fi

@@ -1,5 +1,8 @@
 # Shared by the commands: messages, packages, builds. Sourced, from the project's root.
 data_dir=$PWD/.data
+# Whose it is: the demo's, or a workshop's own. Each has a database, a secret and a server of its own.
+instance=${instance:-demo}
+pg_name=${pg_name:-$([ "$instance" = own ] && echo own || echo main)}
 export NEXT_TELEMETRY_DISABLED=1
 
 say() { printf '\033[1m%s\033[0m\n' "$*"; }
@@ -82,13 +85,30 @@ runs_in() {
 
 port_open() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
 
-# What all invented persons sign in with. The sign-in page shows it, and them, only while this is set.
-export MUDFLAT_DEMO_PIN=471147
+# What all invented persons sign in with. The sign-in page shows it, and them, only in the demo and while this is set.
+if [ "$instance" = demo ]; then export MUDFLAT_DEMO_PIN=471147; else unset MUDFLAT_DEMO_PIN; fi
+
+# pick_instance ARGUMENT...: the workshop's own where there is one, else the demo; `--demo` says it. Leaves the other
+# arguments in `rest`.
+pick_instance() {
+  rest=()
+  local own wanted=
+  for argument in "$@"; do
+    if [ "$argument" = --demo ]; then wanted=demo; else rest+=("$argument"); fi
+  done
+  own=$(pg_name=own; . scripts/pg.sh; pg_home)
+  instance=demo pg_name=main
+  if [ -z "$wanted" ] && [ -f "$own/data/PG_VERSION" ]; then
+    instance=own pg_name=own
+    unset MUDFLAT_DEMO_PIN
+  fi
+}
 
 # need_secret: what sessions are signed with: MUDFLAT_SECRET where it is set, else made once, readable by its owner only.
 need_secret() {
   if [ -n "${MUDFLAT_SECRET:-}" ]; then export MUDFLAT_SECRET; return 0; fi
   local file=$data_dir/secret
+  [ "$instance" = demo ] || file=$data_dir/own-secret
   mkdir -p "$data_dir"
   [ -s "$file" ] || (umask 077; head -c 32 /dev/urandom | od -An -tx1 | tr -d ' \n' >"$file")
   MUDFLAT_SECRET=$(cat "$file")

@@ -1,10 +1,15 @@
 #!/usr/bin/env bash
-# Ends the server and the database cluster that demo or dev started, and nothing else.
+# Ends the servers and the database clusters that demo, dev or serve started, and nothing else.
 set -euo pipefail
+for each in demo own; do
+  (
+    instance=$each
+    . scripts/lib.sh
+    . scripts/pg.sh
+    . scripts/server.sh
+    server_stop
+    if ls /usr/lib/postgresql/*/bin/pg_ctl >/dev/null 2>&1; then pg_stop; fi
+  )
+done
 . scripts/lib.sh
-. scripts/pg.sh
-. scripts/server.sh
-pg_name=main
-server_stop
-if ls /usr/lib/postgresql/*/bin/pg_ctl >/dev/null 2>&1; then pg_stop; fi
 say "Stopped."

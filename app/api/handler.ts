@@ -1,6 +1,7 @@
 import type { ValidateFunction } from 'ajv';
 import type { Result } from '@/core/foundation/result';
 import { type ProblemDetails, problemDetails } from '@/formats/problem';
+import { decodeText } from '@/formats/text';
 import { readJson, validate } from '@/formats/validate';
 import { type Action, ruleFor } from '@/application/policy';
 import { refusalFor } from '@/server/policy/authorize';
@@ -86,7 +87,7 @@ async function readAtMost(request: Request, most: number, contentTypes: readonly
     );
   }
   const bytes = await readBytes(request, most);
-  return bytes ? bytes.toString('utf8') : answerTooLarge(most);
+  return bytes ? decodeText(bytes).text : answerTooLarge(most);
 }
 
 const answerTooLarge = (most: number): Response =>

@@ -2,6 +2,63 @@ import type { FromSchema } from 'json-schema-to-ts';
 import type { Engine } from '../../core/engine/layout';
 import { type BodyOf, uuid, by } from './common';
 
+const depotName = { type: 'string', minLength: 1, maxLength: 60, pattern: '\\S' } as const;
+const timeZone = { type: 'string', minLength: 1, maxLength: 60 } as const;
+const currency = { type: 'string', pattern: '^[A-Z]{3}$' } as const;
+
+export const ADD_DEPOT = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['id', 'name', 'timeZone'],
+  properties: { id: uuid, by, name: depotName, timeZone, currency },
+} as const;
+
+export type AddDepot = FromSchema<typeof ADD_DEPOT>;
+
+/** Whatever is given is changed. */
+export const CHANGE_DEPOT = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['by'],
+  minProperties: 2,
+  properties: { by, name: depotName, timeZone, currency, retired: { type: 'boolean' } },
+} as const;
+
+export type ChangeDepot = FromSchema<typeof CHANGE_DEPOT>;
+
+const fleetNumber = { type: 'string', minLength: 1, maxLength: 30, pattern: '\\S' } as const;
+const unitKind = { type: 'string', minLength: 1, maxLength: 60, pattern: '\\S' } as const;
+const familyCode = { type: 'string', minLength: 1, maxLength: 30, pattern: '\\S' } as const;
+
+/** Whatever is given is changed. */
+export const CHANGE_UNIT = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['by'],
+  minProperties: 2,
+  properties: {
+    by,
+    fleetNumber,
+    kind: unitKind,
+    depotId: uuid,
+    engineFamilyId: uuid,
+    retired: { type: 'boolean' },
+  },
+} as const;
+
+export type ChangeUnit = FromSchema<typeof CHANGE_UNIT>;
+
+export const CHANGE_ENGINE_FAMILY = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['by'],
+  minProperties: 2,
+  properties: { by, code: familyCode, engine: { $ref: 'urn:mudflat:engine:1' }, retired: { type: 'boolean' } },
+} as const;
+
+export type ChangeEngineFamily = BodyOf<typeof CHANGE_ENGINE_FAMILY, { engine?: Engine }>;
+
+/** A unit; its engine family can come with it, and both are taken or neither. */
 export const ADD_UNIT = {
   type: 'object',
   additionalProperties: false,
@@ -10,12 +67,20 @@ export const ADD_UNIT = {
     id: uuid,
     depotId: uuid,
     engineFamilyId: uuid,
-    fleetNumber: { type: 'string', minLength: 1, maxLength: 30, pattern: '\\S' },
-    kind: { type: 'string', minLength: 1, maxLength: 60, pattern: '\\S' },
+    by,
+    fleetNumber,
+    kind: unitKind,
+    /** Under `engineFamilyId`, where it is a new one. */
+    newFamily: {
+      type: 'object',
+      additionalProperties: false,
+      required: ['code', 'engine'],
+      properties: { code: familyCode, engine: { $ref: 'urn:mudflat:engine:1' } },
+    },
   },
 } as const;
 
-export type AddUnit = FromSchema<typeof ADD_UNIT>;
+export type AddUnit = BodyOf<typeof ADD_UNIT, { newFamily?: { code: string; engine: Engine } }>;
 
 export const ADD_ENGINE_FAMILY = {
   type: 'object',
@@ -23,7 +88,7 @@ export const ADD_ENGINE_FAMILY = {
   required: ['id', 'code', 'engine'],
   properties: {
     id: uuid,
-    code: { type: 'string', minLength: 1, maxLength: 30, pattern: '\\S' },
+    code: familyCode,
     engine: { $ref: 'urn:mudflat:engine:1' },
   },
 } as const;

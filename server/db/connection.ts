@@ -1,4 +1,5 @@
 import path from 'node:path';
+import { sql } from 'drizzle-orm';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { PgTransaction } from 'drizzle-orm/pg-core';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
@@ -57,6 +58,13 @@ export function serverDb(): Connection {
   const url = process.env.DATABASE_URL;
   if (!url) throw new Error('DATABASE_URL is not set; start with ./mudflat demo or ./mudflat dev');
   return (kept.mudflatConnection ??= connect(url));
+}
+
+/** Writes one row: fails where the database is not there, only reads, or is full. */
+export async function beat(db: Db): Promise<void> {
+  await db.execute(
+    sql`insert into heartbeat (id, beat_at) values (1, now()) on conflict (id) do update set beat_at = now()`,
+  );
 }
 
 const MIGRATION_LOCK = 7_210_471;

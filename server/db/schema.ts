@@ -64,11 +64,30 @@ export interface DepotChoices {
   readonly letterhead?: string;
 }
 
+const bytes = customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'bytea' });
+
+/** What this installation is: one row. */
+export const installation = pgTable('installation', {
+  id: integer('id').primaryKey().default(1),
+  /** The demo, with invented data; or a workshop's own. They are never mixed. */
+  kind: text('kind', { enum: ['demo', 'own'] }).notNull(),
+  name: text('name').notNull().default(''),
+  /** Hash of the code that the first lead is asked for; `null` once it was used. */
+  setupCode: text('setup_code'),
+  logo: bytes('logo'),
+  logoType: text('logo_type'),
+  createdAt: created(),
+});
+
+/** Written by whoever asks whether the database takes anything: one row. */
+export const heartbeat = pgTable('heartbeat', { id: integer('id').primaryKey(), beatAt: at('beat_at').notNull() });
+
 export const depot = pgTable('depot', {
   id: id(),
   name: text('name').notNull().unique(),
   timeZone: text('time_zone').notNull(),
   createdAt: created(),
+  retiredAt: at('retired_at'),
   choices: jsonb('choices').$type<DepotChoices>().notNull().default({ schools: {}, decision: 'three-way' }),
 });
 
@@ -163,6 +182,7 @@ export const engineFamily = pgTable('engine_family', {
   code: text('code').notNull().unique(),
   engine: jsonb('engine').$type<Engine>().notNull(),
   createdAt: created(),
+  retiredAt: at('retired_at'),
 });
 
 export const fleetUnit = pgTable('unit', {
@@ -174,8 +194,12 @@ export const fleetUnit = pgTable('unit', {
     .notNull()
     .references(() => engineFamily.id),
   fleetNumber: text('fleet_number').notNull().unique(),
+  /** The number without case, blanks and what nobody sees: two units that look alike are one. */
+  numberKey: text('number_key').unique(),
   kind: text('kind').notNull(),
   createdAt: created(),
+  /** Gone: no new jobs, and its history stays. */
+  retiredAt: at('retired_at'),
   /** Codes of the parts that are fitted, by kind of part. */
   parts: jsonb('parts').$type<Record<string, string>>().notNull().default({}),
 });
@@ -557,8 +581,6 @@ export const serviceData = pgTable(
   },
   (t) => [index('service_data_key').on(t.kind, t.key, t.sequence)],
 );
-
-const bytes = customType<{ data: Buffer; driverData: Buffer }>({ dataType: () => 'bytea' });
 
 /** A photo of a job; its bytes lie apart, so that lists stay small. */
 export const photo = pgTable(

@@ -2,7 +2,7 @@ import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import { v5 } from 'uuid';
 import type { TestDefinition } from '../../core/catalogue/types';
 import type { Db, Tx } from '../db/connection';
-import { type Done, notFound } from '../db/refusal';
+import { type Done, notFound, refuse } from '../db/refusal';
 import { situationOf } from '../readings/run-view';
 import { circumstance, depot, engineFamily, fleetUnit, instrument, intake, job, testRun } from '../db/schema';
 import { chooseFor } from '../specifications/specifications';
@@ -14,7 +14,7 @@ import type { StartRun } from '../../formats/requests/runs';
 import { EMPTY_INTAKE } from '../../formats/requests/intake';
 
 export async function openJob(db: Db, j: OpenJob): Promise<Done> {
-  const [there] = await db.select({ id: fleetUnit.id }).from(fleetUnit).where(eq(fleetUnit.id, j.unitId));
+  const [there] = await db.select({ retiredAt: fleetUnit.retiredAt }).from(fleetUnit).where(eq(fleetUnit.id, j.unitId));
   if (!there) return notFound('unit', '/unitId');
   const row = {
     id: j.id,
@@ -27,6 +27,12 @@ export async function openJob(db: Db, j: OpenJob): Promise<Done> {
   // Looked up first: an insert that does nothing would still use up a job number.
   const before = await alreadyThere(db, job, row);
   if (before) return before;
+  if (there.retiredAt)
+    return refuse(
+      'It is retired.',
+      [{ path: '/unitId', message: 'This unit is retired: a lead can take it back into use.' }],
+      409,
+    );
   return db.transaction(async (tx) => {
     const done = await append(tx, job, row);
     if (done.ok && !done.value.duplicate && j.conditions?.length)

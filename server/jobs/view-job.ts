@@ -1,4 +1,4 @@
-import { eq, inArray, sql } from 'drizzle-orm';
+import { eq, inArray } from 'drizzle-orm';
 import { groupBy } from '../../core/foundation/collections';
 import { compareCodes } from '../../core/codes/phases';
 import { openQuotations } from '../../core/repair/quotation';
@@ -151,9 +151,4 @@ function beforeOf(
       quotations,
     },
   ];
-}
-
-/** Answers when the database does. */
-export async function ping(db: Db): Promise<void> {
-  await db.execute(sql`select 1`);
 }

@@ -34,7 +34,13 @@ export async function viewYard(db: Db, search = ''): Promise<YardView> {
     .from(fleetUnit)
     .leftJoin(open_, eq(open_.unitId, fleetUnit.id))
     .innerJoin(unitWords, eq(unitWords.unitId, fleetUnit.id))
-    .where(and(...words.map((w) => like(unitWords.words, `%${w.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`))))
+    .where(
+      and(
+        // A unit that is gone keeps its history.
+        isNull(fleetUnit.retiredAt),
+        ...words.map((w) => like(unitWords.words, `%${w.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`)),
+      ),
+    )
     .orderBy(sql`${open_.unitId} is null`, asc(fleetUnit.fleetNumber))
     .limit(SHOWN)
     .as('chosen');
@@ -90,12 +96,13 @@ export async function viewYard(db: Db, search = ''): Promise<YardView> {
 }
 
 export const viewDepots = (db: Db): Promise<{ id: string; name: string }[]> =>
-  db.select({ id: depot.id, name: depot.name }).from(depot).orderBy(asc(depot.name));
+  db.select({ id: depot.id, name: depot.name }).from(depot).where(isNull(depot.retiredAt)).orderBy(asc(depot.name));
 
 export const viewFamilies = (db: Db) =>
   db
     .select({ id: engineFamily.id, code: engineFamily.code, engine: engineFamily.engine })
     .from(engineFamily)
+    .where(isNull(engineFamily.retiredAt))
     .orderBy(asc(engineFamily.code));
 
 /** So many released jobs of each unit. */

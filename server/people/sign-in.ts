@@ -66,7 +66,7 @@ const locked = (ms: number): SignInOutcome =>
  * Has a PIN tried, within the limits of tries: of the name and of whoever asks. `attempt`: what comes of the right PIN;
  * `null` where it is wrong.
  */
-async function withinTries(
+export async function withinTries(
   headers: Headers,
   name: string,
   attempt: () => Promise<SignInOutcome | null>,

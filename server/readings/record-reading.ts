@@ -25,6 +25,7 @@ import { circumstance, reading, testRun } from '../db/schema';
 import { mendedBetween } from './mended';
 import { chooseFor, specificationById } from '../specifications/specifications';
 import { countingReadings, currentReadings } from '../../application/judging/corrections';
+import { clockProblem } from './clock';
 import type { RecordCircumstance, RecordReading } from '../../formats/requests/runs';
 
 /** What the bench gets back for a write. */
@@ -84,6 +85,8 @@ async function recordIn(tx: Tx, runId: string, body: RecordReading): Promise<Out
   if (!record) return notFound('test run');
   const same = record.readings.find((r) => r.id === body.id);
   if (same) return repeated(record, same, body);
+  const clock = clockProblem(body.takenAt, '/takenAt');
+  if (clock) return refuse('When was this?', [clock]);
   const clash = checkPlace(record, body) ?? (await checkRepair(tx, record, body));
   if (clash) return clash;
   const judged = judgeWith(record, body);
@@ -228,6 +231,8 @@ export async function recordCircumstance(db: Db, runId: string, body: RecordCirc
   return db.transaction(async (tx) => {
     const record = await loadRun(tx, runId, true);
     if (!record) return notFound('test run');
+    const clock = clockProblem(body.recordedAt, '/recordedAt');
+    if (clock) return refuse('When was this?', [clock]);
     const next = {
       instrumentId: body.instrumentId ?? null,
       leadZero: body.leadZero?.trim() ? body.leadZero.trim() : null,

@@ -19,6 +19,10 @@ interface OneProps extends FormFieldsProps {
   readonly rows?: number;
   readonly disabled?: boolean;
   readonly mono?: boolean;
+  /** A password. */
+  readonly secret?: boolean;
+  /** Where the same field stands several times on a page. */
+  readonly id?: string;
 }
 
 /** A field of a draft: a line, several lines, or a choice. Its error stands beneath it. */
@@ -34,9 +38,10 @@ export function DraftField({
   rows,
   disabled,
   mono,
+  secret,
+  id = `f-${field}`,
 }: OneProps) {
   const error = errorAt(problems, path);
-  const id = `f-${field}`;
   const shared = {
     ...tie(id, error),
     disabled,
@@ -56,7 +61,11 @@ export function DraftField({
       ) : rows ? (
         <textarea {...shared} rows={rows} spellCheck={false} onChange={(e) => onChange(field, e.target.value)} />
       ) : (
-        <input {...shared} autoComplete="off" onChange={(e) => onChange(field, e.target.value)} />
+        <input
+          {...shared}
+          {...(secret ? { type: 'password', autoComplete: 'new-password' } : { autoComplete: 'off' })}
+          onChange={(e) => onChange(field, e.target.value)}
+        />
       )}
     </Field>
   );

@@ -42,15 +42,19 @@ export function ImportFile<P extends Planned>(props: ImportFileProps<P>) {
     onClose,
     onDone,
   } = props;
-  const [file, setFile] = useState<{ text: string; type: string; batch: string } | null>(null);
+  const [file, setFile] = useState<{ file: File; type: string; batch: string } | null>(null);
   const [plan, setPlan] = useState<P | null>(null);
   const [problems, setProblems] = useState<readonly Problem[]>([]);
   const [busy, setBusy] = useState(false);
 
-  async function ask(text: string, type: string, query: string): Promise<P | null> {
+  async function ask(chosen: File, type: string, query: string): Promise<P | null> {
     setBusy(true);
     try {
-      const response = await fetch(`${url}${query}`, { method: 'POST', headers: { 'content-type': type }, body: text });
+      const response = await fetch(`${url}${query}`, {
+        method: 'POST',
+        headers: { 'content-type': type },
+        body: chosen,
+      });
       if (response.ok) {
         setProblems([]);
         return (await response.json()) as P;
@@ -66,15 +70,15 @@ export function ImportFile<P extends Planned>(props: ImportFileProps<P>) {
 
   async function choose(chosen: File | undefined): Promise<void> {
     if (!chosen) return;
-    const text = await chosen.text();
     const type =
       (types.find(([ending]) => chosen.name.toLowerCase().endsWith(ending)) ?? types[0])?.[1] ?? 'application/json';
-    setFile({ text, type, batch: v7() });
-    setPlan(await ask(text, type, ''));
+    // Its bytes, as they are: the server tells how the letters are written.
+    setFile({ file: chosen, type, batch: v7() });
+    setPlan(await ask(chosen, type, ''));
   }
 
   async function store(): Promise<void> {
-    if (file && (await ask(file.text, file.type, `?batch=${file.batch}`))) onDone();
+    if (file && (await ask(file.file, file.type, `?batch=${file.batch}`))) onDone();
   }
 
   const count = plan ? changes(plan) : 0;

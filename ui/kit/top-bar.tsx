@@ -1,4 +1,4 @@
-import { BookOpen, CircuitBoard, Gauge, Ruler, Users, Warehouse } from 'lucide-react';
+import { BookOpen, CircuitBoard, Factory, Gauge, Ruler, Users, Warehouse } from 'lucide-react';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { CalculationsButton } from '../calculations/calculations-button';
@@ -12,6 +12,7 @@ const ROOMS = [
   ['/circuits', 'Circuits', CircuitBoard],
   ['/instruments', 'Instruments', Gauge],
   ['/people', 'People', Users],
+  ['/workshop', 'Workshop', Factory],
 ] as const;
 
 /** A word under its icon where the unit needs the width, beside it where there is room. */
@@ -33,6 +34,7 @@ export function TopBar({ children, here, jobId }: TopBarProps) {
       <Link href="/" className="flex min-h-11 items-center gap-2 text-xl font-bold">
         <Logo />
         <span className="sr-only sm:not-sr-only">Mudflat</span>
+        <span className="demo-mark">demo</span>
       </Link>
       <div className="order-last flex min-w-0 flex-1 basis-full flex-wrap items-baseline gap-x-4 text-soft lg:order-none lg:basis-0">
         {children}

@@ -3,9 +3,10 @@ import { FileUp, Plus, Search } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState, useTransition } from 'react';
-import type { FleetUnitView, YardView } from '../../application/views';
+import type { FirstStepsView, FleetUnitView, YardView } from '../../application/views';
 import { Button } from '../kit/button';
 import { useMay } from '../kit/session';
+import { FirstSteps } from './first-steps';
 import { UnitCard } from './unit-card';
 
 const OpenJob = dynamic(() => import('./open-job').then((m) => m.OpenJobDialog));
@@ -13,7 +14,7 @@ const TakeIn = dynamic(() => import('./import-job').then((m) => m.ImportJobDialo
 const AddUnit = dynamic(() => import('./add-unit').then((m) => m.AddUnitDialog));
 
 /** All units of the fleet with their open jobs, those with work to do first. */
-export function Yard({ yard }: { yard: YardView }) {
+export function Yard({ yard, steps }: { yard: YardView; steps: FirstStepsView | null }) {
   const router = useRouter();
   const [search, setSearch] = useState(yard.search);
   const [, startTransition] = useTransition();
@@ -60,6 +61,7 @@ export function Yard({ yard }: { yard: YardView }) {
           </Button>
         )}
       </div>
+      {steps && <FirstSteps steps={steps} />}
       <UnitList title="Open jobs" units={busy} onOpen={setOpening} />
       <UnitList title="No open job" units={idle} onOpen={setOpening} />
       {yard.found > found.length && (

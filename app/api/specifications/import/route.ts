@@ -1,9 +1,30 @@
-import { problemDetails } from '@/formats/problem';
+import { ok, type Result } from '@/core/foundation/result';
+import { type ProblemDetails, problemDetails } from '@/formats/problem';
 import { readSpecifications } from '@/formats/specifications';
-import { readSpecificationsCsv } from '@/formats/specifications-csv';
+import { type ReadSpecifications, readSpecificationsCsv } from '@/formats/specifications-csv';
 import { serverDb } from '@/server/db/connection';
+import { allTests } from '@/server/catalogue/tests';
 import { importSpecifications } from '@/server/specifications/specifications';
 import { answer, answerProblem, contentTypeOf, handleFile, readBatch } from '../../handler';
+
+const asRead = (text: string): Result<ReadSpecifications> => {
+  const entries = readSpecifications(text);
+  return entries.ok ? ok({ entries: entries.value, lines: [] }) : entries;
+};
+
+/** Problems of entries at the lines of the file on which they stand. */
+const byLines = (problem: ProblemDetails, lines: readonly number[]): ProblemDetails =>
+  problemDetails(
+    problem.title,
+    problem.errors.map(({ path, message }) => ({
+      path: path.replace(/^\/limits\/(\d+)/, (all, i: string) => {
+        const line = lines[Number(i)];
+        return line === undefined ? all : `/line ${line}`;
+      }),
+      message,
+    })),
+    problem.status,
+  );
 
 /**
  * JSON or CSV. Without `batch`: what the file would do, with what each entry clashes with. With `batch`: does
@@ -13,7 +34,10 @@ export const POST = (request: Request) =>
   handleFile(request, 'limits.draft', null, ['application/json', 'text/csv'], async (text, actor) => {
     const batch = readBatch(request);
     if (batch instanceof Response) return batch;
-    const entries = contentTypeOf(request) === 'text/csv' ? readSpecificationsCsv(text) : readSpecifications(text);
-    if (!entries.ok) return answerProblem(problemDetails('These limits cannot be taken.', entries.error));
-    return answer(await importSpecifications(serverDb().db, entries.value, batch === null ? null : { batch, actor }));
+    const { db } = serverDb();
+    const read = contentTypeOf(request) === 'text/csv' ? readSpecificationsCsv(text, await allTests(db)) : asRead(text);
+    if (!read.ok) return answerProblem(problemDetails('These limits cannot be taken.', read.error));
+    const { entries, lines } = read.value;
+    const done = await importSpecifications(db, entries, batch === null ? null : { batch, actor });
+    return done.ok || lines.length === 0 ? answer(done) : answerProblem(byLines(done.error, lines));
   });

@@ -1,0 +1,31 @@
+import { needPerson } from '@/app/need-person';
+import { serverDb } from '@/server/db/connection';
+import { listDepots } from '@/server/fleet/depots';
+import { listFamilies, listUnits } from '@/server/fleet/fleet-list';
+import { readInstallation } from '@/server/installation/installation';
+import { TopBar } from '@/ui/kit/top-bar';
+import { Workshop } from '@/ui/workshop/workshop';
+
+export const dynamic = 'force-dynamic';
+export const metadata = { title: 'Workshop' };
+
+export default async function WorkshopPage() {
+  await needPerson('/workshop');
+  const { db } = serverDb();
+  const [installation, depots, families, units] = await Promise.all([
+    readInstallation(db),
+    listDepots(db),
+    listFamilies(db),
+    listUnits(db),
+  ]);
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <TopBar here="/workshop">
+        <h1 className="text-lg font-bold text-ink">Workshop</h1>
+      </TopBar>
+      <Workshop
+        workshop={{ name: installation?.name ?? '', hasLogo: installation?.hasLogo ?? false, depots, families, units }}
+      />
+    </div>
+  );
+}

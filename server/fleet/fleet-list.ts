@@ -1,0 +1,115 @@
+import { asc, eq, sql } from 'drizzle-orm';
+import { v5 } from 'uuid';
+import type { FamilyLine, UnitLine, UnitsPlan } from '../../application/views';
+import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
+import { type ProblemDetails, problemDetails } from '../../formats/problem';
+import { type UnitEntry, unitKey } from '../../formats/units-csv';
+import { type Db, within } from '../db/connection';
+import { depot, engineFamily, fleetUnit } from '../db/schema';
+import { addUnit, changeUnit, numberKey } from './fleet';
+import type { Actor } from '../policy/actor';
+
+/** All units, those that are gone too, for the workshop's own screen. */
+export const listUnits = (db: Db): Promise<UnitLine[]> =>
+  db
+    .select({
+      id: fleetUnit.id,
+      fleetNumber: fleetUnit.fleetNumber,
+      kind: fleetUnit.kind,
+      depotId: fleetUnit.depotId,
+      depot: depot.name,
+      familyId: fleetUnit.engineFamilyId,
+      family: engineFamily.code,
+      jobs: sql<number>`(select count(*)::int from job j where j.unit_id = ${fleetUnit.id})`,
+      retired: sql<boolean>`${fleetUnit.retiredAt} is not null`,
+    })
+    .from(fleetUnit)
+    .innerJoin(depot, eq(depot.id, fleetUnit.depotId))
+    .innerJoin(engineFamily, eq(engineFamily.id, fleetUnit.engineFamilyId))
+    .orderBy(asc(fleetUnit.fleetNumber));
+
+export const listFamilies = (db: Db): Promise<FamilyLine[]> =>
+  db
+    .select({
+      id: engineFamily.id,
+      code: engineFamily.code,
+      engine: engineFamily.engine,
+      retired: sql<boolean>`${engineFamily.retiredAt} is not null`,
+      units: sql<number>`(select count(*)::int from unit u where u.engine_family_id = ${engineFamily.id} and u.retired_at is null)`,
+    })
+    .from(engineFamily)
+    .orderBy(asc(engineFamily.code));
+
+/**
+ * Units of a list. Without `store`: what it would do. With it: does it, all or nothing. A number that is there is changed
+ * to what the list says. Problems stand at the line of the file.
+ */
+export async function importUnits(
+  db: Db,
+  entries: readonly UnitEntry[],
+  store: { readonly batch: string; readonly actor: Actor } | null,
+): Promise<Result<UnitsPlan, ProblemDetails>> {
+  const [depots, families, units] = await Promise.all([
+    db.select({ id: depot.id, name: depot.name }).from(depot),
+    db.select({ id: engineFamily.id, code: engineFamily.code }).from(engineFamily),
+    listUnits(db),
+  ]);
+  const find = <T>(all: readonly T[], nameOf: (one: T) => string, name: string): T | undefined =>
+    all.find((one) => nameOf(one).toLowerCase() === name.toLowerCase());
+  const problems: Problem[] = [];
+  const seen = new Map<string, number>();
+  const rows = entries.flatMap((e) => {
+    const at = (column: string) => `/line ${e.line}/${column}`;
+    const place = find(depots, (d) => d.name, e.depot);
+    const family = find(families, (f) => f.code, e.family);
+    if (!place) problems.push({ path: at('depot'), message: `There is no depot "${e.depot}". Add it first.` });
+    if (!family)
+      problems.push({ path: at('family'), message: `There is no engine family "${e.family}". Add it first.` });
+    const key = numberKey(e.fleetNumber);
+    const before = seen.get(key);
+    if (before !== undefined)
+      problems.push({ path: at('fleet_number'), message: `This unit stands in line ${before} already.` });
+    seen.set(key, e.line);
+    const there = units.find((u) => numberKey(u.fleetNumber) === key);
+    if (!place || !family) return [];
+    const isSame =
+      there?.kind === e.kind && there.depotId === place.id && there.familyId === family.id && !there.retired;
+    return [{ entry: e, place, family, there, action: there ? (isSame ? 'unchanged' : 'change') : 'new' } as const];
+  });
+  if (problems.length) return fail(problemDetails('This list cannot be taken.', problems));
+  const plan = rows.map(({ entry, action }) => ({ fleetNumber: entry.fleetNumber, kind: entry.kind, action }));
+  if (!store) return ok({ rows: plan, stored: 0 });
+  class Undo extends Error {
+    constructor(readonly problem: ProblemDetails) {
+      super('undo');
+    }
+  }
+  try {
+    await db.transaction(async (tx) => {
+      for (const { entry, place, family, there, action } of rows) {
+        if (action === 'unchanged') continue;
+        const to = { depotId: place.id, engineFamilyId: family.id, kind: entry.kind };
+        const done = there
+          ? await changeUnit(within(tx), there.id, { by: store.actor.name, ...to, retired: false })
+          : await addUnit(within(tx), {
+              id: v5(unitKey(entry), store.batch),
+              by: store.actor.name,
+              fleetNumber: entry.fleetNumber,
+              ...to,
+            });
+        if (!done.ok)
+          throw new Undo(
+            problemDetails(
+              done.error.title,
+              done.error.errors.map((p) => ({ ...p, path: `/line ${entry.line}${p.path}` })),
+              done.error.status,
+            ),
+          );
+      }
+    });
+  } catch (error) {
+    if (error instanceof Undo) return fail(error.problem);
+    throw error;
+  }
+  return ok({ rows: plan, stored: plan.filter((r) => r.action !== 'unchanged').length });
+}

@@ -1,0 +1,137 @@
+import { eq, sql } from 'drizzle-orm';
+import { v7 } from 'uuid';
+import { demoActor, demoId } from '../../demo/load';
+import { readUnitsCsv, writeUnitsCsv } from '../../formats/units-csv';
+import { engineFamily, fleetUnit } from '../db/schema';
+import { openJob } from '../jobs/open-job';
+import { viewYard } from '../jobs/yard';
+import { makeTestDatabase, type TestDatabase } from '../testing/database';
+import { addDepot, changeDepot, listDepots } from './depots';
+import { addUnit, changeEngineFamily, changeUnit, numberKey } from './fleet';
+import { importUnits, listUnits } from './fleet-list';
+
+let test_: TestDatabase;
+beforeAll(async () => {
+  test_ = await makeTestDatabase();
+});
+afterAll(() => test_.drop());
+
+const BY = 'Odile Brandt';
+const QUAY = demoId('depot', 'Quay Yard');
+const FAMILY = demoId('family', 'L4-20');
+const unit = (fleetNumber: string, more = {}) => ({
+  id: v7(),
+  depotId: QUAY,
+  engineFamilyId: FAMILY,
+  fleetNumber,
+  kind: 'Tipper',
+  ...more,
+});
+const refusedAt = (done: Awaited<ReturnType<typeof addUnit>>) => (done.ok ? [] : done.error.errors.map((e) => e.path));
+
+describe('units', () => {
+  test.each(['PL-14', 'pl-14', 'PL-\u200b14', ' PL -14 ', 'ＰＬ-14'])('"%s" is PL-14', (typed) =>
+    expect(numberKey(typed)).toBe('pl-14'),
+  );
+  test('two numbers that look alike are one unit', async () => {
+    for (const typed of ['pl-14', 'PL-\u200b14', 'PL- 14'])
+      expect(refusedAt(await addUnit(test_.db, unit(typed)))).toEqual(['/fleetNumber']);
+  });
+  test('a unit that is refused leaves no engine family behind', async () => {
+    const engineFamilyId = v7();
+    const newFamily = { code: `New ${engineFamilyId.slice(-8)}`, engine: { layout: 'inline' as const, cylinders: 3 } };
+    const done = await addUnit(test_.db, unit('PL-14', { engineFamilyId, newFamily }));
+    expect(refusedAt(done)).toEqual(['/fleetNumber']);
+    expect(await test_.db.select().from(engineFamily).where(eq(engineFamily.id, engineFamilyId))).toEqual([]);
+    expect(
+      refusedAt(
+        await addUnit(
+          test_.db,
+          unit('PL-801', { engineFamilyId, newFamily: { code: 'L4-20', engine: newFamily.engine } }),
+        ),
+      ),
+    ).toEqual(['/newFamily/code']);
+    expect((await addUnit(test_.db, unit('PL-801', { engineFamilyId, newFamily }))).ok).toBe(true);
+  });
+  test('one that is gone takes no new job, is out of the yard, and comes back', async () => {
+    const own = unit('PL-802');
+    await addUnit(test_.db, own);
+    expect((await changeUnit(test_.db, own.id, { by: BY, retired: true, kind: 'Old tipper' })).ok).toBe(true);
+    expect((await viewYard(test_.db, 'PL-802')).found).toBe(0);
+    const job = { id: v7(), unitId: own.id, complaint: 'x', by: BY };
+    expect(refusedAt(await openJob(test_.db, job))).toEqual(['/unitId']);
+    await changeUnit(test_.db, own.id, { by: BY, retired: false });
+    expect((await openJob(test_.db, job)).ok).toBe(true);
+    expect(refusedAt(await changeUnit(test_.db, own.id, { by: BY, retired: true }))).toEqual(['/retired']);
+    expect(
+      refusedAt(await changeUnit(test_.db, own.id, { by: BY, engineFamilyId: demoId('family', 'V8-61') })),
+    ).toEqual(['/engineFamilyId']);
+  });
+  test('an engine on which something was measured keeps its layout; its code may change', async () => {
+    const engine = { layout: 'inline' as const, cylinders: 5 };
+    expect(refusedAt(await changeEngineFamily(test_.db, FAMILY, { by: BY, engine }))).toEqual(['/engine']);
+    expect(refusedAt(await changeEngineFamily(test_.db, FAMILY, { by: BY, retired: true }))).toEqual(['/retired']);
+    expect((await changeEngineFamily(test_.db, FAMILY, { by: BY, code: 'L4-20 b' })).ok).toBe(true);
+    expect((await changeEngineFamily(test_.db, FAMILY, { by: BY, code: 'L4-20' })).ok).toBe(true);
+  });
+});
+
+describe('depots', () => {
+  test('need a zone that there is, and a name of their own', async () => {
+    const depot = { id: v7(), by: BY, name: 'East Basin', timeZone: 'Mars/Olympus' };
+    expect(refusedAt(await addDepot(test_.db, depot))).toEqual(['/timeZone']);
+    expect((await addDepot(test_.db, { ...depot, timeZone: 'Etc/UTC', currency: 'EUR' })).ok).toBe(true);
+    expect(refusedAt(await addDepot(test_.db, { ...depot, id: v7(), timeZone: 'Etc/UTC' }))).toEqual(['/name']);
+    expect(await listDepots(test_.db)).toContainEqual(
+      expect.objectContaining({ name: 'East Basin', currency: 'EUR', units: 0, retired: false }),
+    );
+    expect((await changeDepot(test_.db, depot.id, { by: BY, retired: true })).ok).toBe(true);
+    expect(refusedAt(await changeDepot(test_.db, QUAY, { by: BY, retired: true }))).toEqual(['/retired']);
+    expect(refusedAt(await addUnit(test_.db, unit('PL-803', { depotId: depot.id })))).toEqual(['/depotId']);
+  });
+});
+
+describe('a list of units', () => {
+  const store = { batch: v7(), actor: demoActor(BY) };
+  const read = (text: string) => {
+    const entries = readUnitsCsv(text);
+    if (!entries.ok) throw new Error(JSON.stringify(entries.error));
+    return entries.value;
+  };
+  test('what is in use comes out as a list that changes nothing', async () => {
+    const units = (await listUnits(test_.db)).filter((u) => !u.retired);
+    const plan = await importUnits(test_.db, read(writeUnitsCsv(units)), null);
+    expect(plan.ok && plan.value.rows.every((r) => r.action === 'unchanged')).toBe(true);
+  });
+  test('new ones are added and those that are there are changed, all or nothing', async () => {
+    const list = 'fleet_number;kind;depot;family\nPL-810;Crane;quay yard;l4-20\nPL-802;Gritter;Quay Yard;L4-20\n';
+    const plan = await importUnits(test_.db, read(list), null);
+    expect(plan).toMatchObject({ value: { rows: [{ action: 'new' }, { action: 'change' }], stored: 0 } });
+    expect(await importUnits(test_.db, read(list), store)).toMatchObject({ value: { stored: 2 } });
+    // The measured unit of the last line keeps its engine, and nothing of the list is taken.
+    const bad = 'fleet_number,kind,depot,family\nPL-811,Crane,Quay Yard,L4-20\nPL-14,Tipper,Quay Yard,V8-61\n';
+    expect(await importUnits(test_.db, read(bad), { ...store, batch: v7() })).toMatchObject({
+      ok: false,
+      error: { errors: [{ path: '/line 3/engineFamilyId' }] },
+    });
+    expect((await listUnits(test_.db)).some((u) => u.fleetNumber === 'PL-811')).toBe(false);
+  });
+  test('what is wrong is named at its line', async () => {
+    const list =
+      'fleet_number,kind,depot,family\nPL-820,Crane,Nowhere,L4-20\nPL-821,Crane,Quay Yard,none\nPL-82 0,x,Quay Yard,L4-20\n';
+    expect(await importUnits(test_.db, read(list), null)).toMatchObject({
+      error: { errors: [{ path: '/line 2/depot' }, { path: '/line 3/family' }, { path: '/line 4/fleet_number' }] },
+    });
+    expect(readUnitsCsv('fleet_number,kind,depo,family\na,b,c,d\n')).toMatchObject({ ok: false });
+    expect(readUnitsCsv('fleet_number,kind,depot,family\na,,c,d\n')).toMatchObject({
+      ok: false,
+      error: [{ path: '/line 2/kind' }],
+    });
+  });
+});
+
+test('facts of a job are neither changed nor emptied, whoever asks the database', async () => {
+  for (const table of ['reading', 'job_event', 'finding', 'photo_content'])
+    await expect(test_.db.execute(sql.raw(`truncate ${table} cascade`))).rejects.toThrow();
+  expect(await test_.db.select().from(fleetUnit).limit(1)).toHaveLength(1);
+});

@@ -1,0 +1,83 @@
+'use client';
+import Image from 'next/image';
+import { useRouter } from 'next/navigation';
+import { useRef, useState } from 'react';
+import type { WorkshopView } from '../../application/views';
+import { Button } from '../kit/button';
+import type { Draft } from '../kit/draft';
+import { DraftField, OtherProblems } from '../kit/form';
+import { sendBody, problemsOf } from '../kit/send';
+import { useMay, usePerson } from '../kit/session';
+import { useSend } from '../kit/use-send';
+
+/** Name and logo, as they stand on letters. */
+export function Head({ workshop }: { workshop: WorkshopView }) {
+  const router = useRouter();
+  const by = usePerson();
+  const may = useMay('workshop.change');
+  const [draft, setDraft] = useState<Draft>({ name: workshop.name });
+  const { busy, problems, setProblems, post } = useSend();
+  const picked = useRef<HTMLInputElement>(null);
+  async function sendLogo(body: Blob): Promise<void> {
+    const sent = await sendBody('/api/workshop/logo', body, body.type || 'application/octet-stream');
+    setProblems(sent.ok ? [] : problemsOf(sent.error));
+    if (sent.ok) router.refresh();
+  }
+  return (
+    <section aria-label="Name and logo" className="rounded-xl bg-card p-4">
+      <form
+        noValidate
+        className="flex flex-wrap items-end gap-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void post('/api/workshop', { by, name: draft.name ?? '' }).then((done) => {
+            if (done) router.refresh();
+          });
+        }}
+      >
+        <div className="min-w-60 flex-1 [&>div]:mb-0">
+          <DraftField
+            draft={draft}
+            problems={problems}
+            onChange={(field, value) => setDraft({ ...draft, [field]: value })}
+            field="name"
+            path="/name"
+            label="Name of the workshop"
+            disabled={!may}
+          />
+        </div>
+        {may && (
+          <Button type="submit" disabled={busy || draft.name === workshop.name}>
+            Keep the name
+          </Button>
+        )}
+        {workshop.hasLogo && (
+          <Image src="/api/workshop/logo" alt="Logo" width={160} height={48} unoptimized className="h-12 w-auto" />
+        )}
+        {may && (
+          <>
+            <input
+              ref={picked}
+              type="file"
+              accept="image/png,image/jpeg"
+              aria-label="Logo, PNG or JPEG"
+              className="sr-only"
+              tabIndex={-1}
+              onChange={(e) => {
+                const [file] = e.target.files ?? [];
+                if (file) void sendLogo(file);
+              }}
+            />
+            <Button onClick={() => picked.current?.click()}>{workshop.hasLogo ? 'Another logo' : 'Logo …'}</Button>
+            {workshop.hasLogo && <Button onClick={() => void sendLogo(new Blob([]))}>Without a logo</Button>}
+          </>
+        )}
+      </form>
+      <OtherProblems problems={problems} paths={['/name']} />
+      <p className="mt-2 text-sm text-soft">
+        Both stand at the head of letters to payers. The address of each depot is kept on the shelf’s screen, under how
+        the depots judge.
+      </p>
+    </section>
+  );
+}
