@@ -171,14 +171,18 @@ test('a shared tablet asks for the PIN of whoever may more, and of nobody else',
   await context.close();
 });
 
+let server: OwnServer | null = null;
+test.afterEach(async () => server?.stop());
+
 test('whoever goes through invented names is slowed down; a tablet of the shop at the same address goes on', async ({
   browser,
 }) => {
   // Behind a proxy, whose word for the address is believed: 203.0.113.0/24 is kept for examples (RFC 5737).
-  const server = new OwnServer(4187, { MUDFLAT_PROXY: '127.0.0.1' });
+  server = new OwnServer(4187, { MUDFLAT_PROXY: '127.0.0.1' });
   await server.start();
+  const { base: baseURL } = server;
   const at = { 'x-forwarded-for': '203.0.113.7' };
-  const device = () => browser.newContext({ baseURL: server.base, extraHTTPHeaders: at, storageState: NOBODY });
+  const device = () => browser.newContext({ baseURL, extraHTTPHeaders: at, storageState: NOBODY });
   const [shop, stranger] = [await device(), await device()];
   const signIn = (of: BrowserContext, name: string, pin: string) =>
     of.request.post('/api/session/sign-in', { data: { name, pin } });
@@ -193,7 +197,7 @@ test('whoever goes through invented names is slowed down; a tablet of the shop a
   expect(answers.slice(0, 30)).toEqual(Array.from({ length: 30 }, () => 401));
   expect(answers.at(-1)).toBe(429);
   expect((await signIn(shop, 'Tobin Marsh', DEMO_PIN)).status()).toBe(200);
-  await Promise.all([shop.close(), stranger.close(), server.stop()]);
+  await Promise.all([shop.close(), stranger.close()]);
 });
 
 test('people: a lead adds and retires; others see who may', async ({ browser, baseURL, page }) => {

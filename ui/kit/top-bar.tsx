@@ -5,6 +5,7 @@ import { CalculationsButton } from '../calculations/calculations-button';
 import { Logo } from './logo';
 import { Selects } from './selects';
 
+/** The last one is seldom wanted: a screen of a job, which needs the width, leaves it out. */
 const ROOMS = [
   ['/', 'Yard', Warehouse],
   ['/shelf', 'Shelf', Ruler],
@@ -33,8 +34,10 @@ export function TopBar({ children, here, jobId }: TopBarProps) {
     <header className="flex min-h-13 shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line bg-panel px-4 py-1">
       <Link href="/" className="flex min-h-11 items-center gap-2 text-xl font-bold">
         <Logo />
-        <span className="sr-only sm:not-sr-only">Mudflat</span>
-        <span className="demo-mark">demo</span>
+        <span className="flex flex-col items-start leading-none">
+          <span className="sr-only sm:not-sr-only">Mudflat</span>
+          <span className="demo-mark">demo</span>
+        </span>
       </Link>
       <div className="order-last flex min-w-0 flex-1 basis-full flex-wrap items-baseline gap-x-4 text-soft lg:order-none lg:basis-0">
         {children}
@@ -43,7 +46,7 @@ export function TopBar({ children, here, jobId }: TopBarProps) {
         aria-label="Rooms"
         className="no-print ml-auto flex items-center max-sm:order-2 max-sm:w-full max-sm:justify-between"
       >
-        {ROOMS.map(([path, name, Icon]) => (
+        {(jobId ? ROOMS.slice(0, -1) : ROOMS).map(([path, name, Icon]) => (
           <Link
             key={path}
             href={path}

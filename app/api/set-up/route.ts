@@ -24,7 +24,7 @@ const ofCode = (outcome: Exclude<SignInOutcome, { ok: true }>): SignInOutcome =>
               : 'This is not the code that the command has printed last.',
         },
       ],
-      outcome.error.status,
+      outcome.error.status === 429 ? 429 : 422,
     ),
   );
 
