@@ -41,10 +41,12 @@ export default async function Layout({ children }: { children: ReactNode }) {
     <html lang="en" data-installation={await kindHere()} suppressHydrationWarning>
       <body>
         <Themes nonce={(await headers()).get('x-nonce') ?? undefined}>
-          <SessionProvider initial={await whoIsHere()}>{children}</SessionProvider>
+          <SessionProvider initial={await whoIsHere()}>
+            {children}
+            <Waiting />
+          </SessionProvider>
         </Themes>
         <RoomLeft />
-        <Waiting />
       </body>
     </html>
   );

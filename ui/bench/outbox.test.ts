@@ -140,6 +140,21 @@ test('somebody who is not signed in here holds up nobody else, and what waits of
   ).toEqual(['a', 'b']);
 });
 
+test('a lead takes over what somebody left who cannot sign in any more; each reading says who typed it', async () => {
+  const server = new FakeServer([201]);
+  server.answerTo = ({ by }) => (by === 'Gone' ? 401 : 201);
+  const box = await open(server);
+  await box.keep(item('a', 'Gone'));
+  await box.keep(item('b', 'Gone', 'another run'));
+  await box.until(() => server.bodies.length >= 2);
+  await box.takeOver('Gone', 'run', 'Lead');
+  await box.until(async () => (await box.kept()).length === 1);
+  expect(server.bodies).toContainEqual(expect.objectContaining({ id: 'a', by: 'Lead', why: 'typed by Gone' }));
+  expect((await box.kept()).map((i) => i.body.id)).toEqual(['b']);
+  await box.takeOver('Gone', 'another run', 'Lead');
+  await box.until(box.empty);
+});
+
 test('what the server fails at for one run holds up neither another run nor another person', async () => {
   const server = new FakeServer([201]);
   server.answerTo = ({ id }) => (id === 'poison' ? 500 : undefined);

@@ -85,6 +85,35 @@ export async function exportWaiting(): Promise<string> {
   return JSON.stringify({ format: 'mudflat/waiting', version: 1, items }, null, 2);
 }
 
+/** The longest reason that the server takes. */
+const LONGEST_WHY = 500;
+
+/**
+ * What waits of somebody who cannot sign in here any more is sent by another person, who answers for it; each reading says
+ * who has typed it.
+ */
+export async function takeOver(by: string, runId: string, to: string): Promise<void> {
+  const db = await database();
+  const tx = db.transaction('outbox', 'readwrite', { durability: 'strict' });
+  for (const item of await tx.store.getAll()) {
+    if (item.body.by !== by || item.runId !== runId || item.refused) continue;
+    await tx.store.put(
+      item.kind === 'circumstance'
+        ? { ...item, body: { ...item.body, by: to } }
+        : {
+            ...item,
+            body: {
+              ...item.body,
+              by: to,
+              why: [item.body.why, `typed by ${by}`].filter(Boolean).join('; ').slice(0, LONGEST_WHY),
+            },
+          },
+    );
+  }
+  await tx.done;
+  await flush(true);
+}
+
 interface LaneState {
   readonly failures: number;
   /** Not before, milliseconds of the clock. */

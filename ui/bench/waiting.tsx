@@ -1,7 +1,8 @@
 'use client';
 import { Download, RotateCw, TriangleAlert } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { exportWaiting, flush, onOutbox, type WaitingLane } from './outbox';
+import { useMay, usePerson } from '../kit/session';
+import { exportWaiting, flush, onOutbox, takeOver, type WaitingLane } from './outbox';
 
 /**
  * On every page: what the bench has kept in this browser goes to the server, whichever page is open. What
@@ -9,6 +10,9 @@ import { exportWaiting, flush, onOutbox, type WaitingLane } from './outbox';
  * bench says so itself.
  */
 export function Waiting() {
+  const person = usePerson();
+  // Whoever may change people may answer for what one of them has left on a tablet.
+  const mayTakeOver = useMay('person.change');
   const [lanes, setLanes] = useState<readonly WaitingLane[]>([]);
   useEffect(() => {
     const stop = onOutbox((event) => {
@@ -33,6 +37,15 @@ export function Waiting() {
               <li key={`${l.by}|${l.runId}`}>
                 <b>{l.entries === 1 ? '1 entry' : `${l.entries} entries`}</b> of {l.by} wait{l.entries === 1 ? 's' : ''}{' '}
                 in this browser: {l.trouble.kind === 'unreachable' ? 'no server.' : l.trouble.message}
+                {mayTakeOver && l.trouble.kind === 'signed-out' && l.by !== person && (
+                  <button
+                    type="button"
+                    className="mt-1 block min-h-11 rounded-lg border border-line px-3 font-semibold"
+                    onClick={() => void takeOver(l.by, l.runId, person)}
+                  >
+                    Send as mine, typed by {l.by}
+                  </button>
+                )}
               </li>
             ))}
           </ul>
