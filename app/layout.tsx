@@ -4,9 +4,10 @@ import type { ReactNode } from 'react';
 import type { SignedIn } from '@/application/views';
 import { serverDb } from '@/server/db/connection';
 import { kindOf } from '@/server/installation/installation';
-import { signedIn } from '@/server/people/sign-in';
+import { shownSessions } from '@/server/people/sign-in';
 import { Waiting } from '@/ui/bench/waiting';
 import { RoomLeft } from '@/ui/kit/room-left';
+import { sessionsHere } from './need-person';
 import { SessionProvider } from '@/ui/kit/session';
 import { Themes } from '@/ui/kit/themes';
 import './globals.css';
@@ -20,7 +21,7 @@ export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
 /** Nobody, where the database does not answer: the page says what is wrong. */
 async function whoIsHere(): Promise<SignedIn> {
   try {
-    return await signedIn(new Headers(await headers()));
+    return shownSessions(await sessionsHere());
   } catch (error) {
     process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
     return { name: null, role: null, depotId: null, onDevice: [] };

@@ -24,7 +24,7 @@ export default async function YardPage({
   const { q } = await searchParams;
   await needPerson('/');
   const { db } = serverDb();
-  const [yard, steps] = await Promise.all([viewYard(db, typeof q === 'string' ? q : ''), stepsToDo(db)]);
+  const [yard, steps] = await Promise.all([viewYard(db, typeof q === 'string' ? q : '', true), stepsToDo(db)]);
   return (
     <div className="flex min-h-dvh flex-col">
       <TopBar here="/">

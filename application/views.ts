@@ -128,9 +128,14 @@ export interface JobBrief {
   readonly runs: readonly RunBrief[];
 }
 
-/** An open job as the yard lists it. */
-export interface YardJob extends JobBrief {
+/** An open job as the yard lists it: no more than is drawn there. */
+export interface YardJob {
+  readonly id: string;
+  readonly number: number;
+  readonly complaint: string;
   readonly progress: Pick<JobProgress, 'now' | 'say' | 'waits'>;
+  /** Its newest test; of its judgement what the small posts show. */
+  readonly latest: { readonly id: string; readonly name: string; readonly judgement: Judgement | null } | null;
 }
 
 /** A released job of a unit, to be found again. */

@@ -114,6 +114,7 @@ const CASES: readonly Case[] = [
     body: () => ({ id: v7(), unitId: demoId('unit', OF_UNIT), complaint: 'access' }),
   },
   { route: 'jobs/[id]', method: 'GET', action: 'look' },
+  { route: 'jobs/[id]/tests', method: 'GET', action: 'look' },
   { route: 'jobs/[id]/verify', method: 'GET', action: 'look' },
   { route: 'jobs/[id]/live', method: 'GET', action: 'look' },
   {

@@ -79,8 +79,12 @@ async function concludeAndKeep(db: Db, w: WrittenJob, key: string): Promise<Conc
   return { ...conclusions, progress };
 }
 
-/** Where each of these jobs stands, as its own page says it. What has changed since it was kept is concluded here. */
-export async function standsOf(db: Db, jobIds: readonly string[]): Promise<Map<string, JobProgress>> {
+/**
+ * Where each of these jobs stands, as its own page says it. What has changed since it was kept is concluded here; or, for
+ * a list that `mayLag`, soon: a job that is being worked on is then shown as it was some seconds ago, and nobody who looks
+ * at sixty jobs waits for them to be weighed.
+ */
+export async function standsOf(db: Db, jobIds: readonly string[], mayLag = false): Promise<Map<string, JobProgress>> {
   const keys = await keysOf(db, jobIds);
   const kept = jobIds.length
     ? await db
@@ -93,11 +97,10 @@ export async function standsOf(db: Db, jobIds: readonly string[]): Promise<Map<s
         .from(jobStanding)
         .where(inArray(jobStanding.jobId, [...jobIds]))
     : [];
-  const stands = new Map(
-    kept.flatMap((k) =>
-      k.key === keys.get(k.jobId) && k.until.getTime() > Date.now() ? [[k.jobId, k.progress] as const] : [],
-    ),
-  );
+  const isFresh = (k: (typeof kept)[number]): boolean => k.key === keys.get(k.jobId) && k.until.getTime() > Date.now();
+  const behind = mayLag ? kept.filter((k) => !isFresh(k) && k.key.startsWith(`${CORE_VERSION}|`)) : [];
+  for (const k of behind) concludeSoon(db, { kind: 'job', id: k.jobId }, 0);
+  const stands = new Map([...kept.filter(isFresh), ...behind].map((k) => [k.jobId, k.progress] as const));
   const old = jobIds.filter((id) => !stands.has(id));
   await eachOf(db, old, async (id) => {
     const found = await conclusionsOf(db, id, () => readJob(db, id));
@@ -114,18 +117,50 @@ export async function standOfRun(db: Db, runId: string): Promise<JobProgress | n
 
 /** After the last write so long: who types eight readings is weighed once. */
 const SETTLED_ms = 1500;
+/** What is concluded before anybody asks takes so much of the time at most: whoever asks goes before. */
+const SHARE = 0.25;
 const settling = new Map<string, NodeJS.Timeout>();
+/** Settled and not concluded yet, by id, in the order in which they settled. */
+const waiting = new Map<string, () => Promise<unknown>>();
+let isConcluding = false;
 
 /**
  * Concludes a job once nothing more is written into it, so that whoever opens it next waits for nothing. `of`: the job,
  * or a run of it. It answers nobody: what fails here is concluded when it is asked for.
  */
-export function concludeSoon(db: Db, of: { readonly kind: 'job' | 'run'; readonly id: string }): void {
+export function concludeSoon(
+  db: Db,
+  of: { readonly kind: 'job' | 'run'; readonly id: string },
+  after_ms = SETTLED_ms,
+): void {
   clearTimeout(settling.get(of.id));
   const timer = setTimeout(() => {
     settling.delete(of.id);
-    void (of.kind === 'run' ? standOfRun(db, of.id) : standsOf(db, [of.id])).catch(() => undefined);
-  }, SETTLED_ms);
+    waiting.set(of.id, () => (of.kind === 'run' ? standOfRun(db, of.id) : standsOf(db, [of.id])));
+    void concludeWaiting();
+  }, after_ms);
   timer.unref();
   settling.set(of.id, timer);
 }
+
+/** One after the other, with rests between them. */
+async function concludeWaiting(): Promise<void> {
+  if (isConcluding) return;
+  isConcluding = true;
+  try {
+    for (let next = waiting.entries().next(); !next.done; next = waiting.entries().next()) {
+      const [id, conclude] = next.value;
+      waiting.delete(id);
+      const started = performance.now();
+      await conclude().catch(() => undefined);
+      await rest((performance.now() - started) * (1 / SHARE - 1));
+    }
+  } finally {
+    isConcluding = false;
+  }
+}
+
+const rest = (ms: number): Promise<void> =>
+  new Promise((done) => {
+    setTimeout(done, ms).unref();
+  });

@@ -30,14 +30,13 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
   const { written, conclusions } = found;
   const { row, own } = written;
   const inputs = proofInputsOf(written);
-  const unfit = unfitFor(written);
   return {
     job: own,
     unit: unitView(row.unit, row.family, row.depot),
     depotId: row.depot.id,
     letterhead: row.depot.choices.letterhead ?? null,
     earlier: written.earlier,
-    tests: written.tests.map((t) => ({ ...testBrief(t), isUnfit: unfit.has(t.id) })),
+    tests: offered(written),
     notes: await notesOf(db, jobId),
     codes: written.codes,
     unplugged: await unpluggedIn(db, jobId),
@@ -52,6 +51,17 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
     ruledOut: ruledOutBy(conclusions.known),
     auditTrail: await auditTrailOf(db, jobId),
   };
+}
+
+function offered(w: WrittenJob): JobView['tests'] {
+  const unfit = unfitFor(w);
+  return w.tests.map((t) => ({ ...testBrief(t), isUnfit: unfit.has(t.id) }));
+}
+
+/** The catalogue as a job offers it; `null`: there is no such job. */
+export async function testsForJob(db: Db, jobId: string): Promise<JobView['tests'] | null> {
+  const written = await readJob(db, jobId);
+  return written && offered(written);
 }
 
 async function earlierThatSaySomething(db: Db, w: WrittenJob): Promise<BeforeView[]> {

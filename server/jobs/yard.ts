@@ -1,5 +1,6 @@
 import { and, asc, desc, eq, inArray, isNotNull, isNull, like, lte, sql } from 'drizzle-orm';
 import { groupBy } from '../../core/foundation/collections';
+import type { Judgement } from '../../core/judge/types';
 import type { JobBrief, ReleasedJob, YardJob, YardView } from '../../application/views';
 import type { Db } from '../db/connection';
 import { briefs, newestRunsOf } from '../readings/job-runs';
@@ -9,14 +10,14 @@ import { standsOf } from './standing';
 
 /** Units shown at once: more is no list that anybody reads. */
 const SHOWN = 60;
-/** Of a longer job the newest runs say where it stands. */
-const RUNS_READ = 24;
+/** The newest test of a job is drawn. */
+const RUNS_READ = 1;
 
 /**
  * Units with their open jobs, those with an open job first, then by fleet number. `search` finds fleet
- * number, kind, family, depot, a job's number or complaint.
+ * number, kind, family, depot, a job's number or complaint. `mayLag`: where a job stands may be some seconds old.
  */
-export async function viewYard(db: Db, search = ''): Promise<YardView> {
+export async function viewYard(db: Db, search = '', mayLag = false): Promise<YardView> {
   const words = search.trim().split(/\s+/).filter(Boolean).slice(0, 6);
   const open_ = db
     .select({ unitId: job.unitId })
@@ -72,11 +73,19 @@ export async function viewYard(db: Db, search = ''): Promise<YardView> {
   const stands = await standsOf(
     db,
     listed.map((b) => b.id),
+    mayLag,
   );
   const byUnit = groupBy(listed, (b) => unitOf.get(b.id) ?? '');
   const yardJob = (b: JobBrief): YardJob[] => {
     const own = stands.get(b.id);
-    return own ? [{ ...b, progress: { now: own.now, say: own.say, waits: own.waits } }] : [];
+    if (!own) return [];
+    const { id, number, complaint } = b;
+    const { now, say, waits } = own;
+    const newest = b.runs.at(-1);
+    const latest = newest
+      ? { id: newest.id, name: newest.name, judgement: newest.judgement && drawn(newest.judgement) }
+      : null;
+    return [{ id, number, complaint, progress: { now, say, waits }, latest }];
   };
   const released = await releasedOf(
     db,
@@ -104,6 +113,14 @@ export const viewFamilies = (db: Db) =>
     .from(engineFamily)
     .where(isNull(engineFamily.retiredAt))
     .orderBy(asc(engineFamily.code));
+
+/** What the small posts show of a judgement, and nothing of its reasons. */
+const drawn = (judgement: Judgement): Judgement => ({
+  ...judgement,
+  readings: judgement.readings.map((r) => ({ ...r, reasons: [] })),
+  advice: [],
+  proven: [],
+});
 
 /** So many released jobs of each unit. */
 const RELEASED = 5;

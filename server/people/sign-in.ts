@@ -119,17 +119,16 @@ export const signIn = (headers: Headers, name: string, pin: string): Promise<Sig
   });
 
 /** Persons signed in on this device, and who of them is at the bench. */
-export async function signedIn(headers: Headers): Promise<SignedIn> {
-  const { active, onDevice } = await sessionsOf(headers);
-  return {
-    name: active?.name ?? null,
-    role: active?.role ?? null,
-    depotId: active?.depotId ?? null,
-    onDevice: onDevice.map((p) => p.name),
-  };
-}
+export const signedIn = async (headers: Headers): Promise<SignedIn> => shownSessions(await sessionsOf(headers));
 
-interface DeviceSessions {
+export const shownSessions = ({ active, onDevice }: DeviceSessions): SignedIn => ({
+  name: active?.name ?? null,
+  role: active?.role ?? null,
+  depotId: active?.depotId ?? null,
+  onDevice: onDevice.map((p) => p.name),
+});
+
+export interface DeviceSessions {
   readonly active: Actor | null;
   readonly onDevice: readonly (Actor & { readonly token: string })[];
 }
@@ -158,7 +157,8 @@ function actorFrom({ id, name, role, depotId, retiredAt }: SessionUser): Actor |
   return known && !retiredAt ? { id, name, role: known, depotId: typeof depotId === 'string' ? depotId : null } : null;
 }
 
-async function sessionsOf(headers: Headers): Promise<DeviceSessions> {
+/** Everybody who is signed in on the device that asks. */
+export async function sessionsOf(headers: Headers): Promise<DeviceSessions> {
   if (!headers.get('cookie')) return { active: null, onDevice: [] };
   const [active, sessions] = await Promise.all([actorOf(headers), auth(headers).api.listDeviceSessions({ headers })]);
   const onDevice = sessions.map((s) => ({ token: s.session.token, actor: actorFrom(s.user) }));

@@ -2,6 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useState } from 'react';
 import { v7 } from 'uuid';
+import type { Problem } from '../../core/foundation/result';
 import type { StageId } from '../../core/job/progress';
 import { typePart } from '../../core/plan/hardware';
 import type { HardwareQuestion, PlanChange, PlanStep } from '../../core/plan/types';
@@ -160,19 +161,29 @@ export function ChooseTest({ view, className = '' }: { view: JobView; className?
   const { post, problems } = useSend();
   const starter = useStartRun(job);
   const [choosing, setChoosing] = useState(false);
+  const [tests, setTests] = useState<JobView['tests'] | null>(null);
+  const [failed, setFailed] = useState<readonly Problem[]>([]);
+  // Fetched when it is asked for: the whole catalogue need not travel with every look at a job.
+  async function choose(): Promise<void> {
+    setChoosing(true);
+    const answer = await fetch(`/api/jobs/${job.id}/tests`).catch(() => null);
+    if (answer?.ok) setTests(((await answer.json()) as { tests: JobView['tests'] }).tests);
+    else setFailed([{ path: '', message: 'No server: the catalogue cannot be shown. Try again.' }]);
+  }
   async function add(test: string): Promise<void> {
     setChoosing(false);
     if (await post(`/api/jobs/${job.id}/plan`, { id: v7(), by, change: { kind: 'add', test } })) router.refresh();
   }
   return (
     <>
-      <Button className={className} onClick={() => setChoosing(true)}>
+      <Button className={className} onClick={() => void choose()}>
         Another test
       </Button>
       <OtherProblems problems={[...problems, ...starter.problems]} paths={[]} />
-      {choosing && (
+      {choosing && tests === null && <OtherProblems problems={failed} paths={[]} />}
+      {choosing && tests !== null && (
         <Choose
-          tests={view.tests}
+          tests={tests}
           planned={new Set(plan.steps.map((s) => s.test))}
           onClose={() => setChoosing(false)}
           onStart={(t) => void starter.start(t)}

@@ -46,7 +46,7 @@ export function UnitCard({ unit, onOpen }: { unit: YardView['units'][number]; on
 }
 
 function JobLine({ job }: { job: YardJob }) {
-  const latest = job.runs.at(-1);
+  const { latest } = job;
   return (
     <div className="mt-2 border-t border-line pt-2">
       <Link href={`/jobs/${job.id}`} className="block min-h-6 font-semibold hover:underline">

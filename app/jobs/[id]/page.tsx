@@ -1,6 +1,7 @@
 import { notFound } from 'next/navigation';
 import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db/connection';
+import { pageOfJob } from '@/application/job-page';
 import { viewJob } from '@/server/jobs/view-job';
 import { JobScreen } from '@/ui/job/job-screen';
 import { TopBar } from '@/ui/kit/top-bar';
@@ -20,7 +21,7 @@ export default async function JobPage({ params }: { params: Promise<{ id: string
       <TopBar jobId={view.job.id}>
         <UnitHeading unit={view.unit} job={view.job} />
       </TopBar>
-      <JobScreen view={view} />
+      <JobScreen view={pageOfJob(view)} />
     </div>
   );
 }
