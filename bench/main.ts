@@ -2,6 +2,7 @@ import { OwnServer } from '../e2e/server';
 import { loadDemo } from '../demo/load';
 import { connect, type Db, migrateDatabase } from '../server/db/connection';
 import { benchBest } from './best';
+import { benchHostile } from './hostile';
 import { benchLoad } from './load';
 import { benchJudging } from './judging';
 import { machine } from './measure';
@@ -34,6 +35,7 @@ const CORE: Readonly<Record<string, () => void | Promise<void>>> = {
 const DATABASE: Readonly<Record<string, (db: Db) => Promise<void>>> = { jobs: benchLongJob, yard: benchYard };
 const SERVER: Readonly<Record<string, (base: string, url: string, db: Db) => Promise<void>>> = {
   writes: (base, url) => benchWrites(base, url),
+  hostile: (base) => benchHostile(base),
   load: (base) => benchLoad(base),
   screen: (base) => benchScreen(base),
   report: (base, _, db) => benchReport(db, base),

@@ -22,11 +22,14 @@ export async function benchWrites(base: string, url: string): Promise<void> {
 let cookie = '';
 
 /** The cookies of a technician of all depots. */
-export async function signIn(base: string): Promise<string> {
+export const signIn = (base: string): Promise<string> => signInAs(base, PERSONS[0].name);
+
+/** The cookies of a person of the demo. */
+export async function signInAs(base: string, name: string): Promise<string> {
   const response = await fetch(`${base}/api/session/sign-in`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ name: PERSONS[0].name, pin: DEMO_PIN }),
+    body: JSON.stringify({ name, pin: DEMO_PIN }),
   });
   if (!response.ok) throw new Error(await response.text());
   return response.headers

@@ -1,0 +1,181 @@
+import { v7 } from 'uuid';
+import { BODY_EXAMPLES } from './hostile-bodies';
+import { type Case, CASES, urlOf } from '../e2e/routes';
+import { report } from './measure';
+import { signInAs } from './writes';
+
+/** So many bodies; a million take hours, and the seed says which they were. */
+const BODIES = Number(process.env.MUDFLAT_BODIES ?? 5000);
+const SEED = Number(process.env.MUDFLAT_SEED ?? 1);
+const AT_ONCE = 8;
+/** No answer may take longer. */
+const HANG_ms = 1000;
+
+/** Numbers between 0 and 1, the same for the same seed (mulberry32, public domain, from memory). */
+function randomFrom(seed: number): () => number {
+  let a = seed >>> 0;
+  return () => {
+    a = (a + 0x6d2b79f5) >>> 0;
+    let t = Math.imul(a ^ (a >>> 15), 1 | a);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+const EVIL: readonly unknown[] = [
+  null,
+  true,
+  0,
+  -1,
+  1e308,
+  1e-320,
+  9007199254740993,
+  2147483648,
+  '',
+  ' ',
+  '\0',
+  'a\0b',
+  '\ud800',
+  '\u202e\u200b\ufeff',
+  "'; drop table reading; --",
+  '%00',
+  '../../etc/passwd',
+  '<script>alert(1)</script>',
+  '${7*7}{{7*7}}',
+  'x'.repeat(300),
+  'x'.repeat(100_000),
+  '👩‍🔧'.repeat(50),
+  '0001-01-01T00:00:00Z',
+  '9999-12-31T23:59:60Z',
+  'NaN',
+  '1e999',
+  '-',
+  [],
+  [[]],
+  {},
+  { __proto__: null, constructor: 1 },
+  { $ref: '#' },
+  Array.from({ length: 2000 }, (_, i) => i),
+  '00000000-0000-0000-0000-000000000000',
+];
+
+type Random = () => number;
+const pick = <T>(all: readonly T[], random: Random): T => all[Math.floor(random() * all.length)] as T;
+
+/** A body with one to three places of it replaced, left out, doubled or added; now and then nested out of all proportion. */
+function mutated(body: unknown, random: Random): unknown {
+  let result: unknown = structuredClone(body);
+  for (let n = 1 + Math.floor(random() * 3); n > 0; n--) result = once(result, random);
+  return random() < 0.01 ? nested(400, result) : result;
+}
+
+function once(value: unknown, random: Random): unknown {
+  if (value === null || typeof value !== 'object') return pick(EVIL, random);
+  const entries: [string, unknown][] = Object.entries(value);
+  if (entries.length === 0 || random() < 0.05) return pick(EVIL, random);
+  const [key, inner] = pick(entries, random);
+  const how = random();
+  const next: [string, unknown][] =
+    how < 0.1
+      ? entries.filter(([k]) => k !== key)
+      : how < 0.2
+        ? [...entries, [JSON.stringify(pick(EVIL, random)).slice(0, 50), pick(EVIL, random)]]
+        : how < 0.45
+          ? entries.map(([k, v]) => (k === key ? [k, pick(EVIL, random)] : [k, v]))
+          : entries.map(([k, v]) => (k === key ? [k, once(inner, random)] : [k, v]));
+  return Array.isArray(value) ? next.map(([, v]) => v) : Object.fromEntries(next);
+}
+
+function nested(depth: number, core: unknown): unknown {
+  let value = core;
+  for (let i = 0; i < depth; i++) value = i % 2 ? [value] : { a: value };
+  return value;
+}
+
+/** Text that is nearly JSON, or a file that is nearly of its kind. */
+function damaged(text: string, random: Random): string {
+  const at = Math.floor(random() * (text.length + 1));
+  return pick(
+    [
+      text.slice(0, at),
+      text.slice(at),
+      `${text.slice(0, at)}\0${text.slice(at)}`,
+      `${text}${text}`,
+      text.replace(/[,:]/, ';'),
+    ],
+    random,
+  );
+}
+
+interface Fault {
+  readonly what: string;
+  readonly sent: string;
+}
+
+/** Hostile bodies to every route that takes one, as a lead of all depots: what may be answered with neither 5xx nor silence. */
+export async function benchHostile(base: string): Promise<void> {
+  const cookie = await signInAs(base, 'Odile Brandt');
+  const random = randomFrom(SEED);
+  // Sign-in has its own limits on tries, and signing out would end this.
+  const routes = CASES.filter((c) => c.method === 'POST' && !c.route.startsWith('session') && c.route !== 'set-up');
+  const faults: Fault[] = [];
+  let [sent, slowest] = [0, 0];
+  async function one(): Promise<void> {
+    const rule = pick(routes, random);
+    const body = bodyOf(rule, random);
+    const start = performance.now();
+    const outcome = await post(`${base}${urlOf(rule)}`, cookie, body.type, body.text);
+    const took = performance.now() - start;
+    sent += 1;
+    slowest = Math.max(slowest, took);
+    const fault =
+      outcome.status === 0
+        ? `no answer: ${outcome.text}`
+        : outcome.status >= 500
+          ? `${outcome.status}`
+          : /\n\s+at |node_modules|\.tsx?:\d/.test(outcome.text)
+            ? 'a stack in the answer'
+            : took > HANG_ms
+              ? `${Math.round(took)} ms`
+              : null;
+    if (fault) faults.push({ what: `${rule.route}: ${fault}`, sent: body.text.slice(0, 500) });
+  }
+  async function many(): Promise<void> {
+    while (sent < BODIES) await one();
+  }
+  await Promise.all(Array.from({ length: AT_ONCE }, many));
+  report(`hostile bodies over ${routes.length} routes, seed ${SEED}`, sent, '', null);
+  report('answered with 5xx, a stack, or later than 1 s', faults.length, '', null);
+  report('slowest answer', slowest, 'ms', HANG_ms);
+  for (const f of faults.slice(0, 30)) process.stdout.write(`  ${f.what}\n    ${f.sent}\n`);
+}
+
+function bodyOf(rule: Case, random: Random): { type: string; text: string } {
+  if (rule.text) {
+    const [type, text] = rule.text;
+    return { type, text: damaged(random() < 0.5 ? text : pick(BODY_EXAMPLES.files, random), random) };
+  }
+  const examples = BODY_EXAMPLES.json[rule.route];
+  const body = examples && random() < 0.7 ? pick(examples, random)() : (rule.body?.() ?? {});
+  const text = JSON.stringify(mutated({ id: v7(), by: 'Odile Brandt', ...(body as object) }, random)) ?? '';
+  return { type: 'application/json', text: random() < 0.03 ? damaged(text, random) : text };
+}
+
+async function post(
+  url: string,
+  cookie: string,
+  type: string,
+  text: string,
+): Promise<{ status: number; text: string }> {
+  try {
+    const response = await fetch(url, {
+      method: 'POST',
+      headers: { 'content-type': type, cookie },
+      body: text,
+      signal: AbortSignal.timeout(10_000),
+    });
+    return { status: response.status, text: (await response.text()).slice(0, 4000) };
+  } catch (error) {
+    return { status: 0, text: String(error) };
+  }
+}
