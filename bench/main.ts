@@ -2,6 +2,7 @@ import { OwnServer } from '../e2e/server';
 import { loadDemo } from '../demo/load';
 import { connect, type Db, migrateDatabase } from '../server/db/connection';
 import { benchBest } from './best';
+import { benchFaults } from './faults';
 import { benchHostile } from './hostile';
 import { benchLoad } from './load';
 import { benchJudging } from './judging';
@@ -33,7 +34,8 @@ const CORE: Readonly<Record<string, () => void | Promise<void>>> = {
 };
 /** What needs a database, and what needs a server before it too. */
 const DATABASE: Readonly<Record<string, (db: Db) => Promise<void>>> = { jobs: benchLongJob, yard: benchYard };
-const SERVER: Readonly<Record<string, (base: string, url: string, db: Db) => Promise<void>>> = {
+const SERVER: Readonly<Record<string, (base: string, url: string, db: Db, server: OwnServer) => Promise<void>>> = {
+  faults: (_, url, __, server) => benchFaults(server, url),
   writes: (base, url) => benchWrites(base, url),
   hostile: (base) => benchHostile(base),
   load: (base) => benchLoad(base),
@@ -59,7 +61,7 @@ async function main(names: readonly string[]): Promise<void> {
   const server = new OwnServer(4183);
   if (onServer.length) await server.start();
   try {
-    for (const [, run] of onServer) await run(server.base, url, connection.db);
+    for (const [, run] of onServer) await run(server.base, url, connection.db, server);
   } finally {
     if (onServer.length) await server.stop();
     await connection.pool.end();

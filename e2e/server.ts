@@ -12,11 +12,13 @@ export class OwnServer {
     this.base = `http://127.0.0.1:${port}`;
   }
 
-  async start(): Promise<void> {
+  /** `waits`: until it answers. */
+  async start(waits = true): Promise<void> {
     this.child = spawn('node', ['web/server.mjs'], {
       stdio: 'ignore',
       env: { ...process.env, NODE_ENV: 'production', PORT: String(this.port), ...this.env },
     });
+    if (!waits) return;
     for (let i = 0; i < 120; i++) {
       if (await this.answers()) return;
       await new Promise((r) => setTimeout(r, 250));
