@@ -9,9 +9,14 @@ export interface ReportPhoto extends PhotoView {
   readonly jpeg: Buffer;
 }
 
-/** The report of a job in one of its two voices: A4. Needs Node. */
-export function jobPdf(view: ReportView, voice: Voice, photos: readonly ReportPhoto[]): Promise<Buffer> {
-  const paper = voice === 'payer' ? forPayer(view, photos) : forFile(view, photos);
+/** The report of a job in one of its two voices: A4. `logo`: PNG or JPEG, for letters. Needs Node. */
+export function jobPdf(
+  view: ReportView,
+  voice: Voice,
+  photos: readonly ReportPhoto[],
+  logo: Buffer | null = null,
+): Promise<Buffer> {
+  const paper = voice === 'payer' ? forPayer(view, photos, logo) : forFile(view, photos);
   return paper.end(`${view.job.unit.fleetNumber}, job ${view.job.job.number}`);
 }
 
@@ -22,10 +27,11 @@ function putSection(paper: Paper, { title, lines }: Section): void {
   for (const line of lines) paper.paragraph(line);
 }
 
-function forPayer(view: ReportView, photos: readonly ReportPhoto[]): Paper {
+function forPayer(view: ReportView, photos: readonly ReportPhoto[], logo: Buffer | null): Paper {
   const report = payerReport(view);
   const paper = new Paper({ title: report.title, subject: view.job.job.complaint, size: 11 });
   const [name = '', ...address] = report.letterhead;
+  if (logo) paper.mark(logo, 150, 48);
   paper.paragraph(name, { face: 'bold' });
   for (const line of address) paper.paragraph(line, SMALL, 0);
   paper.space(18);

@@ -180,6 +180,13 @@ export class Paper {
   }
 
   /** Pictures beside each other, so many in a row, with what stands under each. */
+  /** A mark at the right of the head, beside what is written next; it says nothing that is not written. */
+  mark(picture: Buffer, width: number, height: number): void {
+    this.artifact(() => {
+      this.doc.image(picture, this.left + this.width - width, this.y, { fit: [width, height], align: 'right' });
+    });
+  }
+
   pictures(
     pictures: readonly {
       readonly jpeg: Buffer;

@@ -8,6 +8,7 @@ for each in demo own; do
     . scripts/pg.sh
     . scripts/server.sh
     server_stop
+    if [ "$instance" = own ]; then . scripts/yard.sh; yard_stop; fi
     if ls /usr/lib/postgresql/*/bin/pg_ctl >/dev/null 2>&1; then pg_stop; fi
   )
 done

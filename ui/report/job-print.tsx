@@ -13,7 +13,7 @@ import {
 import { PrintButton } from './print-button';
 
 /** The report of a job on screen and on paper, in one of its two voices. */
-export function JobPrint({ view, voice }: { view: ReportView; voice: Voice }) {
+export function JobPrint({ view, voice, hasLogo }: { view: ReportView; voice: Voice; hasLogo: boolean }) {
   const id = view.job.job.id;
   return (
     <main
@@ -35,7 +35,7 @@ export function JobPrint({ view, voice }: { view: ReportView; voice: Voice }) {
           Back to the job
         </Link>
       </p>
-      {voice === 'payer' ? <Payer view={view} /> : <File view={view} />}
+      {voice === 'payer' ? <Payer view={view} hasLogo={hasLogo} /> : <File view={view} />}
     </main>
   );
 }
@@ -55,11 +55,13 @@ const Sections = ({ sections }: { sections: readonly Section[] }) => (
   </>
 );
 
-function Payer({ view }: { view: ReportView }) {
+function Payer({ view, hasLogo }: { view: ReportView; hasLogo: boolean }) {
   const report = payerReport(view);
   return (
     <>
       <address className="mb-6 border-b-2 border-estuary pb-2 not-italic">
+        {/* eslint-disable-next-line @next/next/no-img-element -- as it is on paper */}
+        {hasLogo && <img src="/api/workshop/logo" alt="" className="float-right max-h-16 max-w-52" />}
         {report.letterhead.map((line, i) => (
           <span key={i} className={`block ${i === 0 ? 'text-lg font-bold' : 'text-soft'}`}>
             {line}

@@ -2,6 +2,7 @@ import { notFound } from 'next/navigation';
 import { isId } from '@/app/api/handler';
 import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db/connection';
+import { readInstallation } from '@/server/installation/installation';
 import { viewReport } from '@/server/jobs/report';
 import { JobPrint } from '@/ui/report/job-print';
 
@@ -17,7 +18,8 @@ export default async function ReportPage({
 }) {
   const [{ id }, { voice }] = await Promise.all([params, searchParams]);
   await needPerson(`/jobs/${id}/report`);
-  const view = isId(id) ? await viewReport(serverDb().db, id) : null;
+  const { db } = serverDb();
+  const [view, installation] = await Promise.all([isId(id) ? viewReport(db, id) : null, readInstallation(db)]);
   if (!view) notFound();
-  return <JobPrint view={view} voice={voice === 'file' ? 'file' : 'payer'} />;
+  return <JobPrint view={view} voice={voice === 'file' ? 'file' : 'payer'} hasLogo={installation?.hasLogo ?? false} />;
 }
