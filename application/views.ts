@@ -335,6 +335,10 @@ export interface UnitLine {
 export interface WorkshopView {
   readonly name: string;
   readonly hasLogo: boolean;
+  /** When the last backup was proven, ISO 8601; `null` for a demo. */
+  readonly backup: { readonly last: string | null } | null;
+  /** Where a tablet learns how it takes the certificate; `null` where there is no HTTPS. */
+  readonly yard: string | null;
   readonly depots: readonly DepotLine[];
   readonly families: readonly FamilyLine[];
   readonly units: readonly UnitLine[];

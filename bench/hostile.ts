@@ -157,7 +157,7 @@ function bodyOf(rule: Case, random: Random): { type: string; text: string } {
   }
   const examples = BODY_EXAMPLES.json[rule.route];
   const body = examples && random() < 0.7 ? pick(examples, random)() : (rule.body?.() ?? {});
-  const text = JSON.stringify(mutated({ id: v7(), by: 'Odile Brandt', ...(body as object) }, random)) ?? '';
+  const text = JSON.stringify(mutated({ id: v7(), by: 'Odile Brandt', ...body }, random));
   return { type: 'application/json', text: random() < 0.03 ? damaged(text, random) : text };
 }
 

@@ -16,7 +16,10 @@ async function main(): Promise<void> {
   try {
     // Somebody else's database is not even migrated.
     const other = kind === null ? null : await otherKind(connection.db, kind);
-    if (other !== null) return refuse(other);
+    if (other !== null) {
+      refuse(other);
+      return;
+    }
     await migrateDatabase(connection);
     if (kind === null) return;
     const claimed = await claimDatabase(
@@ -24,7 +27,10 @@ async function main(): Promise<void> {
       kind,
       DEPOTS.map((name) => demoId('depot', name)),
     );
-    if (!claimed.ok) return refuse(claimed.error);
+    if (!claimed.ok) {
+      refuse(claimed.error);
+      return;
+    }
     if (kind === 'demo') await loadDemo(connection.db);
     else {
       const code = await newSetUpCode(connection.db);

@@ -8,6 +8,7 @@ instance=own
 . scripts/pg.sh
 . scripts/server.sh
 . scripts/yard.sh
+. scripts/boot.sh
 
 boot=
 yard=$(cat "$data_dir/yard" 2>/dev/null || true)
@@ -55,4 +56,5 @@ if [ -n "$code" ]; then
   echo "Nobody is there yet. Open $web_url/set-up and type this code once:"
   say "    $code"
 fi
+[ -z "$boot" ] || boot_units
 echo "Stop it with ./mudflat stop"

@@ -4,6 +4,8 @@ if [ "$instance" = own ]; then
   pid_file=$data_dir/own-server.pid
   port_file=$data_dir/own-server.port
   web_log=$data_dir/own-server.log
+  # With HTTPS before it, only the proxy on this machine says for whom it asks.
+  if [ -s "$data_dir/yard" ]; then export MUDFLAT_PROXY=127.0.0.1; fi
 else
   web_port=${PORT:-4180}
   pid_file=$data_dir/server.pid

@@ -1,5 +1,5 @@
 import { needPerson } from '@/app/need-person';
-import { serverDb } from '@/server/db/connection';
+import { lastBackup, serverDb } from '@/server/db/connection';
 import { listDepots } from '@/server/fleet/depots';
 import { listFamilies, listUnits } from '@/server/fleet/fleet-list';
 import { readInstallation } from '@/server/installation/installation';
@@ -12,8 +12,9 @@ export const metadata = { title: 'Workshop' };
 export default async function WorkshopPage() {
   await needPerson('/workshop');
   const { db } = serverDb();
-  const [installation, depots, families, units] = await Promise.all([
+  const [installation, backup, depots, families, units] = await Promise.all([
     readInstallation(db),
+    lastBackup(db),
     listDepots(db),
     listFamilies(db),
     listUnits(db),
@@ -24,7 +25,16 @@ export default async function WorkshopPage() {
         <h1 className="text-lg font-bold text-ink">Workshop</h1>
       </TopBar>
       <Workshop
-        workshop={{ name: installation?.name ?? '', hasLogo: installation?.hasLogo ?? false, depots, families, units }}
+        workshop={{
+          name: installation?.name ?? '',
+          hasLogo: installation?.hasLogo ?? false,
+          // The demo is nobody's to lose.
+          backup: installation?.kind === 'own' ? { last: backup } : null,
+          yard: process.env.MUDFLAT_YARD ?? null,
+          depots,
+          families,
+          units,
+        }}
       />
     </div>
   );

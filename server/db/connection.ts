@@ -60,11 +60,29 @@ export function serverDb(): Connection {
   return (kept.mudflatConnection ??= connect(url));
 }
 
+/** Rows of the heartbeat: whether anything is taken, and when a backup was proven. */
+const ALIVE = 1;
+const BACKUP = 2;
+
 /** Writes one row: fails where the database is not there, only reads, or is full. */
 export async function beat(db: Db): Promise<void> {
   await db.execute(
-    sql`insert into heartbeat (id, beat_at) values (1, now()) on conflict (id) do update set beat_at = now()`,
+    sql`insert into heartbeat (id, beat_at) values (${ALIVE}, now()) on conflict (id) do update set beat_at = now()`,
   );
+}
+
+/** A backup was written, restored and found to be the same. */
+export const markBackup = (db: Db) =>
+  db.execute(
+    sql`insert into heartbeat (id, beat_at) values (${BACKUP}, now()) on conflict (id) do update set beat_at = now()`,
+  );
+
+/** When the last backup was proven, ISO 8601; `null`: never. */
+export async function lastBackup(db: Db): Promise<string | null> {
+  const { rows } = await db.execute<{ at: Date | string }>(
+    sql`select beat_at as at from heartbeat where id = ${BACKUP}`,
+  );
+  return rows[0] ? new Date(rows[0].at).toISOString() : null;
 }
 
 const MIGRATION_LOCK = 7_210_471;

@@ -5,12 +5,13 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { describeNumbering } from '../../core/engine/layout';
 import type { DepotLine, FamilyLine, UnitLine, UnitsPlan, WorkshopView } from '../../application/views';
-import { Button } from '../kit/button';
+import { Button, buttonLook } from '../kit/button';
 import { inputLook } from '../kit/field';
 import { ImportFile } from '../kit/import-file';
 import { useMay } from '../kit/session';
 import { EditDepot, EditFamily, EditUnit } from './edit';
 import { Head } from './head';
+import { Machine } from './machine';
 
 const AddUnit = dynamic(() => import('../yard/add-unit').then((m) => m.AddUnitDialog));
 
@@ -38,6 +39,7 @@ export function Workshop({ workshop }: { workshop: WorkshopView }) {
   return (
     <main className="mx-auto w-full max-w-5xl flex-1 p-4">
       <Head workshop={workshop} />
+      <Machine workshop={workshop} />
       <Depots depots={depots} onEdit={(line) => setEditing({ what: 'depot', line })} />
       <Families families={families} onEdit={(line) => setEditing({ what: 'family', line })} />
       <Units
@@ -200,10 +202,7 @@ function Units(p: {
             From a list
           </Button>
         )}
-        <a
-          href="/api/units/export"
-          className="inline-flex min-h-12 items-center gap-2 rounded-lg border-2 border-line bg-card px-4 font-semibold"
-        >
+        <a className={buttonLook()} href="/api/units/export?format=csv" download>
           <FileDown size={18} aria-hidden="true" />
           As a list
         </a>
