@@ -2,6 +2,8 @@ import type { Engine } from '../core/engine/layout';
 
 /** The invented Pellmarsh Levels Board. No number here is the specification of a real engine. */
 
+/** Whose workshop it is: invented, like everything here. */
+export const BOARD = 'Pellmarsh Levels Board';
 export const DEPOTS = ['North Sluice', 'Quay Yard'] as const;
 export const TIME_ZONE = 'Etc/UTC';
 

@@ -16,7 +16,7 @@ import { addInstrument, measureTestLeads } from '../server/instruments/instrumen
 import { recordCircumstance, recordReading } from '../server/readings/record-reading';
 import { recordSpecification } from '../server/specifications/specifications';
 import { keepTest } from '../server/catalogue/tests';
-import { DEMO_PIN, DEPOTS, FAMILIES, PERSONS, TIME_ZONE, UNITS } from './fleet';
+import { BOARD, DEMO_PIN, DEPOTS, FAMILIES, PERSONS, TIME_ZONE, UNITS } from './fleet';
 import { INSTRUMENTS, TEST_LEADS } from './instruments';
 import { CODES, type DemoJob, JOBS } from './jobs';
 import { loadRepairs } from './load-repairs';
@@ -89,7 +89,7 @@ export async function loadDemo(db: Db): Promise<void> {
       depot,
       chooseDepot(db, demoId('depot', depot), {
         by: LEAD,
-        letterhead: `Pellmarsh Levels Board\nWorkshop at ${depot}`,
+        letterhead: `${BOARD}\nWorkshop at ${depot}`,
       }),
     );
   for (const job of JOBS) await loadJob(db, job);

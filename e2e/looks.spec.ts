@@ -36,6 +36,7 @@ for (const theme of ['shed', 'night', 'sun']) {
       '/catalogue',
       '/circuits',
       '/people',
+      '/workshop',
       '/instruments',
       `/runs/${demoId('run', 'PL-08', 'sensor-transfer')}`,
       `/runs/${demoId('run', 'PL-07', 'injector-self-test')}`,
@@ -60,6 +61,7 @@ test('on a phone no page is wider than the glass, and what is picked comes into 
     '/circuits',
     '/instruments',
     '/people',
+    '/workshop',
   ]) {
     await page.goto(url);
     await expect(page.getByRole('main')).toBeVisible();

@@ -1,7 +1,7 @@
-import { DEPOTS } from '../demo/fleet';
+import { BOARD, DEPOTS } from '../demo/fleet';
 import { demoId, loadDemo } from '../demo/load';
 import { connect, migrateDatabase } from '../server/db/connection';
-import { claimDatabase, type Kind, newSetUpCode, otherKind } from '../server/installation/installation';
+import { claimDatabase, type Kind, newSetUpCode, otherKind, renameWorkshop } from '../server/installation/installation';
 
 /**
  * Migrates the database of DATABASE_URL, and makes it what it is to be, once: `--demo` loads the invented fleet into a
@@ -31,8 +31,11 @@ async function main(): Promise<void> {
       refuse(claimed.error);
       return;
     }
-    if (kind === 'demo') await loadDemo(connection.db);
-    else {
+    if (kind === 'demo') {
+      await loadDemo(connection.db);
+      if (claimed.value === 'new') await renameWorkshop(connection.db, BOARD);
+    }
+    if (kind === 'own') {
       const code = await newSetUpCode(connection.db);
       if (code !== null) process.stdout.write(`set-up code ${code}\n`);
     }

@@ -35,7 +35,6 @@ const VIEWS: readonly View[] = [
     before: (page) => page.getByRole('button', { name: 'Large keys' }).click(),
   },
   { name: 'bench-phone', path: run('PL-14'), size: { width: 390, height: 844 } },
-  { name: 'bench-module', path: run('PL-19') },
   { name: 'bench-gauge', path: run('PL-08', 'sensor-transfer') },
   { name: 'bench-sweep', path: run('PL-22', 'position-sweep') },
   { name: 'result', path: `${run('PL-11')}/print`, size: { width: 1000, height: 1200 } },
@@ -65,6 +64,7 @@ const VIEWS: readonly View[] = [
   { name: 'shelf', path: '/shelf', by: 'Odile Brandt' },
   { name: 'catalogue', path: '/catalogue' },
   { name: 'instruments', path: '/instruments' },
+  { name: 'workshop', path: '/workshop', by: 'Odile Brandt' },
   {
     name: 'sums',
     path: run('PL-14'),

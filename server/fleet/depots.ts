@@ -102,7 +102,7 @@ export const listDepots = (db: Db): Promise<DepotLine[]> =>
       timeZone: depot.timeZone,
       currency: sql<string | null>`${depot.choices}->>'currency'`,
       retired: sql<boolean>`${depot.retiredAt} is not null`,
-      units: sql<number>`(select count(*)::int from unit u where u.depot_id = ${depot.id} and u.retired_at is null)`,
+      units: sql<number>`(select count(*)::int from unit u where u.depot_id = "depot".id and u.retired_at is null)`,
     })
     .from(depot)
     .orderBy(asc(depot.name));

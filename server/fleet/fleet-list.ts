@@ -20,7 +20,7 @@ export const listUnits = (db: Db): Promise<UnitLine[]> =>
       depot: depot.name,
       familyId: fleetUnit.engineFamilyId,
       family: engineFamily.code,
-      jobs: sql<number>`(select count(*)::int from job j where j.unit_id = ${fleetUnit.id})`,
+      jobs: sql<number>`(select count(*)::int from job j where j.unit_id = "unit".id)`,
       retired: sql<boolean>`${fleetUnit.retiredAt} is not null`,
     })
     .from(fleetUnit)
@@ -35,7 +35,7 @@ export const listFamilies = (db: Db): Promise<FamilyLine[]> =>
       code: engineFamily.code,
       engine: engineFamily.engine,
       retired: sql<boolean>`${engineFamily.retiredAt} is not null`,
-      units: sql<number>`(select count(*)::int from unit u where u.engine_family_id = ${engineFamily.id} and u.retired_at is null)`,
+      units: sql<number>`(select count(*)::int from unit u where u.engine_family_id = "engine_family".id and u.retired_at is null)`,
     })
     .from(engineFamily)
     .orderBy(asc(engineFamily.code));

@@ -8,7 +8,7 @@ import { viewYard } from '../jobs/yard';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { addDepot, changeDepot, listDepots } from './depots';
 import { addUnit, changeEngineFamily, changeUnit, numberKey } from './fleet';
-import { importUnits, listUnits } from './fleet-list';
+import { importUnits, listFamilies, listUnits } from './fleet-list';
 
 let test_: TestDatabase;
 beforeAll(async () => {
@@ -85,6 +85,12 @@ describe('depots', () => {
     expect(await listDepots(test_.db)).toContainEqual(
       expect.objectContaining({ name: 'East Basin', currency: 'EUR', units: 0, retired: false }),
     );
+    const quay = (await listDepots(test_.db)).find((d) => d.id === QUAY);
+    expect(quay?.units).toBe((await listUnits(test_.db)).filter((u) => u.depotId === QUAY && !u.retired).length);
+    expect(quay?.units).toBeGreaterThan(3);
+    const own = (await listUnits(test_.db)).filter((u) => u.familyId === FAMILY && !u.retired);
+    expect((await listFamilies(test_.db)).find((f) => f.id === FAMILY)?.units).toBe(own.length);
+    expect(own.some((u) => u.jobs > 0)).toBe(true);
     expect((await changeDepot(test_.db, depot.id, { by: BY, retired: true })).ok).toBe(true);
     expect(refusedAt(await changeDepot(test_.db, QUAY, { by: BY, retired: true }))).toEqual(['/retired']);
     expect(refusedAt(await addUnit(test_.db, unit('PL-803', { depotId: depot.id })))).toEqual(['/depotId']);
