@@ -84,7 +84,7 @@ const serverMay = {
     'instruments',
     'audit',
   ],
-  bundle: ['db', 'policy', 'journal', 'evidence', 'readings', 'jobs', 'audit'],
+  bundle: ['db', 'policy', 'journal', 'fleet', 'evidence', 'readings', 'jobs', 'audit'],
 };
 const inner = (top, table) =>
   Object.entries(table).map(([name, allowed]) => ({

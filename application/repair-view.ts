@@ -12,6 +12,24 @@ export interface ServiceLine {
   readonly family: string | null;
 }
 
+/** All of a workshop's service data, as its own screen lists them. */
+export interface ServiceDataView {
+  /** Codes of all engine families. */
+  readonly families: readonly string[];
+  readonly lines: readonly (ServiceLine & {
+    readonly by: string;
+    readonly at: string;
+    /** How often it was entered. */
+    readonly revision: number;
+  })[];
+}
+
+/** What a list of fitting values would do, or has done. */
+export interface FittingPlan {
+  readonly rows: readonly { readonly what: string; readonly action: 'new' | 'change' | 'unchanged' }[];
+  readonly stored: number;
+}
+
 /** From finding to release, as the job's screen needs it. */
 export interface RepairView {
   readonly records: readonly Recorded[];

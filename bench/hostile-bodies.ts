@@ -82,6 +82,15 @@ export const BODY_EXAMPLES: {
         },
       }),
     ],
+    'service-data': [
+      () => ({
+        family: null,
+        kind: 'fitting',
+        key: 'glow-plugs/torque',
+        body: { value: '17 Nm' },
+        source: 'hostile',
+      }),
+    ],
     units: [
       () => ({
         depotId: v7(),

@@ -77,6 +77,8 @@ export const CASES: readonly Case[] = [
     action: 'job.write-repair',
     body: () => ({ id: v7(), record: { kind: 'scan', outcome: 'clean', said: 'access' } }),
   },
+  { route: 'service-data', method: 'GET', action: 'look' },
+  { route: 'service-data/import', method: 'POST', action: 'service-data.change', text: ['text/csv', 'no list'] },
   {
     route: 'service-data',
     method: 'POST',

@@ -1,4 +1,4 @@
-import { and, eq, ne, sql } from 'drizzle-orm';
+import { and, eq, ne, or, sql } from 'drizzle-orm';
 import sharp from 'sharp';
 import { v7 } from 'uuid';
 import { checkEngine } from '../../core/engine/layout';
@@ -17,6 +17,7 @@ import {
 import { type Db, type Tx, within } from '../db/connection';
 import { viewJob } from '../jobs/view-job';
 import { refuse } from '../db/refusal';
+import { numberKey } from '../fleet/fleet';
 import { whatJudgingAgainChanges } from '../readings/judge-again';
 import { viewRun } from '../readings/run-view';
 import { depot, engineFamily, job, photoContent, fleetUnit } from '../db/schema';
@@ -210,7 +211,12 @@ async function unitFor(tx: Tx, d: BundleDocument, depotId: string, familyId: str
   const [same] = await tx
     .select({ id: fleetUnit.id })
     .from(fleetUnit)
-    .where(and(eq(fleetUnit.fleetNumber, d.unit.fleet_number), ne(fleetUnit.id, d.unit.id)));
+    .where(
+      and(
+        or(eq(fleetUnit.fleetNumber, d.unit.fleet_number), eq(fleetUnit.numberKey, numberKey(d.unit.fleet_number))),
+        ne(fleetUnit.id, d.unit.id),
+      ),
+    );
   if (same) unfit(`There is another unit ${d.unit.fleet_number} here.`);
   if (here) {
     if (here.engineFamilyId !== familyId) unfit(`The unit ${here.fleetNumber} has another engine here.`);
@@ -221,6 +227,7 @@ async function unitFor(tx: Tx, d: BundleDocument, depotId: string, familyId: str
     depotId,
     engineFamilyId: familyId,
     fleetNumber: d.unit.fleet_number,
+    numberKey: numberKey(d.unit.fleet_number),
     kind: d.unit.kind,
     parts: d.unit.parts,
   });

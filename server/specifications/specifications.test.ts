@@ -152,6 +152,20 @@ describe('limits for a range of temperature', () => {
 });
 
 describe('putting limits on the shelf', () => {
+  test('an id that other limits have is refused and not tried for ever', async () => {
+    const id = v7();
+    const of = (test_name: string) => ({ test: test_name, scope: 'general' as const, source: 'ids' });
+    await recordSpecification(
+      test_.db,
+      { id, by: LEAD, entry: { ...of(PLUG), school: 'ids', limits: limits(0.3, 1.4) } },
+      demoActor(LEAD),
+    );
+    const again = { id, by: LEAD, entry: { ...of('harness-ring-out'), school: 'ids', limits: limits(0, 1) } };
+    expect(await recordSpecification(test_.db, again, demoActor(LEAD))).toMatchObject({
+      ok: false,
+      error: { status: 409, errors: [{ path: '/id' }] },
+    });
+  });
   const entry: SpecificationEntry = {
     test: 'vane-actuator-coil',
     scope: 'family',

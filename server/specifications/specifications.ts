@@ -13,7 +13,7 @@ import { checkEntry, type SpecificationEntry, specificationKey } from '../../for
 import type { Db, Tx } from '../db/connection';
 import type { Actor } from '../policy/actor';
 import { authorize } from '../policy/authorize';
-import { type Done, notFound, refuse } from '../db/refusal';
+import { type Done, notFound, refuse, refuseTakenId } from '../db/refusal';
 import { depot, engineFamily, specification } from '../db/schema';
 import { findAnyTest } from '../catalogue/tests';
 import type { RecordSpecification } from '../../formats/requests/specifications';
@@ -269,7 +269,7 @@ export async function recordSpecificationIn(
   }
   if (newest && newest.row.status === status && contentOf(entryOf(newest)) === contentOf(entry))
     return ok({ id: newest.row.id, duplicate: true });
-  await tx.insert(specification).values({
+  const row = {
     ...resolved.value,
     id: body.id,
     seriesId: newest?.row.seriesId ?? v7(),
@@ -286,8 +286,14 @@ export async function recordSpecificationIn(
     documentRevision: entry.documentRevision ?? null,
     documentDate: entry.documentDate ?? null,
     recordedBy: body.by,
-  });
-  return ok({ id: body.id, duplicate: false });
+  };
+  const inserted = await tx
+    .insert(specification)
+    .values(row)
+    .onConflictDoNothing({ target: specification.id })
+    .returning({ id: specification.id });
+  // Under this id something else is on the shelf.
+  return inserted.length ? ok({ id: body.id, duplicate: false }) : refuseTakenId('limit of the shelf');
 }
 
 /** What a file would do to the shelf, entry by entry. */

@@ -1,5 +1,6 @@
 'use client';
 import Image from 'next/image';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import type { WorkshopView } from '../../application/views';
@@ -76,7 +77,11 @@ export function Head({ workshop }: { workshop: WorkshopView }) {
       <OtherProblems problems={problems} paths={['/name']} />
       <p className="mt-2 text-sm text-soft">
         Both stand at the head of letters to payers. The address of each depot is kept on the shelf’s screen, under how
-        the depots judge.
+        the depots judge. Torques and other values of your service information:{' '}
+        <Link className="underline" href="/service-data">
+          Service data
+        </Link>
+        .
       </p>
     </section>
   );

@@ -1,0 +1,218 @@
+'use client';
+import { FileDown, FileUp } from 'lucide-react';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { v7 } from 'uuid';
+import type { FittingPlan, ServiceDataView } from '../../application/repair-view';
+import { type FittingSequence, type FittingStep, SEQUENCES } from '../../core/repair/sequences';
+import type { FittingValue } from '../../formats/requests/service-data';
+import { Button, buttonLook } from '../kit/button';
+import { Dialog } from '../kit/dialog';
+import type { Draft } from '../kit/draft';
+import { inputLook } from '../kit/field';
+import { DraftField, OtherProblems } from '../kit/form';
+import { ImportFile } from '../kit/import-file';
+import { useMay, usePerson } from '../kit/session';
+import { useSend } from '../kit/use-send';
+
+type Line = ServiceDataView['lines'][number];
+interface Place {
+  readonly key: string;
+  readonly sequence: FittingSequence;
+  readonly step: FittingStep & { readonly value: NonNullable<FittingStep['value']> };
+}
+
+/** Every value that a repair asks for. */
+const PLACES: readonly Place[] = SEQUENCES.flatMap((sequence) =>
+  sequence.steps.flatMap((step) =>
+    step.value ? [{ key: `${sequence.id}/${step.id}`, sequence, step: { ...step, value: step.value } }] : [],
+  ),
+);
+const ANY = '';
+const valueOf = (line: Line | undefined): string => (line ? (line.body as FittingValue).value : '');
+
+/** Values of the workshop's own service information, by engine family: what is there, from where, and what is missing. */
+export function ServiceData({ view }: { view: ServiceDataView }) {
+  const router = useRouter();
+  const may = useMay('service-data.change');
+  const [family, setFamily] = useState(ANY);
+  const [editing, setEditing] = useState<Place | 'list' | null>(null);
+  const done = (): void => {
+    setEditing(null);
+    router.refresh();
+  };
+  const find = (key: string, of: string): Line | undefined =>
+    view.lines.find((l) => l.kind === 'fitting' && l.key === key && l.family === (of || null));
+  return (
+    <main className="mx-auto w-full max-w-5xl flex-1 p-4">
+      <p className="mb-3 text-soft">
+        What the maker’s service information asks for, with its source. A repair shows it beside what was reached. What
+        stands for any engine is taken where the family has none of its own. Depots, engine families and units are on
+        the screen{' '}
+        <Link className="underline" href="/workshop">
+          Workshop
+        </Link>
+        .
+      </p>
+      <div className="mb-4 flex flex-wrap items-end gap-3">
+        <label className="flex-1 basis-60 font-semibold">
+          Engine family
+          <select className={inputLook} value={family} onChange={(e) => setFamily(e.target.value)}>
+            <option value={ANY}>any engine</option>
+            {view.families.map((f) => (
+              <option key={f}>{f}</option>
+            ))}
+          </select>
+        </label>
+        {may && (
+          <Button onClick={() => setEditing('list')}>
+            <FileUp size={18} aria-hidden="true" />
+            From a list
+          </Button>
+        )}
+        <a className={buttonLook()} href="/api/service-data?format=csv" download>
+          <FileDown size={18} aria-hidden="true" />
+          As a list
+        </a>
+      </div>
+      {SEQUENCES.map((sequence) => {
+        const own = PLACES.filter((p) => p.sequence.id === sequence.id);
+        return (
+          own.length > 0 && (
+            <section key={sequence.id} aria-label={sequence.name} className="mb-4 rounded-xl bg-card p-3">
+              <h2 className="font-semibold">{sequence.name}</h2>
+              <ul className="divide-y divide-line">
+                {own.map((p) => (
+                  <Value
+                    key={p.key}
+                    place={p}
+                    line={find(p.key, family)}
+                    general={family === ANY ? undefined : find(p.key, ANY)}
+                    onEdit={may ? () => setEditing(p) : null}
+                  />
+                ))}
+              </ul>
+            </section>
+          )
+        );
+      })}
+      {editing === 'list' && (
+        <ImportFile<FittingPlan>
+          title="A list of values"
+          description="CSV with the columns family, sequence, step, value, source; an empty family is any engine."
+          url="/api/service-data/import"
+          types={[['.csv', 'text/csv']]}
+          things={['value', 'values']}
+          changes={(plan) => plan.rows.filter((r) => r.action !== 'unchanged').length}
+          show={(plan) => (
+            <ul className="max-h-72 overflow-y-auto">
+              {plan.rows.map((r) => (
+                <li key={r.what}>
+                  {r.what}: {r.action}
+                </li>
+              ))}
+            </ul>
+          )}
+          onClose={() => setEditing(null)}
+          onDone={done}
+        />
+      )}
+      {editing !== null && editing !== 'list' && (
+        <EditValue
+          place={editing}
+          family={family}
+          line={find(editing.key, family)}
+          onClose={() => setEditing(null)}
+          onDone={done}
+        />
+      )}
+    </main>
+  );
+}
+
+function Value({
+  place: { step },
+  line,
+  general,
+  onEdit,
+}: {
+  place: Place;
+  line: Line | undefined;
+  general: Line | undefined;
+  onEdit: (() => void) | null;
+}) {
+  const shown = line ?? general;
+  return (
+    <li className="flex min-h-14 flex-wrap items-center gap-x-4 gap-y-1 py-1">
+      <span className="flex-1 basis-60">
+        {step.value.what}
+        {step.value.isLimit && <span className="text-soft">, at most</span>}
+      </span>
+      <b className="min-w-24 font-mono">{shown ? valueOf(shown) : '–'}</b>
+      <span className="flex-1 basis-60 text-sm text-soft">
+        {shown
+          ? `${line ? '' : 'of any engine: '}${shown.source}; ${shown.by}, ${shown.at.slice(0, 10)}${shown.revision > 1 ? `, entered ${shown.revision} times` : ''}`
+          : 'not entered'}
+      </span>
+      {onEdit && (
+        <Button aria-label={`${line ? 'Change' : 'Enter'} ${step.value.what}`} onClick={onEdit}>
+          {line ? 'Change' : 'Enter'}
+        </Button>
+      )}
+    </li>
+  );
+}
+
+function EditValue(p: {
+  place: Place;
+  family: string;
+  line: Line | undefined;
+  onClose: () => void;
+  onDone: () => void;
+}) {
+  const by = usePerson();
+  const [id] = useState(() => v7());
+  const [draft, setDraft] = useState<Draft>({ value: valueOf(p.line), source: p.line?.source ?? '' });
+  const { busy, problems, post } = useSend();
+  const fields = {
+    draft,
+    problems,
+    onChange: (field: string, value: string) => setDraft((d) => ({ ...d, [field]: value })),
+  };
+  return (
+    <Dialog
+      open
+      onOpenChange={(open) => {
+        if (!open) p.onClose();
+      }}
+      title={`${p.place.sequence.name}: ${p.place.step.value.what}`}
+      description={`For ${p.family || 'any engine'}. What was entered before stays in the record.`}
+    >
+      <form
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          void post('/api/service-data', {
+            id,
+            by,
+            family: p.family || null,
+            kind: 'fitting',
+            key: p.place.key,
+            body: { value: draft.value ?? '' },
+            source: draft.source ?? '',
+          }).then((sent) => {
+            if (sent) p.onDone();
+          });
+        }}
+      >
+        <DraftField {...fields} field="value" path="/body/value" label="Value" hint="with its unit: 17 Nm, 90°" />
+        <DraftField {...fields} field="source" path="/source" label="Where it is from" hint="document and page" />
+        <OtherProblems problems={problems} paths={['/body/value', '/source']} />
+        <Button type="submit" tone="strong" disabled={busy}>
+          Keep
+        </Button>
+      </form>
+    </Dialog>
+  );
+}
