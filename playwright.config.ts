@@ -23,6 +23,8 @@ export default defineConfig({
     ['json', { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ?? 'test-results/results.json' }],
   ],
   use: {
+    // What is not there after this long is not coming: a test that fails must not hold up the others.
+    actionTimeout: 60_000,
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
     storageState: DEVICE,

@@ -15,7 +15,7 @@ test('a lead copies a test, and it is done on the same bench', async ({ page, re
   await form.getByLabel('Id').fill('Not An Id');
   await form.getByLabel('Positions, one per line').fill('pin A\npin B\npin B');
   await form.getByRole('button', { name: 'Keep' }).click();
-  await expect(form.getByText(/must match pattern|lower-case letters/)).toBeVisible();
+  await expect(form.getByText(/Lower-case letters, digits and single hyphens/)).toBeVisible();
   await form.getByLabel('Id').fill(id);
   await form.getByRole('button', { name: 'Keep' }).click();
   await expect(

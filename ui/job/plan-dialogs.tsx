@@ -1,12 +1,14 @@
 'use client';
 import { useMemo, useState } from 'react';
 import { indexFindable } from '../../core/catalogue/search';
+import type { Problem } from '../../core/foundation/result';
 import { groupBy } from '../../core/foundation/collections';
 import type { PlanStep } from '../../core/plan/types';
 import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import { Field, inputLook } from '../kit/field';
+import { OtherProblems } from '../kit/form';
 
 const REASONS = [
   'Part is already out',
@@ -66,7 +68,9 @@ export function Skip({
 }
 
 interface ChooseProps {
-  readonly tests: JobView['tests'];
+  /** `null`: they are on their way. */
+  readonly tests: JobView['tests'] | null;
+  readonly problems: readonly Problem[];
   readonly planned: ReadonlySet<string>;
   readonly onClose: () => void;
   readonly onStart: (test: string) => void;
@@ -74,9 +78,9 @@ interface ChooseProps {
 }
 
 /** The whole catalogue: anybody may always do something else. */
-export function Choose({ tests, planned, onClose, onStart, onAdd }: ChooseProps) {
+export function Choose({ tests, problems, planned, onClose, onStart, onAdd }: ChooseProps) {
   const [search, setSearch] = useState('');
-  const find = useMemo(() => indexFindable(tests), [tests]);
+  const find = useMemo(() => indexFindable(tests ?? []), [tests]);
   const found = find(search);
   const unfit = found.filter((t) => t.isUnfit);
   return (
@@ -95,7 +99,10 @@ export function Choose({ tests, planned, onClose, onStart, onAdd }: ChooseProps)
         onChange={(e) => setSearch(e.target.value)}
         className={inputLook}
       />
-      {found.length === 0 && <p className="mt-2 text-soft">The catalogue has no test with “{search}” in it.</p>}
+      <OtherProblems problems={problems} paths={[]} />
+      {tests !== null && found.length === 0 && (
+        <p className="mt-2 text-soft">The catalogue has no test with “{search}” in it.</p>
+      )}
       <ByArea tests={found.filter((t) => !t.isUnfit)} {...{ planned, onStart, onAdd }} />
       {unfit.length > 0 && (
         <details className="mt-3">
@@ -109,7 +116,12 @@ export function Choose({ tests, planned, onClose, onStart, onAdd }: ChooseProps)
   );
 }
 
-function ByArea({ tests, planned, onStart, onAdd }: Omit<ChooseProps, 'onClose'>) {
+function ByArea({
+  tests,
+  planned,
+  onStart,
+  onAdd,
+}: Pick<ChooseProps, 'planned' | 'onStart' | 'onAdd'> & { tests: JobView['tests'] }) {
   return (
     <>
       {[...groupBy(tests, (t) => t.area)].map(([area, own]) => (

@@ -180,10 +180,10 @@ export function ChooseTest({ view, className = '' }: { view: JobView; className?
         Another test
       </Button>
       <OtherProblems problems={[...problems, ...starter.problems]} paths={[]} />
-      {choosing && tests === null && <OtherProblems problems={failed} paths={[]} />}
-      {choosing && tests !== null && (
+      {choosing && (
         <Choose
           tests={tests}
+          problems={failed}
           planned={new Set(plan.steps.map((s) => s.test))}
           onClose={() => setChoosing(false)}
           onStart={(t) => void starter.start(t)}
