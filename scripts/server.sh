@@ -20,7 +20,7 @@ server_pid() {
   pid=$(cat "$pid_file" 2>/dev/null) || return 1
   [ -n "$pid" ] && [ -r "/proc/$pid/cmdline" ] && runs_in "$pid" "$PWD" || return 1
   command=$(tr '\0' ' ' <"/proc/$pid/cmdline") || return 1
-  case "$command" in *web/server.mjs*) printf '%s' "$pid" ;; *) return 1 ;; esac
+  case "$command" in *web/server.mjs* | *next*start*) printf '%s' "$pid" ;; *) return 1 ;; esac
 }
 
 # Root's web server runs as a user of its own, who may read the project and nothing more.

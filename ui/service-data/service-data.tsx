@@ -32,11 +32,17 @@ const PLACES: readonly Place[] = SEQUENCES.flatMap((sequence) =>
 const ANY = '';
 const valueOf = (line: Line | undefined): string => (line ? (line.body as FittingValue).value : '');
 
+/** Where something stands: any engine, else the first family with values of its own. */
+function firstShown({ lines }: ServiceDataView): string {
+  const families = lines.flatMap((l) => (l.kind === 'fitting' ? [l.family ?? ANY] : []));
+  return families.includes(ANY) ? ANY : (families[0] ?? ANY);
+}
+
 /** Values of the workshop's own service information, by engine family: what is there, from where, and what is missing. */
 export function ServiceData({ view }: { view: ServiceDataView }) {
   const router = useRouter();
   const may = useMay('service-data.change');
-  const [family, setFamily] = useState(ANY);
+  const [family, setFamily] = useState(() => firstShown(view));
   const [editing, setEditing] = useState<Place | 'list' | null>(null);
   const done = (): void => {
     setEditing(null);
