@@ -354,6 +354,8 @@ export interface UnitsPlan {
 }
 
 export interface PersonView {
+  /** Devices on which the person is signed in now. */
+  readonly sessions: number;
   readonly id: string;
   readonly name: string;
   readonly role: Role;

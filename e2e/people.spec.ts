@@ -220,6 +220,14 @@ test('people: a lead adds and retires; others see who may', async ({ browser, ba
   const signIn = () => theirs.request.post('/api/session/sign-in', { data: { name, pin: '742913' } });
   expect((await signIn()).status()).toBe(200);
   expect((await theirs.request.get('/api/catalogue')).status()).toBe(200);
+  // Lost the tablet: their sessions end on every device, and the PIN still signs in.
+  await page.reload();
+  await expect(page.getByRole('listitem').filter({ hasText: name })).toContainText('signed in on 1 device');
+  await page.getByRole('button', { name: `Change ${name}` }).click();
+  await dialog.getByRole('button', { name: 'Sign out on that device' }).click();
+  await expect(dialog).toHaveCount(0);
+  expect((await theirs.request.get('/api/catalogue')).status()).toBe(401);
+  expect((await signIn()).status()).toBe(200);
   await page.getByRole('button', { name: `Change ${name}` }).click();
   await dialog.getByLabel('Signs in').selectOption('not any more');
   await dialog.getByRole('button', { name: 'Save' }).click();

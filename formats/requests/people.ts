@@ -51,6 +51,8 @@ export const CHANGE_PERSON = {
     depotId: { anyOf: [uuid, { type: 'null' }] },
     pin,
     retired: { type: 'boolean' },
+    /** Ends the person's sessions on every device. */
+    signOut: { const: true },
   },
 } as const;
 

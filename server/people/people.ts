@@ -20,6 +20,7 @@ export const listPersons = async (db: Db): Promise<PersonView[]> =>
         depot: depot.name,
         depotId: person.depotId,
         retiredAt: person.retiredAt,
+        sessions: sql<number>`(select count(*)::int from session s where s.user_id = "person".id and s.expires_at > now())`,
       })
       .from(person)
       .leftJoin(depot, eq(depot.id, person.depotId))
@@ -121,7 +122,7 @@ export async function changePerson(
         .update(account)
         .set({ password, updatedAt: new Date() })
         .where(and(eq(account.userId, personId), eq(account.providerId, 'credential')));
-    if (password !== null || c.retired) await tx.delete(session).where(eq(session.userId, personId));
+    if (password !== null || c.retired || c.signOut) await tx.delete(session).where(eq(session.userId, personId));
     if (password !== null)
       await tx
         .delete(signInAttempt)

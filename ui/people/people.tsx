@@ -46,6 +46,7 @@ export function People({ persons, depots }: { persons: readonly PersonView[]; de
               <p>
                 {p.role}, {p.depot ?? 'all depots'}
                 {p.retired && ', not signing in any more'}
+                {p.sessions > 0 && `, signed in on ${p.sessions} ${p.sessions === 1 ? 'device' : 'devices'}`}
               </p>
               <p className="text-sm text-soft">{MAY[p.role]}</p>
             </div>
@@ -91,6 +92,11 @@ function EditPerson({
     onChange: (field: string, value: string) => setDraft({ ...draft, [field]: value }),
   };
 
+  async function endSessions(personId: string): Promise<void> {
+    if (!(await post(`/api/people/${personId}`, { by, signOut: true }))) return;
+    onClose();
+    router.refresh();
+  }
   async function save(): Promise<void> {
     const depotId = draft.depot === '' ? null : draft.depot;
     const done =
@@ -164,9 +170,16 @@ function EditPerson({
           hint={person ? 'empty: stays. A new one ends a lockout' : 'six characters at least'}
         />
         <OtherProblems problems={problems} paths={['/name', '/role', '/depotId', '/retired', '/pin']} />
-        <Button type="submit" tone="strong" disabled={busy}>
-          {person ? 'Save' : 'Add'}
-        </Button>
+        <div className="flex flex-wrap gap-3">
+          <Button type="submit" tone="strong" disabled={busy}>
+            {person ? 'Save' : 'Add'}
+          </Button>
+          {person !== null && person.sessions > 0 && (
+            <Button disabled={busy} onClick={() => void endSessions(person.id)}>
+              Sign out on {person.sessions === 1 ? 'that device' : `all ${person.sessions} devices`}
+            </Button>
+          )}
+        </div>
       </form>
     </Dialog>
   );
