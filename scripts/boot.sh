@@ -17,6 +17,7 @@ User=$user
 WorkingDirectory=$PWD
 ExecStart=$PWD/mudflat serve
 ExecStop=$PWD/mudflat stop
+KillMode=process
 TimeoutStartSec=900
 
 [Install]
@@ -31,6 +32,8 @@ After=mudflat.service
 Type=oneshot
 User=$user
 WorkingDirectory=$PWD
+# What it starts again stays when it ends itself.
+KillMode=process
 ExecStart=$PWD/mudflat doctor --mend
 UNIT
   cat >"$folder/mudflat-watch.timer" <<UNIT

@@ -38,6 +38,11 @@ if ! server_pid >/dev/null && [ -n "$mend" ] && [ -s "$port_file" ]; then need_s
 if ! server_pid >/dev/null; then bad "The web server does not run" "$again; its log is $web_log"
 elif answers; then good "the web server answers, and the database takes what is written"
 else bad "The web server answers, but cannot write" "Look into $web_log and $home/log; is the disk full, or the database a standby?"; fi
+if [ "$instance" = own ] && [ -s "$data_dir/yard" ]; then
+  . scripts/yard.sh
+  if ! caddy_pid >/dev/null && [ -n "$mend" ]; then yard_start || true; fi
+  if caddy_pid >/dev/null; then good "HTTPS for $(cat "$data_dir/yard")"; else bad "HTTPS for $(cat "$data_dir/yard") does not run" "$again; its output is $data_dir/caddy.out"; fi
+fi
 if [ "$instance" = own ] && [ -n "${DATABASE_URL:-}" ]; then
   age=$("$(pg_bin)/psql" -qXAt "$DATABASE_URL" -c "select coalesce((select floor(extract(epoch from now() - beat_at) / 3600)::int from heartbeat where id = 2), -1)" 2>/dev/null || echo -1)
   if [ "$age" = -1 ]; then bad "There was never a backup" "./mudflat nightly, or ./mudflat serve --boot for every night"

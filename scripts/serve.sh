@@ -27,7 +27,11 @@ printf '%s' "$yard" >"$data_dir/yard"
 need_node_modules
 need_secret
 # Only the proxy on this machine says for whom it asks.
-if [ -n "$yard" ]; then need_yard "$yard"; export MUDFLAT_PROXY=127.0.0.1 MUDFLAT_YARD=$(trust_url "$yard"); fi
+if [ -n "$yard" ]; then
+  need_yard "$yard"
+  trust_url "$yard" >"$data_dir/yard-page"
+  own_environment
+fi
 if [ -z "${DATABASE_URL:-}" ]; then
   need_postgres
   pg_start

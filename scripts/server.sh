@@ -1,11 +1,16 @@
 # The web server as a background process of ours. Sourced after lib.sh, which says whose it is.
+# With HTTPS before it, only the proxy on this machine says for whom it asks; the screen says where a tablet begins.
+own_environment() {
+  [ -s "$data_dir/yard" ] || return 0
+  export MUDFLAT_PROXY=127.0.0.1 MUDFLAT_YARD
+  MUDFLAT_YARD=$(cat "$data_dir/yard-page" 2>/dev/null || true)
+}
 if [ "$instance" = own ]; then
   web_port=${PORT:-4185}
   pid_file=$data_dir/own-server.pid
   port_file=$data_dir/own-server.port
   web_log=$data_dir/own-server.log
-  # With HTTPS before it, only the proxy on this machine says for whom it asks.
-  if [ -s "$data_dir/yard" ]; then export MUDFLAT_PROXY=127.0.0.1; fi
+  own_environment
 else
   web_port=${PORT:-4180}
   pid_file=$data_dir/server.pid

@@ -7,9 +7,9 @@ export const uncapital = (text: string): string => text.charAt(0).toLowerCase() 
 /** Steps from one word to another: a letter put in, left out or changed (Levenshtein). */
 function distance(a: string, b: string): number {
   let row = Array.from({ length: b.length + 1 }, (_, j) => j);
-  for (const [i, letter] of [...a].entries()) {
+  for (const [i, letter] of Array.from(a).entries()) {
     const next = [i + 1];
-    for (const [j, other] of [...b].entries())
+    for (const [j, other] of Array.from(b).entries())
       next.push(Math.min((row[j] ?? 0) + (letter === other ? 0 : 1), (row[j + 1] ?? 0) + 1, (next[j] ?? 0) + 1));
     row = next;
   }
