@@ -67,10 +67,13 @@ CADDY
 <p>Mudflat comes over a connection that nobody can read. For that the tablet has to know this workshop’s own certificate authority. Once for each tablet:</p>
 <ol>
   <li><a class="go" href="/authority.crt">Download the certificate</a></li>
-  <li><b>Android:</b> Settings, search for “CA certificate”, install it from the download.<br>
-      <b>iPad:</b> Settings, “Profile downloaded”, install; then General, About, Certificate Trust Settings, switch it on.<br>
-      <b>Windows:</b> open the file, install it for the local machine under “Trusted Root Certification Authorities”.<br>
-      <b>Linux, Chromium:</b> Settings, Privacy and security, Security, Manage certificates, Authorities, import.</li>
+  <li>Install it. How, differs:
+    <ul>
+      <li>In the settings of the tablet search for “CA certificate”, and install it from the download.</li>
+      <li>Where the settings show “Profile downloaded”: install it there, then switch it on under “Certificate trust settings”.</li>
+      <li>On a laptop: open the file, and install it for this machine under the trusted root authorities.</li>
+      <li>Where the browser has certificates of its own: in its settings under security, certificates, authorities, import.</li>
+    </ul></li>
   <li><a class="go" href="$(yard_url "$name")">Open Mudflat</a>, and put it on the home screen.</li>
 </ol>
 <p>Install a certificate only from a network that you trust: the workshop’s own, with the person beside you who runs it.</p>

@@ -20,7 +20,12 @@ function isTimeZone(name: string): boolean {
 export const checkDepot = ({ timeZone }: { readonly timeZone: string }, path = ''): Problem[] =>
   isTimeZone(timeZone)
     ? []
-    : [{ path: `${path}/timeZone`, message: `There is no time zone "${timeZone}": write it as Etc/UTC or Europe/…` }];
+    : [
+        {
+          path: `${path}/timeZone`,
+          message: `There is no time zone "${timeZone}": choose one of the IANA database, such as Etc/UTC.`,
+        },
+      ];
 
 const taken = (name: string): Done =>
   refuse('It is there already.', [{ path: '/name', message: `There is a depot "${name}" already.` }], 409);

@@ -87,7 +87,7 @@ describe('set-up', () => {
     expect(
       await paths({
         depots: [
-          { ...yard, timeZone: 'Mars/Olympus' },
+          { ...yard, timeZone: 'Nowhere/None' },
           { ...yard, name: 'THE YARD' },
         ],
       }),
