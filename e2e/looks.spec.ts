@@ -37,6 +37,7 @@ for (const theme of ['shed', 'night', 'sun']) {
       '/circuits',
       '/people',
       '/workshop',
+      '/service-data',
       '/instruments',
       `/runs/${demoId('run', 'PL-08', 'sensor-transfer')}`,
       `/runs/${demoId('run', 'PL-07', 'injector-self-test')}`,
@@ -62,6 +63,7 @@ test('on a phone no page is wider than the glass, and what is picked comes into 
     '/instruments',
     '/people',
     '/workshop',
+    '/service-data',
   ]) {
     await page.goto(url);
     await expect(page.getByRole('main')).toBeVisible();

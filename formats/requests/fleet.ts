@@ -1,10 +1,10 @@
 import type { FromSchema } from 'json-schema-to-ts';
 import type { Engine } from '../../core/engine/layout';
 import { type BodyOf, uuid, by } from './common';
+import { currency } from './repair';
 
 const depotName = { type: 'string', minLength: 1, maxLength: 60, pattern: '\\S' } as const;
 const timeZone = { type: 'string', minLength: 1, maxLength: 60 } as const;
-const currency = { type: 'string', pattern: '^[A-Z]{3}$' } as const;
 
 export const ADD_DEPOT = {
   type: 'object',
@@ -102,7 +102,7 @@ export const CHOOSE_DEPOT = {
   properties: {
     by,
     decision: { enum: ['three-way', 'simple', 'guarded'] },
-    currency: { type: 'string', pattern: '^[A-Z]{3}$' },
+    currency,
     /** Name and address of the workshop, a line each; empty: none. */
     letterhead: { type: 'string', maxLength: 400 },
     school: {

@@ -1,9 +1,9 @@
 import type { FromSchema } from 'json-schema-to-ts';
 import { by } from './common';
+import { currency } from './repair';
 
 const name = { type: 'string', minLength: 1, maxLength: 60, pattern: '\\S' } as const;
 const timeZone = { type: 'string', minLength: 1, maxLength: 60 } as const;
-const currency = { type: 'string', pattern: '^[A-Z]{3}$' } as const;
 const address = { type: 'string', maxLength: 400 } as const;
 
 /** The first lead, the workshop and its depots. `code`: what the command has printed. */

@@ -5,6 +5,7 @@ import { fail, ok, type Problem, type Result } from '../../core/foundation/resul
 import { type ProblemDetails, problemDetails } from '../../formats/problem';
 import { type UnitEntry, unitKey } from '../../formats/units-csv';
 import { type Db, within } from '../db/connection';
+import { allOrNothing } from '../db/all-or-nothing';
 import { depot, engineFamily, fleetUnit } from '../db/schema';
 import { addUnit, changeUnit, numberKey } from './fleet';
 import type { Actor } from '../policy/actor';
@@ -79,37 +80,22 @@ export async function importUnits(
   if (problems.length) return fail(problemDetails('This list cannot be taken.', problems));
   const plan = rows.map(({ entry, action }) => ({ fleetNumber: entry.fleetNumber, kind: entry.kind, action }));
   if (!store) return ok({ rows: plan, stored: 0 });
-  class Undo extends Error {
-    constructor(readonly problem: ProblemDetails) {
-      super('undo');
+  return allOrNothing(db, async (tx) => {
+    for (const { entry, place, family, there, action } of rows) {
+      if (action === 'unchanged') continue;
+      const to = { by: store.actor.name, depotId: place.id, engineFamilyId: family.id, kind: entry.kind };
+      const done = there
+        ? await changeUnit(within(tx), there.id, { ...to, retired: false })
+        : await addUnit(within(tx), { ...to, id: v5(unitKey(entry), store.batch), fleetNumber: entry.fleetNumber });
+      if (!done.ok) return fail(atLine(done.error, entry.line));
     }
-  }
-  try {
-    await db.transaction(async (tx) => {
-      for (const { entry, place, family, there, action } of rows) {
-        if (action === 'unchanged') continue;
-        const to = { depotId: place.id, engineFamilyId: family.id, kind: entry.kind };
-        const done = there
-          ? await changeUnit(within(tx), there.id, { by: store.actor.name, ...to, retired: false })
-          : await addUnit(within(tx), {
-              id: v5(unitKey(entry), store.batch),
-              by: store.actor.name,
-              fleetNumber: entry.fleetNumber,
-              ...to,
-            });
-        if (!done.ok)
-          throw new Undo(
-            problemDetails(
-              done.error.title,
-              done.error.errors.map((p) => ({ ...p, path: `/line ${entry.line}${p.path}` })),
-              done.error.status,
-            ),
-          );
-      }
-    });
-  } catch (error) {
-    if (error instanceof Undo) return fail(error.problem);
-    throw error;
-  }
-  return ok({ rows: plan, stored: plan.filter((r) => r.action !== 'unchanged').length });
+    return ok({ rows: plan, stored: plan.filter((r) => r.action !== 'unchanged').length });
+  });
 }
+
+const atLine = ({ title, errors, status }: ProblemDetails, line: number): ProblemDetails =>
+  problemDetails(
+    title,
+    errors.map((p) => ({ ...p, path: `/line ${line}${p.path}` })),
+    status,
+  );

@@ -2,6 +2,7 @@ import { and, eq, inArray, isNull, type SQL, sql } from 'drizzle-orm';
 import { checkEngine } from '../../core/engine/layout';
 import { ok } from '../../core/foundation/result';
 import { canonical } from '../../formats/canonical';
+import { allOrNothing } from '../db/all-or-nothing';
 import type { Db, Tx } from '../db/connection';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
 import { depot, engineFamily, fleetUnit, job } from '../db/schema';
@@ -36,27 +37,11 @@ export async function addEngineFamily(db: Db | Tx, f: AddEngineFamily): Promise<
 }
 
 /** A unit, with its new engine family where it brings one: both or neither. */
-export async function addUnit(db: Db, u: AddUnit): Promise<Done> {
-  class Undo extends Error {
-    constructor(readonly done: Done) {
-      super('undo');
-    }
-  }
-  try {
-    return await db.transaction(async (tx) => {
-      if (u.newFamily) {
-        const family = await addEngineFamily(tx, { id: u.engineFamilyId, ...u.newFamily });
-        if (!family.ok) throw new Undo(underNewFamily(family));
-      }
-      const unit = await insertUnit(tx, u);
-      if (!unit.ok) throw new Undo(unit);
-      return unit;
-    });
-  } catch (error) {
-    if (error instanceof Undo) return error.done;
-    throw error;
-  }
-}
+export const addUnit = (db: Db, u: AddUnit): Promise<Done> =>
+  allOrNothing(db, async (tx) => {
+    const family = u.newFamily ? await addEngineFamily(tx, { id: u.engineFamilyId, ...u.newFamily }) : null;
+    return family?.ok === false ? underNewFamily(family) : insertUnit(tx, u);
+  });
 
 const underNewFamily = (done: Done): Done =>
   done.ok

@@ -6,6 +6,7 @@ import { fail, ok, type Result } from '../../core/foundation/result';
 import type { ProblemDetails } from '../../formats/problem';
 import type { SetUp } from '../../formats/requests/installation';
 import { type Db, type Tx, within } from '../db/connection';
+import { allOrNothing } from '../db/all-or-nothing';
 import { refuse } from '../db/refusal';
 import { depot, installation, person } from '../db/schema';
 import { checkDepot } from '../fleet/depots';
@@ -91,9 +92,6 @@ export async function newSetUpCode(db: Db): Promise<string | null> {
   return `${code.slice(0, 5)}-${code.slice(5)}`;
 }
 
-/** Whether the set-up waits for its first lead. */
-export const awaitsSetUp = async (db: Db): Promise<boolean> => !(await hasPeople(db));
-
 /** Whether it is the code that the command has printed. */
 export async function isSetUpCode(db: Db, code: string): Promise<boolean> {
   const [row] = await db.select({ hash: installation.setupCode }).from(installation);
@@ -111,52 +109,42 @@ export async function setUp(db: Db, body: SetUp): Promise<Result<{ name: string 
     if (names.indexOf(name) !== i) problems.push({ path: `/depots/${i}/name`, message: 'This depot is there twice.' });
   });
   if (problems.length) return refuse('Some fields are wrong.', problems);
-  class Undo extends Error {
-    constructor(readonly refusal: Result<never, ProblemDetails>) {
-      super('undo');
-    }
-  }
-  try {
-    return await db.transaction(async (tx) => {
-      await tx.execute(sql`select pg_advisory_xact_lock(7210473)`);
-      if (await hasPeople(tx)) return refuse('It is set up already.', [{ path: '', message: 'Sign in instead.' }], 409);
-      for (const d of body.depots)
-        await tx.insert(depot).values({
-          id: depotId(d.name.trim()),
-          name: d.name.trim(),
-          timeZone: d.timeZone,
-          choices: {
-            schools: {},
-            decision: 'three-way',
-            currency: d.currency,
-            letterhead: [body.workshop, ...(d.address ?? '').split('\n')]
-              .map((l) => l.trim())
-              .filter(Boolean)
-              .join('\n'),
-          },
-        });
-      const lead = await addPerson(within(tx), {
-        id: v7(),
-        name: body.lead.name,
-        pin: body.lead.password,
-        role: 'lead',
-        depotId: null,
-      });
-      if (!lead.ok)
-        throw new Undo(
-          refuse(
-            'Some fields are wrong.',
-            lead.error.errors.map((e) => ({ ...e, path: e.path === '/pin' ? '/lead/password' : `/lead${e.path}` })),
-          ),
-        );
-      await tx.update(installation).set({ name: body.workshop.trim(), setupCode: null });
-      return ok({ name: body.lead.name.trim() });
+  return allOrNothing(db, async (tx) => {
+    await tx.execute(sql`select pg_advisory_xact_lock(7210473)`);
+    if (await hasPeople(tx)) return refuse('It is set up already.', [{ path: '', message: 'Sign in instead.' }], 409);
+    for (const d of body.depots) await tx.insert(depot).values(depotOf(d, body.workshop));
+    const lead = await addPerson(within(tx), {
+      id: v7(),
+      name: body.lead.name,
+      pin: body.lead.password,
+      role: 'lead',
+      depotId: null,
     });
-  } catch (error) {
-    if (error instanceof Undo) return error.refusal;
-    throw error;
-  }
+    if (!lead.ok)
+      return refuse(
+        'Some fields are wrong.',
+        lead.error.errors.map((e) => ({ ...e, path: e.path === '/pin' ? '/lead/password' : `/lead${e.path}` })),
+      );
+    await tx.update(installation).set({ name: body.workshop.trim(), setupCode: null });
+    return ok({ name: body.lead.name.trim() });
+  });
 }
+
+/** A depot whose letters carry the workshop's name over its own address. */
+const depotOf = (d: SetUp['depots'][number], workshop: string): typeof depot.$inferInsert => ({
+  id: depotId(d.name.trim()),
+  name: d.name.trim(),
+  timeZone: d.timeZone,
+  choices: {
+    schools: {},
+    decision: 'three-way',
+    currency: d.currency,
+    letterhead: [workshop, ...(d.address ?? '').split('\n')]
+      .map((l) => l.trim())
+      .filter(Boolean)
+      .join('\n'),
+  },
+});
 
 /** The workshop's name, as every page and letter calls it. */
 export async function renameWorkshop(db: Db, name: string): Promise<void> {
@@ -186,7 +174,7 @@ export async function firstSteps(db: Db): Promise<FirstStepsView> {
   return row ?? { families: false, units: false, instruments: false, limits: false, people: false };
 }
 
-/** Sets the PIN of a person anew, on the machine itself. Their sessions end, and wrong tries are forgotten. */
+/** A person by the name as it is kept for signing in; `null`: there is nobody of that name. */
 export const personNamed = async (db: Db, username: string): Promise<{ id: string; name: string } | null> =>
   (await db.select({ id: person.id, name: person.name }).from(person).where(eq(person.username, username)))[0] ?? null;
 
