@@ -5,7 +5,7 @@ import { CalculationsButton } from '../calculations/calculations-button';
 import { Logo } from './logo';
 import { Selects } from './selects';
 
-/** The last one is seldom wanted: a screen of a job, which needs the width, leaves it out. */
+/** The last one is seldom wanted: a screen of a job and a phone, which need the width, leave it out; People leads to it. */
 const ROOMS = [
   ['/', 'Yard', Warehouse],
   ['/shelf', 'Shelf', Ruler],
@@ -52,7 +52,7 @@ export function TopBar({ children, here, jobId }: TopBarProps) {
             href={path}
             title={name}
             aria-current={here === path ? 'page' : undefined}
-            className={`inline-flex min-h-11 min-w-11 items-center justify-center rounded-lg ${jobId ? STACKED : BESIDE} ${here === path ? 'bg-card font-bold text-ink' : 'text-soft hover:text-ink'}`}
+            className={`${path === '/workshop' ? 'max-sm:hidden' : ''} inline-flex min-h-11 min-w-11 items-center justify-center rounded-lg ${jobId ? STACKED : BESIDE} ${here === path ? 'bg-card font-bold text-ink' : 'text-soft hover:text-ink'}`}
           >
             <Icon size={18} aria-hidden="true" />
             <span>{name}</span>

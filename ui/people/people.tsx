@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { v7 } from 'uuid';
@@ -31,7 +32,12 @@ export function People({ persons, depots }: { persons: readonly PersonView[]; de
     <main className="mx-auto w-full max-w-5xl flex-1 p-4">
       <div className="mb-4 flex flex-wrap items-center justify-between gap-3">
         <p className="text-soft">
-          {isLead ? 'A role says what a person may do, a depot where.' : `Leads change people: ${leads.join(', ')}.`}
+          {isLead ? 'A role says what a person may do, a depot where.' : `Leads change people: ${leads.join(', ')}.`}{' '}
+          Depots, engine families and units:{' '}
+          <Link className="underline" href="/workshop">
+            Workshop
+          </Link>
+          .
         </p>
         {isLead && <Button onClick={() => setEditing('new')}>Add a person</Button>}
       </div>

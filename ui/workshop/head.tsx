@@ -76,8 +76,8 @@ export function Head({ workshop }: { workshop: WorkshopView }) {
       </form>
       <OtherProblems problems={problems} paths={['/name']} />
       <p className="mt-2 text-sm text-soft">
-        Both stand at the head of letters to payers. The address of each depot is kept on the shelf’s screen, under how
-        the depots judge. Torques and other values of your service information:{' '}
+        The logo stands at the head of letters to payers. What is written there, name and address, is kept for each
+        depot on the shelf’s screen, under how the depots judge. Torques and other values of your service information:{' '}
         <Link className="underline" href="/service-data">
           Service data
         </Link>
