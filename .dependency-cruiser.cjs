@@ -7,6 +7,8 @@ const may = {
   print: ['core', 'application'],
   workers: ['core'],
   ui: ['core', 'formats', 'application', 'workers'],
+  // The server's rooms in the browser: the same routes over a database of the device.
+  device: ['core', 'formats', 'application', 'server', 'app'],
   app: ['core', 'formats', 'application', 'server', 'print', 'ui'],
   cli: ['core', 'formats', 'application'],
   demo: ['core', 'formats', 'application', 'server'],
@@ -60,6 +62,7 @@ const serverMay = {
   db: [],
   journal: ['db'],
   people: ['db', 'policy', 'journal'],
+  device: ['db'],
   policy: ['db'],
   fleet: ['db', 'policy', 'journal'],
   installation: ['db', 'fleet', 'people'],

@@ -5,7 +5,8 @@ import type { SignedIn } from '@/application/views';
 import { serverDb } from '@/server/db/connection';
 import { kindOf } from '@/server/installation/installation';
 import { shownSessions } from '@/server/people/sign-in';
-import { Waiting } from '@/ui/bench/waiting';
+import { Waiting } from '@/ui/offline/waiting';
+import { KeepDevice } from '@/ui/offline/keep-device';
 import { RoomLeft } from '@/ui/kit/room-left';
 import { sessionsHere } from './need-person';
 import { SessionProvider } from '@/ui/kit/session';
@@ -45,6 +46,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
           <SessionProvider initial={await whoIsHere()}>
             {children}
             <Waiting />
+            <KeepDevice />
           </SessionProvider>
         </Themes>
         <RoomLeft />

@@ -56,6 +56,7 @@ export const POLICY = {
   'service-data.change': rule('lead', null, 'enter service data'),
 
   'job.open': rule('technician', 'unit', 'open a job'),
+  'waiting.open': rule('lead', null, 'take in what a device has saved'),
   'job.import': rule('lead', 'depot', 'take in a job from elsewhere'),
   'job.keep-codes': rule('technician', 'job', 'keep codes'),
   'job.take-codes-back': rule('technician', 'job', 'take codes back'),

@@ -2,11 +2,13 @@ import type { ValidateFunction } from 'ajv';
 import type { Result } from '@/core/foundation/result';
 import { type ProblemDetails, problemDetails } from '@/formats/problem';
 import { decodeText } from '@/formats/text';
+import { MADE_AGO_HEADER, MADE_BY_HEADER } from '@/formats/waiting';
 import { readJson, validate } from '@/formats/validate';
 import { type Action, ruleFor } from '@/application/policy';
 import { refusalFor } from '@/server/policy/authorize';
 import { serverDb } from '@/server/db/connection';
 import { concludeSoon } from '@/server/jobs/standing';
+import { withMadeAt } from '@/server/journal/made-at';
 import type { Actor } from '@/server/policy/actor';
 import { actorOf, deviceActor, type SignInOutcome } from '@/server/people/sign-in';
 
@@ -162,11 +164,38 @@ export async function handleAs(
     );
   const refused = await refusalFor(serverDb().db, actor, action, of);
   if (refused) return answerProblem(refused);
-  const response = await handle(actor);
+  const response = await withMadeAt(whenMade(request.headers), () => handle(actor));
+  concludeAfter(action, of, response);
+  return response;
+}
+
+/** What was written into a job is weighed before somebody asks. */
+function concludeAfter(action: Action, of: string | null, response: Response): void {
   const scope = ruleFor(action).of;
   if (response.ok && of !== null && (scope === 'job' || scope === 'run'))
     concludeSoon(serverDb().db, { kind: scope, id: of });
-  return response;
+}
+
+/** A device that was without the server waited at most so long: what says more has a clock that cannot be trusted. */
+const LONGEST_WAIT_ms = 31 * 24 * 3600 * 1000;
+
+/**
+ * When it was made, where a device sends it later: it says how long ago, by its own clock, whatever that clock shows.
+ * `null`: now.
+ */
+function whenMade(headers: Headers, now = Date.now()): Date | null {
+  const ago_ms = Number(headers.get(MADE_AGO_HEADER) ?? 0);
+  return ago_ms > 0 && ago_ms <= LONGEST_WAIT_ms ? new Date(now - ago_ms) : null;
+}
+
+/** Who made it, as the device says that sends it; `undefined`: whoever is at the bench. */
+function madeBy(headers: Headers): string | undefined {
+  const said = headers.get(MADE_BY_HEADER);
+  try {
+    return said === null ? undefined : decodeURIComponent(said);
+  } catch {
+    return undefined;
+  }
 }
 
 /** Something to read, for everybody who is signed in. */
@@ -180,10 +209,11 @@ export const handleFile = (
   of: string | null,
   types: readonly string[],
   handle: (text: string, actor: Actor) => Promise<Response>,
+  most = MOST_BYTES,
 ): Promise<Response> =>
   guard(() =>
     handleAs(request, action, of, async (actor) => {
-      const text = await readText(request, ...types);
+      const text = await readAtMost(request, most, types);
       return text instanceof Response ? text : handle(text, actor);
     }),
   );
@@ -202,7 +232,7 @@ export function handleJson<T>(
   return guard(async () => {
     const json = await readBody(request, MOST_OF_COMMAND);
     if (json instanceof Response) return json;
-    const claimed = isObject(json) ? json.by : undefined;
+    const claimed = (isObject(json) ? json.by : undefined) ?? madeBy(request.headers);
     // A body that is wrong says so to those who are signed in only.
     return handleAs(
       request,
@@ -211,8 +241,12 @@ export function handleJson<T>(
       async (who) => {
         const body = validate(check, isObject(json) ? { ...json, ...(wantsBy(check) ? { by: who.name } : {}) } : json);
         if (!body.ok) return answerProblem(problemDetails('Some fields are wrong.', body.error));
-        const refused = await refusalFor(serverDb().db, who, action, typeof of === 'function' ? of(body.value) : of);
-        return refused ? answerProblem(refused) : handle(body.value, who);
+        const id = typeof of === 'function' ? of(body.value) : of;
+        const refused = await refusalFor(serverDb().db, who, action, id);
+        if (refused) return answerProblem(refused);
+        const response = await handle(body.value, who);
+        concludeAfter(action, id, response);
+        return response;
       },
       claimed,
     );
@@ -252,10 +286,16 @@ export const handleBytes = (
   guard(async () => {
     const foreign = foreignOrigin(request);
     if (foreign) return foreign;
-    return handleAs(request, action, of, async (actor) => {
-      const bytes = await readBytes(request, most);
-      return bytes ? handle(bytes, actor) : answerTooLarge(most);
-    });
+    return handleAs(
+      request,
+      action,
+      of,
+      async (actor) => {
+        const bytes = await readBytes(request, most);
+        return bytes ? handle(bytes, actor) : answerTooLarge(most);
+      },
+      madeBy(request.headers),
+    );
   });
 
 /** `null` where there are more: the rest is not read. */

@@ -1,18 +1,14 @@
 import { createHash } from 'node:crypto';
 import { asc, count, eq, sql } from 'drizzle-orm';
-import sharp from 'sharp';
 import { ok } from '../../core/foundation/result';
 import type { PhotoView } from '../../application/views';
 import type { Db } from '../db/connection';
+import { madeAt } from '../journal/made-at';
+import { drawPhoto } from './draw-photo';
 import { MOST_PHOTOS, MOST_PHOTOS_BYTES } from './photo-limits';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
 import { job, photo, photoContent } from '../db/schema';
 
-/** Enough to read a stamped number by; kept at this size. */
-const LONGEST_EDGE_px = 2000;
-const SMALL_px = 240;
-/** More is no photo of a phone: a picture made to fill the memory. */
-const MOST_PIXELS = 80e6;
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
 export interface NewPhoto {
@@ -34,7 +30,7 @@ export async function addPhoto(db: Db, jobId: string, p: NewPhoto): Promise<Done
     return same.jobId === jobId
       ? ok({ id: p.id, duplicate: true })
       : refuse('This id is taken.', [{ path: '/id', message: 'Another photo has this id.' }], 409);
-  const drawn = await draw(p.bytes);
+  const drawn = await drawPhoto(p.bytes);
   if (!drawn)
     return refuse(
       'This is no photo.',
@@ -65,6 +61,7 @@ export async function addPhoto(db: Db, jobId: string, p: NewPhoto): Promise<Done
         width,
         height,
         recordedBy: p.by,
+        ...(madeAt() ? { createdAt: madeAt() } : {}),
       });
       await tx.insert(photoContent).values({ id: p.id, full, small });
       return ok({ id: p.id, duplicate: false });
@@ -72,28 +69,6 @@ export async function addPhoto(db: Db, jobId: string, p: NewPhoto): Promise<Done
   } catch (error) {
     if (databaseCode(error)?.code !== UNIQUE_VIOLATION) throw error;
     return ok({ id: p.id, duplicate: true });
-  }
-}
-
-const PHOTO_FORMATS: ReadonlySet<string> = new Set(['jpeg', 'png', 'webp', 'heif']);
-
-async function draw(bytes: Buffer): Promise<{ full: Buffer; small: Buffer; width: number; height: number } | null> {
-  try {
-    const source = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'error' });
-    if (!PHOTO_FORMATS.has((await source.metadata()).format)) return null;
-    const { data: full, info } = await source
-      .rotate()
-      .resize({ width: LONGEST_EDGE_px, height: LONGEST_EDGE_px, fit: 'inside', withoutEnlargement: true })
-      .flatten({ background: '#fff' })
-      .jpeg({ quality: 82 })
-      .toBuffer({ resolveWithObject: true });
-    const small = await sharp(full)
-      .resize({ width: SMALL_px, height: SMALL_px, fit: 'cover' })
-      .jpeg({ quality: 75 })
-      .toBuffer();
-    return { full, small, width: info.width, height: info.height };
-  } catch {
-    return null;
   }
 }
 

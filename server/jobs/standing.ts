@@ -116,7 +116,7 @@ export async function standOfRun(db: Db, runId: string): Promise<JobProgress | n
 }
 
 /** After the last write so long: who types eight readings is weighed once. */
-const SETTLED_ms = 1500;
+const SETTLED_ms = 2500;
 /** What is concluded before anybody asks takes so much of the time at most: whoever asks goes before. */
 const SHARE = 0.25;
 const settling = new Map<string, NodeJS.Timeout>();
@@ -139,7 +139,7 @@ export function concludeSoon(
     waiting.set(of.id, () => (of.kind === 'run' ? standOfRun(db, of.id) : standsOf(db, [of.id])));
     void concludeWaiting();
   }, after_ms);
-  timer.unref();
+  doNotWaitFor(timer);
   settling.set(of.id, timer);
 }
 
@@ -162,5 +162,10 @@ async function concludeWaiting(): Promise<void> {
 
 const rest = (ms: number): Promise<void> =>
   new Promise((done) => {
-    setTimeout(done, ms).unref();
+    doNotWaitFor(setTimeout(done, ms));
   });
+
+/** A process may end before it is done; in a browser timers are numbers, and nothing waits for them. */
+function doNotWaitFor(timer: NodeJS.Timeout | number): void {
+  if (typeof timer === 'object') timer.unref();
+}

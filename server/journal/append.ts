@@ -4,6 +4,7 @@ import { ok } from '../../core/foundation/result';
 import { canonical } from '../../formats/canonical';
 import type { Db, Tx } from '../db/connection';
 import { databaseCode, type Done, refuseTakenId, UNIQUE_VIOLATION } from '../db/refusal';
+import { madeAt } from './made-at';
 import { RECORD_KINDS, type RecordKind } from './record-kinds';
 
 /** A table whose rows bring their own id. */
@@ -35,10 +36,16 @@ export async function alreadyThere(db: Db | Tx, table: WithId, row: Row): Promis
 async function insertNew(db: Db | Tx, table: WithId, row: Row): Promise<boolean> {
   const inserted = await db
     .insert(table as PgTable)
-    .values(row)
+    .values({ ...madeThen(table), ...row })
     .onConflictDoNothing({ target: table.id })
     .returning({ id: table.id });
   return inserted.length > 0;
+}
+
+/** Of what was made before it is sent, when that was; its place in the trail says when it came. */
+function madeThen(table: PgTable): { createdAt?: Date } {
+  const at = madeAt();
+  return at && 'createdAt' in getTableColumns(table) ? { createdAt: at } : {};
 }
 
 const kindOf = (table: PgTable): RecordKind | undefined =>

@@ -33,3 +33,12 @@ export function deviceCookie(headers: Headers): string {
   const secure = isSecureRequest(headers) ? '; Secure' : '';
   return `${cookieName(headers)}=${id}.${signatureOf(id)}; Path=/; Max-Age=${YEAR_s}; HttpOnly; SameSite=Lax${secure}`;
 }
+
+/**
+ * What a device's own copy is encrypted with, 32 bytes: made from the name of the device, so that it need not be stored,
+ * and so that what a device has saved can be opened here. HMAC-SHA-256 as a key derivation (NIST SP 800-108, from memory).
+ */
+export const deviceKey = (device: string): Buffer =>
+  createHmac('sha256', process.env.MUDFLAT_SECRET ?? '')
+    .update(`copy of device ${device}`)
+    .digest();

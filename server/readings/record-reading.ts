@@ -11,6 +11,7 @@ import { type ReadingView } from '../../application/views';
 import type { Db, Tx } from '../db/connection';
 import { databaseCode, notFound, refuse } from '../db/refusal';
 import { append, refuseTaken } from '../journal/append';
+import { madeAt } from '../journal/made-at';
 import { noteOtherVersion } from './judge-again';
 import {
   judgementOf,
@@ -109,6 +110,7 @@ async function recordIn(tx: Tx, runId: string, body: RecordReading): Promise<Out
     judged: own,
     coreVersion: CORE_VERSION,
     specificationId: record.specification.id,
+    ...(madeAt() ? { createdAt: madeAt() } : {}),
   };
   // The reading and the verdict of its set in one statement.
   const written = tx.$with('written').as(tx.insert(reading).values(row).returning({ id: reading.id }));

@@ -1,5 +1,5 @@
 'use client';
-import { useRouter } from 'next/navigation';
+import { useRouter } from '../kit/router';
 import type { RunView } from '../../application/views';
 import { Button } from '../kit/button';
 import { OtherProblems } from '../kit/form';

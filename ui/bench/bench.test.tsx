@@ -4,14 +4,14 @@ import userEvent, { type UserEvent } from '@testing-library/user-event';
 import fc from 'fast-check';
 import { type RunOf, runView } from '../../application/testing';
 import { Bench } from './bench';
-import type { OutboxItem } from './outbox';
+import type { OutboxItem } from '../offline/outbox';
 
 jest.mock('next/navigation', () => ({ useRouter: () => ({ refresh: () => undefined, push: () => undefined }) }));
 jest.mock('next/dynamic', () => () => () => null);
 jest.mock('../kit/live', () => ({ useLive: () => undefined }));
 jest.mock('../kit/session', () => ({ usePerson: () => 'Ines', useMay: (a: string) => a !== 'run.override-state' }));
 const mockKept: OutboxItem[] = [];
-jest.mock('./outbox', () => ({
+jest.mock('../offline/outbox', () => ({
   onOutbox: () => () => undefined,
   kept: () => Promise.resolve([]),
   flush: () => Promise.resolve(),

@@ -1,4 +1,5 @@
 'use client';
+import { read } from '../kit/send';
 import { startTransition, useEffect, useMemo, useState } from 'react';
 import type { Case, WeighedCircuit } from '../../core/diagnosis/case';
 import type { Measured } from '../../core/diagnosis/types';
@@ -130,7 +131,7 @@ function useCase(runId: string): Case | null {
   const [known, setKnown] = useState<Case | null>(null);
   useEffect(() => {
     const control = new AbortController();
-    void fetch(`/api/runs/${runId}/case`, { signal: control.signal }).then(
+    void read(`/api/runs/${runId}/case`, { signal: control.signal }).then(
       async (r) => {
         if (r.ok) setKnown((await r.json()) as Case);
       },

@@ -1,4 +1,5 @@
 'use client';
+import { read } from '../kit/send';
 import { ArrowRight } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
@@ -17,7 +18,7 @@ export function useNextInJob(runId: string, state: string | null): JobProgress |
   useEffect(() => {
     if (state === null) return undefined;
     const control = new AbortController();
-    void fetch(`/api/runs/${runId}/next`, { signal: control.signal, cache: 'no-store' }).then(
+    void read(`/api/runs/${runId}/next`, { signal: control.signal, cache: 'no-store' }).then(
       async (r) => {
         if (r.ok) setAnswer({ state, stands: (await r.json()) as JobProgress });
       },

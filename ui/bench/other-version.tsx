@@ -1,5 +1,5 @@
 'use client';
-import { useRouter } from 'next/navigation';
+import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { changeWords, type JudgedAgain } from '../../application/judging/difference';

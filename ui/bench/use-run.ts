@@ -1,5 +1,5 @@
 'use client';
-import { useRouter } from 'next/navigation';
+import { useRouter } from '../kit/router';
 import { type RefObject, useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { v7 } from 'uuid';
 import type { Judgement, Position } from '../../core/judge/types';
@@ -9,7 +9,9 @@ import type { ProblemDetails } from '../../formats/problem';
 import { type CircumstanceView, type ReadingView, type RunView } from '../../application/views';
 import type { RecordCircumstance } from '../../formats/requests/runs';
 import { useLive } from '../kit/live';
-import { drop, flush, keep, kept, onOutbox, type OutboxEvent, type OutboxItem } from './outbox';
+import { read } from '../kit/send';
+import { idOf } from '../offline/items';
+import { drop, flush, keep, kept, onOutbox, type OutboxEvent, type OutboxItem } from '../offline/outbox';
 import { countingReadings, currentReadings } from '../../application/judging/corrections';
 
 export type SaveState = 'keeping' | 'queued' | 'saved' | 'refused' | 'not kept';
@@ -99,6 +101,7 @@ function mergeItem(state: State, item: OutboxItem): State {
       saves: new Map(state.saves).set(item.body.id, { state: 'queued' }),
     };
   }
+  if (item.kind !== 'reading') return state;
   const { id, position, entry, supersedes = null, why = null } = item.body;
   if (state.facts.some((f) => f.id === id)) return state;
   return addFact(
@@ -156,9 +159,9 @@ export function useRun(view: RunView, by: string): Run {
       const supersedes = current.get(position)?.id ?? null;
       const body = { id: v7(), position, entry, supersedes, why, by, takenAt: new Date().toISOString() };
       dispatch({ type: 'fact', fact: { id: body.id, position, entry, supersedes, why, instrumentId } });
-      keepOrSay({ runId: view.id, kind: 'reading', body }, dispatch);
+      keepOrSay({ runId: view.id, jobId: view.job.id, kind: 'reading', body }, dispatch);
     },
-    [by, current, instrumentId, view.id],
+    [by, current, instrumentId, view.id, view.job.id],
   );
   const change = useCallback(
     (part: Partial<CircumstanceView>) => {
@@ -168,9 +171,9 @@ export function useRun(view: RunView, by: string): Run {
         warmed.current.add(body.id);
       dispatch({ type: 'circumstance', circumstance: next });
       dispatch({ type: 'state', id: body.id, state: 'keeping' });
-      keepOrSay({ runId: view.id, kind: 'circumstance', body }, dispatch);
+      keepOrSay({ runId: view.id, jobId: view.job.id, kind: 'circumstance', body }, dispatch);
     },
-    [by, state.circumstance, view.id],
+    [by, state.circumstance, view.id, view.job.id],
   );
   const discard = useCallback((id: string) => {
     dispatch({ type: 'drop', id });
@@ -216,7 +219,7 @@ function useOutbox(runId: string, dispatch: Dispatch, warmed: RefObject<Set<stri
   useEffect(() => {
     void kept().then(
       (items) => {
-        dispatch({ type: 'outbox', items: items.filter((i) => i.runId === runId) });
+        dispatch({ type: 'outbox', items: items.filter((i) => i.kind !== 'request' && i.runId === runId) });
         return flush(true);
       },
       () => dispatch({ type: 'outbox', items: [] }),
@@ -316,7 +319,7 @@ function circumstanceBody(c: CircumstanceView, by: string): RecordCircumstance {
 /** Keeps it in this browser and sends it; where the browser keeps nothing, that is said. */
 const keepOrSay = (item: OutboxItem, dispatch: Dispatch): void =>
   void keep(item).catch(() => {
-    dispatch({ type: 'state', id: item.body.id, state: 'not kept' });
+    dispatch({ type: 'state', id: idOf(item), state: 'not kept' });
   });
 
 const countingIds = (readings: readonly ReadingView[]): string =>
@@ -343,7 +346,7 @@ const factOf = (r: ReadingView): Fact => ({
 /** The run as the server has it now; `null` where it does not answer. */
 async function colleagues(runId: string): Promise<RunView | null> {
   try {
-    const response = await fetch(`/api/runs/${runId}`);
+    const response = await read(`/api/runs/${runId}`);
     return response.ok ? ((await response.json()) as RunView) : null;
   } catch {
     return null;

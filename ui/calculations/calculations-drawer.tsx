@@ -1,6 +1,6 @@
 'use client';
 import { X } from 'lucide-react';
-import { useRouter } from 'next/navigation';
+import { useRouter } from '../kit/router';
 import { Dialog as Radix } from 'radix-ui';
 import { useState } from 'react';
 import { v7 } from 'uuid';

@@ -1,6 +1,6 @@
 'use client';
 import { FileDown, FileUp, Plus, Search } from 'lucide-react';
-import { useRouter } from 'next/navigation';
+import { useRouter } from '../kit/router';
 import { useMemo, useState } from 'react';
 import { indexFindable, searchWords } from '../../core/catalogue/search';
 import type { TestDefinition } from '../../core/catalogue/types';

@@ -1,7 +1,7 @@
 'use client';
 import { FileDown } from 'lucide-react';
 import dynamic from 'next/dynamic';
-import { useRouter } from 'next/navigation';
+import { useRouter } from '../kit/router';
 import { useMemo, useState } from 'react';
 import { v7 } from 'uuid';
 import { type Wiring, wiringOf } from '../../core/circuits/expand';

@@ -1,6 +1,6 @@
 'use client';
 import { Plus } from 'lucide-react';
-import { useRouter } from 'next/navigation';
+import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { groupBy } from '../../core/foundation/collections';

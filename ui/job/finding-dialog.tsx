@@ -1,5 +1,5 @@
 'use client';
-import { useRouter } from 'next/navigation';
+import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { type Confidence, CONFIDENCES, type FindingBody, type ProposedFinding } from '../../core/evidence/finding';

@@ -1,5 +1,5 @@
 'use client';
-import { useRouter } from 'next/navigation';
+import { useRouter } from '../kit/router';
 import type { ReactNode } from 'react';
 import type { StageId } from '../../core/job/progress';
 import type { JobView } from '../../application/views';

@@ -1,11 +1,12 @@
 'use client';
 import { Camera } from 'lucide-react';
 import Image from 'next/image';
-import { useId, useState } from 'react';
+import { useEffect, useId, useState } from 'react';
 import { v7 } from 'uuid';
 import type { PhotoView } from '../../application/views';
 import { buttonLook } from '../kit/button';
-import { sendBody } from '../kit/send';
+import { useIsOnDevice } from '../kit/router';
+import { read, sendFile } from '../kit/send';
 
 const UPLOAD_TIMEOUT_ms = 120_000;
 const TYPES = 'image/jpeg,image/png,image/webp,image/heif,image/heic';
@@ -29,7 +30,7 @@ export function PhotoField({
     for (const file of files ?? []) {
       const photo = v7();
       setBusy((n) => n + 1);
-      const sent = await sendBody(
+      const sent = await sendFile(
         `/api/jobs/${jobId}/photos?id=${photo}&name=${encodeURIComponent(file.name)}`,
         file,
         file.type || 'application/octet-stream',
@@ -75,23 +76,46 @@ export function PhotoField({
   );
 }
 
-export const Thumb = ({ id, label }: { id: string; label: string }) => (
-  <a
-    href={`/api/photos/${id}`}
-    target="_blank"
-    rel="noreferrer"
-    className="block overflow-hidden rounded-lg border border-line"
-  >
-    <Image
-      unoptimized
-      src={`/api/photos/${id}?small=1`}
-      alt={label}
-      width={72}
-      height={72}
-      className="size-18 object-cover"
-    />
-  </a>
-);
+export function Thumb({ id, label }: { id: string; label: string }) {
+  const source = usePhoto(id);
+  return (
+    <a
+      href={source.full}
+      target="_blank"
+      rel="noreferrer"
+      className="block overflow-hidden rounded-lg border border-line"
+    >
+      {source.small && (
+        <Image unoptimized src={source.small} alt={label} width={72} height={72} className="size-18 object-cover" />
+      )}
+    </a>
+  );
+}
+
+/** Where a photo is: at the server, or in this device's copy, which has the small one only. */
+function usePhoto(id: string): { readonly full: string; readonly small: string | null } {
+  const isOnDevice = useIsOnDevice();
+  const [here, setHere] = useState<string | null>(null);
+  useEffect(() => {
+    if (!isOnDevice) return undefined;
+    let url: string | null = null;
+    let isGone = false;
+    void read(`/api/photos/${id}?small=1`)
+      .then((r) => (r.ok ? r.blob() : null))
+      .then((blob) => {
+        if (!blob || isGone) return;
+        url = URL.createObjectURL(blob);
+        setHere(url);
+      })
+      .catch(() => undefined);
+    return () => {
+      isGone = true;
+      if (url) URL.revokeObjectURL(url);
+    };
+  }, [id, isOnDevice]);
+  if (isOnDevice) return { full: here ?? '#', small: here };
+  return { full: `/api/photos/${id}`, small: `/api/photos/${id}?small=1` };
+}
 
 export function Thumbs({ ids, photos }: { ids: readonly string[] | undefined; photos: readonly PhotoView[] }) {
   const own = photos.filter((p) => ids?.includes(p.id));

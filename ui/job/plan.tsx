@@ -1,5 +1,5 @@
 'use client';
-import { useRouter } from 'next/navigation';
+import { useRouter } from '../kit/router';
 import { type ReactNode, useState } from 'react';
 import { v7 } from 'uuid';
 import type { Problem } from '../../core/foundation/result';

@@ -1,5 +1,5 @@
 'use client';
-import { useRouter } from 'next/navigation';
+import { useRouter } from '../kit/router';
 import Link from 'next/link';
 import { v7 } from 'uuid';
 import { evidenceWords } from '../../core/evidence/kinds/kinds';

@@ -1,5 +1,6 @@
 'use client';
 import { useEffect, useRef } from 'react';
+import { useIsOnDevice } from './router';
 
 /** What is told of a write by anybody: which kind of row, of which run. */
 export interface Heard {
@@ -18,12 +19,13 @@ const MISSED: Heard = { kind: 'reconnected', run: null, row: '' };
  * not follow: a browser holds few connections to one server, and many tabs would use them up.
  */
 export function useLive(jobId: string, onHeard: (heard: readonly Heard[]) => void): void {
+  const isOnDevice = useIsOnDevice();
   const latest = useRef(onHeard);
   useEffect(() => {
     latest.current = onHeard;
   });
   useEffect(() => {
-    if (typeof EventSource === 'undefined') return undefined;
+    if (isOnDevice || typeof EventSource === 'undefined') return undefined;
     let source: EventSource | null = null;
     let timer: ReturnType<typeof setTimeout> | null = null;
     let heard: Heard[] = [];
@@ -58,5 +60,5 @@ export function useLive(jobId: string, onHeard: (heard: readonly Heard[]) => voi
       if (timer) clearTimeout(timer);
       stop();
     };
-  }, [jobId]);
+  }, [jobId, isOnDevice]);
 }

@@ -1,6 +1,6 @@
 'use client';
 import dynamic from 'next/dynamic';
-import { useRouter } from 'next/navigation';
+import { useRouter } from './router';
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
 import { type Action, roleMay } from '../../application/policy';
 import type { SignedIn } from '../../application/views';
@@ -8,7 +8,7 @@ import { onSignedOut, send } from './send';
 
 const SignInDialog = dynamic(() => import('./sign-in-dialog').then((m) => m.SignInDialog));
 
-interface Session extends SignedIn {
+export interface Session extends SignedIn {
   /** Puts somebody at the bench who is signed in on this device. Nothing that was typed is touched. */
   readonly switchTo: (name: string) => Promise<void>;
   readonly signOut: () => Promise<void>;
@@ -30,7 +30,8 @@ const ANOTHER: Asking = {
 };
 
 const NOBODY: SignedIn = { name: null, role: null, depotId: null, onDevice: [] };
-const Context = createContext<Session>({
+/** Who is at the bench: told by the server, or by the device while there is none. */
+export const SessionContext = createContext<Session>({
   ...NOBODY,
   switchTo: () => Promise.resolve(),
   signOut: () => Promise.resolve(),
@@ -87,7 +88,7 @@ export function SessionProvider({ initial, children }: { initial: SignedIn; chil
     [current, switchTo, signOut, askToSignIn],
   );
   return (
-    <Context value={value}>
+    <SessionContext value={value}>
       {children}
       {asking !== null && (
         <SignInDialog
@@ -99,11 +100,11 @@ export function SessionProvider({ initial, children }: { initial: SignedIn; chil
           }}
         />
       )}
-    </Context>
+    </SessionContext>
   );
 }
 
-export const useSession = (): Session => useContext(Context);
+export const useSession = (): Session => useContext(SessionContext);
 
 /** Name of the person at the bench. */
 export const usePerson = (): string => useSession().name ?? '';

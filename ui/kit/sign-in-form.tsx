@@ -5,6 +5,7 @@ import { Button } from './button';
 import { errorAt } from './draft';
 import { Field, inputLook, tie } from './field';
 import { OtherProblems } from './form';
+import { letPinOpenDevice } from '../offline/vault';
 import { useSend } from './use-send';
 
 /** Name and PIN. What stays wrong is said at the field. */
@@ -32,8 +33,9 @@ export function SignInForm({
       return;
     }
     const done = await post<{ name: string }>(`/api/session/${to}`, { name: name.trim(), pin });
-    if (done) onDone(done.name);
-    else setPin('');
+    if (!done) return setPin('');
+    await letPinOpenDevice(pin);
+    onDone(done.name);
   }
 
   const [nameError, pinError] = [errorAt(problems, '/name'), errorAt(problems, '/pin')];

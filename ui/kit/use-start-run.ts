@@ -1,5 +1,5 @@
 'use client';
-import { useRouter } from 'next/navigation';
+import { useRouter } from './router';
 import { v7 } from 'uuid';
 import type { JobBrief } from '../../application/views';
 import type { Problem } from '../../core/foundation/result';

@@ -6,6 +6,7 @@ import { useOnClient } from '../kit/on-client';
 import { OtherProblems } from '../kit/form';
 import { SignInForm } from '../kit/sign-in-form';
 import { useSend } from '../kit/use-send';
+import { letPinOpenDevice } from '../offline/vault';
 
 export interface SignInScreenProps {
   readonly next: string;
@@ -19,7 +20,9 @@ export function SignInScreen({ next, demo }: SignInScreenProps) {
   // A whole page load: every part of the screen learns who is there.
   const go = (): void => window.location.assign(next);
   async function take(name: string): Promise<void> {
-    if (demo && (await post('/api/session/sign-in', { name, pin: demo.pin }))) go();
+    if (!demo || !(await post('/api/session/sign-in', { name, pin: demo.pin }))) return;
+    await letPinOpenDevice(demo.pin);
+    go();
   }
   return (
     <main className="mx-auto grid min-h-dvh w-full max-w-4xl content-center gap-6 p-6 md:grid-cols-2">

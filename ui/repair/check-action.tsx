@@ -1,5 +1,5 @@
 'use client';
-import { useRouter } from 'next/navigation';
+import { useRouter } from '../kit/router';
 import { v7 } from 'uuid';
 import type { ProofCheck } from '../../core/repair/types';
 import { joinAnd } from '../../core/quantity/print';

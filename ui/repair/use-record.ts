@@ -1,5 +1,5 @@
 'use client';
-import { useRouter } from 'next/navigation';
+import { useRouter } from '../kit/router';
 import { v7 } from 'uuid';
 import type { RepairRecord } from '../../core/repair/types';
 import type { Problem } from '../../core/foundation/result';

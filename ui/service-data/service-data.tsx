@@ -1,7 +1,7 @@
 'use client';
 import { FileDown, FileUp } from 'lucide-react';
 import Link from 'next/link';
-import { useRouter } from 'next/navigation';
+import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import type { FittingPlan, ServiceDataView } from '../../application/repair-view';

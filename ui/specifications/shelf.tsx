@@ -1,6 +1,6 @@
 'use client';
 import { FileDown, FileUp, Plus, Search } from 'lucide-react';
-import { useRouter } from 'next/navigation';
+import { useRouter } from '../kit/router';
 import { useMemo, useState } from 'react';
 import { groupBy } from '../../core/foundation/collections';
 import type { SpecificationLine, SpecificationsView } from '../../application/specifications-view';

@@ -1,7 +1,7 @@
 'use client';
 import Image from 'next/image';
 import Link from 'next/link';
-import { useRouter } from 'next/navigation';
+import { useRouter } from '../kit/router';
 import { useRef, useState } from 'react';
 import type { WorkshopView } from '../../application/views';
 import { Button } from '../kit/button';

@@ -1,7 +1,7 @@
 'use client';
 import { FileDown, FileUp, Plus } from 'lucide-react';
 import dynamic from 'next/dynamic';
-import { useRouter } from 'next/navigation';
+import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { describeNumbering } from '../../core/engine/layout';
 import type { DepotLine, FamilyLine, UnitLine, UnitsPlan, WorkshopView } from '../../application/views';

@@ -1,7 +1,7 @@
 'use client';
 import { FileUp, Plus, Search } from 'lucide-react';
 import dynamic from 'next/dynamic';
-import { useRouter } from 'next/navigation';
+import { useRouter } from '../kit/router';
 import { useEffect, useState, useTransition } from 'react';
 import type { FirstStepsView, FleetUnitView, YardView } from '../../application/views';
 import { Button } from '../kit/button';
@@ -27,10 +27,7 @@ export function Yard({ yard, steps }: { yard: YardView; steps: FirstStepsView | 
   useEffect(() => {
     if (search.trim() === yard.search) return undefined;
     const timer = setTimeout(
-      () =>
-        startTransition(() =>
-          router.replace(search.trim() ? `/?q=${encodeURIComponent(search.trim())}` : '/', { scroll: false }),
-        ),
+      () => startTransition(() => router.replace(search.trim() ? `/?q=${encodeURIComponent(search.trim())}` : '/')),
       150,
     );
     return () => clearTimeout(timer);

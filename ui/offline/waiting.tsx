@@ -34,14 +34,14 @@ export function Waiting() {
         <div className="border-t border-line p-3">
           <ul>
             {lanes.map((l) => (
-              <li key={`${l.by}|${l.runId}`}>
+              <li key={l.lane}>
                 <b>{l.entries === 1 ? '1 entry' : `${l.entries} entries`}</b> of {l.by} wait{l.entries === 1 ? 's' : ''}{' '}
                 in this browser: {l.trouble.kind === 'unreachable' ? 'no server.' : l.trouble.message}
                 {mayTakeOver && l.trouble.kind === 'signed-out' && l.by !== person && (
                   <button
                     type="button"
                     className="mt-1 block min-h-11 rounded-lg border border-line px-3 font-semibold"
-                    onClick={() => void takeOver(l.by, l.runId, person)}
+                    onClick={() => void takeOver(l.lane, person)}
                   >
                     Send as mine, typed by {l.by}
                   </button>

@@ -1,36 +1,41 @@
-import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
-import { groupBy } from '../../core/foundation/collections';
 import type { ProblemDetails } from '../../formats/problem';
-import { send } from '../kit/send';
-import type { RecordCircumstance, RecordReading } from '../../formats/requests/runs';
+import { MADE_AGO_HEADER, MADE_BY_HEADER } from '../../formats/waiting';
+import { sendBody } from '../kit/send';
+import {
+  atOf,
+  byOf,
+  contentOf,
+  idOf,
+  type Kept,
+  laneOf,
+  type OutboxItem,
+  type Packed,
+  pathOf,
+  readyLanes,
+  unpacked,
+} from './items';
+import * as store from './outbox-store';
+
+export type { OutboxItem } from './items';
 
 /**
- * What the bench has accepted and the server has not confirmed yet, in IndexedDB, in the order in which it
+ * What this browser has accepted and the server has not confirmed yet, in IndexedDB, in the order in which it
  * happened. Written before anything is sent; taken out only when the server has answered. Ids are made here,
  * so that sending the same thing twice stores it once.
  *
- * It is sent in lanes, one for each person and run: within a lane one after the other, since a correction
- * needs what it corrects. A lane that cannot go on waits for itself, longer each time, and holds up no other.
+ * It is sent in lanes, one for each person and run or job: within a lane one after the other, since a correction
+ * needs what it corrects; across lanes what another item names goes before it. A lane that cannot go on waits for
+ * itself, longer each time, and holds up no other.
  */
-export type OutboxItem = { readonly seq?: number; readonly runId: string; readonly refused?: ProblemDetails } & (
-  | { readonly kind: 'reading'; readonly body: RecordReading }
-  | { readonly kind: 'circumstance'; readonly body: RecordCircumstance }
-);
-
-interface Store extends DBSchema {
-  outbox: { key: number; value: OutboxItem };
-}
-/** As it comes out of the store, which numbers what it keeps. */
-type Kept = OutboxItem & { readonly seq: number };
 
 /** What keeps a lane from going on. */
 export type Trouble =
-  { readonly kind: 'unreachable' } | { readonly kind: 'signed-out' | 'failing'; readonly message: string };
+  { readonly kind: 'unreachable' } | { readonly kind: 'signed-out' | 'failing' | 'locked'; readonly message: string };
 
-/** Entries of one person in one run that cannot go now. */
+/** Entries of one person in one run or job that cannot go now. */
 export interface WaitingLane {
+  readonly lane: string;
   readonly by: string;
-  readonly runId: string;
   readonly entries: number;
   /** When the oldest of them was made, ISO 8601. */
   readonly since: string;
@@ -46,14 +51,11 @@ export type OutboxEvent =
 const RETRY_MS = [500, 1000, 2000, 4000, 8000] as const;
 /** A lane whose person is not signed in, or which the server fails at, is tried less and less often. */
 const MOST_RETRY_MS = 60_000;
+/** A photo over a thin network. */
+const LARGE_TIMEOUT_ms = 120_000;
+const TIMEOUT_ms = 10_000;
 const listeners = new Set<(event: OutboxEvent) => void>();
 const emit = (event: OutboxEvent): void => listeners.forEach((l) => l(event));
-
-let opening: Promise<IDBPDatabase<Store>> | null = null;
-const database = (): Promise<IDBPDatabase<Store>> =>
-  (opening ??= openDB<Store>('mudflat', 1, {
-    upgrade: (db) => void db.createObjectStore('outbox', { keyPath: 'seq', autoIncrement: true }),
-  }));
 
 export function onOutbox(listener: (event: OutboxEvent) => void): () => void {
   listeners.add(listener);
@@ -62,21 +64,34 @@ export function onOutbox(listener: (event: OutboxEvent) => void): () => void {
 
 /** Keeps an item durably, then sends in the background. Rejects when the browser keeps nothing. */
 export async function keep(item: OutboxItem): Promise<void> {
-  const db = await database();
-  const tx = db.transaction('outbox', 'readwrite', { durability: 'strict' });
-  await Promise.all([tx.store.add(item), tx.done]);
-  emit({ type: 'kept', id: item.body.id });
+  await store.add(item);
+  emit({ type: 'kept', id: idOf(item) });
   void flush();
 }
 
-/** Everything that is kept, oldest first. */
-export const kept = async (): Promise<OutboxItem[]> => (await database()).getAll('outbox');
+/** What another device has saved, in its order, as what this person answers for. */
+export async function keepAll(items: readonly Packed[], to: string): Promise<void> {
+  for (const item of items) {
+    const { seq: _, refused: __, ...content } = unpacked(item);
+    await store.add(inNameOf(content as OutboxItem, to));
+  }
+  void flush(true);
+}
+
+/** Everything that is kept, oldest first; what is locked is not among it. */
+export const kept = async (): Promise<readonly Kept[]> => (await store.readAll()).items;
 
 /** Takes a refused item out: the person has decided. */
 export async function drop(id: string): Promise<void> {
-  const db = await database();
-  for (const item of await db.getAll('outbox'))
-    if (item.body.id === id && item.seq !== undefined) await db.delete('outbox', item.seq);
+  for (const item of await kept()) if (idOf(item) === id) await store.remove(item.seq);
+  void flush();
+}
+
+/** What was refused is sent again, as the person has changed it. */
+export async function sendAgain(item: Kept): Promise<void> {
+  const { refused: _, ...again } = item;
+  await store.replace(again);
+  await flush(true);
 }
 
 /** All that waits, as a file that can be kept elsewhere when a device must be given up. */
@@ -92,26 +107,26 @@ const LONGEST_WHY = 500;
  * What waits of somebody who cannot sign in here any more is sent by another person, who answers for it; each reading says
  * who has typed it.
  */
-export async function takeOver(by: string, runId: string, to: string): Promise<void> {
-  const db = await database();
-  const tx = db.transaction('outbox', 'readwrite', { durability: 'strict' });
-  for (const item of await tx.store.getAll()) {
-    if (item.body.by !== by || item.runId !== runId || item.refused) continue;
-    await tx.store.put(
-      item.kind === 'circumstance'
-        ? { ...item, body: { ...item.body, by: to } }
-        : {
-            ...item,
-            body: {
-              ...item.body,
-              by: to,
-              why: [item.body.why, `typed by ${by}`].filter(Boolean).join('; ').slice(0, LONGEST_WHY),
-            },
-          },
-    );
-  }
-  await tx.done;
+export async function takeOver(lane: string, to: string): Promise<void> {
+  for (const item of await kept())
+    if (laneOf(item) === lane && !item.refused) await store.replace({ ...inNameOf(item, to), seq: item.seq });
   await flush(true);
+}
+
+function inNameOf(item: OutboxItem, to: string): OutboxItem {
+  const why = `typed by ${byOf(item)}`;
+  if (item.kind === 'circumstance') return { ...item, body: { ...item.body, by: to } };
+  if (item.kind === 'reading')
+    return {
+      ...item,
+      body: { ...item.body, by: to, why: [item.body.why, why].filter(Boolean).join('; ').slice(0, LONGEST_WHY) },
+    };
+  return { ...item, by: to, body: typeof item.body === 'string' ? withBy(item.body, to) : item.body };
+}
+
+function withBy(json: string, by: string): string {
+  const body = JSON.parse(json) as Record<string, unknown>;
+  return 'by' in body ? JSON.stringify({ ...body, by }) : json;
 }
 
 interface LaneState {
@@ -121,7 +136,6 @@ interface LaneState {
   readonly trouble: Trouble;
 }
 const troubled = new Map<string, LaneState>();
-const laneOf = (item: OutboxItem): string => `${item.body.by}|${item.runId}`;
 
 let timer: ReturnType<typeof setTimeout> | null = null;
 
@@ -158,34 +172,22 @@ async function alone(work: () => Promise<number | null>): Promise<number | null>
 
 /** When to come back; `null` where nothing waits any more. */
 async function sendAll(): Promise<number | null> {
-  const db = await database();
   for (;;) {
-    const lanes = await lanesOf(db);
+    const { items, locked } = await store.readAll();
+    const lanes = readyLanes(items);
     const ready = [...lanes].filter(([key]) => (troubled.get(key)?.next ?? 0) <= Date.now());
     if (ready.length === 0) {
       for (const key of troubled.keys()) if (!lanes.has(key)) troubled.delete(key);
-      emit({ type: 'waiting', lanes: waitingLanes(lanes) });
+      emit({ type: 'waiting', lanes: [...waitingLanes(lanes, items), ...lockedLanes(locked)] });
       return lanes.size ? Math.min(...[...lanes.keys()].map((key) => troubled.get(key)?.next ?? 0)) : null;
     }
-    await Promise.all(ready.map(([key, items]) => sendLane(db, key, items)));
+    await Promise.all(ready.map(([key, own]) => sendLane(key, own)));
   }
 }
 
-/**
- * What is to be sent, by lane, oldest first. What the server refused waits for its person and holds up
- * nothing.
- */
-async function lanesOf(db: IDBPDatabase<Store>): Promise<Map<string, Kept[]>> {
-  const items = await db.getAll('outbox');
-  return groupBy(
-    items.filter((i): i is Kept => i.seq !== undefined && !i.refused),
-    laneOf,
-  );
-}
-
-async function sendLane(db: IDBPDatabase<Store>, key: string, items: readonly Kept[]): Promise<void> {
+async function sendLane(key: string, items: readonly Kept[]): Promise<void> {
   for (const item of items) {
-    const trouble = await sendOne(db, item);
+    const trouble = await sendOne(item);
     if (trouble?.kind !== 'unreachable') emit({ type: 'reached' });
     if (trouble) {
       const failures = (troubled.get(key)?.failures ?? 0) + 1;
@@ -204,28 +206,47 @@ function pause_ms(failures: number, trouble: Trouble): number {
   return Math.min(MOST_RETRY_MS, beyond ? last * 2 ** beyond : quick);
 }
 
-const waitingLanes = (lanes: ReadonlyMap<string, readonly Kept[]>): WaitingLane[] =>
-  [...lanes].flatMap(([key, items]) => {
-    const [state, first] = [troubled.get(key), items[0]];
+/** A lane counts what can go and what waits behind it. */
+const waitingLanes = (lanes: ReadonlyMap<string, readonly Kept[]>, all: readonly Kept[]): WaitingLane[] =>
+  [...lanes].flatMap(([lane, items]) => {
+    const [state, first] = [troubled.get(lane), items[0]];
     if (!state || !first) return [];
-    const since = first.kind === 'reading' ? first.body.takenAt : first.body.recordedAt;
-    return [{ by: first.body.by, runId: first.runId, entries: items.length, since, trouble: state.trouble }];
+    const entries = all.filter((i) => !i.refused && laneOf(i) === lane).length;
+    return [{ lane, by: byOf(first), entries, since: atOf(first), trouble: state.trouble }];
   });
 
+const lockedLanes = (locked: readonly store.SealedItem[]): WaitingLane[] =>
+  locked[0]
+    ? [
+        {
+          lane: 'locked',
+          by: [...new Set(locked.map((l) => l.by))].join(', '),
+          entries: locked.length,
+          since: locked[0].at,
+          trouble: { kind: 'locked', message: 'they are encrypted: sign in, or unlock this device with a PIN.' },
+        },
+      ]
+    : [];
+
 /** `null` where the server has taken or refused it. */
-async function sendOne(db: IDBPDatabase<Store>, item: Kept): Promise<Trouble | null> {
-  const sent = await send(
-    `/api/runs/${item.runId}/${item.kind === 'reading' ? 'readings' : 'circumstances'}`,
-    item.body,
-  );
-  const { id } = item.body;
+async function sendOne(item: Kept): Promise<Trouble | null> {
+  const { type, body } = contentOf(item);
+  const ago_ms = Date.now() - Date.parse(atOf(item));
+  const timeout_ms = typeof body === 'string' ? TIMEOUT_ms : LARGE_TIMEOUT_ms;
+  // A reading says itself when and by whom it was taken.
+  const headers: Record<string, string> =
+    item.kind === 'request'
+      ? { [MADE_BY_HEADER]: encodeURIComponent(item.by), [MADE_AGO_HEADER]: String(Math.max(0, ago_ms)) }
+      : {};
+  const sent = await sendBody(pathOf(item), body, type, timeout_ms, headers);
+  const id = idOf(item);
   if (sent.ok) {
-    await db.delete('outbox', item.seq);
+    await store.confirm(item, true);
     emit({ type: 'stored', id });
     return null;
   }
   if (sent.error.kind !== 'refused') return sent.error;
-  await db.put('outbox', { ...item, refused: sent.error.problem });
+  await store.replace({ ...item, refused: sent.error.problem });
   emit({ type: 'refused', id, problem: sent.error.problem });
   return null;
 }

@@ -1,0 +1,14 @@
+import { needPerson } from '@/app/need-person';
+import { WhatWaits } from '@/ui/offline/what-waits';
+
+export const dynamic = 'force-dynamic';
+export const metadata = { title: 'What waits' };
+
+export default async function WaitsPage() {
+  await needPerson('/waits');
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <WhatWaits />
+    </div>
+  );
+}

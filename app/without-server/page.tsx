@@ -1,0 +1,9 @@
+import { Shell } from '@/ui/offline/shell';
+
+export const dynamic = 'force-dynamic';
+export const metadata = { title: 'Without the server' };
+
+/** What the service worker shows where a page finds no server: the same for everybody, and nothing of it is data. */
+export default function WithoutServerPage() {
+  return <Shell />;
+}

@@ -1,0 +1,8 @@
+/**
+ * A job that was opened on a device without the server has a number of the device's own, from here on, until the server
+ * gives it one.
+ */
+export const FIRST_NUMBER_OF_DEVICE = 1_000_000_000;
+
+/** As people say it: `job 12`; `new job` while the server has given it no number. */
+export const jobWords = (number: number): string => (number < FIRST_NUMBER_OF_DEVICE ? `job ${number}` : 'new job');

@@ -1,0 +1,54 @@
+/// <reference lib="webworker" />
+/**
+ * Keeps the application on the device, so that it starts without the server. Data it keeps none: those are in the
+ * device's copy, which is encrypted.
+ */
+import { NavigationRoute, type PrecacheEntry, Serwist, type SerwistGlobalConfig } from 'serwist';
+
+declare global {
+  interface WorkerGlobalScope extends SerwistGlobalConfig {
+    __SW_MANIFEST: PrecacheEntry[];
+  }
+}
+declare const self: ServiceWorkerGlobalScope;
+
+const SHELL = '/without-server';
+/** Longer than this a server that is there does not take to begin its answer. */
+const PATIENCE_ms = 12_000;
+
+const serwist = new Serwist({
+  precacheEntries: self.__SW_MANIFEST,
+  precacheOptions: { cleanupOutdatedCaches: true },
+  skipWaiting: true,
+  clientsClaim: true,
+  navigationPreload: false,
+});
+
+/** A page comes from the server; where there is none, the application opens on what the device has. */
+serwist.registerRoute(
+  new NavigationRoute(
+    async ({ request }) => {
+      try {
+        const response = await fetch(request, { signal: AbortSignal.timeout(PATIENCE_ms) });
+        // A proxy that stands there without its server says so with these.
+        if (![502, 503, 504].includes(response.status)) return response;
+        return (await serwist.matchPrecache(SHELL)) ?? response;
+      } catch {
+        return (await serwist.matchPrecache(SHELL)) ?? Response.error();
+      }
+    },
+    { denylist: [/^\/api\//, /^\/runs\/[^/]+\/print/, /^\/jobs\/[^/]+\/(?:report|codes)/] },
+  ),
+);
+serwist.addEventListeners();
+
+/**
+ * The key of the device's copy, as long as this worker lives: a page that is opened after another need not ask for the PIN
+ * again. It is never written down.
+ */
+let key: unknown = null;
+self.addEventListener('message', (event) => {
+  const said = event.data as { type?: string; key?: unknown } | null;
+  if (said?.type === 'hold-key') key = said.key ?? null;
+  if (said?.type === 'give-key') event.ports[0]?.postMessage(key);
+});

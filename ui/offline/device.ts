@@ -1,0 +1,158 @@
+import { type Remote, transfer, wrap } from 'comlink';
+import type { DeviceAnswer, DeviceRooms, DeviceView } from '../../application/device-rooms';
+import type { DeviceCopy } from '../../formats/device-copy';
+import { v7 } from 'uuid';
+import type { Sending } from '../kit/send';
+import { atOf, byOf, contentOf, idOf, type Kept, type OutboxItem, pathOf } from './items';
+import { keepCopy, keptCopy } from './device-store';
+import { keep, kept, onOutbox } from './outbox';
+import { forgetSent, noteSent, readSent } from './outbox-store';
+import { shrinkPhoto } from './shrink-photo';
+import { currentKey, openWith, sealWith } from './seal';
+
+/** This device's own rooms: see docs/decisions/0017. */
+
+let worker: Remote<DeviceRooms> | null = null;
+let opening: Promise<boolean> | null = null;
+/** What is in the device's database already. */
+let done = new Set<string>();
+
+/** Fetches the copy anew; `false`: no server, or the device is locked. */
+export async function refreshCopy(): Promise<boolean> {
+  const key = currentKey();
+  if (!key) return false;
+  const started = Date.now();
+  const response = await fetch('/api/device-copy', { cache: 'no-store' }).catch(() => null);
+  if (!response?.ok || !response.body) return false;
+  const text = await response.text();
+  const { madeAt } = JSON.parse(text) as DeviceCopy;
+  const packed = await new Response(new Blob([text]).stream().pipeThrough(new CompressionStream('gzip'))).arrayBuffer();
+  const sealed = await sealWith(key, packed);
+  await keepCopy({ sealed, madeAt, fetchedAt: started, size: sealed.data.byteLength });
+  // What was confirmed before it was asked for stands in it.
+  await forgetSent(started);
+  return true;
+}
+
+async function readCopy(): Promise<DeviceCopy | null> {
+  const [key, copy] = [currentKey(), await keptCopy()];
+  if (!key || !copy) return null;
+  const packed = await openWith(key, copy.sealed).catch(() => null);
+  if (!packed) return null;
+  const text = await new Response(new Blob([packed]).stream().pipeThrough(new DecompressionStream('gzip'))).text();
+  return JSON.parse(text) as DeviceCopy;
+}
+
+/** Opens the device's rooms: its copy, then what was done since, in order. `false`: there is no copy, or it is locked. */
+export function openDevice(): Promise<boolean> {
+  return (opening ??= openAnew().catch((error: unknown) => {
+    opening = null;
+    throw error;
+  }));
+}
+
+async function openAnew(): Promise<boolean> {
+  const copy = await readCopy();
+  if (!copy) {
+    opening = null;
+    return false;
+  }
+  worker = wrap<DeviceRooms>(new Worker('/device/worker.js', { type: 'module' }));
+  await worker.open(copy);
+  done = new Set();
+  for (const item of [...(await readSent()), ...(await kept())].toSorted(inOrder)) await doAgain(item);
+  onOutbox((event) => {
+    if (event.type === 'kept' && !done.has(event.id)) void doNew(event.id);
+  });
+  return true;
+}
+
+/** By when it was made, by this device's clock; at one moment as it was kept. */
+const inOrder = (a: Kept, b: Kept): number => Date.parse(atOf(a)) - Date.parse(atOf(b)) || a.seq - b.seq;
+
+async function doNew(id: string): Promise<void> {
+  const item = (await kept()).find((i) => idOf(i) === id);
+  if (item) await doAgain(item);
+}
+
+async function doAgain(item: Kept): Promise<void> {
+  if (item.refused || done.has(idOf(item))) return;
+  done.add(idOf(item));
+  const { type, body } = contentOf(item);
+  await worker?.request({
+    method: 'POST',
+    path: pathOf(item),
+    type,
+    body,
+    by: byOf(item),
+    ago_ms: Math.max(0, Date.now() - Date.parse(atOf(item))),
+  });
+}
+
+/** What the page at this address shows; `null`: it is not on this device. */
+export async function viewOnDevice(address: string): Promise<DeviceView | null> {
+  return (await openDevice()) && worker ? worker.view(address) : null;
+}
+
+const asResponse = ({ status, type, body }: DeviceAnswer): Response =>
+  new Response(status === 204 ? null : body, { status, headers: { 'content-type': type } });
+
+/** Only the server has it. */
+const NOT_HERE = 501;
+
+/**
+ * Answers a request on the device. A write that the device's own rooms have taken is kept on disk for the server before it
+ * is answered. `null`: the device cannot do it.
+ */
+export async function answerOnDevice(request: Sending, by: string): Promise<Response | null> {
+  if (!(await openDevice()) || !worker) return null;
+  if (request.body instanceof ArrayBuffer) request = { ...request, body: await shrinkPhoto(request.body) };
+  const body = request.body instanceof ArrayBuffer ? request.body.slice(0) : request.body;
+  const answer = await worker.request(
+    body instanceof ArrayBuffer
+      ? transfer({ ...request, body, by, ago_ms: 0 }, [body])
+      : { ...request, body, by, ago_ms: 0 },
+  );
+  if (answer.status === NOT_HERE) return null;
+  if (request.method === 'POST' && answer.status < 300) {
+    const item = itemOf(request, by);
+    done.add(idOf(item));
+    await keep(item);
+  }
+  return asResponse(answer);
+}
+
+const UUID = /[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/;
+interface Body {
+  readonly id?: unknown;
+  readonly jobId?: unknown;
+}
+
+/** A request as the outbox keeps it. */
+export function itemOf({ path, type, body }: Sending, by: string, at = new Date().toISOString()): OutboxItem {
+  const url = new URL(path, 'http://here');
+  const json = typeof body === 'string' ? (JSON.parse(body) as Body) : {};
+  const id = typeof json.id === 'string' ? json.id : (url.searchParams.get('id') ?? v7());
+  const jobId = url.pathname.startsWith('/api/jobs/')
+    ? UUID.exec(url.pathname)?.[0]
+    : url.pathname === '/api/jobs'
+      ? id
+      : typeof json.jobId === 'string'
+        ? json.jobId
+        : undefined;
+  return {
+    kind: 'request',
+    id,
+    by,
+    at,
+    path: `${url.pathname}${url.search}`,
+    type,
+    body: body ?? '',
+    ...(jobId === undefined ? {} : { jobId }),
+  };
+}
+
+/** A form's write that the server has taken: the copy does not hold it yet. */
+export async function noteAccepted(request: Sending, by: string): Promise<void> {
+  if (currentKey() && !request.path.startsWith('/api/session')) await noteSent(itemOf(request, by));
+}

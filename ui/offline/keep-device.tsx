@@ -1,0 +1,53 @@
+'use client';
+import { useEffect } from 'react';
+import { answerWithoutServer, onAccepted } from '../kit/send';
+import { usePerson } from '../kit/session';
+import { answerOnDevice, noteAccepted, refreshCopy } from './device';
+import { keptCopy, setPersonAtBench } from './device-store';
+import { flush } from './outbox';
+import { keepAwake, unlockByServer } from './vault';
+
+/** A copy that is younger is good enough to begin with. */
+const FRESH_ms = 2 * 60_000;
+const EVERY_ms = 5 * 60_000;
+
+/**
+ * On every page that comes from the server: keeps the application and the day's work on this device, so that it goes on
+ * when the server is gone. Only in a secure context: elsewhere a browser keeps no application.
+ */
+export function KeepDevice() {
+  const person = usePerson();
+  useEffect(() => {
+    if (person === '' || !('serviceWorker' in navigator) || !window.isSecureContext) return undefined;
+    let isGone = false;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const renew = async (): Promise<void> => {
+      const copy = await keptCopy();
+      const age_ms = Date.now() - (copy?.fetchedAt ?? 0);
+      if (document.visibilityState === 'visible' && age_ms > FRESH_ms) await refreshCopy();
+      if (!isGone) timer = setTimeout(() => void renew(), EVERY_ms);
+    };
+    const begin = async (): Promise<void> => {
+      await navigator.serviceWorker.register('/device/service-worker.js', { scope: '/' });
+      await setPersonAtBench(person);
+      if (!(await unlockByServer()) || isGone) return;
+      answerWithoutServer((request) => answerOnDevice(request, person));
+      // What was locked can go now.
+      void flush(true);
+      await renew();
+    };
+    // The page itself goes before.
+    const idle = setTimeout(() => void begin().catch(() => undefined), 300);
+    const stopNoting = onAccepted((request) => void noteAccepted(request, person));
+    const sleep = keepAwake();
+    return () => {
+      isGone = true;
+      clearTimeout(idle);
+      clearTimeout(timer);
+      stopNoting();
+      sleep();
+      answerWithoutServer(null);
+    };
+  }, [person]);
+  return null;
+}
