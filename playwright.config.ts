@@ -28,6 +28,8 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
     storageState: DEVICE,
+    // Each test is a fresh browser: it need not keep the application. What is about that switches it on.
+    serviceWorkers: 'block',
     // A trace of every test doubles the time that all of them take: asked for where one has to be looked
     // into.
     trace: process.env.MUDFLAT_TRACE ? 'retain-on-failure' : 'off',

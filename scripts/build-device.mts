@@ -24,9 +24,16 @@ const STAND_INS: Readonly<Record<string, string>> = {
   'node:crypto': 'device/hash.ts',
 };
 
+/** Asked for by packages that run in Node as well, and by nobody in a browser. */
+const NODE_ONLY = /^(?:node:.*|fs|path|url|module|crypto|stream|zlib|worker_threads)$/;
+
 const standIns: Plugin = {
   name: 'stand-ins',
-  setup: ({ onResolve }) =>
+  setup: ({ onResolve, onLoad }) => {
+    onResolve({ filter: NODE_ONLY }, ({ path: wanted }) =>
+      STAND_INS[wanted] ? undefined : { path: wanted, namespace: 'nothing' },
+    );
+    onLoad({ filter: /.*/, namespace: 'nothing' }, () => ({ contents: 'module.exports = {};', loader: 'js' }));
     onResolve({ filter: /.*/ }, ({ path: wanted, resolveDir, importer }) => {
       const whole = wanted.startsWith('@/')
         ? wanted.slice(2)
@@ -35,7 +42,8 @@ const standIns: Plugin = {
           : wanted;
       const other = STAND_INS[whole];
       return other && !importer.includes('node_modules') ? { path: path.resolve(other) } : undefined;
-    }),
+    });
+  },
 };
 
 async function bundle(from: string, to: string, define: Readonly<Record<string, string>> = {}): Promise<void> {
@@ -50,7 +58,6 @@ async function bundle(from: string, to: string, define: Readonly<Record<string, 
     inject: ['device/globals.ts'],
     plugins: [standIns],
     define: { 'process.env.DATABASE_URL': '""', 'process.env.MUDFLAT_URL': '""', ...define },
-    external: ['node:*', 'fs', 'path', 'module', 'url', 'worker_threads'],
     logLevel: 'warning',
   });
 }

@@ -57,8 +57,12 @@ async function openAnew(): Promise<boolean> {
     opening = null;
     return false;
   }
-  worker = wrap<DeviceRooms>(new Worker('/device/worker.js', { type: 'module' }));
-  await worker.open(copy);
+  const thread = new Worker('/device/worker.js', { type: 'module' });
+  const broken = new Promise<never>((_, fail) => {
+    thread.addEventListener('error', (e) => fail(new Error(e.message || 'the device’s rooms do not start')));
+  });
+  worker = wrap<DeviceRooms>(thread);
+  await Promise.race([worker.open(copy), broken]);
   done = new Set();
   for (const item of [...(await readSent()), ...(await kept())].toSorted(inOrder)) await doAgain(item);
   onOutbox((event) => {

@@ -32,13 +32,17 @@ export function Shell() {
   const open = useCallback(async (person: KnownPerson): Promise<void> => {
     setState({ at: 'opening' });
     answerWithoutServer((request) => answerOnDevice(request, person.name), true);
-    await setPersonAtBench(person.name);
-    const isOpen = await openDevice();
-    setState(
-      isOpen
-        ? { at: 'open', known: await people(), person }
-        : { at: 'nothing', because: 'This device has no copy of the work yet: it is made while there is a server.' },
-    );
+    try {
+      await setPersonAtBench(person.name);
+      const isOpen = await openDevice();
+      setState(
+        isOpen
+          ? { at: 'open', known: await people(), person }
+          : { at: 'nothing', because: 'This device has no copy of the work yet: it is made while there is a server.' },
+      );
+    } catch (error) {
+      setState({ at: 'nothing', because: `What this device has does not open: ${String(error)}` });
+    }
   }, []);
   useEffect(() => {
     const begin = async (): Promise<void> => {
@@ -46,7 +50,7 @@ export function Shell() {
       const person = known.find((p) => p.name === name);
       if (known.length === 0)
         return setState({ at: 'nothing', because: 'Nobody has signed in on this device since it could be kept here.' });
-      if (person && (await unlockByMemory())) return open(person);
+      if (person && (await unlockByMemory())) return await open(person);
       setState({ at: 'locked', known, name });
     };
     void begin().catch((error: unknown) =>

@@ -46,7 +46,10 @@ const bytesOf = (base64: string): Uint8Array<ArrayBuffer> => Uint8Array.from(ato
 /** Opens the device's store for this page: with what an earlier page has left in memory, else with the server's key. */
 export async function unlockByServer(): Promise<boolean> {
   if (!canSeal()) return false;
-  if (currentKey() ?? (await keyInMemory())) return true;
+  if (currentKey() ?? (await keyInMemory())) {
+    await handOn();
+    return true;
+  }
   const found = await fetchKey();
   if (!found) return false;
   await setDeviceName(found.device);
@@ -160,11 +163,21 @@ async function serviceWorker(): Promise<ServiceWorker | null> {
   return (await navigator.serviceWorker.getRegistration('/'))?.active ?? null;
 }
 
-/** A worker that nobody speaks to is stopped, and with it the key that it holds. */
+/** The page’s key, to the service worker: it may have begun, or begun anew, after the page had the key. */
+async function handOn(): Promise<void> {
+  const key = currentKey();
+  if (key) (await serviceWorker())?.postMessage({ type: 'hold-key', key });
+}
+
+/** A worker that nobody speaks to is stopped by the browser, and with it the key that it holds. */
 const AWAKE_ms = 20_000;
 export function keepAwake(): () => void {
-  const timer = setInterval(() => {
-    void serviceWorker().then((w) => w?.postMessage({ type: 'stay' }));
-  }, AWAKE_ms);
-  return () => clearInterval(timer);
+  if (!('serviceWorker' in navigator)) return () => undefined;
+  const now = (): void => void handOn();
+  const timer = setInterval(now, AWAKE_ms);
+  navigator.serviceWorker.addEventListener('controllerchange', now);
+  return () => {
+    clearInterval(timer);
+    navigator.serviceWorker.removeEventListener('controllerchange', now);
+  };
 }
