@@ -4,5 +4,5 @@
  */
 export const FIRST_NUMBER_OF_DEVICE = 1_000_000_000;
 
-/** As people say it: `job 12`; `new job` while the server has given it no number. */
-export const jobWords = (number: number): string => (number < FIRST_NUMBER_OF_DEVICE ? `job ${number}` : 'new job');
+/** As people call it: `Job 12`; `New job` while the server has given it no number. */
+export const jobName = (number: number): string => (number < FIRST_NUMBER_OF_DEVICE ? `Job ${number}` : 'New job');

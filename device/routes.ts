@@ -15,6 +15,7 @@ import * as photos from '../app/api/jobs/[id]/photos/route';
 import * as plan from '../app/api/jobs/[id]/plan/route';
 import * as records from '../app/api/jobs/[id]/records/route';
 import * as tests from '../app/api/jobs/[id]/tests/route';
+import * as verify from '../app/api/jobs/[id]/verify/route';
 import * as photo from '../app/api/photos/[id]/route';
 import * as runs from '../app/api/runs/route';
 import * as run from '../app/api/runs/[id]/route';
@@ -48,6 +49,7 @@ const ROUTES: Readonly<Record<string, Route>> = {
   '/api/jobs/:id/plan': plan,
   '/api/jobs/:id/records': records,
   '/api/jobs/:id/tests': tests,
+  '/api/jobs/:id/verify': verify,
   '/api/photos/:id': photo,
   '/api/runs': runs,
   '/api/runs/:id': run,

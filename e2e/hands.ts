@@ -102,7 +102,7 @@ export class Hands {
     await this.toTheJob();
   }
   async toTheJob(): Promise<void> {
-    const link = this.page.getByRole('link', { name: /^(To the job|PL-|Job )/ }).first();
+    const link = this.page.getByRole('link', { name: /^(To the job|PL-|Job |New job)/ }).first();
     await this.tap(link);
     await this.page.waitForURL(/\/jobs\//);
   }

@@ -121,7 +121,7 @@ export function Bench({ view }: { view: RunView }) {
         inputs={run.inputs}
         active={targeting.active}
         target={targeting.target}
-        isSaved={run.waiting === 0 && run.loaded}
+        isSaved={run.settled && run.loaded}
         onMeterProven={onMeterProven}
       />
       {sheet === 'shortcuts' && <Shortcuts onClose={closeSheet} />}

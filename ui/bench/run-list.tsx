@@ -1,3 +1,4 @@
+import { jobName } from '../../application/job-number';
 import { memo } from 'react';
 import Link from 'next/link';
 import type { Judgement } from '../../core/judge/types';
@@ -18,7 +19,7 @@ export const RunList = memo(function Trail({
     <nav className={`border-line bg-panel p-3 xl:border-r ${className}`} aria-label="This job">
       <h2 className="mb-2 text-sm font-semibold text-soft">
         <Link href={`/jobs/${view.job.id}`} className="underline">
-          Job {view.job.number}
+          {jobName(view.job.number)}
         </Link>
       </h2>
       <ol className="flex flex-col gap-1">

@@ -1,5 +1,5 @@
 'use client';
-import { useRouter } from '../kit/router';
+import { useIsOnDevice, useRouter } from '../kit/router';
 import { type RefObject, useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { v7 } from 'uuid';
 import type { Judgement, Position } from '../../core/judge/types';
@@ -135,6 +135,8 @@ export interface Run {
   readonly reachable: boolean;
   /** Entries and circumstances that the server has not confirmed yet. */
   readonly waiting: number;
+  /** All of it is where the job is: at the server, or in this device’s own rooms while there is none. */
+  readonly settled: boolean;
   readonly loaded: boolean;
   /** Something could not even be kept in this browser. */
   readonly unkept: boolean;
@@ -151,6 +153,7 @@ export function useRun(view: RunView, by: string): Run {
   const warmed = useRef(new Set<string>());
   const reachable = useOutbox(view.id, dispatch, warmed);
   useColleagues(view, state, dispatch);
+  const isOnDevice = useIsOnDevice();
   const { lines, current, inputs, judgement } = useJudged(view, state);
 
   const { instrumentId } = state.circumstance;
@@ -183,6 +186,7 @@ export function useRun(view: RunView, by: string): Run {
   const states = [...state.saves.values()].map((s) => s.state);
   const waiting = states.filter((s) => s === 'keeping' || s === 'queued').length;
   const unkept = states.includes('not kept');
+  const settled = isOnDevice ? !states.includes('keeping') && !unkept : waiting === 0;
   const { circumstance, loaded } = state;
   return {
     lines,
@@ -191,6 +195,7 @@ export function useRun(view: RunView, by: string): Run {
     inputs,
     reachable,
     waiting,
+    settled,
     loaded,
     unkept,
     current,

@@ -1,4 +1,5 @@
 'use client';
+import { read } from '../kit/send';
 import { ShieldCheck, ShieldX } from 'lucide-react';
 import { useState } from 'react';
 import type { JobView, Verified } from '../../application/views';
@@ -11,7 +12,7 @@ export function AuditTrail({ view }: { view: JobView }) {
   const [verified, setVerified] = useState<Verified | 'asking' | 'failed' | null>(null);
   async function verify(): Promise<void> {
     setVerified('asking');
-    const response = await fetch(`/api/jobs/${job.id}/verify`, { cache: 'no-store' }).catch(() => null);
+    const response = await read(`/api/jobs/${job.id}/verify`, { cache: 'no-store' }).catch(() => null);
     setVerified(response?.ok ? ((await response.json()) as Verified) : 'failed');
   }
   return (

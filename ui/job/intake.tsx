@@ -1,4 +1,5 @@
 'use client';
+import { jobName } from '../../application/job-number';
 import { useRouter } from '../kit/router';
 import Link from 'next/link';
 import { useState } from 'react';
@@ -33,7 +34,7 @@ export function Intake({ view }: { view: JobView }) {
       <div>
         <div className="flex flex-wrap items-center justify-between gap-x-4">
           <h2 className="text-sm font-semibold text-soft">
-            Job {job.number}, opened {shownTime(job.openedAt, unit.timeZone)} by {job.openedBy}
+            {jobName(job.number)}, opened {shownTime(job.openedAt, unit.timeZone)} by {job.openedBy}
           </h2>
           {may && (
             <button

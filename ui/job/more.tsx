@@ -1,4 +1,5 @@
 'use client';
+import { jobName } from '../../application/job-number';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import type { JobBrief, JobView, NoteView } from '../../application/views';
@@ -80,7 +81,7 @@ function Earlier({ jobs, timeZone }: { jobs: readonly JobBrief[]; timeZone: stri
       {jobs.map((j) => (
         <li key={j.id}>
           <Link href={`/jobs/${j.id}`} className="block min-h-12 py-1">
-            <b>Job {j.number}</b> {j.complaint}
+            <b>{jobName(j.number)}</b> {j.complaint}
             <span className="block text-sm text-soft">
               {shownTime(j.openedAt, timeZone)}
               {j.closed ? ', released' : ', open'}

@@ -1,4 +1,5 @@
 'use client';
+import { read } from '../kit/send';
 import { useRouter } from '../kit/router';
 import { type ReactNode, useState } from 'react';
 import { v7 } from 'uuid';
@@ -166,7 +167,7 @@ export function ChooseTest({ view, className = '' }: { view: JobView; className?
   // Fetched when it is asked for: the whole catalogue need not travel with every look at a job.
   async function choose(): Promise<void> {
     setChoosing(true);
-    const answer = await fetch(`/api/jobs/${job.id}/tests`).catch(() => null);
+    const answer = await read(`/api/jobs/${job.id}/tests`).catch(() => null);
     if (answer?.ok) setTests(((await answer.json()) as { tests: JobView['tests'] }).tests);
     else setFailed([{ path: '', message: 'No server: the catalogue cannot be shown. Try again.' }]);
   }

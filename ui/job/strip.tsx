@@ -1,4 +1,5 @@
 'use client';
+import { jobName } from '../../application/job-number';
 import Link from 'next/link';
 import { knownCodes } from '../../application/codes';
 import type { JobView } from '../../application/views';
@@ -21,7 +22,7 @@ export function Strip({ view }: { view: JobView }) {
   return (
     <section aria-label="This job" className="flex flex-wrap items-center gap-x-4 gap-y-1">
       <h2 className="text-lg leading-tight font-bold">
-        <span className="font-normal text-soft">Job {job.number}</span> {job.complaint}
+        <span className="font-normal text-soft">{jobName(job.number)}</span> {job.complaint}
       </h2>
       {(intake.conditions.length > 0 || intake.when) && (
         <span className="text-sm text-soft">

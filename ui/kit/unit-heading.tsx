@@ -1,3 +1,4 @@
+import { jobName } from '../../application/job-number';
 import Link from 'next/link';
 import type { JobBrief, FleetUnitView } from '../../application/views';
 
@@ -27,7 +28,7 @@ export function UnitHeading({
       <span className="min-w-0 truncate">{facts.filter(Boolean).join(' · ')}</span>
       {complaint && (
         <Link href={`/jobs/${job.id}`} className="flex min-w-16 flex-1 underline decoration-line underline-offset-4">
-          <span className="shrink-0">Job {job.number}</span>
+          <span className="shrink-0">{jobName(job.number)}</span>
           <span className="min-w-0 truncate">, {job.complaint}</span>
         </Link>
       )}

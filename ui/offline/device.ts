@@ -16,6 +16,8 @@ let worker: Remote<DeviceRooms> | null = null;
 let opening: Promise<boolean> | null = null;
 /** What is in the device's database already. */
 let done = new Set<string>();
+/** What the bench has kept is on its way into the device's database: who asks comes after it. */
+let following: Promise<unknown> = Promise.resolve();
 
 /** Fetches the copy anew; `false`: no server, or the device is locked. */
 export async function refreshCopy(): Promise<boolean> {
@@ -66,7 +68,7 @@ async function openAnew(): Promise<boolean> {
   done = new Set();
   for (const item of [...(await readSent()), ...(await kept())].toSorted(inOrder)) await doAgain(item);
   onOutbox((event) => {
-    if (event.type === 'kept' && !done.has(event.id)) void doNew(event.id);
+    if (event.type === 'kept' && !done.has(event.id)) following = following.then(() => doNew(event.id));
   });
   return true;
 }
@@ -95,7 +97,9 @@ async function doAgain(item: Kept): Promise<void> {
 
 /** What the page at this address shows; `null`: it is not on this device. */
 export async function viewOnDevice(address: string): Promise<DeviceView | null> {
-  return (await openDevice()) && worker ? worker.view(address) : null;
+  if (!(await openDevice()) || !worker) return null;
+  await following;
+  return worker.view(address);
 }
 
 const asResponse = ({ status, type, body }: DeviceAnswer): Response =>
@@ -110,6 +114,7 @@ const NOT_HERE = 501;
  */
 export async function answerOnDevice(request: Sending, by: string): Promise<Response | null> {
   if (!(await openDevice()) || !worker) return null;
+  await following;
   if (request.body instanceof ArrayBuffer) request = { ...request, body: await shrinkPhoto(request.body) };
   const body = request.body instanceof ArrayBuffer ? request.body.slice(0) : request.body;
   const answer = await worker.request(

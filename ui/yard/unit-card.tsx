@@ -1,3 +1,4 @@
+import { jobName } from '../../application/job-number';
 import { Plus } from 'lucide-react';
 import Link from 'next/link';
 import type { YardJob, YardView } from '../../application/views';
@@ -50,7 +51,7 @@ function JobLine({ job }: { job: YardJob }) {
   return (
     <div className="mt-2 border-t border-line pt-2">
       <Link href={`/jobs/${job.id}`} className="block min-h-6 font-semibold hover:underline">
-        Job {job.number}
+        {jobName(job.number)}
         <span className="font-normal"> {job.complaint}</span>
       </Link>
       {job.progress.waits !== null && job.progress.waits !== 'somebody' && (
