@@ -10,7 +10,10 @@ export function createHash(name: string) {
       hash.update(typeof part === 'string' ? utf8ToBytes(part) : part);
       return chain;
     },
-    digest: (_: 'hex'): string => bytesToHex(hash.digest()),
+    digest: (as: 'hex' | 'base64'): string => {
+      if (as !== 'hex') throw new Error('only hex on this device');
+      return bytesToHex(hash.digest());
+    },
   };
   return chain;
 }

@@ -1,26 +1,7 @@
-import { readFileSync } from 'node:fs';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import { demoId } from '../demo/load';
+import { seriousIssues } from './axe';
 import { BenchPage, jobOf, newRun } from './bench-page';
-
-const axe = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
-
-async function seriousIssues(page: Page): Promise<string[]> {
-  await page.evaluate(axe);
-  return page.evaluate(async () => {
-    const { axe: checker } = window as unknown as {
-      axe: {
-        run: () => Promise<{
-          violations: { id: string; impact: string; nodes: { html: string; failureSummary: string }[] }[];
-        }>;
-      };
-    };
-    const { violations } = await checker.run();
-    return violations
-      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
-      .map((v) => `${v.id}: ${v.nodes.map((n) => `${n.html} ${n.failureSummary}`).join(' | ')}`);
-  });
-}
 
 for (const theme of ['shed', 'night', 'sun']) {
   test(`no serious accessibility issue in ${theme}`, async ({ page }) => {
@@ -38,6 +19,7 @@ for (const theme of ['shed', 'night', 'sun']) {
       '/people',
       '/workshop',
       '/service-data',
+      '/waits',
       '/instruments',
       `/runs/${demoId('run', 'PL-08', 'sensor-transfer')}`,
       `/runs/${demoId('run', 'PL-07', 'injector-self-test')}`,

@@ -1,5 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
 import { DEMO_PIN } from '../demo/fleet';
+import { readFileSync } from 'node:fs';
+import { seriousIssues } from './axe';
 import { newRun } from './bench-page';
 import { Hands } from './hands';
 import { OwnServer } from './server';
@@ -165,6 +167,106 @@ test('from the morning to the evening without the server: a whole job with a pho
     await server.stop();
     await api.dispose();
     await Promise.all([tobin.close(), ines.close()]);
+  }
+});
+
+test('five wrong PINs wipe the device; what waited is a file that a lead takes in, and nobody else can read', async ({
+  browser,
+  playwright,
+}) => {
+  const server = new OwnServer(4192);
+  await server.start();
+  const api = await playwright.request.newContext({ baseURL: server.base });
+  await api.post('/api/session/sign-in', { data: { name: 'Odile Brandt', pin: DEMO_PIN } });
+  const run = await newRun(api, 'PL-11');
+  const tablet = await browser.newContext();
+  const office = await browser.newContext({ baseURL: server.base });
+  try {
+    const page = await tablet.newPage();
+    await takeDevice(page, server.base, 'Tobin Marsh');
+    await page.goto(`${server.base}/runs/${run}`);
+    await expect(page.locator('#entry')).toBeFocused();
+    // The key is there a moment after the page.
+    await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
+    await page.waitForTimeout(1_000);
+    await server.stop();
+    await type(page, '0.1', '0.61');
+    await expect(page.getByTestId('saved')).toContainText('kept in this browser');
+    await page.goto(`${server.base}/`);
+    await expect(page.getByRole('heading', { name: 'Yard' })).toBeVisible();
+    expect(await seriousIssues(page)).toEqual([]);
+    await page.getByRole('button', { name: /^At the bench/ }).click();
+    await page.getByRole('menuitem', { name: /^Sign Tobin Marsh out/ }).click();
+
+    const field = page.getByLabel('PIN or password');
+    for (const left of ['4 tries left', '3 tries left', '2 tries left', 'One more try']) {
+      await field.fill('000000');
+      await page.getByRole('button', { name: 'Unlock' }).click();
+      await expect(page.getByRole('alert').filter({ hasText: left })).toBeVisible();
+    }
+    const download = page.waitForEvent('download');
+    await field.fill('000000');
+    await page.getByRole('button', { name: 'Unlock' }).click();
+    const file = await (await download).path();
+    await expect(page.getByText('this device was wiped')).toBeVisible();
+    expect(readFileSync(file, 'utf8')).not.toContain('0.61');
+    await page.reload();
+    await expect(page.getByText('Nobody has signed in on this device')).toBeVisible();
+
+    await server.start();
+    expect((await tablet.request.post(`${server.base}/api/waiting/open`, { data: {} })).status()).toBe(403);
+    const lead = await office.newPage();
+    await takeDevice(lead, server.base, 'Odile Brandt');
+    await lead.goto('/waits');
+    await lead.getByRole('region', { name: 'From another device' }).locator('input[type=file]').setInputFiles(file);
+    await expect(
+      lead.getByRole('status').filter({ hasText: /entries were taken in|entry was taken in/ }),
+    ).toBeVisible();
+    await expect(lead.getByText('Nothing waits on this device')).toBeVisible();
+    const view = (await (await api.get(`/api/runs/${run}`)).json()) as Run & {
+      readings: { why: string | null }[];
+    };
+    expect(view.readings.map((r) => [r.entry, r.takenBy, r.why])).toEqual([
+      ['0.61', 'Odile Brandt', 'typed by Tobin Marsh'],
+    ]);
+  } finally {
+    await server.stop();
+    await api.dispose();
+    await Promise.all([tablet.close(), office.close()]);
+  }
+});
+
+test('signed out meanwhile: the server asks who it is, then everything goes', async ({ page, context }) => {
+  const server = new OwnServer(4193);
+  await server.start();
+  try {
+    await takeDevice(page, server.base, 'Tobin Marsh');
+    await server.stop();
+    await page.goto(`${server.base}/`);
+    const hands = new Hands(page);
+    await hands.tap(hands.button('Open a job for PL-22'));
+    await page.getByLabel('Complaint').fill('Opened while nobody was signed in');
+    await hands.tap(hands.button('Open job'));
+    await page.waitForURL(/\/jobs\//);
+    // The shelf is the server's.
+    await page.getByRole('link', { name: 'Shelf' }).click();
+    await expect(page.getByRole('alert').filter({ hasText: '“Shelf” needs the server.' })).toBeVisible();
+    await context.clearCookies({ name: /session/ });
+    await server.start();
+    const banner = page.getByRole('complementary', { name: 'Without the server' });
+    await expect(banner).toContainText('The server is back and asks who you are');
+    await banner.getByRole('button', { name: 'Sign in' }).click();
+    const dialog = page.getByRole('dialog');
+    await dialog.getByLabel('Name').fill('Tobin Marsh');
+    await dialog.getByLabel('PIN or password').fill(DEMO_PIN);
+    await dialog.getByLabel('PIN or password').press('Enter');
+    await expect(banner).toContainText('The server is back', { timeout: 60_000 });
+    await expect(banner.getByRole('link', { name: /wait/ })).toHaveCount(0);
+    await banner.getByRole('button', { name: 'Go on with the server' }).click();
+    await expect(page.getByText('Opened while nobody was signed in').first()).toBeVisible();
+    await expect(page.getByText('New job')).toHaveCount(0);
+  } finally {
+    await server.stop();
   }
 });
 

@@ -74,7 +74,10 @@ export async function ask(request: Sending, init: RequestInit = {}): Promise<Res
       ...init,
       method: request.method,
       ...(request.body === null ? {} : { body: request.body }),
-      headers: { ...(request.body === null ? {} : { 'content-type': request.type }), ...init.headers },
+      headers: {
+        ...(request.body === null ? {} : { 'content-type': request.type }),
+        ...(init.headers as Readonly<Record<string, string>> | undefined),
+      },
     });
     if (!NO_SERVER.has(response.status)) return response;
   } catch (error) {

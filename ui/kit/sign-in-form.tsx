@@ -33,7 +33,10 @@ export function SignInForm({
       return;
     }
     const done = await post<{ name: string }>(`/api/session/${to}`, { name: name.trim(), pin });
-    if (!done) return setPin('');
+    if (!done) {
+      setPin('');
+      return;
+    }
     await letPinOpenDevice(pin);
     onDone(done.name);
   }

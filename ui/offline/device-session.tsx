@@ -15,7 +15,7 @@ export function DeviceSession({
   person: KnownPerson;
   others: readonly KnownPerson[];
   /** Locks the device; who is named is asked for the PIN first. */
-  onLock: (next: string) => void;
+  onLock: (next: string) => Promise<void>;
   children: ReactNode;
 }) {
   const [asking, setAsking] = useState(false);
@@ -25,8 +25,8 @@ export function DeviceSession({
       role: person.role,
       depotId: person.depotId,
       onDevice: [person, ...others].map((p) => p.name),
-      switchTo: (name) => Promise.resolve(onLock(name)),
-      signOut: () => Promise.resolve(onLock('')),
+      switchTo: (name) => onLock(name),
+      signOut: () => onLock(''),
       askToSignIn: () => setAsking(true),
     }),
     [person, others, onLock],

@@ -43,22 +43,31 @@ const WRONG = 'wrong tries';
 const NAME = 'device';
 
 export const people = async (): Promise<KnownPerson[]> => (await database()).getAll('people');
-export const rememberPerson = async (p: KnownPerson): Promise<void> => void (await (await database()).put('people', p));
+export async function rememberPerson(p: KnownPerson): Promise<void> {
+  await (await database()).put('people', p);
+}
 export const keptCopy = async (): Promise<KeptCopy | undefined> => (await database()).get('copy', THE_COPY);
-export const keepCopy = async (c: KeptCopy): Promise<void> => void (await (await database()).put('copy', c, THE_COPY));
+export async function keepCopy(c: KeptCopy): Promise<void> {
+  await (await database()).put('copy', c, THE_COPY);
+}
 
 export const wrongTries = async (): Promise<number> => Number((await (await database()).get('facts', WRONG)) ?? 0);
-export const setWrongTries = async (n: number): Promise<void> => void (await (await database()).put('facts', n, WRONG));
+export async function setWrongTries(n: number): Promise<void> {
+  await (await database()).put('facts', n, WRONG);
+}
 
 /** The server's name for this device: with it the server can open what was saved here. */
 export const deviceName = async (): Promise<string> => String((await (await database()).get('facts', NAME)) ?? '');
-export const setDeviceName = async (n: string): Promise<void> => void (await (await database()).put('facts', n, NAME));
+export async function setDeviceName(n: string): Promise<void> {
+  await (await database()).put('facts', n, NAME);
+}
 
 const BENCH = 'at the bench';
 /** Who was at the bench of this device last. */
 export const personAtBench = async (): Promise<string> => String((await (await database()).get('facts', BENCH)) ?? '');
-export const setPersonAtBench = async (n: string): Promise<void> =>
-  void (await (await database()).put('facts', n, BENCH));
+export async function setPersonAtBench(n: string): Promise<void> {
+  await (await database()).put('facts', n, BENCH);
+}
 
 /** Nothing of it is left. */
 export async function wipeDevice(): Promise<void> {

@@ -79,10 +79,9 @@ function useServer(isEmpty: boolean): 'none' | 'signed out' | 'there' {
   useEffect(() => {
     const look = async (): Promise<void> => {
       const response = await fetch('/api/session', { cache: 'no-store' }).catch(() => null);
-      if (!response?.ok) return setServer('none');
-      const { name } = (await response.json()) as { name: string | null };
-      setServer(name === null ? 'signed out' : 'there');
-      if (!isEmpty) void flush();
+      const said = response?.ok ? ((await response.json()) as { name: string | null }) : null;
+      setServer(said === null ? 'none' : said.name === null ? 'signed out' : 'there');
+      if (said && !isEmpty) void flush();
     };
     void look();
     const timer = setInterval(() => void look(), ASK_ms);

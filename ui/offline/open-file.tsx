@@ -20,7 +20,8 @@ export function OpenFile() {
     try {
       content = JSON.parse(await file.text());
     } catch {
-      return setProblems([{ path: '', message: 'This file is not one that a device has saved.' }]);
+      setProblems([{ path: '', message: 'This file is not one that a device has saved.' }]);
+      return;
     }
     const opened = await post<{ items: readonly Packed[] }>('/api/waiting/open', content);
     if (!opened) return;

@@ -66,8 +66,14 @@ export async function add(item: OutboxItem): Promise<void> {
   await Promise.all([tx.store.add(row), tx.done]);
 }
 
-/** `locked`: what cannot be read without the key. */
-export async function readAll(): Promise<{ readonly items: readonly Kept[]; readonly locked: readonly SealedItem[] }> {
+export interface Waits {
+  readonly items: readonly Kept[];
+  /** What cannot be read without the key. */
+  readonly locked: readonly SealedItem[];
+  readonly allSealed: boolean;
+}
+
+export async function readAll(): Promise<Waits> {
   const rows = await (await database()).getAll('outbox');
   const items: Kept[] = [];
   const locked: SealedItem[] = [];
@@ -76,7 +82,7 @@ export async function readAll(): Promise<{ readonly items: readonly Kept[]; read
     if (item?.seq !== undefined) items.push(item as Kept);
     else if (isSealed(row)) locked.push(row);
   }
-  return { items, locked };
+  return { items, locked, allSealed: rows.length > 0 && rows.every(isSealed) };
 }
 
 export async function replace(item: Kept): Promise<void> {
@@ -93,7 +99,7 @@ export async function confirm(item: Kept, noteIt: boolean): Promise<void> {
   const tx = (await database()).transaction(['outbox', 'sent'], 'readwrite');
   await Promise.all([
     tx.objectStore('outbox').delete(item.seq),
-    row ? tx.objectStore('sent').put({ ...row, seq: item.seq, sentAt: Date.now() } as SentRow) : null,
+    row ? tx.objectStore('sent').put({ ...row, seq: item.seq, sentAt: Date.now() }) : null,
     tx.done,
   ]);
 }
@@ -103,7 +109,7 @@ let noted = 0;
 export async function noteSent(item: OutboxItem): Promise<void> {
   // Beside the queue's numbers, which count up from 1.
   const seq = -(Date.now() * 1000 + (noted++ % 1000));
-  await (await database()).put('sent', { ...(await sealed(item)), seq, sentAt: Date.now() } as SentRow);
+  await (await database()).put('sent', { ...(await sealed(item)), seq, sentAt: Date.now() });
 }
 
 /** What was confirmed and may be missing in the copy, in its order. */

@@ -72,10 +72,17 @@ export async function keep(item: OutboxItem): Promise<void> {
 /** What another device has saved, in its order, as what this person answers for. */
 export async function keepAll(items: readonly Packed[], to: string): Promise<void> {
   for (const item of items) {
-    const { seq: _, refused: __, ...content } = unpacked(item);
-    await store.add(inNameOf(content as OutboxItem, to));
+    await store.add(inNameOf(freshFrom(unpacked(item)), to));
   }
   void flush(true);
+}
+
+/** As it was before it was numbered, or refused. */
+function freshFrom(item: OutboxItem): OutboxItem {
+  const fresh = { ...item };
+  Reflect.deleteProperty(fresh, 'seq');
+  Reflect.deleteProperty(fresh, 'refused');
+  return fresh;
 }
 
 /** Everything that is kept, oldest first; what is locked is not among it. */
@@ -89,8 +96,7 @@ export async function drop(id: string): Promise<void> {
 
 /** What was refused is sent again, as the person has changed it. */
 export async function sendAgain(item: Kept): Promise<void> {
-  const { refused: _, ...again } = item;
-  await store.replace(again);
+  await store.replace({ ...freshFrom(item), seq: item.seq });
   await flush(true);
 }
 

@@ -1,5 +1,6 @@
 'use client';
-import { type MouseEvent, type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
+import Link from 'next/link';
+import { type MouseEvent, type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { DeviceView } from '../../application/device-rooms';
 import { Bench } from '../bench/bench';
 import { CircuitsOfJob } from '../job/circuit';
@@ -49,17 +50,18 @@ export function Shell() {
       const [known, name] = await Promise.all([people(), personAtBench()]);
       const person = known.find((p) => p.name === name);
       if (known.length === 0)
-        return setState({ at: 'nothing', because: 'Nobody has signed in on this device since it could be kept here.' });
-      if (person && (await unlockByMemory())) return await open(person);
-      setState({ at: 'locked', known, name });
+        setState({ at: 'nothing', because: 'Nobody has signed in on this device since it could be kept here.' });
+      else if (person && (await unlockByMemory())) await open(person);
+      else setState({ at: 'locked', known, name });
     };
     void begin().catch((error: unknown) =>
       setState({ at: 'nothing', because: `The device’s copy does not open: ${String(error)}` }),
     );
     return keepAwake();
   }, [open]);
-  const onLock = useCallback((name: string) => {
-    void lock().then(async () => setState({ at: 'locked', known: await people(), name }));
+  const onLock = useCallback(async (name: string): Promise<void> => {
+    await lock();
+    setState({ at: 'locked', known: await people(), name });
   }, []);
   switch (state.at) {
     case 'opening':
@@ -122,15 +124,20 @@ function Pages() {
   const [address, setAddress] = useState(here);
   const [shown, setShown] = useState<Shown | null>(null);
   const [isFor, setIsFor] = useState<string | null>(null);
+  // What was asked for last is shown, whatever answers first.
+  const asked = useRef(0);
   const draw = useCallback(async (to: string): Promise<void> => {
+    const turn = ++asked.current;
     const { pathname, hash } = new URL(to, window.location.origin);
-    if (pathname === '/waits') return setShown({ address: to, page: { page: 'waits' } });
-    const page = ON_DEVICE.test(pathname) ? await viewOnDevice(to) : null;
-    setShown(page ? { address: to, page } : { address: to, page: null, because: 'This page is not on this device.' });
+    const page =
+      pathname === '/waits' ? { page: 'waits' as const } : ON_DEVICE.test(pathname) ? await viewOnDevice(to) : null;
+    if (turn === asked.current)
+      setShown(page ? { address: to, page } : { address: to, page: null, because: 'This page is not on this device.' });
     if (hash) requestAnimationFrame(() => document.getElementById(hash.slice(1))?.scrollIntoView());
   }, []);
   useEffect(() => {
-    void draw(address);
+    // After this round of drawing: the page is another one then.
+    queueMicrotask(() => void draw(address));
   }, [address, draw]);
   useEffect(() => {
     const follow = (): void => setAddress(here());
@@ -165,7 +172,6 @@ function Pages() {
 
   return (
     <DeviceRouter value={router}>
-      {/* eslint-disable-next-line jsx-a11y/no-static-element-interactions -- links inside are the controls; this only leads them */}
       <div className="flex min-h-dvh flex-col" onClickCapture={onClick}>
         <NoServer asked={isFor} onUnderstood={() => setIsFor(null)} />
         {shown === null ? <p className="p-6">Opening</p> : <Page shown={shown} />}
@@ -185,9 +191,9 @@ function Page({ shown }: { shown: Shown }) {
         </TopBar>
         <main className="mx-auto w-full max-w-md p-6">
           <p className="mb-4">{shown.because} It opens when the server is back.</p>
-          <a className={buttonLook()} href="/">
+          <Link className={buttonLook()} href="/">
             To the yard
-          </a>
+          </Link>
         </main>
       </>
     );

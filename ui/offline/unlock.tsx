@@ -25,18 +25,23 @@ export function Unlock({
   const [busy, setBusy] = useState(false);
   const [error, setError] = useState<string | null>(null);
   async function open(): Promise<void> {
-    if (!pin) return setError('Type your PIN.');
+    if (!pin) {
+      setError('Type your PIN.');
+      return;
+    }
     setBusy(true);
     const outcome = await unlockByPin(name, pin);
     setBusy(false);
     setPin('');
-    if (outcome.ok) return onOpen(outcome.person);
-    if (outcome.left > 0)
-      return setError(
+    if (outcome.ok) onOpen(outcome.person);
+    else if (outcome.left > 0)
+      setError(
         `Name and PIN do not go together. ${outcome.left === 1 ? 'One more try: after it this device is wiped' : `${outcome.left} tries left`}.`,
       );
-    if ('file' in outcome && outcome.file !== null) saveFile(outcome.file, 'waiting-entries-for-a-lead.json');
-    onWiped();
+    else {
+      if ('file' in outcome && outcome.file !== null) saveFile(outcome.file, 'waiting-entries-for-a-lead.json');
+      onWiped();
+    }
   }
   return (
     <main className="mx-auto grid min-h-dvh w-full max-w-md content-center p-6">

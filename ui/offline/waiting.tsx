@@ -1,8 +1,10 @@
 'use client';
 import { Download, RotateCw, TriangleAlert } from 'lucide-react';
+import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { useMay, usePerson } from '../kit/session';
-import { exportWaiting, flush, onOutbox, takeOver, type WaitingLane } from './outbox';
+import { exportWaiting, flush, kept, onOutbox, takeOver, type WaitingLane } from './outbox';
+import { saveFile } from './save-file';
 
 /**
  * On every page: what the bench has kept in this browser goes to the server, whichever page is open. What
@@ -14,14 +16,17 @@ export function Waiting() {
   // Whoever may change people may answer for what one of them has left on a tablet.
   const mayTakeOver = useMay('person.change');
   const [lanes, setLanes] = useState<readonly WaitingLane[]>([]);
+  const [refused, setRefused] = useState(0);
   useEffect(() => {
     const stop = onOutbox((event) => {
-      if (event.type === 'waiting') setLanes(event.lanes.filter((l) => l.trouble.kind !== 'unreachable'));
+      if (event.type !== 'waiting') return;
+      setLanes(event.lanes.filter((l) => l.trouble.kind !== 'unreachable'));
+      void kept().then((items) => setRefused(items.filter((i) => i.refused).length));
     });
     void flush().catch(() => undefined);
     return stop;
   }, []);
-  if (lanes.length === 0) return null;
+  if (lanes.length === 0) return refused > 0 ? <NotTaken count={refused} /> : null;
   const entries = lanes.reduce((sum, l) => sum + l.entries, 0);
   return (
     <aside aria-label="Entries that wait" className="no-print fixed right-3 bottom-3 z-40 max-w-md text-sm">
@@ -49,6 +54,9 @@ export function Waiting() {
               </li>
             ))}
           </ul>
+          <Link href="/waits" className="mt-1 inline-flex min-h-11 items-center font-semibold underline">
+            What waits
+          </Link>
           <div className="mt-2 flex flex-wrap gap-2">
             <button
               type="button"
@@ -60,7 +68,7 @@ export function Waiting() {
             <button
               type="button"
               className="inline-flex min-h-11 items-center gap-2 rounded-lg border border-line px-3"
-              onClick={() => void exportWaiting().then(save)}
+              onClick={() => void exportWaiting().then((text) => saveFile(text, 'waiting-entries.json'))}
             >
               <Download size={18} aria-hidden="true" /> Save as a file
             </button>
@@ -71,10 +79,15 @@ export function Waiting() {
   );
 }
 
-function save(text: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
-  link.download = 'waiting-entries.json';
-  link.click();
-  URL.revokeObjectURL(link.href);
-}
+/** Something was refused: its person decides, on the page of what waits. */
+const NotTaken = ({ count }: { count: number }) => (
+  <aside aria-label="Not taken" className="no-print fixed right-3 bottom-3 z-40 text-sm">
+    <Link
+      href="/waits"
+      className="flex min-h-11 items-center gap-2 rounded-xl border-2 border-rust bg-card px-3 font-semibold text-rust shadow-lg"
+    >
+      <TriangleAlert size={18} aria-hidden="true" />
+      {count === 1 ? '1 entry was not taken' : `${count} entries were not taken`}
+    </Link>
+  </aside>
+);

@@ -1,16 +1,16 @@
 'use client';
 import { Download } from 'lucide-react';
+import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { shownTime } from '../../application/report/time';
 import type { ReadingView, RunView } from '../../application/views';
 import { currentReadings } from '../../application/judging/corrections';
 import { Button } from '../kit/button';
-import { useIsOnDevice } from '../kit/router';
 import { TopBar } from '../kit/top-bar';
 import { atOf, byOf, contentOf, idOf, type Kept, neededBy, wordsOf } from './items';
 import { OpenFile } from './open-file';
 import { drop, flush, onOutbox, sendAgain } from './outbox';
-import { readAll, type SealedItem } from './outbox-store';
+import { readAll, type Waits } from './outbox-store';
 import { saveFile } from './save-file';
 import { sealedQueue } from './vault';
 
@@ -18,10 +18,7 @@ const zone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 /** What this device has written down and the server has not: how old, how large, and what the server would not take. */
 export function WhatWaits() {
-  const [{ items, locked }, setRows] = useState<{ items: readonly Kept[]; locked: readonly SealedItem[] }>({
-    items: [],
-    locked: [],
-  });
+  const [{ items, locked, allSealed }, setRows] = useState<Waits>({ items: [], locked: [], allSealed: false });
   useEffect(() => {
     const look = (): void => void readAll().then(setRows);
     look();
@@ -44,8 +41,9 @@ export function WhatWaits() {
               <>
                 <b>{items.length + locked.length}</b> {items.length + locked.length === 1 ? 'entry' : 'entries'},{' '}
                 {sizeWords(size)}
-                {items[0] ? `, the oldest of ${shownTime(atOf(items[0]), zone())}` : ''}. They lie encrypted on this
-                device and go to the server in their order.
+                {items[0] ? `, the oldest of ${shownTime(atOf(items[0]), zone())}` : ''}.{' '}
+                {allSealed ? 'They lie encrypted on this device' : 'They lie on this device'} and go to the server in
+                their order.
               </>
             )}
             {locked.length > 0 &&
@@ -108,10 +106,16 @@ const sizeWords = (bytes: number): string =>
 
 /** What was refused, beside what stands there. Nothing is thrown away before the person has decided. */
 function Refused({ item, behind }: { item: Kept; behind: number }) {
-  const theirs = useTheirs(item);
+  const there = useTheirs(item);
+  const theirs = there?.reading ?? null;
   const why = item.refused?.errors[0]?.message ?? item.refused?.title ?? '';
   return (
     <div className="grid gap-2 rounded-lg border border-line p-3 sm:grid-cols-2">
+      {there && (
+        <Link href={`/runs/${there.run.id}`} className="font-semibold underline sm:col-span-2">
+          {there.run.unit.fleetNumber}, {there.run.definition.name}
+        </Link>
+      )}
       <div>
         <h3 className="font-semibold">Mine</h3>
         <p>{wordsOf(item)}</p>
@@ -160,19 +164,25 @@ function Refused({ item, behind }: { item: Kept; behind: number }) {
   );
 }
 
-/** The reading that counts at the same position on the server now; `null` where there is none, or no server. */
-function useTheirs(item: Kept): ReadingView | null {
-  const [theirs, setTheirs] = useState<ReadingView | null>(null);
-  const isOnDevice = useIsOnDevice();
+interface Theirs {
+  readonly run: RunView;
+  /** That counts at the same position now. */
+  readonly reading: ReadingView | null;
+}
+
+/** What stands on the server where mine would go; `null` where there is no server. */
+function useTheirs(item: Kept): Theirs | null {
+  const [theirs, setTheirs] = useState<Theirs | null>(null);
   useEffect(() => {
     if (item.kind !== 'reading') return;
     const { position } = item.body;
     void fetch(`/api/runs/${item.runId}`)
       .then(async (r) => (r.ok ? ((await r.json()) as RunView) : null))
-      .then((run) =>
-        setTheirs(run ? (currentReadings(run.readings).find((r) => r.position === position) ?? null) : null),
-      )
+      .then((run) => {
+        const reading = run && currentReadings(run.readings).find((r) => r.position === position);
+        setTheirs(run && { run, reading: reading ?? null });
+      })
       .catch(() => undefined);
-  }, [item, isOnDevice]);
+  }, [item]);
   return theirs;
 }

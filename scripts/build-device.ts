@@ -2,7 +2,7 @@
  * Builds what a device needs to go on without the server, beside the application's own build: the server's rooms as one
  * worker, the database that it starts with, and the service worker that keeps all of it on the device.
  *
- *   tsx scripts/build-device.mts [DIST]
+ *   tsx scripts/build-device.ts [DIST]
  */
 import { createHash } from 'node:crypto';
 import { copyFile, mkdir, readdir, readFile, rm, stat, writeFile } from 'node:fs/promises';
@@ -29,12 +29,12 @@ const NODE_ONLY = /^(?:node:.*|fs|path|url|module|crypto|stream|zlib|worker_thre
 
 const standIns: Plugin = {
   name: 'stand-ins',
-  setup: ({ onResolve, onLoad }) => {
-    onResolve({ filter: NODE_ONLY }, ({ path: wanted }) =>
+  setup: (its) => {
+    its.onResolve({ filter: NODE_ONLY }, ({ path: wanted }) =>
       STAND_INS[wanted] ? undefined : { path: wanted, namespace: 'nothing' },
     );
-    onLoad({ filter: /.*/, namespace: 'nothing' }, () => ({ contents: 'module.exports = {};', loader: 'js' }));
-    onResolve({ filter: /.*/ }, ({ path: wanted, resolveDir, importer }) => {
+    its.onLoad({ filter: /.*/, namespace: 'nothing' }, () => ({ contents: 'module.exports = {};', loader: 'js' }));
+    its.onResolve({ filter: /.*/ }, ({ path: wanted, resolveDir, importer }) => {
       const whole = wanted.startsWith('@/')
         ? wanted.slice(2)
         : wanted.startsWith('.')
@@ -81,7 +81,7 @@ async function manifest(): Promise<{ url: string; revision: string | null }[]> {
       entries.map((e) =>
         e.isDirectory()
           ? hashed(path.join(folder, e.name), `${url}${e.name}/`)
-          : [{ url: `${url}${encodeURIComponent(e.name)}`, revision: null }],
+          : Promise.resolve([{ url: `${url}${encodeURIComponent(e.name)}`, revision: null }]),
       ),
     );
     return found.flat();
@@ -103,15 +103,19 @@ async function manifest(): Promise<{ url: string; revision: string | null }[]> {
   ];
 }
 
-await rm(out, { recursive: true, force: true });
-await mkdir(out, { recursive: true });
-await bundle('device/worker.ts', 'worker.js');
-for (const file of ['pglite.wasm', 'initdb.wasm', 'pglite.data'])
-  await copyFile(path.join(PGLITE, file), path.join(out, file));
-await makeDatabase();
-const files = await manifest();
-await bundle('device/service-worker.ts', 'service-worker.js', { 'self.__SW_MANIFEST': JSON.stringify(files) });
-const sizes = await Promise.all(
-  (await readdir(out)).map(async (f) => `${f} ${Math.round((await stat(path.join(out, f))).size / 1000)} kB`),
-);
-process.stdout.write(`${sizes.join(', ')}; ${files.length} files kept on a device\n`);
+async function main(): Promise<void> {
+  await rm(out, { recursive: true, force: true });
+  await mkdir(out, { recursive: true });
+  await bundle('device/worker.ts', 'worker.js');
+  for (const file of ['pglite.wasm', 'initdb.wasm', 'pglite.data'])
+    await copyFile(path.join(PGLITE, file), path.join(out, file));
+  await makeDatabase();
+  const files = await manifest();
+  await bundle('device/service-worker.ts', 'service-worker.js', { 'self.__SW_MANIFEST': JSON.stringify(files) });
+  const sizes = await Promise.all(
+    (await readdir(out)).map(async (f) => `${f} ${Math.round((await stat(path.join(out, f))).size / 1000)} kB`),
+  );
+  process.stdout.write(`${sizes.join(', ')}; ${files.length} files kept on a device\n`);
+}
+
+void main();
