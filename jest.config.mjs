@@ -8,7 +8,7 @@ export default withNext({
   testTimeout: 120_000,
   maxWorkers: 2,
   testMatch: [
-    '<rootDir>/{core,formats,application,server,print,ui,app,web,cli,demo,scripts,trial,bench}/**/*.test.{ts,tsx}',
+    '<rootDir>/{core,formats,application,server,device,print,ui,app,web,cli,demo,scripts,trial,bench}/**/*.test.{ts,tsx}',
   ],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/$1' },
 });

@@ -18,7 +18,8 @@ const PATIENCE_ms = 12_000;
 
 const serwist = new Serwist({
   precacheEntries: self.__SW_MANIFEST,
-  precacheOptions: { cleanupOutdatedCaches: true },
+  // Without anybody's cookies: what is kept is the same for all.
+  precacheOptions: { cleanupOutdatedCaches: true, fetchOptions: { credentials: 'omit' } },
   skipWaiting: true,
   clientsClaim: true,
   navigationPreload: false,

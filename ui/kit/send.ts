@@ -52,6 +52,9 @@ export function answerWithoutServer(answer: StandIn | null, first = false): void
   standIn = answer && { answer, first };
 }
 
+/** Whether this page is drawn from the device: it says itself who is there, and where the server is. */
+export const isDrawnFromDevice = (): boolean => standIn?.first ?? false;
+
 const accepted = new Set<(request: Sending) => void>();
 /** Told of each write that the server has taken from a form. */
 export function onAccepted(listener: (request: Sending) => void): () => void {

@@ -4,7 +4,7 @@ import { useRouter } from './router';
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
 import { type Action, roleMay } from '../../application/policy';
 import type { SignedIn } from '../../application/views';
-import { onSignedOut, send } from './send';
+import { isDrawnFromDevice, onSignedOut, send } from './send';
 
 const SignInDialog = dynamic(() => import('./sign-in-dialog').then((m) => m.SignInDialog));
 
@@ -58,7 +58,10 @@ export function SessionProvider({ initial, children }: { initial: SignedIn; chil
 
   const { name: own } = current;
   useEffect(
-    () => onSignedOut((because) => setAsking((before) => before ?? { name: own ?? '', title: 'Signed out', because })),
+    () =>
+      onSignedOut((because) => {
+        if (!isDrawnFromDevice()) setAsking((before) => before ?? { name: own ?? '', title: 'Signed out', because });
+      }),
     [own],
   );
 

@@ -72,7 +72,9 @@ export async function keep(item: OutboxItem): Promise<void> {
 /** What another device has saved, in its order, as what this person answers for. */
 export async function keepAll(items: readonly Packed[], to: string): Promise<void> {
   for (const item of items) {
-    await store.add(inNameOf(freshFrom(unpacked(item)), to));
+    const own = inNameOf(freshFrom(unpacked(item)), to);
+    await store.add(own);
+    emit({ type: 'kept', id: idOf(own) });
   }
   void flush(true);
 }
