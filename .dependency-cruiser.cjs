@@ -87,6 +87,7 @@ const serverMay = {
     'instruments',
     'audit',
   ],
+  upgrade: ['db', 'journal', 'jobs'],
   bundle: ['db', 'policy', 'journal', 'fleet', 'evidence', 'readings', 'jobs', 'audit'],
 };
 const inner = (top, table) =>

@@ -93,6 +93,8 @@ if [ "$instance" = demo ]; then export MUDFLAT_DEMO_PIN=471147; else unset MUDFL
 # arguments in `rest`.
 pick_instance() {
   rest=()
+  # A test names a cluster of its own.
+  if [ -n "${MUDFLAT_PG_NAME:-}" ]; then pg_name=$MUDFLAT_PG_NAME instance=demo rest=("$@"); return 0; fi
   local own wanted=
   for argument in "$@"; do
     if [ "$argument" = --demo ]; then wanted=demo; else rest+=("$argument"); fi
