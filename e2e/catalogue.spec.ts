@@ -4,6 +4,28 @@ import { newRun, switchTo } from './bench-page';
 
 const LEAD = 'Odile Brandt';
 
+test('a test of our own from nothing: six things are asked, and it runs', async ({ page, request }) => {
+  const name = `Gate switch ${Date.now()}`;
+  await page.goto('/catalogue');
+  await switchTo(page, LEAD);
+  await page.getByRole('button', { name: 'Test', exact: true }).click();
+  const form = page.getByRole('dialog');
+  await form.getByRole('button', { name: 'Keep' }).click();
+  await expect(form.getByText('This must be said.')).toHaveCount(4);
+  await form.getByLabel('Name').fill(name);
+  await form.getByLabel('What is measured').fill('gate switch');
+  await form.getByLabel('Positions are').selectOption('places');
+  await form.getByLabel('Positions, one per line').fill('open\nclosed');
+  await form.getByLabel('Where the probes go').fill('Across the two pins of the switch.');
+  await form.getByLabel('What it proves').fill('Tells a worn switch from its wire.');
+  await form.getByRole('button', { name: 'Keep' }).click();
+  await expect(form).toBeHidden();
+  const id = name.toLowerCase().replaceAll(' ', '-');
+  await page.goto(`/runs/${await newRun(request, 'PL-14', '', id)}`);
+  await page.locator('#entry').waitFor();
+  await expect(page.locator('[data-position="closed"]')).toBeVisible();
+});
+
 test('a lead copies a test, and it is done on the same bench', async ({ page, request }) => {
   const id = `pins-${Date.now()}`;
   await page.goto('/catalogue');

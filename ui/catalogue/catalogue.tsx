@@ -9,9 +9,10 @@ import { Button, buttonLook } from '../kit/button';
 import { ImportFile } from '../kit/import-file';
 import { usePerson } from '../kit/session';
 import { useDetail } from '../kit/use-detail';
-import { BLANK, copyOf } from './draft';
+import { copyOf } from './draft';
 import type { CatalogueEntry } from './entry';
 import { EditTest } from './edit-test';
+import { NewTest } from './new-test';
 import { TestDetail } from './test-detail';
 import type { CataloguePlan } from '../../application/catalogue-plan';
 
@@ -23,15 +24,18 @@ export function Catalogue({ entries }: { entries: readonly CatalogueEntry[] }) {
   const [detail, show] = useDetail<HTMLDivElement>();
   const [picked, setPicked] = useState(entries[0]?.test.id ?? '');
   const [editing, setEditing] = useState<{ test: TestDefinition; isNew: boolean } | null>(null);
+  const [beginning, setBeginning] = useState(false);
   const [importing, setImporting] = useState(false);
   const find = useMemo(
     () => indexFindable(entries.map((e) => ({ ...e, name: e.test.name, words: searchWords(e.test) }))),
     [entries],
   );
   const found = useMemo(() => find(search), [find, search]);
+  const areas = [...new Set(entries.map((e) => e.test.area))];
   const entry = entries.find((e) => e.test.id === picked) ?? found[0];
   const done = (): void => {
     setEditing(null);
+    setBeginning(false);
     setImporting(false);
     router.refresh();
   };
@@ -77,7 +81,7 @@ export function Catalogue({ entries }: { entries: readonly CatalogueEntry[] }) {
           ))}
         </div>
         <div className="mt-2 flex flex-wrap gap-2">
-          <Button onClick={() => setEditing({ test: BLANK, isNew: true })}>
+          <Button onClick={() => setBeginning(true)}>
             <Plus size={18} aria-hidden="true" />
             Test
           </Button>
@@ -109,11 +113,27 @@ export function Catalogue({ entries }: { entries: readonly CatalogueEntry[] }) {
           <p className="text-soft">No test has “{search}” in it.</p>
         )}
       </div>
+      {beginning && (
+        <NewTest
+          areas={areas}
+          taken={new Set(entries.map((e) => e.test.id))}
+          by={by}
+          onAll={(test) => {
+            setBeginning(false);
+            setEditing({ test, isNew: true });
+          }}
+          onClose={() => setBeginning(false)}
+          onDone={(id) => {
+            setPicked(id);
+            done();
+          }}
+        />
+      )}
       {editing && (
         <EditTest
           test={editing.test}
           isNew={editing.isNew}
-          areas={[...new Set(entries.map((e) => e.test.area))]}
+          areas={areas}
           by={by}
           onClose={() => setEditing(null)}
           onDone={(id) => {

@@ -125,31 +125,5 @@ export function testOfDraft(draft: Draft): Result<TestDefinition> {
   return all.length ? fail(all) : ok(pruned(test) as unknown as TestDefinition);
 }
 
-/** A beginning for a test that is like no other: an ohms test, because that one must ask for most. */
-export const BLANK: TestDefinition = {
-  id: '',
-  name: '',
-  purpose: '',
-  part: '',
-  area: 'Harness',
-  quantity: 'resistance',
-  unit: 'ohm',
-  layout: 'pins',
-  positions: ['pin 1', 'pin 2'],
-  tool: { kind: 'multimeter', mode: 'ohms, not the beeper' },
-  minutes: 5,
-  people: 1,
-  connection: 'at-part',
-  condition: { key: 'off', engine: 'stopped' },
-  states: [STATES.keyOff, STATES.unplugged],
-  probe: '',
-  steps: [],
-  cautions: [CAUTIONS.deadCircuit, CAUTIONS.defer],
-  proves: '',
-  cannotProve: '',
-  advice: [],
-  rules: [],
-};
-
 /** A copy to be changed: its id and name say that it is one. */
 export const copyOf = (t: TestDefinition): TestDefinition => ({ ...t, id: `${t.id}-copy`, name: `${t.name}, our own` });

@@ -9,6 +9,7 @@ import type { Draft } from '../kit/draft';
 import { DraftField, OtherProblems, Row } from '../kit/form';
 import { useSend } from '../kit/use-send';
 import { draftOfTest, testOfDraft } from './draft';
+import { LAYOUT_WORDS, quantityWords } from './words';
 
 const TOOLS = [
   'multimeter',
@@ -20,16 +21,6 @@ const TOOLS = [
   'feeler gauge',
   'eye and hand',
 ] as const;
-const LAYOUT_WORDS: Readonly<Record<(typeof LAYOUTS)[number], string>> = {
-  cylinders: 'every cylinder',
-  pins: 'pins',
-  pairs: 'pairs of conductors',
-  states: 'engine states',
-  change: 'before and after',
-  sweep: 'a sweep, in order',
-  places: 'places',
-  single: 'one place',
-};
 const SHOWN = [
   'id',
   'name',
@@ -109,11 +100,7 @@ export function EditTest({
         </Row>
         <DraftField {...at('purpose')} label="Purpose, in a sentence" />
         <Row>
-          <DraftField
-            {...at('quantity')}
-            label="Reads"
-            options={QUANTITIES.map((q) => [q, q === 'observation' ? 'pass or fail' : q])}
-          />
+          <DraftField {...at('quantity')} label="Reads" options={QUANTITIES.map((q) => [q, quantityWords(q)])} />
           <DraftField {...at('unit')} label="Unit" hint="seen for pass or fail" />
           <DraftField {...at('part')} label="What is measured" hint="plug, driver …" />
           <DraftField {...at('layout')} label="Positions are" options={LAYOUTS.map((l) => [l, LAYOUT_WORDS[l]])} />

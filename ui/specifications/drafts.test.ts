@@ -1,7 +1,7 @@
 import { CATALOGUE, findTest } from '../../core/catalogue/catalogue';
 import type { AccuracyRange } from '../../core/metrology/instrument';
 import type { SpecificationEntry } from '../../formats/specifications';
-import { BLANK, copyOf, draftOfTest, testOfDraft } from '../catalogue/draft';
+import { copyOf, draftOfTest, testOfDraft } from '../catalogue/draft';
 import { draftOfInstrument, instrumentOfDraft, rangeWordsOf } from '../instruments/draft';
 import { errorAt } from '../kit/draft';
 import { draftOf, entryOfDraft, TEMPLATES } from './draft';
@@ -17,7 +17,8 @@ test.each(CATALOGUE.map((t) => [t.id, t] as const))('%s goes into the form and c
 describe('a test in the form', () => {
   const draft = draftOfTest(findTest('harness-pins')!);
   test('a blank one says what is missing, and nothing else is wrong with it', () => {
-    expect(paths(testOfDraft(draftOfTest(BLANK)))).toEqual([
+    const blank = { id: '', name: '', purpose: '', part: '', probe: '', proves: '', cannotProve: '' };
+    expect(paths(testOfDraft({ ...draft, ...blank }))).toEqual([
       '/test/id',
       '/test/name',
       '/test/purpose',
