@@ -13,7 +13,6 @@ jest.mock('../kit/session', () => ({ usePerson: () => 'Ines', useMay: (a: string
 const mockKept: OutboxItem[] = [];
 jest.mock('../offline/outbox', () => ({
   onOutbox: () => () => undefined,
-  kept: () => Promise.resolve([]),
   flush: () => Promise.resolve(),
   drop: () => Promise.resolve(),
   keep: (item: OutboxItem) => {
@@ -21,6 +20,8 @@ jest.mock('../offline/outbox', () => ({
     return Promise.resolve();
   },
 }));
+
+jest.mock('../offline/outbox-store', () => ({ readAll: () => Promise.resolve({ items: [], locked: [] }) }));
 
 beforeAll(() => {
   Element.prototype.scrollIntoView = () => undefined;

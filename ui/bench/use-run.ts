@@ -11,7 +11,8 @@ import type { RecordCircumstance } from '../../formats/requests/runs';
 import { useLive } from '../kit/live';
 import { read } from '../kit/send';
 import { idOf } from '../offline/items';
-import { drop, flush, keep, kept, onOutbox, type OutboxEvent, type OutboxItem } from '../offline/outbox';
+import { drop, flush, keep, onOutbox, type OutboxEvent, type OutboxItem } from '../offline/outbox';
+import { readAll } from '../offline/outbox-store';
 import { countingReadings, currentReadings } from '../../application/judging/corrections';
 
 export type SaveState = 'keeping' | 'queued' | 'saved' | 'refused' | 'not kept';
@@ -49,7 +50,7 @@ type Action =
   | { readonly type: 'circumstance'; readonly circumstance: CircumstanceView }
   | { readonly type: 'state'; readonly id: string; readonly state: SaveState; readonly problem?: ProblemDetails }
   | { readonly type: 'drop'; readonly id: string }
-  | { readonly type: 'outbox'; readonly items: readonly OutboxItem[] }
+  | { readonly type: 'outbox'; readonly items: readonly OutboxItem[]; readonly locked: boolean }
   | { readonly type: 'colleagues'; readonly view: RunView };
 
 function reduce(state: State, action: Action): State {
@@ -69,7 +70,7 @@ function reduce(state: State, action: Action): State {
         }),
       };
     case 'outbox':
-      return { ...action.items.reduce(mergeItem, state), loaded: true };
+      return { ...action.items.reduce(mergeItem, state), loaded: !action.locked };
     case 'colleagues':
       return mergeColleagues(state, action.view);
   }
@@ -222,16 +223,25 @@ function useOutbox(runId: string, dispatch: Dispatch, warmed: RefObject<Set<stri
     [runId, router, dispatch, warmed],
   );
   useEffect(() => {
-    void kept().then(
-      (items) => {
-        dispatch({ type: 'outbox', items: items.filter((i) => i.kind !== 'request' && i.runId === runId) });
-        return flush(true);
-      },
-      () => dispatch({ type: 'outbox', items: [] }),
-    );
+    const load = (): void =>
+      void readAll().then(
+        ({ items, locked }) => {
+          const own = items.filter((i) => i.kind !== 'request' && i.runId === runId);
+          dispatch({ type: 'outbox', items: own, locked: locked.length > 0 });
+          return flush(true);
+        },
+        () => dispatch({ type: 'outbox', items: [], locked: false }),
+      );
+    load();
+    const stop = onOutbox((event) => {
+      if (event.type === 'unlocked') load();
+    });
     const online = () => void flush(true);
     window.addEventListener('online', online);
-    return () => window.removeEventListener('online', online);
+    return () => {
+      stop();
+      window.removeEventListener('online', online);
+    };
   }, [runId, dispatch]);
   return reachable;
 }
@@ -371,6 +381,7 @@ function follow(event: OutboxEvent, dispatch: (a: Action) => void, setReachable:
     case 'unreachable':
       return setReachable(false);
     case 'waiting':
+    case 'unlocked':
       return;
   }
 }

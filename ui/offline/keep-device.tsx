@@ -4,12 +4,18 @@ import { answerWithoutServer, onAccepted } from '../kit/send';
 import { usePerson } from '../kit/session';
 import { answerOnDevice, noteAccepted, refreshCopy } from './device';
 import { keptCopy, setPersonAtBench } from './device-store';
-import { flush } from './outbox';
+import { unlocked } from './outbox';
 import { keepAwake, unlockByServer } from './vault';
 
 /** A copy that is younger is good enough to begin with. */
 const FRESH_ms = 2 * 60_000;
 const EVERY_ms = 5 * 60_000;
+
+/** The page itself goes before. */
+const idle = (): Promise<void> =>
+  new Promise((done) => {
+    setTimeout(done, 500);
+  });
 
 /**
  * On every page that comes from the server: keeps the application and the day's work on this device, so that it goes on
@@ -28,21 +34,19 @@ export function KeepDevice() {
       if (!isGone) timer = setTimeout(() => void renew(), EVERY_ms);
     };
     const begin = async (): Promise<void> => {
-      await navigator.serviceWorker.register('/device/service-worker.js', { scope: '/' });
-      await setPersonAtBench(person);
       if (!(await unlockByServer()) || isGone) return;
+      void unlocked();
+      await setPersonAtBench(person);
       answerWithoutServer((request) => answerOnDevice(request, person));
-      // What was locked can go now.
-      void flush(true);
+      await idle();
+      await navigator.serviceWorker.register('/device/service-worker.js', { scope: '/' });
       await renew();
     };
-    // The page itself goes before.
-    const idle = setTimeout(() => void begin().catch(() => undefined), 300);
+    void begin().catch(() => undefined);
     const stopNoting = onAccepted((request) => void noteAccepted(request, person));
     const sleep = keepAwake();
     return () => {
       isGone = true;
-      clearTimeout(idle);
       clearTimeout(timer);
       stopNoting();
       sleep();

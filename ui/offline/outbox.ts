@@ -45,7 +45,7 @@ export interface WaitingLane {
 export type OutboxEvent =
   | { readonly type: 'kept' | 'stored'; readonly id: string }
   | { readonly type: 'refused'; readonly id: string; readonly problem: ProblemDetails }
-  | { readonly type: 'reached' | 'unreachable' }
+  | { readonly type: 'reached' | 'unreachable' | 'unlocked' }
   | { readonly type: 'waiting'; readonly lanes: readonly WaitingLane[] };
 
 const RETRY_MS = [500, 1000, 2000, 4000, 8000] as const;
@@ -85,6 +85,12 @@ function freshFrom(item: OutboxItem): OutboxItem {
   Reflect.deleteProperty(fresh, 'seq');
   Reflect.deleteProperty(fresh, 'refused');
   return fresh;
+}
+
+/** The key of this device is there: what was locked can be read, and sent. */
+export async function unlocked(): Promise<void> {
+  emit({ type: 'unlocked' });
+  await flush(true);
 }
 
 /** Everything that is kept, oldest first; what is locked is not among it. */
