@@ -36,8 +36,7 @@ class JobSignals {
     const client = new pg.Client({ connectionString: this.url, keepAlive: true });
     const lost = (): void => {
       if (this.client === client) this.client = null;
-      // Whoever follows has missed something: they look again as soon as there is a connection.
-      if (this.listeners.size) setTimeout(() => void this.connect().then(() => this.tellAll()), 1000);
+      if (this.listeners.size) setTimeout(() => void this.connect(), 1000);
     };
     try {
       client.on('notification', ({ payload }) => this.tell(payload));
@@ -46,6 +45,8 @@ class JobSignals {
       await client.connect();
       await client.query('listen mudflat_job');
       this.client = client;
+      // What was written before it listened nobody was told: whoever follows already looks once more.
+      this.tellAll();
     } catch {
       await client.end().catch(() => undefined);
     } finally {
