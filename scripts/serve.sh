@@ -26,6 +26,8 @@ mkdir -p "$data_dir" 2>/dev/null && [ -w "$data_dir" ] || die "Preparing $data_d
 printf '%s' "$yard" >"$data_dir/yard"
 need_node_modules
 need_secret
+# One process a core serves, four at most; each takes some 400 MB.
+export MUDFLAT_WORKERS=${MUDFLAT_WORKERS:-$(n=$(nproc); [ "$n" -gt 4 ] && n=4; echo "$n")}
 # Only the proxy on this machine says for whom it asks.
 if [ -n "$yard" ]; then
   need_yard "$yard"

@@ -17,8 +17,9 @@ export class Metrics {
     for (const [i, most] of CLASSES.entries()) if (took_s <= most) this.#times[i] += 1;
   }
 
-  text() {
-    const { rss, heapUsed } = process.memoryUsage();
+  /** @param {{ rss: number, heapUsed: number }} memory in bytes, of all that count here */
+  text(memory = process.memoryUsage()) {
+    const { rss, heapUsed } = memory;
     return [
       '# TYPE mudflat_requests_total counter',
       ...[...this.#byClass].map(([of, n]) => `mudflat_requests_total{status="${of}"} ${n}`),

@@ -5,14 +5,17 @@
  *   MUDFLAT_LISTEN   address to listen on; default 127.0.0.1
  *   PORT             default 4180
  *   MUDFLAT_PROXY    addresses of proxies that are trusted, by commas; default none
+ *   MUDFLAT_WORKERS  processes that serve, on one port; default 1
  *   MUDFLAT_LOG      "requests": a line for every request; default: only what failed or was slow
  */
+import cluster from 'node:cluster';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { createServer } from 'node:http';
 import next from 'next';
 import pino from 'pino';
 import { believedHeaders, contentSecurityPolicy, isLoopback, securityHeaders } from './headers.mjs';
 import { Metrics } from './metrics.mjs';
+import { SharedMetrics, supervise, wantedWorkers } from './workers.mjs';
 
 const hostname = process.env.MUDFLAT_LISTEN || '127.0.0.1';
 const port = Number(process.env.PORT ?? 4180);
@@ -29,61 +32,69 @@ const SLOW_ms = 2_000;
 const isStream = (path) => path.endsWith('/live');
 
 const log = pino({ base: null, timestamp: pino.stdTimeFunctions.isoTime });
-const metrics = new Metrics();
-const app = next({ dev: false, hostname, port });
-await app.prepare();
-const handle = app.getRequestHandler();
+const listening = `http://${hostname}:${port}`;
+const workers = wantedWorkers();
+if (workers > 1 && cluster.isPrimary) supervise(workers, log, { listening });
+else await serve(cluster.isWorker ? new SharedMetrics() : new Metrics());
 
-function note(request, response, id, started) {
-  const path = request.url.split('?')[0];
-  const took_ms = performance.now() - started;
-  if (!isStream(path)) metrics.count(response.statusCode, took_ms / 1000);
-  const line = { id, method: request.method, path, status: response.statusCode, ms: Math.round(took_ms) };
-  if (response.statusCode >= 500) log.error(line);
-  else if (took_ms > SLOW_ms && !isStream(path)) log.warn(line);
-  else if (process.env.MUDFLAT_LOG === 'requests') log.info(line);
-}
+async function serve(metrics) {
+  const app = next({ dev: false, hostname, port });
+  await app.prepare();
+  const handle = app.getRequestHandler();
 
-const server = createServer((request, response) => {
-  const started = performance.now();
-  const id = randomUUID();
-  const isDirect = request.headers['x-forwarded-for'] === undefined;
-  const believed = believedHeaders(request.headers, request.socket.remoteAddress, trusted);
-  if (request.url === '/api/metrics') {
-    const mayLook = isDirect && isLoopback(request.socket.remoteAddress);
-    response.writeHead(mayLook ? 200 : 404, { 'content-type': 'text/plain; version=0.0.4' });
-    response.end(mayLook ? metrics.text() : 'Not found.\n');
-    return;
+  function note(request, response, id, started) {
+    const path = request.url.split('?')[0];
+    const took_ms = performance.now() - started;
+    if (!isStream(path)) metrics.count(response.statusCode, took_ms / 1000);
+    const line = { id, method: request.method, path, status: response.statusCode, ms: Math.round(took_ms) };
+    if (response.statusCode >= 500) log.error(line);
+    else if (took_ms > SLOW_ms && !isStream(path)) log.warn(line);
+    else if (process.env.MUDFLAT_LOG === 'requests') log.info(line);
   }
-  const nonce = randomBytes(16).toString('base64');
-  const policy = contentSecurityPolicy(nonce);
-  // Next reads the nonce for its own scripts from the request.
-  request.headers = { ...believed, 'content-security-policy': policy, 'x-nonce': nonce, 'x-request-id': id };
-  for (const [name, value] of Object.entries({
-    ...securityHeaders(believed['x-forwarded-proto'] === 'https'),
-    'content-security-policy': policy,
-    'x-request-id': id,
-  }))
-    response.setHeader(name, value);
-  response.once('close', () => note(request, response, id, started));
-  handle(request, response).catch((error) => {
-    log.error({ id, path: request.url, error: String(error?.stack ?? error) });
-    if (!response.headersSent) response.writeHead(500);
-    response.end();
-  });
-});
-server.keepAliveTimeout = KEEP_ALIVE_ms;
-server.headersTimeout = KEEP_ALIVE_ms + 1_000;
 
-server.listen(port, hostname, () => log.info({ listening: `http://${hostname}:${port}`, pid: process.pid }));
-server.on('error', (error) => {
-  log.fatal({ error: error.message });
-  process.exit(1);
-});
-// What is under way is answered; then it ends.
-for (const signal of ['SIGTERM', 'SIGINT'])
-  process.once(signal, () => {
-    server.close(() => process.exit(0));
-    server.closeIdleConnections();
-    setTimeout(() => process.exit(0), 3_000).unref();
+  const server = createServer((request, response) => {
+    const started = performance.now();
+    const id = randomUUID();
+    const isDirect = request.headers['x-forwarded-for'] === undefined;
+    const believed = believedHeaders(request.headers, request.socket.remoteAddress, trusted);
+    if (request.url === '/api/metrics') {
+      const mayLook = isDirect && isLoopback(request.socket.remoteAddress);
+      response.writeHead(mayLook ? 200 : 404, { 'content-type': 'text/plain; version=0.0.4' });
+      void Promise.resolve(mayLook ? metrics.text() : 'Not found.\n').then((text) => response.end(text));
+      return;
+    }
+    const nonce = randomBytes(16).toString('base64');
+    const policy = contentSecurityPolicy(nonce);
+    // Next reads the nonce for its own scripts from the request.
+    request.headers = { ...believed, 'content-security-policy': policy, 'x-nonce': nonce, 'x-request-id': id };
+    for (const [name, value] of Object.entries({
+      ...securityHeaders(believed['x-forwarded-proto'] === 'https'),
+      'content-security-policy': policy,
+      'x-request-id': id,
+    }))
+      response.setHeader(name, value);
+    response.once('close', () => note(request, response, id, started));
+    handle(request, response).catch((error) => {
+      log.error({ id, path: request.url, error: String(error?.stack ?? error) });
+      if (!response.headersSent) response.writeHead(500);
+      response.end();
+    });
   });
+  server.keepAliveTimeout = KEEP_ALIVE_ms;
+  server.headersTimeout = KEEP_ALIVE_ms + 1_000;
+
+  server.listen(port, hostname, () => {
+    if (!cluster.isWorker) log.info({ listening, pid: process.pid });
+  });
+  server.on('error', (error) => {
+    log.fatal({ error: error.message });
+    process.exit(1);
+  });
+  // What is under way is answered; then it ends.
+  for (const signal of ['SIGTERM', 'SIGINT'])
+    process.once(signal, () => {
+      server.close(() => process.exit(0));
+      server.closeIdleConnections();
+      setTimeout(() => process.exit(0), 3_000).unref();
+    });
+}

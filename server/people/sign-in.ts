@@ -8,6 +8,7 @@ import { ROLES } from '../../core/foundation/vocabulary';
 import type { Actor } from '../policy/actor';
 import { auth } from './auth';
 import { deviceCookie, knownDevice } from './known-device';
+import { type SessionRow, sessionRows, tokensIn } from './session-cookies';
 import { serverDb } from '../db/connection';
 import { attemptsOf, usernameFor } from './people';
 import { checkPin } from './pin';
@@ -141,8 +142,20 @@ interface SessionUser {
   retiredAt?: unknown;
 }
 
+/** A session that was used this lately need not be prolonged. */
+const PROLONGED_ms = 3600 * 1000;
+
 /** The person at the bench of this device; `null` where nobody is signed in. */
 export async function actorOf(headers: Headers): Promise<Actor | null> {
+  const { active } = tokensIn(headers);
+  const [row] = active === null ? [] : await sessionRows([active]);
+  return row && isFresh(row) ? actorFrom(row.person) : prolonged(headers);
+}
+
+const isFresh = (row: SessionRow): boolean => Date.now() - row.updatedAt.getTime() < PROLONGED_ms;
+
+/** By the library, which also prolongs the session. */
+async function prolonged(headers: Headers): Promise<Actor | null> {
   if (!headers.get('cookie')) return null;
   const found = await auth(headers).api.getSession({ headers });
   return found ? actorFrom(found.user) : null;
@@ -159,9 +172,13 @@ function actorFrom({ id, name, role, depotId, retiredAt }: SessionUser): Actor |
 
 /** Everybody who is signed in on the device that asks. */
 export async function sessionsOf(headers: Headers): Promise<DeviceSessions> {
-  if (!headers.get('cookie')) return { active: null, onDevice: [] };
-  const [active, sessions] = await Promise.all([actorOf(headers), auth(headers).api.listDeviceSessions({ headers })]);
-  const onDevice = sessions.map((s) => ({ token: s.session.token, actor: actorFrom(s.user) }));
+  const tokens = tokensIn(headers);
+  const rows = await sessionRows(new Set([...tokens.all, ...(tokens.active === null ? [] : [tokens.active])]));
+  const own = rows.find((r) => r.token === tokens.active);
+  const active = own && isFresh(own) ? actorFrom(own.person) : await prolonged(headers);
+  const onDevice = rows
+    .filter((r) => tokens.all.has(r.token))
+    .map((r) => ({ token: r.token, actor: actorFrom(r.person) }));
   return {
     active,
     onDevice: onDevice

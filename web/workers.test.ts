@@ -1,0 +1,58 @@
+import { spawn } from 'node:child_process';
+import { wantedWorkers } from './workers.mjs';
+
+test.each([
+  [{}, 1],
+  [{ MUDFLAT_WORKERS: '1' }, 1],
+  [{ MUDFLAT_WORKERS: '3' }, 3],
+  [{ MUDFLAT_WORKERS: '900' }, 32],
+  [{ MUDFLAT_WORKERS: 'many' }, 1],
+  [{ MUDFLAT_WORKERS: '-2' }, 1],
+])('%j: %i processes', (env, n) => expect(wantedWorkers(env)).toBe(n));
+
+/** Two processes on one port that say who they are, supervised as the web server is. */
+const PROGRAM = `
+import cluster from 'node:cluster';
+import { createServer } from 'node:http';
+import { SharedMetrics, supervise } from './web/workers.mjs';
+const log = { info: (x) => console.log(JSON.stringify(x)), error: (x) => console.log(JSON.stringify(x)) };
+if (cluster.isPrimary) supervise(2, log, { listening: 'here' });
+else {
+  const metrics = new SharedMetrics();
+  createServer(async (q, a) => {
+    if (q.url === '/die') process.kill(process.pid, 'SIGKILL');
+    metrics.count(200, 0.01);
+    a.setHeader('connection', 'close');
+    a.end(q.url === '/metrics' ? await metrics.text() : String(process.pid));
+  }).listen(4197, '127.0.0.1');
+}
+`;
+const ask = async (path: string): Promise<string> =>
+  (await fetch(`http://127.0.0.1:4197${path}`).catch(() => null))?.text() ?? '';
+async function until(what: () => Promise<boolean>): Promise<void> {
+  for (let i = 0; i < 200 && !(await what()); i++) await new Promise((r) => setTimeout(r, 50));
+  expect(await what()).toBe(true);
+}
+
+test('what dies is started again, all count together, and with the first all of them end', async () => {
+  const first = spawn('node', ['--input-type=module', '-e', PROGRAM], { stdio: 'ignore' });
+  try {
+    const seen = new Set<string>();
+    await until(async () => {
+      seen.add(await ask('/'));
+      seen.delete('');
+      return seen.size === 2;
+    });
+    await ask('/die');
+    await until(async () => {
+      seen.add(await ask('/'));
+      seen.delete('');
+      return seen.size === 3;
+    });
+    await until(async () => Number(/requests_total\{status="2xx"\} (\d+)/.exec(await ask('/metrics'))?.[1]) >= 3);
+    first.kill('SIGKILL');
+    await until(async () => (await ask('/')) === '');
+  } finally {
+    first.kill('SIGKILL');
+  }
+});
