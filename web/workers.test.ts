@@ -1,4 +1,7 @@
 import { spawn } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { wantedWorkers } from './workers.mjs';
 
 test.each([
@@ -8,13 +11,13 @@ test.each([
   [{ MUDFLAT_WORKERS: '900' }, 32],
   [{ MUDFLAT_WORKERS: 'many' }, 1],
   [{ MUDFLAT_WORKERS: '-2' }, 1],
-])('%j: %i processes', (env, n) => expect(wantedWorkers(env)).toBe(n));
+])('%j: %i processes', (env, n) => expect(wantedWorkers(env as NodeJS.ProcessEnv)).toBe(n));
 
 /** Two processes on one port that say who they are, supervised as the web server is. */
 const PROGRAM = `
 import cluster from 'node:cluster';
 import { createServer } from 'node:http';
-import { SharedMetrics, supervise } from './web/workers.mjs';
+import { SharedMetrics, supervise } from '${path.resolve('web/workers.mjs')}';
 const log = { info: (x) => console.log(JSON.stringify(x)), error: (x) => console.log(JSON.stringify(x)) };
 if (cluster.isPrimary) supervise(2, log, { listening: 'here' });
 else {
@@ -35,7 +38,9 @@ async function until(what: () => Promise<boolean>): Promise<void> {
 }
 
 test('what dies is started again, all count together, and with the first all of them end', async () => {
-  const first = spawn('node', ['--input-type=module', '-e', PROGRAM], { stdio: 'ignore' });
+  const folder = mkdtempSync(path.join(tmpdir(), 'mudflat-workers-'));
+  writeFileSync(path.join(folder, 'program.mjs'), PROGRAM);
+  const first = spawn('node', [path.join(folder, 'program.mjs')], { stdio: 'ignore' });
   try {
     const seen = new Set<string>();
     await until(async () => {
@@ -54,5 +59,6 @@ test('what dies is started again, all count together, and with the first all of 
     await until(async () => (await ask('/')) === '');
   } finally {
     first.kill('SIGKILL');
+    rmSync(folder, { recursive: true });
   }
 });
