@@ -87,6 +87,7 @@ const serverMay = {
     'instruments',
     'audit',
   ],
+  kit: ['db', 'policy', 'fleet', 'catalogue', 'specifications', 'repair'],
   upgrade: ['db', 'journal', 'jobs'],
   bundle: ['db', 'policy', 'journal', 'fleet', 'evidence', 'readings', 'jobs', 'audit'],
 };

@@ -34,6 +34,8 @@ export const CASES: readonly Case[] = [
   { route: 'waiting/open', method: 'POST', action: 'waiting.open', text: ['application/json', '{}'] },
   { route: 'workshop/logo', method: 'GET', action: 'look' },
   { route: 'workshop/logo', method: 'POST', action: 'workshop.change', text: ['image/png', 'no picture'] },
+  { route: 'workshop/kit', method: 'GET', action: 'look' },
+  { route: 'workshop/kit/import', method: 'POST', action: 'workshop.change', text: ['application/json', '{}'] },
   { route: 'workshop', method: 'POST', action: 'workshop.change', body: () => ({ name: 'Levels workshop' }) },
   {
     route: 'depots',

@@ -1,5 +1,7 @@
+import { readFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
 import { expect, test } from '@playwright/test';
+import { switchTo } from './bench-page';
 import pg from 'pg';
 import { Hands } from './hands';
 import { OwnServer } from './server';
@@ -117,4 +119,26 @@ test('an empty workshop is set up, and comes to its first report', async ({ brow
   await page.goto('/set-up');
   await expect(page).toHaveURL(/\/$/);
   await context.close();
+});
+
+test('a starter kit goes out of one workshop, and says nothing new when it comes back', async ({ page }) => {
+  await page.goto('/workshop');
+  await switchTo(page, 'Odile Brandt');
+  const kit = page.getByRole('region', { name: 'Starter kit' });
+  const [out] = await Promise.all([
+    page.waitForEvent('download'),
+    kit.getByRole('link', { name: 'Pass ours on' }).click(),
+  ]);
+  const file = await out.path();
+  const read = JSON.parse(readFileSync(file, 'utf8')) as { families: unknown[]; limits: unknown[] };
+  expect(read.families.length).toBeGreaterThan(3);
+  await kit.getByRole('button', { name: 'Take one in' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('File').setInputFiles(file);
+  await expect(dialog.getByText(/^engine family L4-20: unchanged$/)).toBeVisible();
+  await expect(dialog.getByText(/: new$/)).toHaveCount(0);
+  await dialog
+    .getByLabel('File')
+    .setInputFiles({ name: 'a.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"another"}') });
+  await expect(dialog.getByRole('alert').first()).toBeVisible();
 });

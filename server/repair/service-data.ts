@@ -5,29 +5,31 @@ import { fail, ok, type Problem, type Result } from '../../core/foundation/resul
 import type { FittingEntry } from '../../formats/fitting-values-csv';
 import { type ProblemDetails, problemDetails } from '../../formats/problem';
 import type { FittingValue } from '../../formats/requests/service-data';
-import type { Db } from '../db/connection';
+import { type Db, together } from '../db/connection';
 import { engineFamily, serviceData } from '../db/schema';
 import { append } from '../journal/append';
 
 /** All service data as they stand now, with how often each was entered. */
 export async function viewServiceData(db: Db): Promise<ServiceDataView> {
-  const [rows, families] = await Promise.all([
-    db
-      .selectDistinctOn([serviceData.kind, serviceData.key, serviceData.engineFamilyId], {
-        kind: serviceData.kind,
-        key: serviceData.key,
-        body: serviceData.body,
-        source: serviceData.source,
-        by: serviceData.recordedBy,
-        at: serviceData.createdAt,
-        family: engineFamily.code,
-        revision: sql<number>`(count(*) over (partition by ${serviceData.kind}, ${serviceData.key}, ${serviceData.engineFamilyId}))::int`,
-      })
-      .from(serviceData)
-      .leftJoin(engineFamily, eq(engineFamily.id, serviceData.engineFamilyId))
-      .orderBy(serviceData.kind, serviceData.key, serviceData.engineFamilyId, desc(serviceData.sequence)),
-    db.select({ code: engineFamily.code }).from(engineFamily).orderBy(asc(engineFamily.code)),
-  ]);
+  const [rows, families] = await together(
+    db,
+    () =>
+      db
+        .selectDistinctOn([serviceData.kind, serviceData.key, serviceData.engineFamilyId], {
+          kind: serviceData.kind,
+          key: serviceData.key,
+          body: serviceData.body,
+          source: serviceData.source,
+          by: serviceData.recordedBy,
+          at: serviceData.createdAt,
+          family: engineFamily.code,
+          revision: sql<number>`(count(*) over (partition by ${serviceData.kind}, ${serviceData.key}, ${serviceData.engineFamilyId}))::int`,
+        })
+        .from(serviceData)
+        .leftJoin(engineFamily, eq(engineFamily.id, serviceData.engineFamilyId))
+        .orderBy(serviceData.kind, serviceData.key, serviceData.engineFamilyId, desc(serviceData.sequence)),
+    () => db.select({ code: engineFamily.code }).from(engineFamily).orderBy(asc(engineFamily.code)),
+  );
   return {
     families: families.map((f) => f.code),
     lines: rows.map(({ at, ...r }) => ({ ...r, at: at.toISOString() })),
@@ -40,10 +42,11 @@ export async function importFittingValues(
   entries: readonly FittingEntry[],
   store: { readonly batch: string; readonly by: string } | null,
 ): Promise<Result<FittingPlan, ProblemDetails>> {
-  const [{ lines }, families] = await Promise.all([
-    viewServiceData(db),
-    db.select({ id: engineFamily.id, code: engineFamily.code }).from(engineFamily),
-  ]);
+  const [{ lines }, families] = await together(
+    db,
+    () => viewServiceData(db),
+    () => db.select({ id: engineFamily.id, code: engineFamily.code }).from(engineFamily),
+  );
   const problems: Problem[] = [];
   const seen = new Map<string, number>();
   const rows = entries.flatMap((e) => {

@@ -12,6 +12,7 @@ import { useMay } from '../kit/session';
 import { EditDepot, EditFamily, EditUnit } from './edit';
 import { Head } from './head';
 import { Machine } from './machine';
+import { StarterKit } from './starter-kit';
 
 const AddUnit = dynamic(() => import('../yard/add-unit').then((m) => m.AddUnitDialog));
 
@@ -48,6 +49,7 @@ export function Workshop({ workshop }: { workshop: WorkshopView }) {
         onAdd={() => setEditing({ what: 'new unit' })}
         onList={() => setEditing({ what: 'list' })}
       />
+      <StarterKit onDone={done} />
       {editing?.what === 'depot' && <EditDepot depot={editing.line} onClose={close} onDone={done} />}
       {editing?.what === 'family' && <EditFamily family={editing.line} onClose={close} onDone={done} />}
       {editing?.what === 'unit' && <EditUnit unit={editing.line} {...inUse} onClose={close} onDone={done} />}

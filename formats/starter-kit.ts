@@ -1,0 +1,56 @@
+import type { LibraryCircuit } from '../core/circuits/types';
+import type { TestDefinition } from '../core/catalogue/types';
+import type { Engine } from '../core/engine/layout';
+import type { SpecificationEntry } from './specifications';
+
+/**
+ * What a workshop knows and can pass on: engine families, its own tests and circuits, limits, fitting values. No unit, no
+ * person, no job.
+ */
+export interface StarterKit {
+  readonly format: 'mudflat/starter-kit';
+  readonly version: 1;
+  readonly families: readonly { readonly code: string; readonly engine: Engine }[];
+  readonly tests: readonly TestDefinition[];
+  readonly circuits: readonly LibraryCircuit[];
+  readonly limits: readonly SpecificationEntry[];
+  readonly fittingValues: readonly {
+    readonly family: string | null;
+    readonly key: string;
+    readonly value: string;
+    readonly source: string;
+  }[];
+}
+
+const list = (items: object) => ({ type: 'array', maxItems: 5000, items });
+const textOf = (maxLength: number) => ({ type: 'string', minLength: 1, maxLength });
+
+export const STARTER_KIT = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['format', 'version', 'families', 'tests', 'circuits', 'limits', 'fittingValues'],
+  properties: {
+    format: { const: 'mudflat/starter-kit' },
+    version: { const: 1 },
+    families: list({
+      type: 'object',
+      additionalProperties: false,
+      required: ['code', 'engine'],
+      properties: { code: textOf(40), engine: { $ref: 'urn:mudflat:engine:1' } },
+    }),
+    tests: list({ $ref: 'urn:mudflat:catalogue:1#/$defs/test' }),
+    circuits: list({ $ref: 'urn:mudflat:circuits:1#/$defs/circuit' }),
+    limits: list({ $ref: 'urn:mudflat:shelf:1#/$defs/entry' }),
+    fittingValues: list({
+      type: 'object',
+      additionalProperties: false,
+      required: ['family', 'key', 'value', 'source'],
+      properties: {
+        family: { type: ['string', 'null'] },
+        key: textOf(120),
+        value: textOf(200),
+        source: textOf(200),
+      },
+    }),
+  },
+} as const;

@@ -1,0 +1,165 @@
+import { isNull } from 'drizzle-orm';
+import { v5 } from 'uuid';
+import { ok, type Result } from '../../core/foundation/result';
+import { canonical } from '../../formats/canonical';
+import { writeCatalogue } from '../../formats/catalogue';
+import { readFittingValuesCsv, writeFittingValuesCsv } from '../../formats/fitting-values-csv';
+import { type ProblemDetails, problemDetails } from '../../formats/problem';
+import type { FittingValue } from '../../formats/requests/service-data';
+import type { StarterKit } from '../../formats/starter-kit';
+import { keepCircuit, ownCircuits } from '../catalogue/circuits';
+import { importCatalogue, ownTests } from '../catalogue/tests';
+import { type Db, within } from '../db/connection';
+import { allOrNothing } from '../db/all-or-nothing';
+import { refuse } from '../db/refusal';
+import { engineFamily } from '../db/schema';
+import { addEngineFamily } from '../fleet/fleet';
+import type { Actor } from '../policy/actor';
+import { importFittingValues, viewServiceData } from '../repair/service-data';
+import { currentEntries, importSpecifications } from '../specifications/specifications';
+
+/** What this workshop knows and can pass on. Limits of its depots stay with it: another one has other depots. */
+export async function starterKit(db: Db): Promise<StarterKit> {
+  const families = await db
+    .select({ code: engineFamily.code, engine: engineFamily.engine })
+    .from(engineFamily)
+    .where(isNull(engineFamily.retiredAt))
+    .orderBy(engineFamily.code);
+  const { lines } = await viewServiceData(db);
+  return {
+    format: 'mudflat/starter-kit',
+    version: 1,
+    families,
+    tests: await ownTests(db),
+    circuits: await ownCircuits(db),
+    limits: (await currentEntries(db)).filter((e) => e.scope !== 'depot'),
+    fittingValues: lines.flatMap(({ kind, family, key, body, source }) =>
+      kind === 'fitting' ? [{ family, key, value: (body as FittingValue).value, source }] : [],
+    ),
+  };
+}
+
+/** What a kit would do, or has done, a line for each thing. */
+export interface KitPlan {
+  readonly rows: readonly { readonly what: string; readonly action: 'new' | 'change' | 'unchanged' }[];
+  readonly stored: number;
+}
+type Row = KitPlan['rows'][number];
+type Part = Result<readonly Row[], ProblemDetails>;
+
+/** Ends the transaction of a look: what was tried is undone. */
+class OnlyLooked extends Error {
+  constructor(readonly rows: readonly Row[]) {
+    super('only looked');
+  }
+}
+
+/**
+ * Takes a kit in, all or nothing. Without `batch` it is done and undone again: what it would do is what it does. Limits
+ * come as drafts: whoever passes them on cannot approve them here.
+ */
+export async function importKit(
+  db: Db,
+  kit: StarterKit,
+  batch: string | null,
+  actor: Actor,
+): Promise<Result<KitPlan, ProblemDetails>> {
+  try {
+    return await allOrNothing(db, async (tx) => {
+      const rows: Row[] = [];
+      const store = { batch: batch ?? LOOK, by: actor.name, actor };
+      for (const take of [takeFamilies, takeTests, takeCircuits, takeLimits, takeFittingValues]) {
+        const part = await take(within(tx), kit, store);
+        if (!part.ok) return part;
+        rows.push(...part.value);
+      }
+      if (batch === null) throw new OnlyLooked(rows);
+      return ok({ rows, stored: rows.filter((r) => r.action !== 'unchanged').length });
+    });
+  } catch (error) {
+    if (error instanceof OnlyLooked) return ok({ rows: error.rows, stored: 0 });
+    throw error;
+  }
+}
+
+interface Store {
+  readonly batch: string;
+  readonly by: string;
+  readonly actor: Actor;
+}
+/** Ids of what is undone again. */
+const LOOK = '01900000-0000-7000-8000-00000000000f';
+
+/** Problems of a part, under its place in the file. */
+const under = (place: string, { title, errors, status }: ProblemDetails) =>
+  refuse(
+    title,
+    errors.map((e) => ({ path: `${place}${e.path}`, message: e.message })),
+    status,
+  );
+
+async function takeFamilies(db: Db, { families }: StarterKit, { batch }: Store): Promise<Part> {
+  const there = new Map(
+    (await db.select({ code: engineFamily.code, engine: engineFamily.engine }).from(engineFamily)).map((f) => [
+      f.code.toLowerCase(),
+      f.engine,
+    ]),
+  );
+  const rows: Row[] = [];
+  for (const [i, { code, engine }] of families.entries()) {
+    const own = there.get(code.toLowerCase());
+    const what = `engine family ${code}`;
+    if (own === undefined) {
+      const done = await addEngineFamily(db, { id: v5(`family ${code}`, batch), code, engine });
+      if (!done.ok) return under(`/families/${i}`, done.error);
+      rows.push({ what, action: 'new' });
+    } else if (canonical(own) === canonical(engine)) rows.push({ what, action: 'unchanged' });
+    else
+      return refuse('This kit cannot be taken.', [
+        { path: `/families/${i}/engine`, message: `There is another engine under the name "${code}" here already.` },
+      ]);
+  }
+  return ok(rows);
+}
+
+async function takeTests(db: Db, { tests }: StarterKit, store: Store): Promise<Part> {
+  if (tests.length === 0) return ok([]);
+  const done = await importCatalogue(db, JSON.stringify(writeCatalogue(tests)), store);
+  if (!done.ok) return done;
+  return ok(done.value.rows.map((r): Row => ({ what: `test ${r.name}`, action: plain(r.action) })));
+}
+
+async function takeCircuits(db: Db, { circuits }: StarterKit, { batch, by }: Store): Promise<Part> {
+  const own = new Map((await ownCircuits(db)).map((c) => [c.id, canonical(c)]));
+  const rows: Row[] = [];
+  for (const [i, circuit] of circuits.entries()) {
+    const before = own.get(circuit.id);
+    const done = await keepCircuit(db, { id: v5(`circuit ${circuit.id}`, batch), by, circuitId: circuit.id, circuit });
+    if (!done.ok) return under(`/circuits/${i}`, done.error);
+    const action = before === undefined ? 'new' : before === canonical(circuit) ? 'unchanged' : 'change';
+    rows.push({ what: `circuit ${circuit.name}`, action });
+  }
+  return ok(rows);
+}
+
+async function takeLimits(db: Db, { limits }: StarterKit, { batch, actor }: Store): Promise<Part> {
+  const drafts = limits.map((l) => ({ ...l, status: l.status === 'rule-of-thumb' ? l.status : ('draft' as const) }));
+  const done = await importSpecifications(db, drafts, { batch, actor });
+  if (!done.ok) return done;
+  return ok(
+    done.value.rows.map(({ entry, action }): Row => ({
+      what: `limits of ${entry.test}${entry.of ? `, ${entry.of}` : ''}`,
+      action: plain(action),
+    })),
+  );
+}
+
+async function takeFittingValues(db: Db, { fittingValues }: StarterKit, store: Store): Promise<Part> {
+  if (fittingValues.length === 0) return ok([]);
+  const read = readFittingValuesCsv(writeFittingValuesCsv(fittingValues));
+  if (!read.ok) return under('/fittingValues', problemDetails('These values cannot be taken.', read.error));
+  const done = await importFittingValues(db, read.value, store);
+  return done.ok ? ok(done.value.rows) : under('/fittingValues', done.error);
+}
+
+const plain = (action: string): Row['action'] => (action === 'new' || action === 'unchanged' ? action : 'change');
