@@ -12,7 +12,7 @@ const may = {
   app: ['core', 'formats', 'application', 'server', 'print', 'ui'],
   cli: ['core', 'formats', 'application'],
   demo: ['core', 'formats', 'application', 'server'],
-  scripts: ['core', 'formats', 'application', 'server', 'demo'],
+  scripts: ['core', 'formats', 'application', 'server', 'demo', 'e2e'],
   trial: ['core', 'formats'],
   bench: ['core', 'formats', 'application', 'server', 'demo', 'e2e', 'trial'],
   e2e: ['core', 'formats', 'application', 'server', 'demo'],

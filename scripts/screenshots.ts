@@ -1,6 +1,10 @@
+import { createServer, request as ask } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import { DEMO_PIN } from '../demo/fleet';
 import { demoId } from '../demo/load';
+import { takeDevice } from '../e2e/device';
+import { Hands } from '../e2e/hands';
 
 /** Draws docs/screenshots/ anew from a running demo with fresh data: `npm run screenshots`. */
 
@@ -65,11 +69,6 @@ const VIEWS: readonly View[] = [
   { name: 'catalogue', path: '/catalogue' },
   { name: 'instruments', path: '/instruments' },
   { name: 'workshop', path: '/workshop', by: 'Odile Brandt' },
-  {
-    name: 'sums',
-    path: run('PL-14'),
-    before: (page) => page.getByRole('button', { name: 'Sums' }).click(),
-  },
   { name: 'sign-in', path: '/sign-in', by: '' },
 ];
 
@@ -92,6 +91,38 @@ async function draw(browser: Browser, v: View): Promise<void> {
   process.stdout.write(`${v.name}\n`);
 }
 
+/** A way to the server that can be cut, so that a page finds none. */
+async function drawWithoutServer(browser: Browser): Promise<void> {
+  const { hostname, port } = new URL(BASE);
+  const way = createServer((incoming, outgoing) => {
+    const { url: path, method, headers } = incoming;
+    const onward = ask({ hostname, port, path, method, headers }, (answer) => {
+      outgoing.writeHead(answer.statusCode ?? 502, answer.headers);
+      answer.pipe(outgoing);
+    });
+    onward.on('error', () => outgoing.destroy());
+    incoming.pipe(onward);
+  });
+  await new Promise<void>((done) => way.listen(0, '127.0.0.1', done));
+  const { port: own } = way.address() as AddressInfo;
+  const base = `http://127.0.0.1:${own}`;
+  const context = await browser.newContext({ viewport: LAPTOP });
+  const page = await context.newPage();
+  await takeDevice(page, base, 'Ines Varga');
+  way.closeAllConnections();
+  way.close();
+  await page.goto(`${base}/`);
+  const hands = new Hands(page);
+  await hands.tap(hands.button('Open a job for PL-14'));
+  await page.getByLabel('Complaint').fill('Starts on three, smokes white until it is warm');
+  await hands.tap(hands.button('Open job'));
+  await hands.codes('P0672');
+  await page.waitForTimeout(700);
+  await page.screenshot({ path: 'docs/screenshots/without-server.png' });
+  await context.close();
+  process.stdout.write('without-server\n');
+}
+
 async function main(): Promise<void> {
   const browser = await chromium.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium-headless-shell',
@@ -100,6 +131,7 @@ async function main(): Promise<void> {
   const only = process.argv.slice(2);
   try {
     for (const v of VIEWS) if (only.length === 0 || only.includes(v.name)) await draw(browser, v);
+    if (only.length === 0 || only.includes('without-server')) await drawWithoutServer(browser);
   } finally {
     await browser.close();
   }
