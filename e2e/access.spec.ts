@@ -97,6 +97,16 @@ for (const who of Object.keys(WHO) as Who[]) {
   });
 }
 
+test('a browser keeps no data of the API, and photos for itself alone', async ({ request }) => {
+  for (const path of ['/api/session', '/api/specifications', `/api/jobs/${IDS.jobs}`])
+    expect((await request.get(path)).headers()['cache-control']).toBe('no-store');
+  const { photos } = (await (await request.get(`/api/jobs/${demoId('job', 'PL-14')}`)).json()) as {
+    photos: { id: string }[];
+  };
+  for (const { id } of photos)
+    expect((await request.get(`/api/photos/${id}`)).headers()['cache-control']).toContain('private');
+});
+
 test('no page by address alone', async ({ browser, baseURL }) => {
   const context = await freshDevice(browser, baseURL);
   for (const page of [

@@ -71,6 +71,8 @@ async function serve(metrics) {
       ...securityHeaders(believed['x-forwarded-proto'] === 'https'),
       'content-security-policy': policy,
       'x-request-id': id,
+      // What is data is not kept by a browser; what may be says so itself.
+      ...(request.url.startsWith('/api/') ? { 'cache-control': 'no-store' } : {}),
     }))
       response.setHeader(name, value);
     response.once('close', () => note(request, response, id, started));
