@@ -77,6 +77,7 @@ export function runView(of: RunOf = {}): RunView {
     because: '',
     testLeads: [],
     fitted: null,
+    connectors: [],
     startedAt: '2026-11-20T09:00:00Z',
     startedBy: 'Ines',
     circumstance,

@@ -1,3 +1,4 @@
+import type { Connector } from '../core/engine/connector';
 import type { Engine } from '../core/engine/layout';
 import type { TestDefinition } from '../core/catalogue/types';
 import type { Evidence, Known } from '../core/evidence/types';
@@ -293,6 +294,13 @@ export interface RunView {
   readonly judgement: Judgement;
   /** Of alternatives: the one that was read on this unit last; `null` where none was. */
   readonly fitted: string | null;
+  /** Of this engine family, as the workshop's service information has them. */
+  readonly connectors: readonly ConnectorView[];
+}
+
+export interface ConnectorView extends Connector {
+  readonly key: string;
+  readonly source: string;
 }
 
 /** What an empty installation asks for, each true once it is there. */

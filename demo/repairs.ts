@@ -77,6 +77,28 @@ const set = (...entries: string[]): (readonly [Position, string])[] => entries.m
 export const SERVICE_DATA: readonly Omit<KeepServiceData, 'id' | 'by'>[] = [
   {
     family: 'L4-20',
+    kind: 'connector',
+    key: 'cover-connector',
+    body: {
+      name: 'Cover connector',
+      place: 'on the valve cover, rear',
+      seenFrom: 'wire side',
+      rows: [4, 4],
+      pins: [
+        { pin: '1', signal: 'injector 1, low', colour: 'yellow', to: 'controller A12', cylinder: 1 },
+        { pin: '2', signal: 'injector 2, low', colour: 'yellow/black', to: 'controller A13', cylinder: 2 },
+        { pin: '3', signal: 'injector 3, low', colour: 'yellow/red', to: 'controller A14', cylinder: 3 },
+        { pin: '4', signal: 'injector 4, low', colour: 'yellow/green', to: 'controller A15', cylinder: 4 },
+        { pin: '5', signal: 'injectors 1 and 4, supply', colour: 'white', to: 'controller A1', cylinder: null },
+        { pin: '6', signal: 'injectors 2 and 3, supply', colour: 'white/blue', to: 'controller A2', cylinder: null },
+        { pin: '7', signal: 'glow rail', colour: 'red', to: 'glow relay 87', cylinder: null },
+        { pin: '8', signal: '', colour: '', to: '', cylinder: null },
+      ],
+    },
+    source: 'Pellmarsh workshop book, sheet 14, invented',
+  },
+  {
+    family: 'L4-20',
     kind: 'fitting',
     key: 'glow-plugs/torque',
     body: { value: '16 Nm' },

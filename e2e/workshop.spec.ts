@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
 import { expect, test } from '@playwright/test';
-import { switchTo } from './bench-page';
+import { newRun, switchTo } from './bench-page';
 import pg from 'pg';
 import { Hands } from './hands';
 import { OwnServer } from './server';
@@ -141,4 +141,41 @@ test('a starter kit goes out of one workshop, and says nothing new when it comes
     .getByLabel('File')
     .setInputFiles({ name: 'a.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"another"}') });
   await expect(dialog.getByRole('alert').first()).toBeVisible();
+});
+
+test('a connector with its pins is entered once, and the bench shows the pins of the cylinder that is next', async ({
+  page,
+  request,
+}) => {
+  await page.goto('/service-data');
+  await switchTo(page, 'Odile Brandt');
+  await page.getByLabel('Engine family').selectOption('L5-27');
+  const section = page.getByRole('region', { name: 'Connectors' });
+  await section.getByRole('button', { name: 'Connector' }).click();
+  const form = page.getByRole('dialog');
+  await form.getByLabel('Name').fill('Loom connector');
+  await form.getByLabel('Pins, one per line').fill('1; plug 1; red; relay 87; 1\n2; plug 2; red; relay 87; two\n3');
+  await form.getByLabel('Pins in each row').fill('2, 2');
+  await form.getByLabel('Where it is from').fill('sheet 9, invented');
+  await form.getByRole('button', { name: 'Keep' }).click();
+  await expect(form.getByText('Line 2: "two" is no cylinder')).toBeVisible();
+  await form.getByLabel('Pins, one per line').fill('1; plug 1; red; relay 87; 1\n2; plug 2; red; relay 87; 2\n3');
+  await form.getByRole('button', { name: 'Keep' }).click();
+  await expect(form.getByText('The rows show 4 pins, and 3 are listed.')).toBeVisible();
+  await form.getByLabel('Pins in each row').fill('2, 1');
+  await expect(form.getByRole('img', { name: /^Loom connector, from the wire side/ })).toBeVisible();
+  await form.getByRole('button', { name: 'Keep' }).click();
+  await expect(section.getByText('pin 2: plug 2, red, to relay 87')).toBeVisible();
+
+  await page.goto(`/runs/${await newRun(request, 'PL-11', '', 'glow-plug-through-harness')}`);
+  await expect(page.locator('#entry')).toBeFocused();
+  const panel = page.locator('details', { hasText: 'Connectors of this engine' });
+  if ((await panel.getAttribute('open')) === null) await panel.getByText('Connectors of this engine').click();
+  await expect(panel.getByText('pin 1: plug 1, red, to relay 87')).toBeVisible();
+  // Taken away again: the record keeps it, the screens do not show it.
+  await page.goto('/service-data');
+  await page.getByLabel('Engine family').selectOption('L5-27');
+  await section.getByRole('button', { name: 'Change Loom connector' }).click();
+  await form.getByRole('button', { name: 'Take it away' }).click();
+  await expect(section.getByText('Loom connector')).toHaveCount(0);
 });

@@ -1,10 +1,12 @@
 import type { LibraryCircuit } from '../core/circuits/types';
 import type { TestDefinition } from '../core/catalogue/types';
+import type { Connector } from '../core/engine/connector';
 import type { Engine } from '../core/engine/layout';
+import { CONNECTOR } from './requests/service-data';
 import type { SpecificationEntry } from './specifications';
 
 /**
- * What a workshop knows and can pass on: engine families, its own tests and circuits, limits, fitting values. No unit, no
+ * What a workshop knows and can pass on: engine families, its own tests and circuits, limits, fitting values, connectors. No unit, no
  * person, no job.
  */
 export interface StarterKit {
@@ -20,6 +22,12 @@ export interface StarterKit {
     readonly value: string;
     readonly source: string;
   }[];
+  readonly connectors: readonly {
+    readonly family: string | null;
+    readonly key: string;
+    readonly body: Connector;
+    readonly source: string;
+  }[];
 }
 
 const list = (items: object) => ({ type: 'array', maxItems: 5000, items });
@@ -28,7 +36,7 @@ const textOf = (maxLength: number) => ({ type: 'string', minLength: 1, maxLength
 export const STARTER_KIT = {
   type: 'object',
   additionalProperties: false,
-  required: ['format', 'version', 'families', 'tests', 'circuits', 'limits', 'fittingValues'],
+  required: ['format', 'version', 'families', 'tests', 'circuits', 'limits', 'fittingValues', 'connectors'],
   properties: {
     format: { const: 'mudflat/starter-kit' },
     version: { const: 1 },
@@ -51,6 +59,12 @@ export const STARTER_KIT = {
         value: textOf(200),
         source: textOf(200),
       },
+    }),
+    connectors: list({
+      type: 'object',
+      additionalProperties: false,
+      required: ['family', 'key', 'body', 'source'],
+      properties: { family: { type: ['string', 'null'] }, key: textOf(120), body: CONNECTOR, source: textOf(200) },
     }),
   },
 } as const;

@@ -1,4 +1,5 @@
 import { by, line, uuid } from './common';
+import { type Connector, MOST_PINS } from '../../core/engine/connector';
 import type { CodingRule } from '../../core/repair/coding';
 import type { Costs } from '../../core/repair/suggest';
 import { money, amount, currency } from './repair';
@@ -8,7 +9,7 @@ export interface FittingValue {
   readonly value: string;
 }
 
-export type ServiceBody = FittingValue | CodingRule | Costs;
+export type ServiceBody = FittingValue | CodingRule | Costs | Connector;
 
 const COSTS = {
   type: 'object',
@@ -53,6 +54,35 @@ const CODING = {
   },
 } as const;
 
+const short = { type: 'string', maxLength: 80 } as const;
+export const CONNECTOR = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['name', 'place', 'seenFrom', 'rows', 'pins'],
+  properties: {
+    name: { type: 'string', minLength: 1, maxLength: 80, pattern: '\\S' },
+    place: short,
+    seenFrom: { enum: ['wire side', 'mating side'] },
+    rows: { type: 'array', maxItems: 20, items: { type: 'integer', minimum: 1, maximum: MOST_PINS } },
+    pins: {
+      type: 'array',
+      maxItems: MOST_PINS,
+      items: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['pin', 'signal', 'colour', 'to', 'cylinder'],
+        properties: {
+          pin: { type: 'string', minLength: 1, maxLength: 10, pattern: '\\S' },
+          signal: short,
+          colour: short,
+          to: short,
+          cylinder: { type: ['integer', 'null'], minimum: 1, maximum: 16 },
+        },
+      },
+    },
+  },
+} as const;
+
 const data = (name: string, body: object) => ({
   type: 'object',
   additionalProperties: false,
@@ -82,6 +112,7 @@ export const KEEP_SERVICE_DATA = {
     }),
     data('coding', CODING),
     data('costs', COSTS),
+    data('connector', CONNECTOR),
   ],
 };
 
@@ -89,7 +120,7 @@ export interface KeepServiceData {
   id: string;
   by: string;
   family: string | null;
-  kind: 'fitting' | 'coding' | 'costs';
+  kind: 'fitting' | 'coding' | 'costs' | 'connector';
   key: string;
   body: ServiceBody;
   source: string;

@@ -572,7 +572,7 @@ export const serviceData = pgTable(
     id: id(),
     sequence: sequence(),
     engineFamilyId: uuid('engine_family_id').references(() => engineFamily.id),
-    kind: text('kind', { enum: ['fitting', 'coding', 'costs'] }).notNull(),
+    kind: text('kind', { enum: ['fitting', 'coding', 'costs', 'connector'] }).notNull(),
     key: text('key').notNull(),
     body: jsonb('body').$type<ServiceBody>().notNull(),
     source: text('source').notNull(),

@@ -36,7 +36,12 @@ test('a look does nothing; then all of it is there, and a second time nothing is
   const taken = value(await importKit(fresh.db, kit, v7(), LEAD));
   expect(taken.rows).toEqual(looked.rows);
   expect(taken.stored).toBe(
-    kit.families.length + kit.tests.length + kit.circuits.length + kit.limits.length + kit.fittingValues.length,
+    kit.families.length +
+      kit.tests.length +
+      kit.circuits.length +
+      kit.limits.length +
+      kit.fittingValues.length +
+      kit.connectors.length,
   );
   const limits = await fresh.db.select().from(specification);
   expect(limits.some((l) => !l.ships && l.status === 'approved')).toBe(false);

@@ -1,5 +1,6 @@
 import { isNull } from 'drizzle-orm';
 import { v5 } from 'uuid';
+import type { Connector } from '../../core/engine/connector';
 import { ok, type Result } from '../../core/foundation/result';
 import { canonical } from '../../formats/canonical';
 import { writeCatalogue } from '../../formats/catalogue';
@@ -15,6 +16,7 @@ import { refuse } from '../db/refusal';
 import { engineFamily } from '../db/schema';
 import { addEngineFamily } from '../fleet/fleet';
 import type { Actor } from '../policy/actor';
+import { keepServiceData } from '../repair/repair-log';
 import { importFittingValues, viewServiceData } from '../repair/service-data';
 import { currentEntries, importSpecifications } from '../specifications/specifications';
 
@@ -35,6 +37,9 @@ export async function starterKit(db: Db): Promise<StarterKit> {
     limits: (await currentEntries(db)).filter((e) => e.scope !== 'depot'),
     fittingValues: lines.flatMap(({ kind, family, key, body, source }) =>
       kind === 'fitting' ? [{ family, key, value: (body as FittingValue).value, source }] : [],
+    ),
+    connectors: lines.flatMap(({ kind, family, key, body, source }) =>
+      kind === 'connector' && (body as Connector).pins.length ? [{ family, key, body: body as Connector, source }] : [],
     ),
   };
 }
@@ -68,7 +73,7 @@ export async function importKit(
     return await allOrNothing(db, async (tx) => {
       const rows: Row[] = [];
       const store = { batch: batch ?? LOOK, by: actor.name, actor };
-      for (const take of [takeFamilies, takeTests, takeCircuits, takeLimits, takeFittingValues]) {
+      for (const take of [takeFamilies, takeTests, takeCircuits, takeLimits, takeFittingValues, takeConnectors]) {
         const part = await take(within(tx), kit, store);
         if (!part.ok) return part;
         rows.push(...part.value);
@@ -160,6 +165,24 @@ async function takeFittingValues(db: Db, { fittingValues }: StarterKit, store: S
   if (!read.ok) return under('/fittingValues', problemDetails('These values cannot be taken.', read.error));
   const done = await importFittingValues(db, read.value, store);
   return done.ok ? ok(done.value.rows) : under('/fittingValues', done.error);
+}
+
+async function takeConnectors(db: Db, { connectors }: StarterKit, { batch, by }: Store): Promise<Part> {
+  const { lines } = await viewServiceData(db);
+  const rows: Row[] = [];
+  for (const [i, { family, key, body, source }] of connectors.entries()) {
+    const now = lines.find((l) => l.kind === 'connector' && l.key === key && l.family === family);
+    const isSame = now !== undefined && canonical([now.body, now.source]) === canonical([body, source]);
+    rows.push({
+      what: `connector ${body.name}, ${family ?? 'any engine'}`,
+      action: isSame ? 'unchanged' : now ? 'change' : 'new',
+    });
+    if (isSame) continue;
+    const id = v5(`connector ${family ?? ''} ${key}`, batch);
+    const done = await keepServiceData(db, { id, by, family, kind: 'connector', key, body, source });
+    if (!done.ok) return under(`/connectors/${i}`, done.error);
+  }
+  return ok(rows);
 }
 
 const plain = (action: string): Row['action'] => (action === 'new' || action === 'unchanged' ? action : 'change');

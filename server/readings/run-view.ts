@@ -31,6 +31,7 @@ import {
 } from '../db/schema';
 import type { SpecificationRow } from '../specifications/specifications';
 import { countingReadings } from '../../application/judging/corrections';
+import { connectorsOf } from '../fleet/connectors';
 import { unitView } from '../fleet/unit-view';
 
 /** Everything that a run is made of, as stored. */
@@ -39,6 +40,7 @@ export interface RunRecord {
   readonly definition: TestDefinition;
   readonly unit: FleetUnitView;
   readonly depotId: string;
+  readonly familyId: string;
   readonly choices: DepotChoices;
   readonly job: typeof job.$inferSelect;
   readonly specification: SpecificationView;
@@ -88,6 +90,7 @@ export async function loadRun(db: Db | Tx, runId: string, lock = false): Promise
     run: row.run,
     job: row.job,
     depotId: row.depot.id,
+    familyId: row.family.id,
     choices: row.depot.choices,
     definition: definitionOf(row.run),
     unit: unitView(row.unit, row.family, row.depot),
@@ -311,6 +314,7 @@ export async function viewRun(db: Db, runId: string, shared?: SharedByRuns): Pro
     readings: record.readings,
     judgement: judgementOf(record),
     fitted: await fittedOn(db, record),
+    connectors: await connectorsOf(db, record.familyId),
   };
 }
 

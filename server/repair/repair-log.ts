@@ -1,3 +1,4 @@
+import { checkConnector, type Connector } from '../../core/engine/connector';
 import { and, asc, desc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import { checkCode, type CodingRule, doubledCodes, GENERAL_RULE, plainCode } from '../../core/repair/coding';
 import { beforeAfter, codesKept, type ProofInputs, proofOf, recordsOfKind } from '../../core/repair/proof';
@@ -60,10 +61,17 @@ export async function keepServiceData(db: Db, body: KeepServiceData): Promise<Do
   const [family] =
     body.family === null
       ? []
-      : await db.select({ id: engineFamily.id }).from(engineFamily).where(eq(engineFamily.code, body.family));
+      : await db
+          .select({ id: engineFamily.id, engine: engineFamily.engine })
+          .from(engineFamily)
+          .where(eq(engineFamily.code, body.family));
   if (body.family !== null && !family) return notFound(`engine family "${body.family}"`, '/family');
   const wrong = wrongValue(body);
   if (wrong) return refuse('Some fields are wrong.', [{ path: '/body/value', message: wrong }]);
+  if (body.kind === 'connector') {
+    const problems = checkConnector(body.body as Connector, '/body', family?.engine.cylinders ?? null);
+    if (problems.length) return refuse('This connector cannot be.', problems);
+  }
   return append(db, serviceData, {
     id: body.id,
     engineFamilyId: family?.id ?? null,

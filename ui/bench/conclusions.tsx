@@ -14,6 +14,7 @@ import { Cautions } from '../kit/cautions';
 import { Mark } from '../posts/mark';
 import { TONE } from '../../application/posts/shapes';
 import { AskedFact, factOf } from './asked-fact';
+import { Connectors } from './connectors';
 import { FitChart } from './fit-chart';
 import { NextInJob, useNextInJob } from './next-in-job';
 import type { Target } from './target';
@@ -68,6 +69,7 @@ export const Conclusions = memo(function Says(props: ConclusionsProps) {
       <Suspects judgement={judgement} />
       <Next {...props} />
       <Why judgement={judgement} inputs={inputs} position={active} />
+      <Connectors view={view} active={active} />
       {/* It comes when it is weighed: what stands above must not move under the finger. */}
       <CircuitSays view={view} judgement={judgement} />
       <LimitCard

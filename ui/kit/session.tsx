@@ -4,6 +4,7 @@ import { useRouter } from './router';
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
 import { type Action, roleMay } from '../../application/policy';
 import type { SignedIn } from '../../application/views';
+import { leaveDevice } from '../offline/vault';
 import { isDrawnFromDevice, onSignedOut, send } from './send';
 
 const SignInDialog = dynamic(() => import('./sign-in-dialog').then((m) => m.SignInDialog));
@@ -82,6 +83,8 @@ export function SessionProvider({ initial, children }: { initial: SignedIn; chil
   );
   const signOut = useCallback(async (): Promise<void> => {
     const sent = await send<{ name: string | null }>('/api/session/sign-out', {});
+    // Whoever goes leaves no key behind: the next one types a PIN, with the server or without it.
+    if (sent.ok) await leaveDevice();
     if (sent.ok && sent.value.name === null) window.location.assign('/sign-in');
     else await learn();
   }, [learn]);

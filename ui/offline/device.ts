@@ -5,7 +5,7 @@ import { v7 } from 'uuid';
 import type { Sending } from '../kit/send';
 import { atOf, byOf, contentOf, idOf, type Kept, type OutboxItem, pathOf } from './items';
 import { keepCopy, keptCopy } from './device-store';
-import { keep, kept, onOutbox } from './outbox';
+import { keep, kept, KEPT_CHANNEL, onOutbox } from './outbox';
 import { forgetSent, noteSent, readSent } from './outbox-store';
 import { shrinkPhoto } from './shrink-photo';
 import { currentKey, openWith, sealWith } from './seal';
@@ -70,6 +70,9 @@ async function openAnew(): Promise<boolean> {
   onOutbox((event) => {
     if (event.type === 'kept' && !done.has(event.id)) following = following.then(() => doNew(event.id));
   });
+  new BroadcastChannel(KEPT_CHANNEL).onmessage = ({ data }: MessageEvent<string>) => {
+    following = following.then(() => doNew(data));
+  };
   return true;
 }
 

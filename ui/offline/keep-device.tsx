@@ -39,6 +39,8 @@ export function KeepDevice() {
       await setPersonAtBench(person);
       answerWithoutServer((request) => answerOnDevice(request, person));
       await idle();
+      // Not thrown away when the device runs out of room, where the browser agrees.
+      if ('storage' in navigator) void navigator.storage.persist().catch(() => false);
       await navigator.serviceWorker.register('/device/service-worker.js', { scope: '/' });
       await renew();
     };

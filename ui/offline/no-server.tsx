@@ -8,6 +8,7 @@ import { shownTime } from '../../application/report/time';
 import { keptCopy } from './device-store';
 import { flush, onOutbox } from './outbox';
 import { readAll } from './outbox-store';
+import { useLittleRoom } from './room';
 
 const ASK_ms = 4_000;
 
@@ -20,6 +21,7 @@ export function NoServer({ asked, onUnderstood }: { asked: string | null; onUnde
     void keptCopy().then((c) => setAsOf(c?.madeAt ?? null));
   }, []);
   const { askToSignIn } = useSession();
+  const left = useLittleRoom();
   const words = waiting === 1 ? '1 entry waits' : `${waiting} entries wait`;
   return (
     <aside
@@ -43,6 +45,11 @@ export function NoServer({ asked, onUnderstood }: { asked: string | null; onUnde
         <Link href="/waits" className="inline-flex min-h-11 items-center font-semibold underline">
           {words}
         </Link>
+      )}
+      {left !== null && (
+        <span role="alert" className="font-semibold text-rust">
+          This device is nearly full: {Math.round(left / 1e6)} MB left
+        </span>
       )}
       {server === 'signed out' && <Button onClick={askToSignIn}>Sign in</Button>}
       {server === 'there' && (

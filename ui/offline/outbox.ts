@@ -62,10 +62,15 @@ export function onOutbox(listener: (event: OutboxEvent) => void): () => void {
   return () => listeners.delete(listener);
 }
 
+/** Other tabs of this browser, which have rooms of their own, hear what was kept here. */
+export const KEPT_CHANNEL = 'mudflat-kept';
+const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel(KEPT_CHANNEL);
+
 /** Keeps an item durably, then sends in the background. Rejects when the browser keeps nothing. */
 export async function keep(item: OutboxItem): Promise<void> {
   await store.add(item);
   emit({ type: 'kept', id: idOf(item) });
+  channel?.postMessage(idOf(item));
   void flush();
 }
 

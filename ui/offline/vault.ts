@@ -5,6 +5,7 @@ import {
   people,
   rememberPerson,
   setDeviceName,
+  setPersonAtBench,
   setWrongTries,
   wipeDevice,
   wrongTries,
@@ -132,6 +133,13 @@ async function hold(key: CryptoKey | null): Promise<void> {
 
 /** Forgets the key: the next who wants in types a PIN. */
 export const lock = (): Promise<void> => hold(null);
+
+/** Somebody has signed out: neither the key nor their name stays. */
+export async function leaveDevice(): Promise<void> {
+  if (!canSeal()) return;
+  await lock();
+  await setPersonAtBench('');
+}
 
 /** Longer than this a worker that has the key does not take to give it. */
 const PATIENCE_ms = 1_500;

@@ -11,6 +11,7 @@ import { atOf, byOf, contentOf, idOf, type Kept, neededBy, wordsOf } from './ite
 import { OpenFile } from './open-file';
 import { drop, flush, onOutbox, sendAgain } from './outbox';
 import { readAll, type Waits } from './outbox-store';
+import { useLittleRoom } from './room';
 import { saveFile } from './save-file';
 import { sealedQueue } from './vault';
 
@@ -24,6 +25,7 @@ export function WhatWaits() {
     look();
     return onOutbox(look);
   }, []);
+  const left = useLittleRoom();
   const refused = items.filter((i) => i.refused);
   const waiting = items.filter((i) => !i.refused);
   const size = items.reduce((sum, i) => sum + sizeOf(i), 0);
@@ -62,6 +64,12 @@ export function WhatWaits() {
             </>
           )}
         </section>
+        {left !== null && (
+          <p role="alert" className="rounded-xl border-2 border-rust bg-card p-4 font-semibold">
+            This device is nearly full: {Math.round(left / 1e6)} MB are left. Bring it to the server, or make room on
+            it, before more photos are taken.
+          </p>
+        )}
         {refused.length > 0 && (
           <section className="rounded-xl border-2 border-rust bg-card p-4" aria-label="Not taken">
             <h2 className="mb-2 text-lg font-bold">

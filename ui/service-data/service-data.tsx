@@ -15,6 +15,7 @@ import { DraftField, OtherProblems } from '../kit/form';
 import { ImportFile } from '../kit/import-file';
 import { useMay, usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
+import { Connectors } from './connectors';
 
 type Line = ServiceDataView['lines'][number];
 interface Place {
@@ -82,6 +83,7 @@ export function ServiceData({ view }: { view: ServiceDataView }) {
           As a list
         </a>
       </div>
+      <Connectors view={view} family={family} onDone={done} />
       {SEQUENCES.map((sequence) => {
         const own = PLACES.filter((p) => p.sequence.id === sequence.id);
         return (

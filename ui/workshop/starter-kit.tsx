@@ -32,8 +32,8 @@ export function StarterKit({ onDone }: { onDone: () => void }) {
         </div>
       </div>
       <p className="text-soft">
-        Engine families, tests and circuits of our own, limits and fitting values in one file. No unit, person or job is
-        in it. Limits that come with a kit are drafts until a lead here has approved them.
+        Engine families, tests and circuits of our own, limits, fitting values and connectors in one file. No unit,
+        person or job is in it. Limits that come with a kit are drafts until a lead here has approved them.
       </p>
       {taking && (
         <ImportFile<KitPlan>
