@@ -1,4 +1,4 @@
-import { deviceCookie, knownDevice } from './known-device';
+import { deviceCookie, knownDevice, deviceOfTicket, ticketOf } from './known-device';
 
 beforeAll(() => {
   process.env.MUDFLAT_SECRET = 'a secret of this test';
@@ -24,4 +24,11 @@ test('over HTTPS the cookie is secure and of this host alone', () => {
   expect(given).toMatch(/^__Host-mudflat-device=.*; Path=\/;.*HttpOnly.*; Secure$/);
   expect(knownDevice(asking(cookieOf(given), secure))).not.toBeNull();
   expect(knownDevice(asking(cookieOf(given)))).toBeNull();
+});
+
+test('a ticket is as good as the cookie, and nobody can make one', () => {
+  const ticket = ticketOf('a'.repeat(32));
+  expect(deviceOfTicket(ticket)).toBe('a'.repeat(32));
+  for (const wrong of ['', 'a'.repeat(32), `${'b'.repeat(32)}.${ticket.split('.')[1]}`, `${ticket.slice(0, -1)}x`])
+    expect(deviceOfTicket(wrong)).toBeNull();
 });

@@ -22,7 +22,15 @@ const signatureOf = (id: string): string =>
 export function knownDevice(headers: Headers): string | null {
   const cookies = (headers.get('cookie') ?? '').split(';').map((c) => c.trim());
   const own = cookies.find((c) => c.startsWith(`${cookieName(headers)}=`));
-  const [, id, signature] = SHAPE.exec(own?.split('=')[1] ?? '') ?? [];
+  return deviceOfTicket(own?.split('=')[1] ?? '');
+}
+
+/** What proves that a device is the one it says: its name, signed. */
+export const ticketOf = (id: string): string => `${id}.${signatureOf(id)}`;
+
+/** The name in a ticket of ours; `null`: it is not one. */
+export function deviceOfTicket(ticket: string): string | null {
+  const [, id, signature] = SHAPE.exec(ticket) ?? [];
   if (id === undefined || signature === undefined) return null;
   return timingSafeEqual(Buffer.from(signature), Buffer.from(signatureOf(id))) ? id : null;
 }
@@ -31,7 +39,7 @@ export function knownDevice(headers: Headers): string | null {
 export function deviceCookie(headers: Headers): string {
   const id = knownDevice(headers) ?? randomBytes(16).toString('hex');
   const secure = isSecureRequest(headers) ? '; Secure' : '';
-  return `${cookieName(headers)}=${id}.${signatureOf(id)}; Path=/; Max-Age=${YEAR_s}; HttpOnly; SameSite=Lax${secure}`;
+  return `${cookieName(headers)}=${ticketOf(id)}; Path=/; Max-Age=${YEAR_s}; HttpOnly; SameSite=Lax${secure}`;
 }
 
 /**

@@ -56,6 +56,13 @@ export async function setWrongTries(n: number): Promise<void> {
   await (await database()).put('facts', n, WRONG);
 }
 
+const TICKET = 'ticket';
+/** By which this device proves its name to the server, whatever becomes of its cookies. */
+export const deviceTicket = async (): Promise<string> => String((await (await database()).get('facts', TICKET)) ?? '');
+export async function setDeviceTicket(t: string): Promise<void> {
+  await (await database()).put('facts', t, TICKET);
+}
+
 /** The server's name for this device: with it the server can open what was saved here. */
 export const deviceName = async (): Promise<string> => String((await (await database()).get('facts', NAME)) ?? '');
 export async function setDeviceName(n: string): Promise<void> {

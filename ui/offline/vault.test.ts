@@ -25,6 +25,7 @@ async function device() {
         json: () =>
           Promise.resolve({
             device: 'd'.repeat(32),
+            ticket: 'ticket of d',
             key: RAW.toString('base64'),
             person: { name: 'Tobin', role: 'technician', depotId: null },
           }),
@@ -44,6 +45,21 @@ test('the PIN opens the device, a wrong one does not, and a right one forgets th
   expect(await d.unlockByPin('Nobody', PIN)).toEqual({ ok: false, left: 3 });
   expect(await d.unlockByPin('Tobin', PIN)).toMatchObject({ ok: true, person: { name: 'Tobin' } });
   expect(await d.own.wrongTries()).toBe(0);
+});
+
+test('a browser that has lost its cookies is the same device: it shows its ticket', async () => {
+  const d = await device();
+  const asked: unknown[] = [];
+  const answer = fetch as unknown as () => Promise<Response>;
+  Object.assign(globalThis, {
+    fetch: (_: string, init: { headers: unknown }) => {
+      asked.push(init.headers);
+      return answer();
+    },
+  });
+  await d.lock();
+  expect(await d.unlockByServer()).toBe(true);
+  expect(asked).toEqual([{ 'x-device-ticket': 'ticket of d' }]);
 });
 
 test('nothing of what waits can be read on the disk, nor without the key', async () => {

@@ -1,10 +1,13 @@
+import { DEVICE_TICKET_HEADER } from '../../formats/waiting';
 import type { Role } from '../../core/foundation/vocabulary';
 import {
   deviceName,
+  deviceTicket,
   type KnownPerson,
   people,
   rememberPerson,
   setDeviceName,
+  setDeviceTicket,
   setPersonAtBench,
   setWrongTries,
   wipeDevice,
@@ -32,14 +35,23 @@ async function keyFromPin(pin: string, salt: BufferSource): Promise<CryptoKey> {
 
 interface FromServer {
   readonly device: string;
+  readonly ticket: string;
   readonly key: string;
   readonly person: { readonly name: string; readonly role: Role; readonly depotId: string | null };
 }
 
 /** The key of this device as the server has it for whoever is signed in; `null`: no server, or nobody is. */
 async function fetchKey(): Promise<FromServer | null> {
-  const response = await fetch('/api/device-key', { cache: 'no-store' }).catch(() => null);
-  return response?.ok ? ((await response.json()) as FromServer) : null;
+  const ticket = await deviceTicket();
+  const response = await fetch('/api/device-key', {
+    cache: 'no-store',
+    headers: ticket === '' ? {} : { [DEVICE_TICKET_HEADER]: ticket },
+  }).catch(() => null);
+  if (!response?.ok) return null;
+  const found = (await response.json()) as FromServer;
+  await setDeviceName(found.device);
+  await setDeviceTicket(found.ticket);
+  return found;
 }
 
 const bytesOf = (base64: string): Uint8Array<ArrayBuffer> => Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
@@ -53,7 +65,6 @@ export async function unlockByServer(): Promise<boolean> {
   }
   const found = await fetchKey();
   if (!found) return false;
-  await setDeviceName(found.device);
   await hold(await importKey(bytesOf(found.key)));
   return true;
 }
@@ -63,7 +74,6 @@ export async function rememberPin(pin: string): Promise<void> {
   if (!canSeal()) return;
   const found = await fetchKey();
   if (!found) return;
-  await setDeviceName(found.device);
   const key = await importKey(bytesOf(found.key));
   await hold(key);
   const salt = crypto.getRandomValues(new Uint8Array(SALT_bytes));
