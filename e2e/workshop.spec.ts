@@ -169,6 +169,9 @@ test('a connector with its pins is entered once, and the bench shows the pins of
 
   await page.goto(`/runs/${await newRun(request, 'PL-11', '', 'glow-plug-through-harness')}`);
   await expect(page.locator('#entry')).toBeFocused();
+  // The leads first; then the first cylinder is next.
+  await page.keyboard.type('0.1');
+  await page.keyboard.press('Enter');
   const panel = page.locator('details', { hasText: 'Connectors of this engine' });
   if ((await panel.getAttribute('open')) === null) await panel.getByText('Connectors of this engine').click();
   await expect(panel.getByText('pin 1: plug 1, red, to relay 87')).toBeVisible();

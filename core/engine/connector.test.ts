@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { checkConnector, type Connector, type ConnectorPin, pinLines, pinsFor, readPins, readRows } from './connector';
+import { checkConnector, type Connector, type ConnectorPin, pinLines, pinsAt, readPins, readRows } from './connector';
 
 const pin = (name: string, more: Partial<ConnectorPin> = {}): ConnectorPin => ({
   pin: name,
@@ -67,7 +67,7 @@ test('rows that do not fit, pins twice and cylinders that there are not', () => 
   expect(readRows('four')).toEqual([0]);
 });
 
-test('at a cylinder: its own pins', () => {
+test('at a cylinder: its own pins; at a pin: that one', () => {
   const c = connector(
     [
       pin('1', { signal: 'injector', cylinder: 1 }),
@@ -76,5 +76,8 @@ test('at a cylinder: its own pins', () => {
     ],
     [3],
   );
-  expect(pinsFor(c, 1).map((p) => p.pin)).toEqual(['1']);
+  expect(pinsAt(c, 1).map((p) => p.pin)).toEqual(['1']);
+  expect(pinsAt(c, 'Pin 3').map((p) => p.pin)).toEqual(['3']);
+  expect(pinsAt(c, 'common')).toEqual([]);
+  expect(pinsAt(c, null)).toEqual([]);
 });

@@ -85,6 +85,12 @@ export const readRows = (text: string): number[] =>
     .filter(Boolean)
     .map((n) => (/^\d{1,3}$/.test(n) ? Number(n) : 0));
 
-/** Pins of one cylinder, and those that all share, as a person at this cylinder needs them. */
-export const pinsFor = (c: Connector, cylinder: number): readonly ConnectorPin[] =>
-  c.pins.filter((p) => p.signal !== '' && p.cylinder === cylinder);
+/**
+ * The pins that somebody looks for who measures at `place`: those of a cylinder, or the one that a place names ("pin 26").
+ * `null`: nobody measures.
+ */
+export function pinsAt(c: Connector, place: number | string | null): readonly ConnectorPin[] {
+  if (typeof place === 'number') return c.pins.filter((p) => p.signal !== '' && p.cylinder === place);
+  const named = /^pin (\S+)$/i.exec(place ?? '')?.[1]?.toLowerCase();
+  return named === undefined ? [] : c.pins.filter((p) => p.pin.toLowerCase() === named);
+}

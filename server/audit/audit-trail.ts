@@ -110,9 +110,9 @@ function rowFaults(e: Checked): Fault[] {
   if (e.now === null) return [{ number: e.number, what: `The ${what} is gone from the database.` }];
   if (e.now === e.content) return [];
   const [was, is] = [JSON.parse(e.content) as Record<string, unknown>, JSON.parse(e.now) as Record<string, unknown>];
-  const changed = [...new Set([...Object.keys(was), ...Object.keys(is)])].filter(
-    (k) => JSON.stringify(was[k]) !== JSON.stringify(is[k]),
-  );
+  // A column that a newer schema has was not there to be hashed: it says nothing of what was written then.
+  const changed = Object.keys(was).filter((k) => JSON.stringify(was[k]) !== JSON.stringify(is[k]));
+  if (changed.length === 0) return [];
   return [
     {
       number: e.number,

@@ -4,9 +4,8 @@ import type { Connector } from '../../core/engine/connector';
 import { ok, type Result } from '../../core/foundation/result';
 import { canonical } from '../../formats/canonical';
 import { writeCatalogue } from '../../formats/catalogue';
-import { readFittingValuesCsv, writeFittingValuesCsv } from '../../formats/fitting-values-csv';
-import { type ProblemDetails, problemDetails } from '../../formats/problem';
-import type { FittingValue } from '../../formats/requests/service-data';
+import type { ProblemDetails } from '../../formats/problem';
+import type { FittingValue, ServiceBody } from '../../formats/requests/service-data';
 import type { StarterKit } from '../../formats/starter-kit';
 import { keepCircuit, ownCircuits } from '../catalogue/circuits';
 import { importCatalogue, ownTests } from '../catalogue/tests';
@@ -17,7 +16,7 @@ import { engineFamily } from '../db/schema';
 import { addEngineFamily } from '../fleet/fleet';
 import type { Actor } from '../policy/actor';
 import { keepServiceData } from '../repair/repair-log';
-import { importFittingValues, viewServiceData } from '../repair/service-data';
+import { viewServiceData } from '../repair/service-data';
 import { currentEntries, importSpecifications } from '../specifications/specifications';
 
 /** What this workshop knows and can pass on. Limits of its depots stay with it: another one has other depots. */
@@ -159,28 +158,47 @@ async function takeLimits(db: Db, { limits }: StarterKit, { batch, actor }: Stor
   );
 }
 
-async function takeFittingValues(db: Db, { fittingValues }: StarterKit, store: Store): Promise<Part> {
-  if (fittingValues.length === 0) return ok([]);
-  const read = readFittingValuesCsv(writeFittingValuesCsv(fittingValues));
-  if (!read.ok) return under('/fittingValues', problemDetails('These values cannot be taken.', read.error));
-  const done = await importFittingValues(db, read.value, store);
-  return done.ok ? ok(done.value.rows) : under('/fittingValues', done.error);
+const takeFittingValues = (db: Db, { fittingValues }: StarterKit, store: Store): Promise<Part> =>
+  takeServiceData(
+    db,
+    fittingValues.map((f) => ({ ...f, kind: 'fitting', body: { value: f.value }, what: `${f.key}: ${f.value}` })),
+    '/fittingValues',
+    store,
+  );
+
+const takeConnectors = (db: Db, { connectors }: StarterKit, store: Store): Promise<Part> =>
+  takeServiceData(
+    db,
+    connectors.map((c) => ({ ...c, kind: 'connector', what: `connector ${c.body.name}` })),
+    '/connectors',
+    store,
+  );
+
+interface ServiceEntry {
+  readonly kind: 'fitting' | 'connector';
+  readonly family: string | null;
+  readonly key: string;
+  readonly body: ServiceBody;
+  readonly source: string;
+  readonly what: string;
 }
 
-async function takeConnectors(db: Db, { connectors }: StarterKit, { batch, by }: Store): Promise<Part> {
+async function takeServiceData(
+  db: Db,
+  entries: readonly ServiceEntry[],
+  place: string,
+  { batch, by }: Store,
+): Promise<Part> {
   const { lines } = await viewServiceData(db);
   const rows: Row[] = [];
-  for (const [i, { family, key, body, source }] of connectors.entries()) {
-    const now = lines.find((l) => l.kind === 'connector' && l.key === key && l.family === family);
+  for (const [i, { kind, family, key, body, source, what }] of entries.entries()) {
+    const now = lines.find((l) => l.kind === kind && l.key === key && l.family === family);
     const isSame = now !== undefined && canonical([now.body, now.source]) === canonical([body, source]);
-    rows.push({
-      what: `connector ${body.name}, ${family ?? 'any engine'}`,
-      action: isSame ? 'unchanged' : now ? 'change' : 'new',
-    });
+    rows.push({ what: `${what}, ${family ?? 'any engine'}`, action: isSame ? 'unchanged' : now ? 'change' : 'new' });
     if (isSame) continue;
-    const id = v5(`connector ${family ?? ''} ${key}`, batch);
-    const done = await keepServiceData(db, { id, by, family, kind: 'connector', key, body, source });
-    if (!done.ok) return under(`/connectors/${i}`, done.error);
+    const id = v5(`${kind} ${family ?? ''} ${key}`, batch);
+    const done = await keepServiceData(db, { id, by, family, kind, key, body, source });
+    if (!done.ok) return under(`${place}/${i}`, done.error);
   }
   return ok(rows);
 }

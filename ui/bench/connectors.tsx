@@ -1,6 +1,6 @@
 'use client';
 import type { RunView } from '../../application/views';
-import { pinsFor } from '../../core/engine/connector';
+import { pinsAt } from '../../core/engine/connector';
 import type { Position } from '../../core/judge/types';
 import { ConnectorFace, pinWords } from '../kit/connector-face';
 
@@ -11,7 +11,6 @@ const AT_PINS: ReadonlySet<string> = new Set(['pins', 'pairs']);
 export function Connectors({ view, active }: { view: RunView; active: Position | null }) {
   const { connectors, definition } = view;
   if (connectors.length === 0) return null;
-  const cylinder = typeof active === 'number' ? active : null;
   return (
     <details
       className="rounded-xl bg-card px-4 py-2"
@@ -20,7 +19,7 @@ export function Connectors({ view, active }: { view: RunView; active: Position |
       <summary className="min-h-9 cursor-pointer text-sm font-semibold text-soft">Connectors of this engine</summary>
       <ul className="flex flex-col gap-3 pb-2">
         {connectors.map((c) => {
-          const own = cylinder === null ? [] : pinsFor(c, cylinder);
+          const own = pinsAt(c, active);
           return (
             <li key={c.key}>
               <p className="font-semibold">
@@ -29,7 +28,7 @@ export function Connectors({ view, active }: { view: RunView; active: Position |
                   {c.place && `, ${c.place}`}, from the {c.seenFrom}
                 </span>
               </p>
-              <ConnectorFace connector={c} cylinder={cylinder} />
+              <ConnectorFace connector={c} wanted={own} />
               {own.length > 0 && (
                 <ul>
                   {own.map((p) => (

@@ -1,14 +1,7 @@
 import type { Connector, ConnectorPin } from '../../core/engine/connector';
 
-/** A connector as its face shows it, row by row. Pins of `cylinder` stand out; unused ones are empty. */
-export function ConnectorFace({
-  connector,
-  cylinder,
-}: {
-  connector: Connector;
-  /** `null`: nobody in particular is looked for. */
-  cylinder: number | null;
-}) {
+/** A connector as its face shows it, row by row. Pins that are wanted stand out; unused ones are empty. */
+export function ConnectorFace({ connector, wanted }: { connector: Connector; wanted: readonly ConnectorPin[] }) {
   const ends = connector.rows.map((_, i) => connector.rows.slice(0, i + 1).reduce((sum, n) => sum + n, 0));
   const rows = connector.rows.map((n, i) => connector.pins.slice((ends[i] ?? 0) - n, ends[i]));
   const words = `${connector.name}, from the ${connector.seenFrom}: ${connector.pins.map(pinWords).join('; ')}`;
@@ -21,7 +14,7 @@ export function ConnectorFace({
       {rows.map((row, i) => (
         <div key={i} className="flex justify-center gap-1">
           {row.map((p) => (
-            <Cavity key={p.pin} pin={p} isWanted={cylinder !== null && p.cylinder === cylinder && p.signal !== ''} />
+            <Cavity key={p.pin} pin={p} isWanted={wanted.includes(p)} />
           ))}
         </div>
       ))}

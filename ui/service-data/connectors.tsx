@@ -58,7 +58,7 @@ export function Connectors({ view, family, onDone }: { view: ServiceDataView; fa
                   </Button>
                 )}
               </div>
-              <ConnectorFace connector={c} cylinder={null} />
+              <ConnectorFace connector={c} wanted={[]} />
               <ul className="text-sm">
                 {c.pins
                   .filter((p) => p.signal !== '')
@@ -185,7 +185,7 @@ function EditConnector(p: {
           mono
         />
         <DraftField {...fields} field="source" path="/source" label="Where it is from" hint="document and page" />
-        {fits && <ConnectorFace connector={connector} cylinder={null} />}
+        {fits && <ConnectorFace connector={connector} wanted={[]} />}
         <OtherProblems
           problems={problems}
           paths={['/body/name', '/body/place', '/body/pins', '/body/rows', '/source']}
