@@ -152,7 +152,7 @@ function EditConnector(p: {
       onOpenChange={(open) => {
         if (!open) p.onClose();
       }}
-      title={p.line ? `Connector ${connectorIn(p.line).name}` : 'A connector'}
+      title={p.line ? connectorIn(p.line).name : 'A connector'}
       description={`Of ${p.family || 'any engine'}, as its service information shows it. What was entered before stays in the record.`}
     >
       <form
