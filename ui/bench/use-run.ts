@@ -380,6 +380,7 @@ function follow(event: OutboxEvent, dispatch: (a: Action) => void, setReachable:
       return setReachable(true);
     case 'unreachable':
       return setReachable(false);
+    case 'dropped':
     case 'waiting':
     case 'unlocked':
       return;

@@ -45,6 +45,26 @@ async function readCopy(): Promise<DeviceCopy | null> {
   return JSON.parse(text) as DeviceCopy;
 }
 
+/** Ends what openDevice began: nothing of the copy stays in memory. */
+let close: (() => void) | null = null;
+export function closeDevice(): void {
+  close?.();
+  close = null;
+  worker = null;
+  opening = null;
+  following = Promise.resolve();
+}
+
+/** What was opened longer ago, between two times with a server, is old. */
+const OLD_ms = 30_000;
+let used = 0;
+/** For a page of the server that has just lost it: what is open from an earlier time is opened anew. */
+export function openAfterLoss(): Promise<boolean> {
+  if (Date.now() - used > OLD_ms) closeDevice();
+  used = Date.now();
+  return openDevice();
+}
+
 /** Opens the device's rooms: its copy, then what was done since, in order. `false`: there is no copy, or it is locked. */
 export function openDevice(): Promise<boolean> {
   return (opening ??= openAnew().catch((error: unknown) => {
@@ -67,11 +87,21 @@ async function openAnew(): Promise<boolean> {
   await Promise.race([worker.open(copy), broken]);
   done = new Set();
   for (const item of [...(await readSent()), ...(await kept())].toSorted(inOrder)) await doAgain(item);
-  onOutbox((event) => {
-    if (event.type === 'kept' && !done.has(event.id)) following = following.then(() => doNew(event.id));
+  const follow = (id: string): void => {
+    // What cannot be done here waits for the server all the same.
+    following = following.then(() => doNew(id)).catch(() => undefined);
+  };
+  const stop = onOutbox((event) => {
+    if (event.type === 'kept' && !done.has(event.id)) follow(event.id);
+    // What was dropped is not taken back here one by one: the rooms are opened anew without it.
+    if (event.type === 'dropped') closeDevice();
   });
-  new BroadcastChannel(KEPT_CHANNEL).onmessage = ({ data }: MessageEvent<string>) => {
-    following = following.then(() => doNew(data));
+  const others = new BroadcastChannel(KEPT_CHANNEL);
+  others.onmessage = ({ data }: MessageEvent<string>) => follow(data);
+  close = () => {
+    stop();
+    others.close();
+    thread.terminate();
   };
   return true;
 }

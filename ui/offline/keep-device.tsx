@@ -2,7 +2,7 @@
 import { useEffect } from 'react';
 import { answerWithoutServer, onAccepted } from '../kit/send';
 import { usePerson } from '../kit/session';
-import { answerOnDevice, noteAccepted, refreshCopy } from './device';
+import { answerOnDevice, noteAccepted, openAfterLoss, refreshCopy } from './device';
 import { keptCopy, setPersonAtBench } from './device-store';
 import { unlocked } from './outbox';
 import { keepAwake, unlockByServer } from './vault';
@@ -37,7 +37,7 @@ export function KeepDevice() {
       if (!(await unlockByServer()) || isGone) return;
       void unlocked();
       await setPersonAtBench(person);
-      answerWithoutServer((request) => answerOnDevice(request, person));
+      answerWithoutServer(async (request) => ((await openAfterLoss()) ? answerOnDevice(request, person) : null));
       await idle();
       // Not thrown away when the device runs out of room, where the browser agrees.
       if ('storage' in navigator) void navigator.storage.persist().catch(() => false);

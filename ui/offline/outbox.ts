@@ -43,7 +43,7 @@ export interface WaitingLane {
 }
 
 export type OutboxEvent =
-  | { readonly type: 'kept' | 'stored'; readonly id: string }
+  | { readonly type: 'kept' | 'stored' | 'dropped'; readonly id: string }
   | { readonly type: 'refused'; readonly id: string; readonly problem: ProblemDetails }
   | { readonly type: 'reached' | 'unreachable' | 'unlocked' }
   | { readonly type: 'waiting'; readonly lanes: readonly WaitingLane[] };
@@ -104,6 +104,7 @@ export const kept = async (): Promise<readonly Kept[]> => (await store.readAll()
 /** Takes a refused item out: the person has decided. */
 export async function drop(id: string): Promise<void> {
   for (const item of await kept()) if (idOf(item) === id) await store.remove(item.seq);
+  emit({ type: 'dropped', id });
   void flush();
 }
 

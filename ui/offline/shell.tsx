@@ -11,7 +11,7 @@ import { answerWithoutServer } from '../kit/send';
 import { TopBar } from '../kit/top-bar';
 import { UnitHeading } from '../kit/unit-heading';
 import { Yard } from '../yard/yard';
-import { answerOnDevice, openDevice, viewOnDevice } from './device';
+import { answerOnDevice, closeDevice, openDevice, viewOnDevice } from './device';
 import { type KnownPerson, people, personAtBench, setPersonAtBench } from './device-store';
 import { DeviceSession } from './device-session';
 import { NoServer } from './no-server';
@@ -60,6 +60,8 @@ export function Shell() {
     return keepAwake();
   }, [open]);
   const onLock = useCallback(async (name: string): Promise<void> => {
+    answerWithoutServer(null);
+    closeDevice();
     await lock();
     setState({ at: 'locked', known: await people(), name });
   }, []);
@@ -79,13 +81,14 @@ export function Shell() {
           people={state.known}
           name={state.name}
           onOpen={(p) => void open(p)}
-          onWiped={() =>
+          onWiped={() => {
+            closeDevice();
             setState({
               at: 'nothing',
               because:
                 'Five wrong PINs: this device was wiped. What waited was saved as a file; a lead takes it to the server.',
-            })
-          }
+            });
+          }}
         />
       );
     case 'open':
