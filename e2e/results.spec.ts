@@ -10,6 +10,7 @@ test('the PDF says what the bench says, on one page, with selectable text', asyn
   const file = info.outputPath('result.pdf');
   writeFileSync(file, await answer.body());
   const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' });
+  expect(text).toContain('demo: everything here is invented');
   for (const said of [
     'PL-07',
     'All of the right bank, and nothing else',

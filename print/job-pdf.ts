@@ -2,7 +2,7 @@ import { fileReport, payerReport, type ReportView, type Section, type Voice } fr
 import type { PhotoView, RunView } from '../application/views';
 import { reportFacts } from '../application/report/facts';
 import { COLOURS, Paper, SMALL } from './paper';
-import { putPosts, putReadings } from './pdf-parts';
+import { DEMO, putPosts, putReadings } from './pdf-parts';
 
 /** A photo as it goes into the document. */
 export interface ReportPhoto extends PhotoView {
@@ -15,9 +15,10 @@ export function jobPdf(
   voice: Voice,
   photos: readonly ReportPhoto[],
   logo: Buffer | null = null,
+  isDemo = false,
 ): Promise<Buffer> {
   const paper = voice === 'payer' ? forPayer(view, photos, logo) : forFile(view, photos);
-  return paper.end(`${view.job.unit.fleetNumber}, job ${view.job.job.number}`);
+  return paper.end(`${view.job.unit.fleetNumber}, job ${view.job.job.number}${isDemo ? DEMO : ''}`);
 }
 
 const captioned = (p: ReportPhoto) => ({ ...p, caption: `${p.name}, ${p.by}` });

@@ -12,6 +12,9 @@ import { COLOURS, INK, LINE, type Paper, SMALL } from './paper';
 const [POST, CHANNEL, EDGE] = ['#6f6758', '#bfdedb', '#2b7f88'];
 const MONO = { face: 'mono' } as const;
 
+/** On every page of a demo: nobody is to take it for a real engine's. */
+export const DEMO = '; demo: everything here is invented';
+
 /** Every reading with its verdict and why. */
 export function putReadings(paper: Paper, report: ReportFacts): void {
   paper.space(8);

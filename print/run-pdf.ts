@@ -1,13 +1,13 @@
 import type { RunView } from '../application/views';
 import { reportFacts } from '../application/report/facts';
 import { COLOURS, Paper } from './paper';
-import { putPosts, putReadings } from './pdf-parts';
+import { DEMO, putPosts, putReadings } from './pdf-parts';
 
 /**
  * The printed result of a test run: A4, one page for engines up to eight cylinders. Needs Node: fonts are
  * read from disk.
  */
-export function runPdf(view: RunView): Promise<Buffer> {
+export function runPdf(view: RunView, isDemo = false): Promise<Buffer> {
   const report = reportFacts(view);
   const paper = new Paper({ title: report.title, subject: view.judgement.summary });
   paper.heading(1, report.title);
@@ -25,5 +25,5 @@ export function runPdf(view: RunView): Promise<Buffer> {
     paper.paragraph('Caution', { face: 'bold' }, 0);
     for (const c of report.cautions) paper.paragraph(c, {}, 0);
   });
-  return paper.end(`${view.unit.fleetNumber}, job ${view.job.number}, test run ${view.id}`);
+  return paper.end(`${view.unit.fleetNumber}, job ${view.job.number}, test run ${view.id}${isDemo ? DEMO : ''}`);
 }

@@ -1,5 +1,5 @@
 import { serverDb } from '@/server/db/connection';
-import { readLogo } from '@/server/installation/installation';
+import { kindOf, readLogo } from '@/server/installation/installation';
 import { reportPhotos, viewReport } from '@/server/jobs/report';
 import { payerReport, type Voice } from '@/application/report/job-report';
 import { jobPdf } from '@/print/job-pdf';
@@ -17,7 +17,7 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
     if (!view) return answerNotFound('job');
     const photos = voice === 'payer' ? await reportPhotos(db, id, payerReport(view).picture) : all;
     const logo = voice === 'payer' ? await readLogo(db) : null;
-    const pdf = await jobPdf(view, voice, photos, logo?.bytes ?? null);
+    const pdf = await jobPdf(view, voice, photos, logo?.bytes ?? null, (await kindOf(db)) === 'demo');
     const name = `${view.job.unit.fleetNumber}-job-${view.job.job.number}-${voice}.pdf`.replace(/[^\w.-]/g, '_');
     return new Response(new Uint8Array(pdf), {
       headers: { 'content-type': 'application/pdf', 'content-disposition': `inline; filename="${name}"` },
