@@ -21,6 +21,8 @@ export interface StatesBarProps {
 }
 
 /** On a narrow screen the row scrolls; what is not set comes first. */
+/** A long name in a list takes no room from the posts. */
+const NARROW = 'max-w-40 truncate';
 const chip = (set: boolean): string =>
   `inline-flex shrink-0 whitespace-nowrap ${set ? '' : '-order-1'} min-h-9 pointer-coarse:min-h-12 items-center gap-1.5 rounded-lg border px-2.5 text-sm ${set ? 'border-line bg-card' : 'border-ochre bg-card font-bold text-ochre'}`;
 
@@ -101,7 +103,7 @@ export const StatesBar = memo(function StatesBar({
       {quantity === 'resistance' && zeroWanted && c.leadZero === null && leads.length > 0 && (
         <select
           aria-label="Leads measured before"
-          className={chip(false)}
+          className={`${chip(false)} ${NARROW}`}
           value=""
           onChange={(e) => onChange({ leadZero: e.target.value || null })}
         >
@@ -116,7 +118,7 @@ export const StatesBar = memo(function StatesBar({
       {quantity !== 'observation' && (
         <select
           aria-label="Meter"
-          className={chip(c.instrumentId !== null)}
+          className={`${chip(c.instrumentId !== null)} ${NARROW}`}
           value={c.instrumentId ?? ''}
           onChange={(e) => onChange({ instrumentId: e.target.value || null })}
         >
