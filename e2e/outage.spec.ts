@@ -82,7 +82,7 @@ test('what the server fails at is said on every page, holds up no other test, an
     page.waitForEvent('download'),
     box.getByRole('button', { name: 'Save as a file' }).click(),
   ]);
-  expect(download.suggestedFilename()).toBe('waiting-entries.json');
+  expect(download.suggestedFilename()).toBe('waiting-entries-for-a-lead.json');
   await page.unroute(`**/runs/${failing}/readings`);
   // It may go by itself before anybody asks for it.
   await box

@@ -8,7 +8,8 @@ export const OPEN_WAITING = {
   properties: {
     format: { const: 'mudflat/sealed-waiting' },
     version: { const: 1 },
-    device: { type: 'string', pattern: '^[0-9a-f]{32}$' },
+    // Empty: over plain HTTP a device has no key, and nothing is sealed.
+    device: { type: 'string', pattern: '^([0-9a-f]{32})?$' },
     items: { type: 'array', maxItems: 5000, items: { type: 'object' } },
   },
 } as const;

@@ -1,4 +1,6 @@
 import { webcrypto } from 'node:crypto';
+import { OPEN_WAITING, type OpenWaiting } from '../../formats/requests/waiting';
+import { schema, validate } from '../../formats/validate';
 import { deviceKey } from './known-device';
 import { openWaiting } from './sealed-waiting';
 
@@ -29,7 +31,9 @@ test('what a browser has sealed with the key of its device is opened, in its ord
 });
 
 test('what was kept before the device had a key is taken as it is', () => {
-  expect(openWaiting(file([{ kind: 'reading', runId: 'r' }]))).toMatchObject({ ok: true });
+  const plain = { ...file([{ kind: 'reading', runId: 'r' }]), device: '' };
+  expect(validate(schema<OpenWaiting>(OPEN_WAITING), plain)).toMatchObject({ ok: true });
+  expect(openWaiting(plain)).toMatchObject({ ok: true, value: { items: [{ runId: 'r' }] } });
 });
 
 test('a changed byte, another device and nonsense are refused with the entry', async () => {

@@ -114,12 +114,6 @@ export async function sendAgain(item: Kept): Promise<void> {
   await flush(true);
 }
 
-/** All that waits, as a file that can be kept elsewhere when a device must be given up. */
-export async function exportWaiting(): Promise<string> {
-  const items = await kept();
-  return JSON.stringify({ format: 'mudflat/waiting', version: 1, items }, null, 2);
-}
-
 /** The longest reason that the server takes. */
 const LONGEST_WHY = 500;
 

@@ -6,6 +6,7 @@ import { Field, inputLook, tie } from '../kit/field';
 import { Logo } from '../kit/logo';
 import type { KnownPerson } from './device-store';
 import { saveFile } from './save-file';
+import { QUEUE_FILE } from './save-queue';
 import { unlockByPin } from './vault';
 
 /** The device's copy is locked: the PIN of somebody who has signed in here opens it. */
@@ -39,7 +40,7 @@ export function Unlock({
         `Name and PIN do not go together. ${outcome.left === 1 ? 'One more try: after it this device is wiped' : `${outcome.left} tries left`}.`,
       );
     else {
-      if ('file' in outcome && outcome.file !== null) saveFile(outcome.file, 'waiting-entries-for-a-lead.json');
+      if ('file' in outcome && outcome.file !== null) saveFile(outcome.file, QUEUE_FILE);
       onWiped();
     }
   }

@@ -3,8 +3,8 @@ import { Download, RotateCw, TriangleAlert } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { useMay, usePerson } from '../kit/session';
-import { exportWaiting, flush, kept, onOutbox, takeOver, type WaitingLane } from './outbox';
-import { saveFile } from './save-file';
+import { flush, kept, onOutbox, takeOver, type WaitingLane } from './outbox';
+import { saveQueue } from './save-queue';
 
 /**
  * On every page: what the bench has kept in this browser goes to the server, whichever page is open. What
@@ -68,7 +68,7 @@ export function Waiting() {
             <button
               type="button"
               className="inline-flex min-h-11 items-center gap-2 rounded-lg border border-line px-3"
-              onClick={() => void exportWaiting().then((text) => saveFile(text, 'waiting-entries.json'))}
+              onClick={() => void saveQueue()}
             >
               <Download size={18} aria-hidden="true" /> Save as a file
             </button>

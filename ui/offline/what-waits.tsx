@@ -12,8 +12,7 @@ import { OpenFile } from './open-file';
 import { drop, flush, onOutbox, sendAgain } from './outbox';
 import { readAll, type Waits } from './outbox-store';
 import { useLittleRoom } from './room';
-import { saveFile } from './save-file';
-import { sealedQueue } from './vault';
+import { saveQueue } from './save-queue';
 
 const zone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
 
@@ -54,11 +53,7 @@ export function WhatWaits() {
           {items.length + locked.length > 0 && (
             <>
               <Button onClick={() => void flush(true)}>Try again now</Button>
-              <Button
-                onClick={() =>
-                  void sealedQueue().then((text) => text !== null && saveFile(text, 'waiting-entries-for-a-lead.json'))
-                }
-              >
+              <Button onClick={() => void saveQueue()}>
                 <Download size={18} aria-hidden="true" /> Save as a file for a lead
               </Button>
             </>

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Button, buttonLook } from '../kit/button';
 import { ImportFile } from '../kit/import-file';
 import { useMay } from '../kit/session';
+import { Title } from './title';
 
 interface KitPlan {
   readonly rows: readonly { readonly what: string; readonly action: string }[];
@@ -16,21 +17,18 @@ export function StarterKit({ onDone }: { onDone: () => void }) {
   const [taking, setTaking] = useState(false);
   return (
     <section aria-label="Starter kit">
-      <div className="mt-6 mb-2 flex flex-wrap items-center justify-between gap-2">
-        <h2 className="text-lg font-semibold">Starter kit</h2>
-        <div className="flex flex-wrap gap-2">
-          {mayTake && (
-            <Button onClick={() => setTaking(true)}>
-              <FileUp size={18} aria-hidden="true" />
-              Take one in
-            </Button>
-          )}
-          <a className={buttonLook()} href="/api/workshop/kit" download>
-            <FileDown size={18} aria-hidden="true" />
-            Pass ours on
-          </a>
-        </div>
-      </div>
+      <Title text="Starter kit">
+        {mayTake && (
+          <Button onClick={() => setTaking(true)}>
+            <FileUp size={18} aria-hidden="true" />
+            Take one in
+          </Button>
+        )}
+        <a className={buttonLook()} href="/api/workshop/kit" download>
+          <FileDown size={18} aria-hidden="true" />
+          Pass ours on
+        </a>
+      </Title>
       <p className="text-soft">
         Engine families, tests and circuits of our own, limits, fitting values and connectors in one file. No unit,
         person or job is in it. Limits that come with a kit are drafts until a lead here has approved them.

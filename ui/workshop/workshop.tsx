@@ -13,6 +13,7 @@ import { EditDepot, EditFamily, EditUnit } from './edit';
 import { Head } from './head';
 import { Machine } from './machine';
 import { StarterKit } from './starter-kit';
+import { Title } from './title';
 
 const AddUnit = dynamic(() => import('../yard/add-unit').then((m) => m.AddUnitDialog));
 
@@ -83,15 +84,6 @@ const list = 'grid gap-2 md:grid-cols-2';
 const card = (retired: boolean): string =>
   `flex items-center justify-between gap-3 rounded-xl bg-card p-3 ${retired ? 'border border-dashed border-line text-soft' : ''}`;
 const counted = (n: number, one: string, several: string): string => `${n} ${n === 1 ? one : several}`;
-
-function Title({ text, children }: { text: string; children?: React.ReactNode }) {
-  return (
-    <div className="mt-6 mb-2 flex flex-wrap items-center justify-between gap-2">
-      <h2 className="text-lg font-semibold">{text}</h2>
-      <div className="flex flex-wrap gap-2">{children}</div>
-    </div>
-  );
-}
 
 function Depots({ depots, onEdit }: { depots: readonly DepotLine[]; onEdit: (d: DepotLine | null) => void }) {
   const mayAdd = useMay('depot.add');
