@@ -4,7 +4,7 @@ import { newRun, switchTo } from './bench-page';
 
 const LEAD = 'Odile Brandt';
 
-test('a test of our own from nothing: six things are asked, and it runs', async ({ page, request }) => {
+test('a test of our own from nothing: what only a person knows is asked, and it runs', async ({ page, request }) => {
   const name = `Gate switch ${Date.now()}`;
   await page.goto('/catalogue');
   await switchTo(page, LEAD);

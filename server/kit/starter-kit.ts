@@ -59,8 +59,8 @@ class OnlyLooked extends Error {
 }
 
 /**
- * Takes a kit in, all or nothing. Without `batch` it is done and undone again: what it would do is what it does. Limits
- * come as drafts: whoever passes them on cannot approve them here.
+ * Takes a kit in, all or nothing. Without `batch` it is done and undone again: what it would do is what it does. Approved
+ * limits come as drafts: whoever passes them on cannot approve them here. Rules of thumb stay what they are.
  */
 export async function importKit(
   db: Db,

@@ -31,7 +31,8 @@ export function StarterKit({ onDone }: { onDone: () => void }) {
       </Title>
       <p className="text-soft">
         Engine families, tests and circuits of our own, limits, fitting values and connectors in one file. No unit,
-        person or job is in it. Limits that come with a kit are drafts until a lead here has approved them.
+        person or job is in it. Approved limits of a kit come in as drafts until a lead here approves them; rules of
+        thumb stay what they are.
       </p>
       {taking && (
         <ImportFile<KitPlan>
