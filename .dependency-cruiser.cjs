@@ -40,6 +40,7 @@ const coreMay = {
   calculations: ['foundation', 'quantity', 'metrology', 'limits'],
   solver: ['foundation', 'numerics'],
   circuits: ['foundation', 'quantity', 'engine', 'limits', 'catalogue', 'solver'],
+  signal: ['foundation', 'numerics', 'quantity', 'limits'],
   evidence: ['foundation', 'quantity', 'metrology', 'engine', 'catalogue', 'judge'],
   plan: ['foundation', 'quantity', 'engine', 'catalogue', 'judge', 'evidence'],
   diagnosis: [

@@ -1,19 +1,22 @@
 import { readFileSync } from 'node:fs';
+import { dirname, resolve } from 'node:path';
 import { problemDetails } from '../formats/problem';
 import { explainCodes } from '../formats/codes';
 import type { Result } from '../core/foundation/result';
 import { judgeText } from '../application/judging/judge-document';
 import { solveText } from '../application/circuits/solve-document';
+import { answerTraceText } from '../application/traces/answer';
 import { diagnoseText } from '../application/diagnosis/diagnose-document';
 
 /**
  * Headless commands. Each answers with one JSON document on standard output. Some read a file or `-`, some
  * take words.
  */
-const FROM_FILE: Readonly<Record<string, (text: string) => Result<unknown>>> = {
+const FROM_FILE: Readonly<Record<string, (text: string, folder: string) => Result<unknown>>> = {
   judge: judgeText,
   circuit: solveText,
   diagnose: diagnoseText,
+  trace: (text, folder) => answerTraceText(text, (path) => readFileSync(resolve(folder, path))),
 };
 const FROM_WORDS: Readonly<Record<string, (words: readonly string[]) => Result<unknown>>> = { codes: explainCodes };
 
@@ -44,7 +47,7 @@ export function runCommand(args: readonly string[], streams: Streams): number {
     streams.err(`${file} cannot be read: ${(error as Error).message}\n`);
     return EXIT_INPUT_WRONG;
   }
-  return answer(run(text), file, streams);
+  return answer(run(text, file === '-' ? '.' : dirname(file)), file, streams);
 }
 
 const USAGE = `Usage: ./mudflat ${Object.keys(FROM_FILE).join('|')} FILE   (FILE or - for standard input)

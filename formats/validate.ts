@@ -12,13 +12,28 @@ import instrument from '../docs/formats/instrument.schema.json';
 import limits from '../docs/formats/limits.schema.json';
 import shelf from '../docs/formats/shelf.schema.json';
 import testSet from '../docs/formats/test-set.schema.json';
+import traceFindings from '../docs/formats/trace-findings.schema.json';
+import traceQuestion from '../docs/formats/trace-question.schema.json';
 
 const ajv = new Ajv2020({
   allErrors: true,
   allowUnionTypes: true,
   discriminator: true,
   strictRequired: false,
-  schemas: [limits, engine, instrument, testSet, catalogue, shelf, circuit, circuits, evidence, bundle],
+  schemas: [
+    limits,
+    engine,
+    instrument,
+    testSet,
+    catalogue,
+    shelf,
+    circuit,
+    circuits,
+    evidence,
+    bundle,
+    traceQuestion,
+    traceFindings,
+  ],
 });
 (addFormats as unknown as { default: (a: Ajv2020) => void }).default(ajv);
 

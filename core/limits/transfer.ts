@@ -99,6 +99,36 @@ export function expectedAt(t: Transfer, x: number, asked: ScaledUnit): UnitValue
   }
 }
 
+/**
+ * The stimulus at which a sensor shows a reading (in the unit of the limits, for a thermistor in ohm), in the transfer's own
+ * unit: the inverse of `expectedAt`. `null` where no stimulus, or more than one, leads to it.
+ */
+export function stimulusAt(t: Transfer, reading: number): number | null {
+  if (!Number.isFinite(reading)) return null;
+  switch (t.kind) {
+    case 'ratiometric': {
+      const slope = (t.high.ratio - t.low.ratio) / (t.high.at - t.low.at);
+      const at = t.low.at + (reading / t.supply_V - t.low.ratio) / slope;
+      return Number.isFinite(at) ? at : null;
+    }
+    case 'table': {
+      const turned = t.points.map(([x, y]) => [y, x] as const);
+      const first = turned[0]?.[0] ?? NaN;
+      const isFalling = (turned[1]?.[0] ?? NaN) < first;
+      if (isFalling) turned.reverse();
+      const isMonotone = turned.every(([y], i) => i === 0 || y > (turned[i - 1]?.[0] ?? NaN));
+      return isMonotone ? interpolateLinear(turned, reading) : null;
+    }
+    case 'ntc-steinhart-hart':
+      return reading > 0 ? finite(steinhartHart_degC(t, reading)) : null;
+    case 'ntc-beta':
+      return reading > 0
+        ? finite(1 / (1 / (t.at_degC + KELVIN) + Math.log(reading / t.resistance_ohm) / t.beta_K) - KELVIN)
+        : null;
+  }
+}
+
+const finite = (n: number): number | null => (Number.isFinite(n) ? n : null);
 const finiteUnit = (n: number | null): UnitValue | null => (n !== null && Number.isFinite(n) ? unitValue(n) : null);
 const fromFinite = (base: number, asked: ScaledUnit): UnitValue | null =>
   Number.isFinite(base) ? fromBase(baseValue(base), asked) : null;

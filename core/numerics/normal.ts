@@ -46,3 +46,15 @@ export function erfc(x: number): number {
 
 /** Probability that a standard normal variable is at most z. Accepts the infinities. */
 export const normalCdf = (z: number): number => erfc(-z / Math.SQRT2) / 2;
+
+/** The z that a standard normal variable exceeds with probability `tail` (0 < tail < 0.5). */
+export function normalUpperTail(tail: number): number {
+  let low = 0;
+  let high = 38;
+  for (let n = 0; n < 80; n++) {
+    const middle = (low + high) / 2;
+    if (erfc(middle / Math.SQRT2) / 2 > tail) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}

@@ -1,0 +1,113 @@
+import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
+import { stimulusAt } from '../../core/limits/transfer';
+import { stimulusOf, type Transfer } from '../../core/limits/transfer';
+import { agreement } from '../../core/signal/agreement';
+import { movesOf, onsets } from '../../core/signal/moves';
+import { lineOf, searchRecording } from '../../core/signal/recording';
+import { snaps } from '../../core/signal/snap';
+import type { Channel, Finding, Searched } from '../../core/signal/types';
+import { checkQuestion, type TraceAsk, type TraceFindings, type TraceQuestion } from '../../formats/trace-question';
+import { readJson, validate } from '../../formats/validate';
+import { channelsOf, type LoadFile } from './channels';
+
+/** Answers a question about a recording, from the text of its document. */
+export function answerTraceText(text: string, load: LoadFile): Result<TraceFindings> {
+  const json = readJson(text);
+  if (!json.ok) return json;
+  const question = validate(checkQuestion, json.value);
+  return question.ok ? answerTrace(question.value, load) : question;
+}
+
+export function answerTrace(question: TraceQuestion, load: LoadFile): Result<TraceFindings> {
+  const lacking = lacks(question);
+  if (lacking.length) return fail(lacking);
+  const asked = channelsOf(question, load);
+  if (!asked.ok) return asked;
+  const { channels, notes } = asked.value;
+  const parts = question.ask.map((ask) => ANSWERS[ask](channels, question));
+  return ok({
+    format: 'mudflat/trace-findings',
+    version: 1,
+    findings: parts.flatMap((p) => p.findings),
+    searched: parts.flatMap((p) => p.searched ?? []),
+    notes: [...notes],
+    summary: parts.map((p) => p.summary).join(' '),
+  });
+}
+
+interface Part {
+  readonly findings: readonly Finding[];
+  readonly searched?: readonly Searched[];
+  readonly summary: string;
+}
+
+const ANSWERS: Readonly<Record<TraceAsk, (channels: readonly Channel[], question: TraceQuestion) => Part>> = {
+  search: (channels) => searchRecording(channels),
+  agreement: (channels, { channels: asked }) => {
+    const findings = channels.flatMap((scan) => {
+      const pin = channels.find((c) => c.id === scan.of);
+      if (scan.role !== 'scan-tool' || !pin) return [];
+      const transfer = asked.find((c) => c.column === pin.id)?.transfer;
+      const same = inUnitOf(pin, scan, transfer);
+      return agreement(scan, same ?? pin, same !== null);
+    });
+    return {
+      findings,
+      summary: said(
+        findings.filter((f) => f.kind === 'agreement'),
+        channels,
+      ),
+    };
+  },
+  order: (channels) => {
+    const moves = movesOf(channels);
+    const findings = onsets(channels, moves);
+    const first = findings.filter((f, i) => findings.findIndex((o) => o.event === f.event) === i);
+    const name = (id: string): string => channels.find((c) => c.id === id)?.name ?? id;
+    const still = channels.filter((c) => !findings.some((f) => f.channel === c.id)).map((c) => c.name);
+    const lines = first.slice(0, 10).map((f) => {
+      const rest = findings.filter((o) => o.event === f.event && o !== f);
+      const order = rest.map((o) => `${name(o.channel)} ${Math.round((o.at_s - f.at_s) * 1000)} ms later`);
+      return `Event ${f.event}: ${[`${name(f.channel)} moved first`, ...order].join(', ')}.`;
+    });
+    const head = moves.length === 0 ? ['No channel moved clearly.'] : [];
+    const silent = still.length && moves.length ? [`Without an answer: ${still.join(', ')}.`] : [];
+    return { findings, summary: [...head, ...lines, ...silent].join(' ') };
+  },
+  snap: (channels) => {
+    const findings = snaps(channels, movesOf(channels));
+    return { findings, summary: findings.length ? said(findings, channels) : 'No snap of the throttle was found.' };
+  },
+};
+
+const said = (findings: readonly Finding[], channels: readonly Channel[]): string =>
+  findings
+    .slice(0, 12)
+    .map((f) =>
+      f.kind === 'agreement' ? `${lineOf(f, channels)} ${f.reasons.slice(1).join(' ')}` : lineOf(f, channels),
+    )
+    .join(' ');
+
+/** The pin's channel in the unit of the scan tool's, by itself or through the sensor's transfer function; `null`: there is no way. */
+export function inUnitOf(pin: Channel, scan: Channel, transfer: Transfer | undefined): Channel | null {
+  if (pin.unit === scan.unit) return pin;
+  if (!transfer || stimulusOf(transfer).unit !== scan.unit) return null;
+  const values = pin.values.map((v) => stimulusAt(transfer, v) ?? NaN);
+  return { ...pin, unit: scan.unit, values, step: scan.step };
+}
+
+/** What an answer would need and the question does not have. */
+function lacks({ ask, channels }: TraceQuestion): Problem[] {
+  const problems: Problem[] = [];
+  const say = (what: TraceAsk, message: string): void =>
+    void problems.push({ path: `/ask/${ask.indexOf(what)}`, message: `"${what}" ${message}` });
+  if (ask.includes('agreement') && !channels.some((c) => c.role === 'scan-tool' && c.of !== undefined))
+    say('agreement', 'needs a channel of role scan-tool that names in "of" the column which it reports.');
+  if (ask.includes('order') && channels.length < 2) say('order', 'needs two channels at least.');
+  if (
+    ask.includes('snap') &&
+    !channels.some((c) => c.role === 'airflow' || c.role === 'rail-pressure' || c.role === 'boost')
+  )
+    say('snap', 'needs a channel of role airflow, rail-pressure or boost.');
+  return problems;
+}

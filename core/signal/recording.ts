@@ -1,0 +1,136 @@
+import { type ChannelSearch, searchChannel } from './search';
+import type { Channel, Finding, Pulse, Searched, Stuck } from './types';
+import { listed, moment, say, span } from './words';
+
+export interface Search {
+  readonly findings: readonly Finding[];
+  readonly searched: readonly Searched[];
+  /** In sentences. */
+  readonly summary: string;
+}
+
+/** All channels that fall together for at least this long were switched off. Common practice, no source. */
+const SWITCHED_OFF_s = 1;
+/** What is left of a channel that is switched off. */
+const OFF_SHARE = 0.08;
+/** Of its usual noise: a channel below this rests. */
+const RESTING = 0.35;
+
+/**
+ * Searches a recording: each channel by itself, then all of them beside each other. What leaves its course in several
+ * channels at one moment names them; what rests while the others rest too was not stuck, and what all channels lose for long
+ * was switched off. `progress`: called with the share that is done.
+ */
+export function searchRecording(channels: readonly Channel[], progress?: (share: number) => void): Search {
+  const each = channels.map((c, i) => {
+    const one = searchChannel(c);
+    progress?.((i + 1) / channels.length);
+    return one;
+  });
+  const paired = each.map((one) => one.pulses.map((p) => withTogether(p, one, each)));
+  const pulses = paired.flatMap((ps, i) => ps.filter((p) => !isSwitchedOff(p, each[i] as ChannelSearch, each, paired)));
+  const stuck = each.flatMap((one) => one.stuck.filter((s) => !isRestOfAll(s, one, each)));
+  const findings: Finding[] = [...pulses, ...stuck, ...each.flatMap((one) => one.rest)].sort(
+    (a, b) => RANK[a.severity] - RANK[b.severity] || a.from_s - b.from_s,
+  );
+  const searched = each.map(({ searched: s }) => ({
+    ...s,
+    found: findings.filter((f) => f.channel === s.channel).length,
+  }));
+  return { findings, searched, summary: summaryOf(channels, findings, searched) };
+}
+
+const RANK = { fail: 0, attention: 1, undecided: 2, none: 3, pass: 4 } as const;
+
+/** Two stretches of time that touch, to within the distance of two samples. */
+const touch = (a: Finding, b: Finding, slack_s: number): boolean =>
+  a.from_s <= b.to_s + slack_s && b.from_s <= a.to_s + slack_s;
+
+function withTogether(pulse: Pulse, one: ChannelSearch, each: readonly ChannelSearch[]): Pulse {
+  const others = each.filter((other) => other !== one && other.searched.wouldFind !== null);
+  const same = others.filter((other) =>
+    other.pulses.some((p) => touch(p, pulse, Math.max(one.channel.clock.period_s, other.channel.clock.period_s) / 2)),
+  );
+  if (!others.length) return pulse;
+  const together = same.map((other) => other.channel.id);
+  const reason =
+    same.length === 0
+      ? 'No other channel left its course at that moment: what they share is not the cause.'
+      : same.length === others.length
+        ? 'All channels left their course at the same moment: the common ground, a shared supply or the recorder’s own lead.'
+        : `At the same moment: ${listed(same.map((s) => s.channel.name))}. Look at what these share.`;
+  return { ...pulse, together, reasons: [...pulse.reasons, reason] };
+}
+
+/** Whether most channels went to nothing together and for long: the key, no contact. */
+function isSwitchedOff(
+  pulse: Pulse,
+  one: ChannelSearch,
+  each: readonly ChannelSearch[],
+  paired: readonly (readonly Pulse[])[],
+): boolean {
+  const isOff = (p: Pulse): boolean =>
+    p.kind === 'dropout' && p.to_s - p.from_s > SWITCHED_OFF_s && Math.abs(p.level) < OFF_SHARE * Math.abs(p.course);
+  if (!isOff(pulse) || each.length < 2) return false;
+  const others = each.filter((o) => o !== one);
+  const same = each.filter(
+    (o, i) => o !== one && (paired[i] ?? []).some((p) => isOff(p) && touch(p, pulse, o.channel.clock.period_s)),
+  );
+  return same.length * 3 >= others.length * 2;
+}
+
+/** Whether at least half of the others rest in the same stretch of time. */
+function isRestOfAll(stuck: Stuck, one: ChannelSearch, each: readonly ChannelSearch[]): boolean {
+  const others = each.filter((o) => o !== one && o.channel.values.length > 0);
+  if (!others.length) return false;
+  const resting = others.filter((o) => isResting(o.channel, stuck.from_s, stuck.to_s));
+  return resting.length * 2 >= others.length;
+}
+
+/** Whether a channel moves far less between two samples in a stretch of time than it does otherwise. */
+function isResting({ clock, values }: Channel, from_s: number, to_s: number): boolean {
+  const [from, to] = [Math.max(0, clock.before(from_s)), clock.before(to_s)];
+  if (to - from < 4) return false;
+  const usual = typicalMove(values, 0, values.length);
+  return typicalMove(values, from, to) < RESTING * usual;
+}
+
+/** Mean distance of neighbours, of at most some thousand pairs. */
+function typicalMove(values: Float64Array, from: number, to: number): number {
+  const stride = Math.max(1, Math.floor((to - from) / 4000));
+  let sum = 0;
+  let count = 0;
+  for (let i = from + 1; i < to; i += stride) {
+    const move = Math.abs((values[i] ?? NaN) - (values[i - 1] ?? NaN));
+    if (Number.isNaN(move)) continue;
+    sum += move;
+    count++;
+  }
+  return count ? sum / count : 0;
+}
+
+function summaryOf(channels: readonly Channel[], findings: readonly Finding[], searched: readonly Searched[]): string {
+  const longest = Math.max(...searched.map((s) => s.seconds));
+  const samples = searched.reduce((n, s) => n + s.samples, 0);
+  const head = `${span(longest)}, ${samples.toLocaleString('en')} samples on ${channels.length} ${channels.length === 1 ? 'channel' : 'channels'}.`;
+  const bad = findings.filter((f) => f.severity === 'fail' || f.severity === 'attention');
+  const list = bad.slice(0, 8).map((f) => lineOf(f, channels));
+  const more = bad.length > 8 ? [`And ${bad.length - 8} more.`] : [];
+  const power = searched.map((s) => powerLine(s, channels));
+  return [head, ...(bad.length ? list : ['Nothing left its course.']), ...more, ...power].join(' ');
+}
+
+/** What would have been found in one channel, as a sentence. */
+export function powerLine(s: Searched, channels: readonly Channel[]): string {
+  const channel = channels.find((c) => c.id === s.channel);
+  const name = channel?.name ?? s.channel;
+  if (!s.wouldFind || !channel) return `${name} could not be searched: ${s.why ?? ''}`;
+  return `${name}: a dropout of one sample and ${say(s.wouldFind.depth, channel)} ${channel.unit} would have been found with ${Math.round(s.wouldFind.probability * 100)} %.`;
+}
+
+/** One finding as a sentence. */
+export function lineOf(f: Finding, channels: readonly Channel[]): string {
+  const channel = channels.find((c) => c.id === f.channel);
+  const name = channel?.name ?? f.channel;
+  return `${name} at ${moment(f.from_s)}: ${f.reasons[0] ?? f.kind}`;
+}

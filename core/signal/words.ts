@@ -1,0 +1,33 @@
+import type { Channel } from './types';
+
+/** A length of time as a person says it. */
+export function span(seconds: number): string {
+  if (seconds < 1e-3) return `${round(seconds * 1e6)} µs`;
+  if (seconds < 1) return `${round(seconds * 1e3)} ms`;
+  if (seconds < 120) return `${round(seconds)} s`;
+  const minutes = Math.round(seconds / 60);
+  if (minutes < 60) return `${minutes} min`;
+  return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')} min`;
+}
+
+/** A moment of a recording: h:mm:ss.mmm, hours only where there are some. */
+export function moment(seconds: number): string {
+  const sign = seconds < 0 ? '-' : '';
+  const ms = Math.round(Math.abs(seconds) * 1000);
+  const [h, m, s] = [Math.floor(ms / 3_600_000), Math.floor(ms / 60_000) % 60, (ms % 60_000) / 1000];
+  const tail = `${String(m).padStart(2, '0')}:${s.toFixed(3).padStart(6, '0')}`;
+  return h ? `${sign}${h}:${tail}` : `${sign}${tail}`;
+}
+
+/** A value in the digits that the channel's step, or three figures, ask for. */
+export function say(value: number, { step }: Pick<Channel, 'step'>): string {
+  if (!Number.isFinite(value)) return '?';
+  const digits = step > 0 ? Math.min(6, Math.max(0, Math.ceil(-Math.log10(step) - 1e-9))) : null;
+  return digits === null ? String(Number(value.toPrecision(3))) : value.toFixed(Math.min(digits, 4));
+}
+
+const round = (value: number): string => String(Number(value.toPrecision(2 + Number(value >= 100))));
+
+/** Several names as a sentence part. */
+export const listed = (names: readonly string[]): string =>
+  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1] ?? ''}`;

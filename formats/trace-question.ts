@@ -1,0 +1,42 @@
+import type { Transfer } from '../core/limits/transfer';
+import type { ChannelRole, Finding, Searched } from '../core/signal/types';
+import type { TimeUnit } from './trace/dialect';
+import { schema } from './validate';
+
+export type TraceAsk = 'search' | 'agreement' | 'order' | 'snap';
+
+export interface QuestionChannel {
+  readonly column: string;
+  readonly name?: string;
+  readonly unit?: string;
+  readonly perVolt?: number;
+  readonly role?: ChannelRole;
+  readonly of?: string;
+  readonly cylinder?: number;
+  readonly limits?: { readonly lower?: number; readonly upper?: number };
+  readonly transfer?: Transfer;
+}
+
+/** `mudflat/trace-question`: a recording, what its channels were connected to, and what is asked of it. */
+export interface TraceQuestion {
+  readonly format: 'mudflat/trace-question';
+  readonly version: 1;
+  readonly data: string | { readonly columns: Readonly<Record<string, readonly (number | null)[]>> };
+  readonly time?: { readonly column: string; readonly unit?: TimeUnit } | { readonly rate_Hz: number };
+  readonly channels: readonly QuestionChannel[];
+  readonly ask: readonly TraceAsk[];
+}
+
+/** `mudflat/trace-findings`: what it shows. */
+export interface TraceFindings {
+  readonly format: 'mudflat/trace-findings';
+  readonly version: 1;
+  readonly findings: readonly Finding[];
+  readonly searched: readonly Searched[];
+  /** What was left out or guessed when the file was read. */
+  readonly notes: readonly string[];
+  readonly summary: string;
+}
+
+export const checkQuestion = schema<TraceQuestion>('urn:mudflat:trace-question:1');
+export const checkFindings = schema<TraceFindings>('urn:mudflat:trace-findings:1');
