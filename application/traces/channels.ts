@@ -1,6 +1,7 @@
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import { nearest } from '../../core/foundation/text';
 import { type Clock, listedClock, rateClock } from '../../core/signal/clock';
+import { withoutBlankRows } from '../../core/signal/blank-rows';
 import { stepOf } from '../../core/signal/step';
 import type { Channel } from '../../core/signal/types';
 import { HEAD_BYTES } from '../../formats/trace/csv-reader';
@@ -72,13 +73,14 @@ function missing(path: string, wanted: string, names: readonly string[]): Proble
 
 function channelOf(asked: QuestionChannel, source: Source): Channel {
   const factor = asked.perVolt ?? 1;
-  const values = factor === 1 ? source.values : source.values.map((v) => v * factor);
+  const scaled = factor === 1 ? source.values : source.values.map((v) => v * factor);
+  const { clock, values } = withoutBlankRows(source.clock, scaled) ?? { clock: source.clock, values: scaled };
   return {
     id: asked.column,
     name: asked.name ?? asked.column,
     unit: asked.unit ?? source.unit ?? 'V',
     role: asked.role ?? 'other',
-    clock: source.clock,
+    clock,
     values,
     step: stepOf(values, source.written * Math.abs(factor)),
     of: asked.of,
@@ -146,7 +148,9 @@ function fromFile(question: TraceQuestion, path: string, load: LoadFile): Result
     return fail([{ path: '/data', message: `${path} cannot be read: ${(error as Error).message}` }]);
   }
   try {
-    const reading = readTrace(bytes, { dialect: wishesOf(question, bytes) });
+    const wishes = wishesOf(question, bytes);
+    if (!wishes.ok) return wishes;
+    const reading = readTrace(bytes, { dialect: wishes.value });
     const named = new Map<string, ReadColumn>();
     for (const c of reading.columns) if (!named.has(c.name)) named.set(c.name, c);
     const find = (column: string): Source | null => {
@@ -176,42 +180,39 @@ const bare = (name: string): string =>
     .toLowerCase();
 
 /** What the question says of the file beyond what the file says itself: its time, and which columns are asked for. */
-function wishesOf(question: TraceQuestion, bytes: Uint8Array): Partial<Dialect> | undefined {
-  if (!(readerFor(bytes) instanceof CsvReader)) return undefined;
+function wishesOf(question: TraceQuestion, bytes: Uint8Array): Result<Partial<Dialect>> {
+  if (!(readerFor(bytes) instanceof CsvReader)) return ok({});
   const dialect = understand(bytes.subarray(0, HEAD_BYTES), bytes.length <= HEAD_BYTES);
   const at = (name: string): number => {
-    const exact = dialect.columns.findIndex((c) => c.name === name || c.header === name);
+    const exact = dialect.columns.findIndex((c, i) => [c.name, c.header, `column ${i + 1}`].includes(name));
     return exact >= 0 ? exact : dialect.columns.findIndex((c) => sameName(c.name, name) || sameName(c.header, name));
   };
+  const names = dialect.columns.map((c) => c.name);
+  const lost = question.channels.flatMap(({ column }, i) =>
+    at(column) < 0 ? [missing(`/channels/${i}/column`, column, names)] : [],
+  );
+  if (lost.length) return fail(lost);
   const asked = new Set(question.channels.map((c) => at(c.column)));
   const { time: wish } = question;
   let time = dialect.time;
   if (wish && 'rate_Hz' in wish) time = { kind: 'rate', rate_Hz: wish.rate_Hz, column: null };
   else if (wish) {
     const column = at(wish.column);
-    if (column < 0)
-      throw new TraceProblem(
-        '',
-        missing(
-          '',
-          wish.column,
-          dialect.columns.map((c) => c.name),
-        ).message,
-      );
+    if (column < 0) return fail([missing('/time/column', wish.column, names)]);
     const row = dialect.sample[dialect.firstDataLine - 1] ?? '';
     const isMoment = readMoment(row.split(dialect.delimiter)[column]?.replaceAll('"', '').trim() ?? '') !== null;
     if (!isMoment) time = { kind: 'number', column, unit: wish.unit ?? unitOf(time, column) };
     else time = time.kind === 'moment' && time.column === column ? time : { kind: 'moment', column, day: null };
   }
   const timeColumns = time.kind === 'unknown' ? [] : [time.column, time.kind === 'moment' ? time.day : null];
-  return {
+  return ok({
     time,
     columns: dialect.columns.map((c, i) => ({
       ...c,
       name: question.channels.find((q) => at(q.column) === i)?.column ?? c.name,
       kind: timeColumns.includes(i) ? 'time' : asked.has(i) ? 'value' : 'text',
     })),
-  };
+  });
 }
 
 const unitOf = (time: Dialect['time'], column: number): keyof typeof TIME_UNITS =>

@@ -11,8 +11,8 @@ const MAD_TO_SIGMA = 1.4826;
 const FALSE_CANDIDATES = 1e-4;
 /** A window of the coarsest level spans this at most: what lasts longer is a state, not a dropout. */
 const LONGEST_WINDOW_s = 120;
-/** What is shorter than this is held back by the finest window. */
-const FINEST_HALF_s = 0.07;
+/** The window of the running median has twice this and one: it forgets what lasts for seven samples. */
+const HALF = 7;
 
 /** One channel at one coarseness: each sample stands for `4 ** level` of the recording. */
 export interface Level {
@@ -31,12 +31,11 @@ export interface Level {
  * residual. Dropouts of up to seven samples leave the finest course; longer ones leave a coarser one.
  */
 export function levelsOf(values: Float64Array, period_s: number, step: number, total: number): Level[] {
-  const half = Math.min(7, Math.max(1, Math.floor(FINEST_HALF_s / period_s)));
   const levels: Level[] = [];
   let samples = values;
   let span_s = period_s;
-  for (let level = 0; samples.length > 4 * half + 2; level++) {
-    levels.push(levelAt(level, samples, level === 0 ? half : 7, step, total));
+  for (let level = 0; samples.length > 4 * HALF + 2; level++) {
+    levels.push(levelAt(level, samples, HALF, step, total));
     span_s *= 4;
     if (span_s * 15 > LONGEST_WINDOW_s) break;
     samples = quarter(samples, samples.length);

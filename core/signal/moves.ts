@@ -99,10 +99,9 @@ function joined(marks: readonly Move[]): Move[] {
 }
 
 /**
- * When each channel began to move in an event, sorted: what moved first comes first. The moment is where a straight line
- * through the first part of the flank (5 to 25 % of the way) meets the level before it; its uncertainty has the distance of
- * samples, the noise over the slope, and how far a line through the next part (10 to 50 %) disagrees. Channels that do not
- * move clearly are left out.
+ * When each channel began to move in an event, sorted: what moved first comes first. The moment is where the first part of the
+ * flank, continued as a power of time, meets the level before it; its uncertainty has the distance of samples, the noise over
+ * the slope, and how far a straight line would say otherwise. Channels that do not move clearly are left out.
  */
 export function onsets(channels: readonly Channel[], moves: readonly Move[]): Onset[] {
   return moves.flatMap((move, event) => {
@@ -121,7 +120,6 @@ interface RawOnset {
   readonly at_s: number;
   readonly uncertainty_s: number;
   readonly move: number;
-  readonly before: number;
 }
 
 function onsetIn(channel: Channel, start_s: number, from_s: number, to_s: number): RawOnset | null {
@@ -171,21 +169,39 @@ function onsetIn(channel: Channel, start_s: number, from_s: number, to_s: number
     if (!(b > a)) return null;
     return clock.at(i) + ((wanted - a) / (b - a)) * (clock.at(i + 1) - clock.at(i));
   };
-  const low = Math.min(0.3, Math.max(0.05, (4 * noise) / extreme));
-  const [t1, t2, t3, t4] = [crossing(low), crossing(low + 0.2), crossing(low + 0.05), crossing(low + 0.45)];
-  if (t1 === null || t2 === null || t3 === null || t4 === null) return null;
-  const slope = (0.2 * extreme) / Math.max(t2 - t1, 1e-9);
-  const early = t1 - (low / 0.2) * (t2 - t1);
-  const late = t3 - ((low + 0.05) / 0.4) * (t4 - t3);
+  // Three heights, each four times the one before, the lowest as low as the noise allows.
+  const low = Math.min(0.06, Math.max(0.01, (3 * noise) / extreme));
+  const [t1, t2, t3] = [crossing(low), crossing(4 * low), crossing(16 * low)];
+  if (t1 === null || t2 === null || t3 === null) return null;
+  const { at_s, linear_s } = startOf(t1, t2, t3);
+  const slope = (3 * low * extreme) / Math.max(t2 - t1, 1e-9);
   const period = clock.period_s;
   // Within one sample nothing tells where between the two it began.
   const sampled = period / Math.sqrt(12);
   return {
-    at_s: early,
-    uncertainty_s: Math.hypot(sampled, noise / slope, (early - late) / 2, t2 - t1 < period ? period / 3 : 0),
+    at_s,
+    uncertainty_s: Math.hypot(
+      sampled,
+      noise / slope,
+      (at_s - linear_s) / 2,
+      (t1 - at_s) / 2,
+      t2 - t1 < period ? period / 3 : 0,
+    ),
     move: side * extreme,
-    before,
   };
+}
+
+/**
+ * Where a flank begins that passes heights of 1, 4 and 16 at these times, if it grows as a power of time: (t − start)^p has
+ * (t3 − t2) / (t2 − t1) = 4^(1/p). A flank that starts straight has p = 1, one that starts gently more. `linear_s`: with p = 1,
+ * as the intersection of tangents would say. Derived here.
+ */
+export function startOf(t1: number, t2: number, t3: number): { readonly at_s: number; readonly linear_s: number } {
+  const linear_s = t1 - (t2 - t1) / 3;
+  const ratio = (t3 - t2) / (t2 - t1);
+  if (!(t2 > t1) || !(t3 > t2)) return { at_s: linear_s, linear_s };
+  const inverse = Math.min(1.05, Math.max(0.35, Math.log(ratio) / Math.log(4)));
+  return { at_s: t1 - (t2 - t1) / (4 ** inverse - 1), linear_s };
 }
 
 function median3(values: Float64Array, i: number, first: number, last: number): number {

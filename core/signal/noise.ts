@@ -13,6 +13,7 @@ export interface NoisyPart {
 /** Noise is looked at in pieces of about this length, of this many samples at least. */
 const PIECE_s = 0.5;
 const FEWEST = 48;
+const SLOWEST_s = 0.025;
 /** So many times the usual noise is a burst. Common practice, no source. */
 const BURST = 5;
 /** Of the recording; what is noisy for longer is how the channel is. */
@@ -23,7 +24,8 @@ export function noisyParts(level: Level, period_s: number, step: number): NoisyP
   const { values, course } = level;
   const size = Math.max(FEWEST, Math.round(PIECE_s / period_s));
   const pieces = Math.floor(values.length / size);
-  if (pieces < 8) return [];
+  // What a slow recording does between two samples is how the engine moves.
+  if (pieces < 8 || period_s > SLOWEST_s) return [];
   const rms = new Float64Array(pieces);
   for (let p = 0; p < pieces; p++) rms[p] = robustRms(values, course, p * size, (p + 1) * size);
   const usual = quantileInPlace(Float64Array.from(rms), 0.5);

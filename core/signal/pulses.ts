@@ -34,7 +34,7 @@ export interface Stretched {
   readonly levels: readonly Level[];
   readonly period_s: number;
   readonly step: number;
-  /** The steepest step of the course anywhere in the stretch. */
+  /** Of a slow recording: the steepest step from sample to sample that it makes again and again; else 0. */
   readonly steepest: number;
   /** What the channel covers but for its extremes. */
   readonly span: number;
@@ -42,12 +42,7 @@ export interface Stretched {
 
 /** Prepares what `pulses` and `pulseIn` ask of a stretch. */
 export function stretched(values: Float64Array, levels: readonly Level[], period_s: number, step: number): Stretched {
-  const course = levels[0]?.course ?? values;
-  let steepest = 0;
-  for (let i = 1; i < course.length; i++) {
-    const move = Math.abs((course[i] ?? NaN) - (course[i - 1] ?? NaN));
-    if (move > steepest) steepest = move;
-  }
+  const steepest = period_s < EDGE_s ? 0 : usualSteepest(values);
   return {
     values,
     levels,
@@ -56,6 +51,15 @@ export function stretched(values: Float64Array, levels: readonly Level[], period
     steepest,
     span: quantile(thin(values), 0.99) - quantile(thin(values), 0.01),
   };
+}
+
+/** The steepest steps may be the edges of what is looked for. */
+const SET_ASIDE_STEPS = 12;
+
+function usualSteepest(values: Float64Array): number {
+  const steps = new Float64Array(Math.max(0, values.length - 1));
+  for (let i = 0; i < steps.length; i++) steps[i] = Math.abs((values[i + 1] ?? NaN) - (values[i] ?? NaN));
+  return selectInPlace(steps, Math.max(0, steps.length - 1 - SET_ASIDE_STEPS));
 }
 
 /** Some ten thousand of many samples. */
@@ -190,7 +194,7 @@ function edgeLength(
   return edge + (length === 0 ? 0 : inner);
 }
 
-/** The steepest step of the course beside a pulse; of slow recordings, anywhere in it. */
+/** The steepest step of the course beside a pulse; of slow recordings, what they do anywhere. */
 function steepnessBeside(s: Stretched, first: number, last: number): number {
   if (s.period_s >= EDGE_s) return s.steepest;
   const [level] = s.levels;

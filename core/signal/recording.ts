@@ -1,3 +1,5 @@
+import { quantile } from '../numerics/select';
+import { thin } from './pulses';
 import { type ChannelSearch, searchChannel } from './search';
 import type { Channel, Finding, Pulse, Searched, Stuck } from './types';
 import { listed, moment, say, span } from './words';
@@ -28,7 +30,10 @@ export function searchRecording(channels: readonly Channel[], progress?: (share:
     return one;
   });
   const paired = each.map((one) => one.pulses.map((p) => withTogether(p, one, each)));
-  const pulses = paired.flatMap((ps, i) => ps.filter((p) => !isSwitchedOff(p, each[i] as ChannelSearch, each, paired)));
+  const pulses = paired.flatMap((own, i) => {
+    const one = each[i] as ChannelSearch;
+    return own.filter((p) => !isSwitchedOff(p, one, each, paired) && !isTheEngine(p, one, each));
+  });
   const stuck = each.flatMap((one) => one.stuck.filter((s) => !isRestOfAll(s, one, each)));
   const findings: Finding[] = [...pulses, ...stuck, ...each.flatMap((one) => one.rest)].sort(
     (a, b) => RANK[a.severity] - RANK[b.severity] || a.from_s - b.from_s,
@@ -79,6 +84,31 @@ function isSwitchedOff(
   return same.length * 3 >= others.length * 2;
 }
 
+/** Shorter than this, no engine comes and goes. Common practice, no source. */
+const SHORTEST_MOVE_s = 0.12;
+/** Of its span: less is no move of a channel. */
+const LEAST_MOVE = 0.08;
+
+/**
+ * Whether a longer pulse that does not end at nothing is a blip of the throttle: another channel moves with it and is not
+ * broken off itself.
+ */
+function isTheEngine(pulse: Pulse, one: ChannelSearch, each: readonly ChannelSearch[]): boolean {
+  if (pulse.to_s - pulse.from_s < SHORTEST_MOVE_s || pulse.together.length) return false;
+  // Edges of a contact down to less than half: no throttle does that.
+  if (pulse.kind === 'dropout' && Math.abs(pulse.level) < 0.5 * Math.abs(pulse.course)) return false;
+  return each.some(({ channel }) => {
+    if (channel === one.channel) return false;
+    const part = (from_s: number, to_s: number): Float64Array =>
+      channel.values.slice(Math.max(0, channel.clock.before(from_s)), channel.clock.before(to_s) + 1);
+    const before = part(pulse.from_s - 1, pulse.from_s - 0.02);
+    const during = part(pulse.from_s, pulse.to_s + 0.3);
+    const range = (values: Float64Array): number => quantile(values, 0.95) - quantile(values, 0.05);
+    const span = quantile(thin(channel.values), 0.99) - quantile(thin(channel.values), 0.01);
+    return range(during) > Math.max(LEAST_MOVE * span, 3 * range(before));
+  });
+}
+
 /** Whether at least half of the others rest in the same stretch of time. */
 function isRestOfAll(stuck: Stuck, one: ChannelSearch, each: readonly ChannelSearch[]): boolean {
   const others = each.filter((o) => o !== one && o.channel.values.length > 0);
@@ -95,18 +125,12 @@ function isResting({ clock, values }: Channel, from_s: number, to_s: number): bo
   return typicalMove(values, from, to) < RESTING * usual;
 }
 
-/** Mean distance of neighbours, of at most some thousand pairs. */
+/** Usual distance of neighbours, of at most some thousand pairs. */
 function typicalMove(values: Float64Array, from: number, to: number): number {
   const stride = Math.max(1, Math.floor((to - from) / 4000));
-  let sum = 0;
-  let count = 0;
-  for (let i = from + 1; i < to; i += stride) {
-    const move = Math.abs((values[i] ?? NaN) - (values[i - 1] ?? NaN));
-    if (Number.isNaN(move)) continue;
-    sum += move;
-    count++;
-  }
-  return count ? sum / count : 0;
+  const moves: number[] = [];
+  for (let i = from + 1; i < to; i += stride) moves.push(Math.abs((values[i] ?? NaN) - (values[i - 1] ?? NaN)));
+  return quantile(moves, 0.5);
 }
 
 function summaryOf(channels: readonly Channel[], findings: readonly Finding[], searched: readonly Searched[]): string {

@@ -2,7 +2,7 @@ import { quantile } from '../numerics/select';
 import { seededRandom } from '../numerics/random';
 import { type ConstantRun, constantRuns, improbableLength, runsOf } from './constant';
 import { held, levelsOf } from './course';
-import { cranking, type Dip } from './cranking';
+import { isBattery, isCranking } from './cranking';
 import { noisyParts, outsideOf, type NoisyPart } from './noise';
 import { findableDepth } from './power';
 import { pulses, type RawPulse, type Stretched, stretched, thin } from './pulses';
@@ -84,8 +84,10 @@ function searchStretch(channel: Channel, from: number, to: number): StretchSearc
   if (!finest) return { pulses: [], stuck: constant.map((r) => stuckOf(channel, from, r)), rest: [], stretched: null };
   const s = stretched(values, levels, clock.period_s, step);
   const noisy = noisyParts(finest, clock.period_s, step);
-  const dips = cranking(channel, values);
-  const raw = outsideOf(pulses(s), noisy).filter((p) => isRecorded(channel, from, p) && !dips.some((d) => isIn(p, d)));
+  const mayCrank = isBattery(channel);
+  const raw = outsideOf(pulses(s), noisy).filter(
+    (p) => isRecorded(channel, from, p) && !(mayCrank && isCranking(p, clock.period_s)),
+  );
   const clipped = clippedParts(channel, from, values, raw);
   const still = constant.filter(
     (r) =>
@@ -105,8 +107,6 @@ const isRecorded = (channel: Channel, from: number, p: RawPulse): boolean => {
   for (let i = p.first; i <= p.last; i++) if (Number.isFinite(channel.values[from + i] ?? NaN)) return true;
   return false;
 };
-
-const isIn = (p: RawPulse, dip: Dip): boolean => p.first >= dip.first - 2 && p.last <= dip.last + 2;
 
 function pulseFinding(channel: Channel, from: number, p: RawPulse): Pulse {
   const { clock, unit } = channel;

@@ -23,7 +23,8 @@ export function moment(seconds: number): string {
 export function say(value: number, { step }: Pick<Channel, 'step'>): string {
   if (!Number.isFinite(value)) return '?';
   const digits = step > 0 ? Math.min(6, Math.max(0, Math.ceil(-Math.log10(step) - 1e-9))) : null;
-  return digits === null ? String(Number(value.toPrecision(3))) : value.toFixed(Math.min(digits, 4));
+  const text = digits === null ? String(Number(value.toPrecision(3))) : value.toFixed(Math.min(digits, 4));
+  return Number(text) === 0 ? text.replace('-', '') : text;
 }
 
 const round = (value: number): string => String(Number(value.toPrecision(2 + Number(value >= 100))));

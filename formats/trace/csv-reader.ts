@@ -1,7 +1,7 @@
 import { rateClock } from '../../core/signal/clock';
 import { Samples } from '../../core/signal/samples';
 import { clockFromTimes } from './clock-from-times';
-import { type Dialect, NOTHING, split, TIME_UNITS, understand } from './dialect';
+import { type Dialect, NOTHING, TIME_UNITS, understand } from './dialect';
 import { readDay, readMoment } from './moments';
 import { MOST_SAMPLES, type ReadColumn, type ReadRecording, TraceProblem, type TraceReader } from './types';
 
@@ -100,31 +100,22 @@ export class CsvReader implements TraceReader {
 
   private readLine(bytes: Uint8Array, start: number, stop: number, d: Dialect): void {
     if (isBlank(bytes, start, stop)) return;
-    if (this.broken) {
-      if (this.looksLikeARow(bytes, start, stop, d)) throw this.broken;
-      return;
-    }
     try {
       this.readCells(bytes, start, stop, d);
-      this.rows++;
     } catch (error) {
       if (!(error instanceof TraceProblem)) throw error;
       this.undoRow();
-      this.broken = error;
+      this.broken ??= error;
+      return;
     }
+    // A row after the one that broke: it was no footer.
+    if (this.broken) throw this.broken;
+    this.rows++;
     if (this.rows * Math.max(1, this.columns.length) > MOST_SAMPLES)
       throw new TraceProblem(
         `/line ${this.line}`,
         `There are more than ${MOST_SAMPLES.toLocaleString('en')} samples: cut the file into parts.`,
       );
-  }
-
-  private looksLikeARow(bytes: Uint8Array, start: number, stop: number, d: Dialect): boolean {
-    const cells = split(new TextDecoder('utf-8').decode(bytes.subarray(start, stop)), d.delimiter);
-    return (
-      cells.length >= d.columns.length - 1 &&
-      cells.filter((c) => /^[+-]?[\d.,]+(?:e[+-]?\d+)?$/i.test(c)).length * 2 >= cells.length
-    );
   }
 
   private readCells(bytes: Uint8Array, start: number, stop: number, d: Dialect): void {
@@ -192,7 +183,7 @@ export class CsvReader implements TraceReader {
       target.addMissing();
       return;
     }
-    const written = d.decimal === ',' ? text.replace(',', '.') : text;
+    const written = plain(text, d.decimal);
     const number = /^[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d{1,3})?$/.test(written) ? Number(written) : NaN;
     if (!Number.isFinite(number)) throw this.problem(c + 1, `"${text.slice(0, 40)}" is no number.`);
     const decimals = decimalsOf(written);
@@ -345,6 +336,14 @@ class MomentColumn {
     this.prefix = bytes.slice(from, colon + 1);
     this.prefixSeconds = Math.floor(seconds / 60 + 1e-9) * 60;
   }
+}
+
+/** With a point and without separators of thousands: `1,001.5` and `1.001,5` are 1001.5. */
+function plain(text: string, decimal: '.' | ','): string {
+  const separators =
+    decimal === '.' ? /^[+-]?\d{1,3}(?:[, ']\d{3})+(?:\.\d+)?$/ : /^[+-]?\d{1,3}(?:[. ']\d{3})+(?:,\d+)?$/;
+  const bare = separators.test(text) ? text.replace(decimal === '.' ? /[, ']/g : /[. ']/g, '') : text;
+  return decimal === ',' ? bare.replace(',', '.') : bare;
 }
 
 function decimalsOf(text: string): number {

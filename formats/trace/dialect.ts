@@ -154,17 +154,9 @@ function rowLooks(
   // A delimiter at the end of each line makes no column.
   if (cells.length > 1 && cells[cells.length - 1] === '') cells.pop();
   const numbers = cells.filter((c) => NUMBER[decimal].test(c)).length;
-  const others = cells.filter((c) => !isValue(c, decimal));
-  const isMoment = (c: string): boolean => readMoment(c) !== null || readDay(c) !== null;
-  return {
-    width: cells.length,
-    isRow:
-      numbers > 0 &&
-      others.length <= cells.length / 2 &&
-      others.every((c) => isMoment(c) || c.length < 24) &&
-      others.filter((c) => !isMoment(c)).length <= 2,
-    numbers,
-  };
+  const texts = cells.filter((c) => !isValue(c, decimal) && readMoment(c) === null && readDay(c) === null);
+  const isRow = numbers > 0 && texts.length <= Math.min(2, cells.length / 2) && texts.every((c) => c.length < 24);
+  return { width: cells.length, isRow, numbers };
 }
 
 /** Delimiter and decimal sign under which most lines are rows of one width, with the most numbers. */
@@ -185,10 +177,10 @@ function bestShape(lines: readonly string[], marked: string | undefined): TableS
   return best;
 }
 
-/** A line of numbers in the preamble is none of the table: the lines after it do not go on. */
+/** A line of numbers in the preamble is none of the table: the next line does not go on with it. */
 function isLonely(looks: readonly { width: number; isRow: boolean }[], i: number, width: number): boolean {
-  const next = looks.slice(i + 1, i + 4);
-  return next.length > 0 && next.every((l) => !l.isRow || l.width !== width);
+  const next = looks.slice(i + 1).find((l) => l.width > 1 || l.isRow);
+  return next !== undefined && (!next.isRow || next.width !== width);
 }
 
 const UNIT_CELL =
