@@ -72,6 +72,7 @@ const serverMay = {
   specifications: ['db', 'policy', 'journal', 'catalogue'],
   readings: ['db', 'policy', 'journal', 'fleet', 'catalogue', 'instruments', 'specifications'],
   evidence: ['db', 'policy', 'journal', 'readings'],
+  traces: ['db', 'policy', 'journal'],
   repair: ['db', 'policy', 'journal', 'evidence', 'readings'],
   audit: ['db', 'journal'],
   live: ['db'],
@@ -90,7 +91,7 @@ const serverMay = {
   ],
   kit: ['db', 'policy', 'fleet', 'catalogue', 'specifications', 'repair'],
   upgrade: ['db', 'journal', 'jobs'],
-  bundle: ['db', 'policy', 'journal', 'fleet', 'evidence', 'readings', 'jobs', 'audit'],
+  bundle: ['db', 'policy', 'journal', 'fleet', 'evidence', 'traces', 'readings', 'jobs', 'audit'],
 };
 const inner = (top, table) =>
   Object.entries(table).map(([name, allowed]) => ({

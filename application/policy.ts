@@ -66,6 +66,8 @@ export const POLICY = {
   'job.record-evidence': rule('technician', 'job', 'record evidence'),
   'job.take-evidence-back': rule('technician', 'job', 'take evidence back'),
   'job.add-photo': rule('technician', 'job', 'add a photo'),
+  'job.add-trace': rule('technician', 'job', 'add a recording'),
+  'job.note-trace': rule('technician', 'job', 'mark a recording'),
   'job.write-finding': rule('technician', 'job', 'write a finding'),
   'job.write-repair': rule('technician', 'job', 'write into the record'),
   'job.release-with-open-checks': rule('lead', 'job', 'release a job with a check left open'),

@@ -1,3 +1,4 @@
+import type { TraceHead, TraceNoteBody } from '../formats/requests/traces';
 import type { Connector } from '../core/engine/connector';
 import type { Engine } from '../core/engine/layout';
 import type { TestDefinition } from '../core/catalogue/types';
@@ -76,6 +77,24 @@ export interface FindingView {
   readonly body: FindingBody;
   readonly by: string;
   readonly at: string;
+}
+
+/** A recording of a job without its samples. */
+export interface TraceView {
+  readonly id: string;
+  readonly jobId: string;
+  readonly name: string;
+  readonly head: TraceHead;
+  readonly by: string;
+  readonly at: string;
+  /** Blocks that have not arrived. */
+  readonly missing: readonly { readonly stream: number; readonly number: number }[];
+  readonly notes: readonly {
+    readonly id: string;
+    readonly body: TraceNoteBody;
+    readonly by: string;
+    readonly at: string;
+  }[];
 }
 
 export interface PhotoView {

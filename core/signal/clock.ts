@@ -29,6 +29,8 @@ export interface Clock {
   /** The usual distance of two samples. */
   readonly period_s: number;
   readonly isEven: boolean;
+  /** The runs that it consists of; `null`: it is a list. */
+  readonly runs: readonly EvenRun[] | null;
   readonly at: (index: number) => number;
   /** Index of the last sample at or before a moment; -1 before the first. */
   readonly before: (t_s: number) => number;
@@ -67,7 +69,7 @@ export function evenClock(runs: readonly EvenRun[], count: number): Clock {
         return Math.min(end - 1, run.first + Math.floor((t - run.start_s) / run.period_s + 1e-6));
       }
     : (t: number): number => lastAtMost(count, at, t);
-  return { count, period_s, isEven: runs.length === 1, at, before, jumps, stretches: between(jumps, count) };
+  return { count, period_s, isEven: runs.length === 1, runs, at, before, jumps, stretches: between(jumps, count) };
 }
 
 /** A clock of one run from 0 s. */
@@ -99,6 +101,7 @@ export function listedClock(times: Float64Array): Clock {
     count: times.length,
     period_s,
     isEven: false,
+    runs: null,
     at,
     before: (t) => lastAtMost(times.length, at, t),
     jumps,

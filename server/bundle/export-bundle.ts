@@ -15,6 +15,7 @@ import {
 } from '../db/schema';
 import { writeReadingsCsv } from '../../application/report/readings-csv';
 import { viewRun } from '../readings/run-view';
+import { blockFiles } from '../traces/bundled-blocks';
 import { RECORD_KIND_NAMES, RECORD_KINDS, type RecordKindName } from '../journal/record-kinds';
 import { packZip, sha256 } from './zip';
 
@@ -144,6 +145,7 @@ export async function writeBundle(db: Db, jobId: string): Promise<{ name: string
     .where(eq(photo.jobId, jobId))
     .orderBy(asc(photo.sequence));
   for (const p of photos) files.set(`photos/${p.id}.jpg`, p.full);
+  for (const [name, bytes] of await blockFiles(db, jobId)) files.set(name, bytes);
   const number = Number(document.tables.job[0]?.number ?? 0);
   const manifest: Manifest = {
     format: 'mudflat/bundle-manifest',

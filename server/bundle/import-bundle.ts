@@ -23,6 +23,7 @@ import { viewRun } from '../readings/run-view';
 import { depot, engineFamily, job, photoContent, fleetUnit } from '../db/schema';
 import { verifyJob } from '../audit/audit-trail';
 import { RECORD_KIND_NAMES, type RecordKindName } from '../journal/record-kinds';
+import { bringBlocks } from '../traces/bundled-blocks';
 import { MOST_ENTRIES } from './limits';
 import { sha256, unpackZip } from './zip';
 
@@ -61,8 +62,8 @@ export interface ImportedJob {
   readonly duplicate: boolean;
 }
 
-/** What the first version of bundles had not. */
-const NO_RECORDS = { job_record: [] as readonly Row[] };
+/** What bundles of before there was it have not. */
+const NO_RECORDS = { job_record: [], trace: [], trace_note: [] } as Readonly<Record<string, readonly Row[]>>;
 
 class Unfit extends Error {}
 const unfit = (why: string): never => {
@@ -80,9 +81,9 @@ export async function importBundle(
 ): Promise<Result<ImportedJob, ProblemDetails>> {
   const read = await readBundle(bytes);
   if (!read.ok) return read;
-  const { document, photos } = read.value;
+  const { document, photos, blocks } = read.value;
   try {
-    return await db.transaction(async (tx) => ok(await keep(tx, document, photos, depotId)));
+    return await db.transaction(async (tx) => ok(await keep(tx, document, photos, blocks, depotId)));
   } catch (error) {
     if (error instanceof Unfit)
       return refuse('This bundle cannot be taken in.', [{ path: '', message: error.message }]);
@@ -97,9 +98,14 @@ export async function importBundle(
   }
 }
 
-async function readBundle(
-  bytes: Buffer,
-): Promise<Result<{ document: BundleDocument; photos: ReadonlyMap<string, Buffer> }, ProblemDetails>> {
+interface ReadBundle {
+  readonly document: BundleDocument;
+  readonly photos: ReadonlyMap<string, Buffer>;
+  /** Blocks of recordings by their names in the bundle. */
+  readonly blocks: ReadonlyMap<string, Buffer>;
+}
+
+async function readBundle(bytes: Buffer): Promise<Result<ReadBundle, ProblemDetails>> {
   const no = (path: string, message: string): ReturnType<typeof refuse> =>
     refuse('This bundle cannot be taken in.', [{ path, message }]);
   const files = await unpackZip(bytes);
@@ -135,6 +141,7 @@ async function readBundle(
   const document: BundleDocument = { ...valid.value, version: 2, tables: { ...NO_RECORDS, ...valid.value.tables } };
   return ok({
     document,
+    blocks: new Map([...files.value].filter(([n]) => n.startsWith('traces/'))),
     photos: new Map([...files.value].filter(([n]) => n.startsWith('photos/')).map(([n, b]) => [n.slice(7, -4), b])),
   });
 }
@@ -143,6 +150,7 @@ async function keep(
   tx: Tx,
   d: BundleDocument,
   photos: ReadonlyMap<string, Buffer>,
+  blocks: ReadonlyMap<string, Buffer>,
   depotId: string,
 ): Promise<ImportedJob> {
   const [own] = d.tables.job;
@@ -165,6 +173,8 @@ async function keep(
   for (const name of RECORD_KIND_NAMES)
     await bringRows(tx, name, name === 'job' ? [await numbered(tx, own as Row)] : d.tables[name]);
   await bringPhotos(tx, d, photos);
+  const strange = await bringBlocks(within(tx), blocks);
+  if (strange !== null) unfit(strange);
   await bringTrail(tx, d, jobId);
   await checkAsWhole(tx, jobId);
   const [kept] = await tx.select({ number: job.number }).from(job).where(eq(job.id, jobId));

@@ -5,16 +5,17 @@ import { fail, ok, type Result } from '../../core/foundation/result';
 import { MOST_ENTRIES, MOST_FILE_BYTES, MOST_UNPACKED_BYTES } from './limits';
 
 /** What a bundle may hold: names are known, nothing else is unpacked. */
-const NAMES = /^(manifest\.json|job\.json|readings\.csv|photos\/[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}\.jpg)$/;
+const NAMES =
+  /^(manifest\.json|job\.json|readings\.csv|photos\/[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}\.jpg|traces\/[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}\/\d{1,3}-\d{1,5}\.bin)$/;
 
 export const sha256 = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
 
 /** Packs files; names in the order given. */
 export function packZip(files: ReadonlyMap<string, Buffer>): Promise<Buffer> {
   const zip = new yazl.ZipFile();
-  // Photos are packed already.
+  // Photos and blocks of recordings are packed already.
   for (const [name, bytes] of files)
-    zip.addBuffer(bytes, name, { compress: !name.endsWith('.jpg'), mtime: new Date('2020-01-01T00:00:00Z') });
+    zip.addBuffer(bytes, name, { compress: !/\.(jpg|bin)$/.test(name), mtime: new Date('2020-01-01T00:00:00Z') });
   zip.end();
   return new Promise((resolve, reject) => {
     const chunks: Buffer[] = [];
@@ -68,7 +69,7 @@ async function readAll(zip: ZipFile): Promise<Result<Map<string, Buffer>, string
     if (!NAMES.test(name)) return fail(`"${shown}" does not belong in a bundle.`);
     if (files.has(name)) return fail(`"${shown}" is in it twice.`);
     if (entry.isEncrypted()) return fail(`"${shown}" is encrypted.`);
-    const most = name.endsWith('.jpg') ? MOST_FILE_BYTES.photo : MOST_FILE_BYTES.json;
+    const most = MOST_FILE_BYTES[name.endsWith('.jpg') ? 'photo' : name.endsWith('.bin') ? 'block' : 'json'];
     total += entry.uncompressedSize;
     if (entry.uncompressedSize > most || total > MOST_UNPACKED_BYTES)
       return fail(

@@ -33,6 +33,7 @@ import type { JobView } from '../../application/views';
 import type { FreezeFrame } from '../../formats/requests/codes';
 import type { Intake } from '../../formats/requests/intake';
 import type { ServiceBody } from '../../formats/requests/service-data';
+import type { TraceHead, TraceNoteBody } from '../../formats/requests/traces';
 
 /** Verdicts are read as they were stored, by whichever version of the core. */
 const storedJudgement = customType<{ data: Judgement; driverData: unknown }>({
@@ -606,6 +607,51 @@ export const photoContent = pgTable('photo_content', {
   full: bytes('full_size').notNull(),
   small: bytes('small_size').notNull(),
 });
+
+/** A recording of a job. Its samples lie apart, in blocks; `head` says all else, with the hash of every block. */
+export const trace = pgTable(
+  'trace',
+  {
+    id: id(),
+    sequence: sequence(),
+    jobId: jobId(),
+    name: text('name').notNull(),
+    head: jsonb('head').$type<TraceHead>().notNull(),
+    recordedBy: recordedBy(),
+    createdAt: created(),
+  },
+  (t) => [index('trace_job').on(t.jobId, t.sequence)],
+);
+/** Samples of one stream, encoded and deflated, with the lowest and highest of every 64. */
+export const traceBlock = pgTable(
+  'trace_block',
+  {
+    traceId: uuid('trace_id')
+      .notNull()
+      .references(() => trace.id),
+    stream: integer('stream').notNull(),
+    number: integer('number').notNull(),
+    content: bytes('content').notNull(),
+    pyramid: bytes('pyramid').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.traceId, t.stream, t.number] })],
+);
+/** A mark in a recording, or what was decided about a finding. */
+export const traceNote = pgTable(
+  'trace_note',
+  {
+    id: id(),
+    sequence: sequence(),
+    jobId: jobId(),
+    traceId: uuid('trace_id')
+      .notNull()
+      .references(() => trace.id),
+    body: jsonb('body').$type<TraceNoteBody>().notNull(),
+    recordedBy: recordedBy(),
+    createdAt: created(),
+  },
+  (t) => [index('trace_note_trace').on(t.traceId, t.sequence)],
+);
 
 /**
  * The trail of a job: one row per row that was written into it, each hashed with the one before. Written by

@@ -109,6 +109,9 @@ const TABLES: Readonly<Record<string, ReturnType<typeof table>>> = {
   finding: table(ofJobs),
   plan_change: table(ofOpen),
   job_record: table(ofJobs),
+  // Their samples stay on the server: hours of them are more than a device should carry.
+  trace: table(ofOpen),
+  trace_note: table(ofOpen),
   photo: table(ofOpen),
   photo_content: table(
     ({ open }) => sql`id in (select id from photo where job_id = ${any(open)})`,

@@ -16,6 +16,8 @@ import { openJob, startRun } from '../jobs/open-job';
 import { changePlan } from '../jobs/plan';
 import { recordCircumstance, recordReading } from '../readings/record-reading';
 import { writeRepairRecord } from '../repair/repair-log';
+import { keepTrace, noteTrace } from '../traces/traces';
+import type { TraceHead } from '../../formats/requests/traces';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { RECORD_KINDS, type RecordKind, type RecordKindName } from './record-kinds';
 
@@ -87,6 +89,18 @@ describe('one rule for ids', () => {
     'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
     'base64',
   );
+  const HEAD: TraceHead = {
+    kind: 'csv',
+    file: 'x.csv',
+    size: 10,
+    sha256: '0'.repeat(64),
+    began_s: null,
+    notes: [],
+    streams: [{ count: 2, decimals: 0, wide: false, scale: 1, blocks: ['0'.repeat(64)] }],
+    clocks: [{ runs: [{ first: 0, start_s: 0, period_s: 1 }], count: 2 }],
+    channels: [{ column: 'a', name: 'a', unit: 'V', role: 'sensor', factor: 1, stream: 0, clock: 0 }],
+    search: { core: 'x', findings: [], searched: [], summary: '' },
+  };
   type Of = { job: string; run: string };
   type Write = (of: Of, id: string, other: boolean) => Promise<Result<{ duplicate: boolean }, ProblemDetails>>;
   const writes: Record<Exclude<RecordKindName, 'job'>, Write> = {
@@ -130,6 +144,14 @@ describe('one rule for ids', () => {
     plan_change: ({ job }, id, other) =>
       changePlan(test_.db, job, { id, by: BY, change: { kind: 'add', test: other ? 'pin-drag' : 'battery-at-rest' } }),
     photo: ({ job }, id) => addPhoto(test_.db, job, { id, name: 'x.png', by: BY, bytes: PNG }),
+    trace: ({ job }, id, other) => keepTrace(test_.db, job, { id, by: BY, name: other ? 'y' : 'x', head: HEAD }),
+    trace_note: async ({ job }, id, other) => {
+      // A note belongs to a recording of its job: one for each, under an id that follows from the job's.
+      const recording = `${job.slice(0, -4)}7ace`;
+      await keepTrace(test_.db, job, { id: recording, by: BY, name: 'x', head: HEAD });
+      const mark = { kind: 'mark' as const, from_s: 1, to_s: 2, channel: null, text: other ? 'y' : 'x' };
+      return noteTrace(test_.db, recording, { id, by: BY, ...mark });
+    },
     job_record: ({ job }, id, other) =>
       writeRepairRecord(
         test_.db,

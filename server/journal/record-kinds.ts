@@ -14,6 +14,8 @@ import {
   planChange,
   reading,
   testRun,
+  trace,
+  traceNote,
 } from '../db/schema';
 import { NOTE_CALCULATION, OPEN_JOB } from '../../formats/requests/jobs';
 import { RECORD_CODES } from '../../formats/requests/codes';
@@ -22,6 +24,7 @@ import { NOTE_INTAKE } from '../../formats/requests/intake';
 import { RECORD_EVIDENCE } from '../../formats/requests/evidence';
 import { WRITE_FINDING } from '../../formats/requests/findings';
 import { CHANGE_PLAN } from '../../formats/requests/plan';
+import { KEEP_TRACE, NOTE_TRACE } from '../../formats/requests/traces';
 
 /**
  * The journal of a job: every kind of row that is written into it. From here come the order and the tables of
@@ -75,6 +78,8 @@ export const RECORD_KINDS = {
   finding: kind(finding, 'finding', 'job.write-finding', WRITE_FINDING),
   plan_change: kind(planChange, 'change of the plan', 'job.change-plan', CHANGE_PLAN),
   photo: kind(photo, 'photo', 'job.add-photo', null),
+  trace: kind(trace, 'recording', 'job.add-trace', KEEP_TRACE),
+  trace_note: kind(traceNote, 'note of a recording', 'job.note-trace', NOTE_TRACE),
   job_record: kind(repairRecord, 'record of the repair', 'job.write-repair', WRITE_RECORD),
 } as const satisfies Readonly<Record<string, RecordKind>>;
 

@@ -1,0 +1,172 @@
+import { CORE_VERSION } from '../../core/foundation/version';
+import { withoutBlankRows } from '../../core/signal/blank-rows';
+import { type Clock, evenClock, type EvenRun, listedClock } from '../../core/signal/clock';
+import { searchRecording } from '../../core/signal/recording';
+import { BLOCK_SAMPLES, Samples } from '../../core/signal/samples';
+import { stepOf } from '../../core/signal/step';
+import type { Channel, ChannelRole } from '../../core/signal/types';
+import type { TraceChannel, TraceClock, TraceHead, TraceStream } from '../../formats/requests/traces';
+import type { ReadRecording } from '../../formats/trace/types';
+
+/** What a person says of one column before it is kept. */
+export interface ColumnChoice {
+  readonly column: string;
+  readonly name: string;
+  readonly unit: string;
+  readonly role: ChannelRole;
+  /** Units per unit of the file. */
+  readonly factor: number;
+  readonly of?: string;
+  readonly lead?: string;
+}
+
+export interface OriginalFile {
+  readonly name: string;
+  readonly size: number;
+  readonly sha256: string;
+}
+
+/** A recording as it is kept: its head, and the samples of each of its streams. */
+export interface StoredTrace {
+  readonly head: TraceHead;
+  readonly streams: readonly Samples[];
+}
+
+/** Bytes of a block's content and its hash, made where the trace is taken in. */
+export type HashBlock = (block: Int32Array | Float64Array) => string;
+
+/**
+ * The chosen columns of what was read, searched, as it is kept. Findings beyond the thousandth are left out of the head; their
+ * number stays in `searched`.
+ */
+export function toStored(
+  read: ReadRecording,
+  choices: readonly ColumnChoice[],
+  original: OriginalFile,
+  hash: HashBlock,
+  progress?: (share: number) => void,
+): StoredTrace {
+  const streams: Samples[] = [];
+  const clocks: TraceClock[] = [];
+  const seen: Clock[] = [];
+  const channels: TraceChannel[] = [];
+  const searchable: Channel[] = [];
+  const streamOf = (samples: Samples): number => streams.push(samples) - 1;
+  const clockOf = (clock: Clock): number => {
+    const known = seen.indexOf(clock);
+    if (known >= 0) return known;
+    seen.push(clock);
+    return (
+      clocks.push(clock.runs ? { runs: [...clock.runs], count: clock.count } : { stream: streamOf(timesOf(clock)) }) - 1
+    );
+  };
+  const scales: number[] = [];
+  for (const choice of choices) {
+    const column = read.columns.find((c) => c.name === choice.column);
+    if (!column) continue;
+    const stream = streamOf(column.samples);
+    scales[stream] = column.scale;
+    const { of, lead, ...rest } = choice;
+    channels.push({ ...rest, stream, clock: clockOf(column.clock), ...(of ? { of } : {}), ...(lead ? { lead } : {}) });
+    searchable.push(channelFrom(choice, column.samples, column.scale, column.clock));
+  }
+  const { findings, searched, summary } = searchRecording(searchable, progress);
+  const head: TraceHead = {
+    kind: read.kind,
+    file: original.name,
+    size: original.size,
+    sha256: original.sha256,
+    began_s: read.began_s,
+    notes: read.notes.slice(0, 20).map((n) => n.slice(0, 400)),
+    streams: streams.map((s, i) => streamHead(s, scales[i] ?? 1, hash)),
+    clocks,
+    channels,
+    search: { core: CORE_VERSION, findings: findings.slice(0, 1000), searched, summary: summary.slice(0, 20_000) },
+  };
+  return { head, streams };
+}
+
+function streamHead(samples: Samples, scale: number, hash: HashBlock): TraceStream {
+  const { count, decimals, wide } = samples;
+  return { count, decimals, wide, scale, blocks: blocksOf(samples).map(hash) };
+}
+
+/** The blocks of a stream, the last cut to what it holds. */
+export const blocksOf = (samples: Samples): (Int32Array | Float64Array)[] =>
+  samples.blocks.map((b, i) => b.subarray(0, Math.min(BLOCK_SAMPLES, samples.count - i * BLOCK_SAMPLES)));
+
+/** Number of samples in a block of a stream. */
+export const samplesIn = ({ count }: TraceStream, block: number): number =>
+  Math.min(BLOCK_SAMPLES, count - block * BLOCK_SAMPLES);
+
+/** Times of a clock that is neither even nor in runs, as a stream. */
+function timesOf(clock: Clock): Samples {
+  const samples = new Samples();
+  for (let i = 0; i < clock.count; i++) samples.addReal(clock.at(i));
+  return samples;
+}
+
+function channelFrom(choice: ColumnChoice, samples: Samples, scale: number, fileClock: Clock): Channel {
+  const factor = scale * choice.factor;
+  const all = samples.values(factor);
+  const { clock, values } = withoutBlankRows(fileClock, all) ?? { clock: fileClock, values: all };
+  const written = samples.decimals >= 15 ? 0 : Math.abs(factor) * 10 ** -samples.decimals;
+  return {
+    id: choice.column,
+    name: choice.name,
+    unit: choice.unit,
+    role: choice.role,
+    clock,
+    values,
+    step: stepOf(values, written),
+    of: choice.of,
+  };
+}
+
+/** The clock of a stored trace. Throws RangeError where its stream is not there. */
+export function clockFrom(clock: TraceClock, streams: ReadonlyMap<number, Samples>): Clock {
+  if ('runs' in clock) return evenClock(clock.runs as readonly EvenRun[], clock.count);
+  const times = streams.get(clock.stream);
+  if (!times) throw new RangeError('the times of a clock are not there');
+  return listedClock(times.values());
+}
+
+/** A channel of a stored trace, from its samples and its clock. */
+export const storedChannel = (head: TraceHead, channel: TraceChannel, samples: Samples, clock: Clock): Channel =>
+  channelFrom(channel, samples, head.streams[channel.stream]?.scale ?? 1, clock);
+
+/** What is wrong with a head that its schema cannot say: streams and clocks that are not there, or of other lengths. */
+export function checkHead(head: TraceHead): { readonly path: string; readonly message: string }[] {
+  const problems: { path: string; message: string }[] = [];
+  head.streams.forEach((s, i) => {
+    if (s.blocks.length !== Math.ceil(s.count / BLOCK_SAMPLES))
+      problems.push({
+        path: `/head/streams/${i}/blocks`,
+        message: `${s.count} samples are ${Math.ceil(s.count / BLOCK_SAMPLES)} blocks.`,
+      });
+  });
+  const countOf = (clock: TraceClock | undefined): number | null =>
+    clock === undefined ? null : 'runs' in clock ? clock.count : (head.streams[clock.stream]?.count ?? null);
+  head.clocks.forEach((c, i) => {
+    if (countOf(c) === null) problems.push({ path: `/head/clocks/${i}`, message: 'Its stream is not there.' });
+    else if (
+      'runs' in c &&
+      (c.runs[0]?.first !== 0 ||
+        c.runs.some((r, k) => r.first >= c.count || (k > 0 && r.first <= (c.runs[k - 1]?.first ?? 0))))
+    )
+      problems.push({ path: `/head/clocks/${i}/runs`, message: 'Runs begin at sample 0 and follow each other.' });
+  });
+  const names = new Set<string>();
+  head.channels.forEach((c, i) => {
+    const path = `/head/channels/${i}`;
+    const stream = head.streams[c.stream];
+    if (!stream) problems.push({ path: `${path}/stream`, message: 'This stream is not there.' });
+    else if (countOf(head.clocks[c.clock]) !== stream.count)
+      problems.push({ path: `${path}/clock`, message: 'Its clock is not there, or has another number of samples.' });
+    if (names.has(c.column)) problems.push({ path: `${path}/column`, message: 'Each column only once.' });
+    names.add(c.column);
+    if (c.of !== undefined && !head.channels.some((o) => o.column === c.of))
+      problems.push({ path: `${path}/of`, message: 'This column is not there.' });
+  });
+  return problems;
+}

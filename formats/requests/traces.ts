@@ -1,0 +1,186 @@
+import { ROLES, type ChannelRole, type Finding, type Searched } from '../../core/signal/types';
+import { type BodyOf, by, line, note, uuid } from './common';
+
+/** The most that one recording may hold. */
+export const MOST_CHANNELS = 32;
+const MOST_BLOCKS = 2000;
+const MOST_RUNS = 2500;
+const MOST_FINDINGS = 1000;
+
+const number = { type: 'number', minimum: -1e15, maximum: 1e15 } as const;
+const index = { type: 'integer', minimum: 0, maximum: 2 * MOST_CHANNELS } as const;
+const sha256 = { type: 'string', pattern: '^[0-9a-f]{64}$' } as const;
+const count = { type: 'integer', minimum: 1, maximum: 80_000_000 } as const;
+const name = { type: 'string', minLength: 1, maxLength: 120, pattern: '\\S' } as const;
+
+/** Samples of one kind, in blocks; a hash for each. */
+const STREAM = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['count', 'decimals', 'wide', 'scale', 'blocks'],
+  properties: {
+    count,
+    decimals: { type: 'integer', minimum: 0, maximum: 15 },
+    wide: { type: 'boolean' },
+    scale: number,
+    blocks: { type: 'array', minItems: 1, maxItems: MOST_BLOCKS, items: sha256 },
+  },
+} as const;
+
+const CLOCK = {
+  anyOf: [
+    {
+      type: 'object',
+      additionalProperties: false,
+      required: ['runs', 'count'],
+      properties: {
+        count,
+        runs: {
+          type: 'array',
+          minItems: 1,
+          maxItems: MOST_RUNS,
+          items: {
+            type: 'object',
+            additionalProperties: false,
+            required: ['first', 'start_s', 'period_s'],
+            properties: {
+              first: { type: 'integer', minimum: 0 },
+              start_s: number,
+              period_s: { type: 'number', exclusiveMinimum: 0, maximum: 1e9 },
+            },
+          },
+        },
+      },
+    },
+    {
+      type: 'object',
+      additionalProperties: false,
+      required: ['stream'],
+      properties: { stream: index },
+      description: 'Seconds of every sample.',
+    },
+  ],
+} as const;
+
+const CHANNEL = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['column', 'name', 'unit', 'role', 'factor', 'stream', 'clock'],
+  properties: {
+    column: name,
+    name,
+    unit: { type: 'string', minLength: 1, maxLength: 20 },
+    role: { enum: ROLES },
+    factor: { ...number, description: 'Units per unit of the file.' },
+    stream: index,
+    clock: index,
+    of: name,
+    lead: { type: 'string', maxLength: 120, description: 'Which lead went to which pin.' },
+  },
+} as const;
+
+export const TRACE_HEAD = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['kind', 'file', 'size', 'sha256', 'began_s', 'notes', 'streams', 'clocks', 'channels', 'search'],
+  properties: {
+    kind: { enum: ['csv', 'wav', 'can'] },
+    file: { type: 'string', minLength: 1, maxLength: 200 },
+    size: { type: 'integer', minimum: 1, maximum: 2e9 },
+    sha256,
+    began_s: { anyOf: [number, { type: 'null' }] },
+    notes: { type: 'array', maxItems: 20, items: { type: 'string', maxLength: 400 } },
+    streams: { type: 'array', minItems: 1, maxItems: 2 * MOST_CHANNELS, items: STREAM },
+    clocks: { type: 'array', minItems: 1, maxItems: MOST_CHANNELS, items: CLOCK },
+    channels: { type: 'array', minItems: 1, maxItems: MOST_CHANNELS, items: CHANNEL },
+    search: {
+      type: 'object',
+      additionalProperties: false,
+      required: ['core', 'findings', 'searched', 'summary'],
+      properties: {
+        core: { type: 'string', maxLength: 40 },
+        findings: {
+          type: 'array',
+          maxItems: MOST_FINDINGS,
+          items: { $ref: 'urn:mudflat:trace-findings:1#/$defs/finding' },
+        },
+        searched: {
+          type: 'array',
+          maxItems: MOST_CHANNELS,
+          items: { $ref: 'urn:mudflat:trace-findings:1#/$defs/searched' },
+        },
+        summary: { type: 'string', maxLength: 20_000 },
+      },
+    },
+  },
+} as const;
+
+export interface TraceStream {
+  readonly count: number;
+  readonly decimals: number;
+  readonly wide: boolean;
+  readonly scale: number;
+  readonly blocks: readonly string[];
+}
+export type TraceClock =
+  | { readonly runs: readonly { first: number; start_s: number; period_s: number }[]; readonly count: number }
+  | { readonly stream: number };
+export interface TraceChannel {
+  readonly column: string;
+  readonly name: string;
+  readonly unit: string;
+  readonly role: ChannelRole;
+  readonly factor: number;
+  readonly stream: number;
+  readonly clock: number;
+  readonly of?: string;
+  readonly lead?: string;
+}
+/** All of a recording but its samples. */
+export interface TraceHead {
+  readonly kind: 'csv' | 'wav' | 'can';
+  readonly file: string;
+  readonly size: number;
+  readonly sha256: string;
+  readonly began_s: number | null;
+  readonly notes: readonly string[];
+  readonly streams: readonly TraceStream[];
+  readonly clocks: readonly TraceClock[];
+  readonly channels: readonly TraceChannel[];
+  /** What was found when it was taken in. */
+  readonly search: {
+    readonly core: string;
+    readonly findings: readonly Finding[];
+    readonly searched: readonly Searched[];
+    readonly summary: string;
+  };
+}
+
+export const KEEP_TRACE = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['id', 'by', 'name', 'head'],
+  properties: { id: uuid, by, name: line, head: TRACE_HEAD },
+} as const;
+export type KeepTrace = BodyOf<typeof KEEP_TRACE, { head: TraceHead }>;
+
+/** A mark by a person, or why a finding is no evidence. */
+export const NOTE_TRACE = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['id', 'by', 'kind', 'from_s', 'to_s', 'channel', 'text'],
+  properties: {
+    id: uuid,
+    by,
+    kind: { enum: ['mark', 'dismissed', 'evidence'] },
+    from_s: number,
+    to_s: number,
+    channel: { anyOf: [name, { type: 'null' }] },
+    text: { ...note, minLength: 1, pattern: '\\S' },
+    /** Of the piece of evidence that came of it. */
+    evidence: uuid,
+  },
+} as const;
+export type NoteTrace = BodyOf<typeof NOTE_TRACE, Record<never, never>>;
+/** What is kept of a note: all but who and which. */
+export type TraceNoteBody = Omit<NoteTrace, 'id' | 'by'>;
