@@ -5,7 +5,7 @@ const may = {
   application: ['core', 'formats'],
   server: ['core', 'formats', 'application'],
   print: ['core', 'application'],
-  workers: ['core'],
+  workers: ['core', 'formats', 'application'],
   ui: ['core', 'formats', 'application', 'workers'],
   // The server's rooms in the browser: the same routes over a database of the device.
   device: ['core', 'formats', 'application', 'server', 'app'],

@@ -53,6 +53,20 @@ export type Evidence = { readonly note?: string | undefined; readonly photos?: r
         readonly outcome: 'showed' | 'did not show';
         readonly seen: string;
       }
+    /** What a recording at the pins has shown of one signal. */
+    | {
+        readonly kind: 'recording';
+        readonly signal: string;
+        readonly position?: Position | undefined;
+        readonly outcome:
+          | 'pin dropped out'
+          | 'scan tool dropped out'
+          | 'all dropped out'
+          | 'pin differs'
+          | 'pin agrees'
+          | 'nothing found';
+        readonly seen: string;
+      }
     /** Good without a reading. */
     | {
         readonly kind: 'normal';
@@ -163,6 +177,7 @@ export type RuleId =
   | 'visual'
   | 'new-part'
   | 'drive'
+  | 'recording'
   | 'normal'
   | 'mechanical'
   | 'measured'
@@ -190,6 +205,8 @@ export const RULES: Readonly<Record<RuleId, string>> = {
   'new-part':
     'A new part that changes nothing clears the old one, unless the new one is bad too. One that cures it points at the old one or its connector.',
   drive: 'A fault that does not show in a drive has not been looked for in the right conditions.',
+  recording:
+    'A pin shows what the sensor sends, the scan tool what the controller believes: what breaks off at the pin lies before it, what breaks off behind it in the wire’s end or the controller. What all channels lose at once they share, or the recorder’s leads slipped.',
   normal: 'What somebody has seen to be good is good, as far as eyes tell.',
   mechanical: 'What the engine itself shows is no matter of wires: mechanics first, before a part is bought.',
   measured: 'A reading out of its limits, in the circuit: the part, its wire or what feeds it.',

@@ -5,6 +5,7 @@ import { DRIVE } from './drive';
 import { MECHANICAL } from './mechanical';
 import { NEW_PART } from './new-part';
 import { NORMAL } from './normal';
+import { RECORDING } from './recording';
 import { REPAIR } from './repair';
 import type { Moment, Supposition } from './supposition';
 import { SWAP } from './swap';
@@ -19,6 +20,7 @@ export const EVIDENCE_KINDS: { readonly [K in EvidenceKind]: EvidenceKindDefinit
   visual: VISUAL,
   'new-part': NEW_PART,
   drive: DRIVE,
+  recording: RECORDING,
   normal: NORMAL,
   mechanical: MECHANICAL,
   repair: REPAIR,

@@ -1,0 +1,127 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex } from '@noble/hashes/utils.js';
+import { expose } from 'comlink';
+import { blocksOf, type ColumnChoice, type StoredTrace, toStored } from '../application/traces/stored';
+import { encodeBlock } from '../core/signal/block-codec';
+import { HEAD_BYTES } from '../formats/trace/csv-reader';
+import { type Dialect, understand } from '../formats/trace/dialect';
+import { readerFor } from '../formats/trace/read';
+import { type ReadCode, type ReadRecording, TraceProblem } from '../formats/trace/types';
+import type { TraceHead } from '../formats/requests/traces';
+
+/** What a file was understood to be, before all of it is read. */
+export interface Understood {
+  readonly kind: 'csv' | 'wav' | 'can';
+  /** Of a table. */
+  readonly dialect: Dialect | null;
+  /** Names of the columns, with the unit that the file states; empty where only reading tells. */
+  readonly columns: readonly { readonly name: string; readonly unit: string | null }[];
+}
+export interface Taken {
+  readonly head: TraceHead;
+  readonly codes: readonly ReadCode[];
+}
+export type Answer<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly path: string; readonly message: string };
+
+/** Reading is three quarters of the way, searching the rest: as measured. */
+const READING_SHARE = 0.6;
+const PIECE = 4 << 20;
+
+let read: { file: File; recording: ReadRecording; sha256: string } | null = null;
+let stored: StoredTrace | null = null;
+let isCancelled = false;
+
+async function answered<T>(work: () => Promise<T> | T): Promise<Answer<T>> {
+  try {
+    return { ok: true, value: await work() };
+  } catch (error) {
+    if (error instanceof TraceProblem) return { ok: false, path: error.path, message: error.message };
+    if (error instanceof RangeError || (error instanceof Error && error.name === 'NotReadableError'))
+      return { ok: false, path: '', message: `The file cannot be read: ${error.message}.` };
+    throw error;
+  }
+}
+
+async function readAll(
+  file: File,
+  dialect: Partial<Dialect> | null,
+  onShare: (share: number) => void,
+): Promise<ReadRecording> {
+  const head = new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer());
+  const reader = readerFor(head, dialect ? { dialect } : {});
+  const hash = sha256.create();
+  for (let at = 0; at < file.size; at += PIECE) {
+    if (isCancelled) throw new TraceProblem('', 'Cancelled.');
+    const piece = new Uint8Array(await file.slice(at, at + PIECE).arrayBuffer());
+    hash.update(piece);
+    reader.push(piece);
+    onShare(Math.min(1, (at + piece.length) / file.size));
+  }
+  const recording = reader.end();
+  read = { file, recording, sha256: bytesToHex(hash.digest()) };
+  return recording;
+}
+
+/** Reads and searches recordings beside the page. One file at a time; what was read stays until the next. */
+const api = {
+  /** Looks at the beginning of a file. WAV and CAN logs are read whole: they say what they hold only so. */
+  look: (file: File): Promise<Answer<Understood>> =>
+    answered(async () => {
+      if (file.size === 0) throw new TraceProblem('', 'The file is empty.');
+      isCancelled = false;
+      read = null;
+      const head = new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer());
+      const start = new TextDecoder('latin1').decode(head.subarray(0, 64));
+      const isTable = !start.startsWith('RIFF') && !/^\s*\(\d+\.\d+\)/.test(start);
+      if (isTable) {
+        readerFor(head);
+        const dialect = understand(head, file.size <= HEAD_BYTES);
+        return {
+          kind: 'csv',
+          dialect,
+          columns: dialect.columns.filter((c) => c.kind === 'value').map(({ name, unit }) => ({ name, unit })),
+        };
+      }
+      const { kind, columns } = await readAll(file, null, () => undefined);
+      return { kind, dialect: null, columns: columns.map(({ name, unit }) => ({ name, unit })) };
+    }),
+
+  /** Reads the file with what a person corrected, searches it, and keeps its blocks here to be sent. */
+  take: (
+    file: File,
+    dialect: Partial<Dialect> | null,
+    choices: readonly ColumnChoice[],
+    onShare: (share: number) => void,
+  ): Promise<Answer<Taken>> =>
+    answered(async () => {
+      isCancelled = false;
+      const recording =
+        read?.file === file && dialect === null
+          ? read.recording
+          : await readAll(file, dialect, (s) => onShare(s * READING_SHARE));
+      const original = { name: file.name, size: file.size, sha256: read?.sha256 ?? '' };
+      const hash = (block: Int32Array | Float64Array): string => bytesToHex(sha256(encodeBlock(block)));
+      stored = toStored(recording, choices, original, hash, (s) => onShare(READING_SHARE + s * (1 - READING_SHARE)));
+      if (stored.head.channels.length === 0) throw new TraceProblem('', 'No column was chosen.');
+      return { head: stored.head, codes: recording.codes };
+    }),
+
+  /** One block as it is sent. */
+  block: async (stream: number, number: number): Promise<Uint8Array> => {
+    const samples = stored?.streams[stream];
+    const block = samples && blocksOf(samples)[number];
+    if (!block) throw new RangeError(`there is no block ${number} in stream ${stream}`);
+    const packed = new Blob([encodeBlock(block) as Uint8Array<ArrayBuffer>])
+      .stream()
+      .pipeThrough(new CompressionStream('deflate-raw'));
+    return new Uint8Array(await new Response(packed).arrayBuffer());
+  },
+
+  cancel: (): void => {
+    isCancelled = true;
+  },
+};
+export type TraceWorker = typeof api;
+
+expose(api);
