@@ -4,7 +4,8 @@ import { type Clock, evenClock, type EvenRun, listedClock } from '../../core/sig
 import { searchRecording } from '../../core/signal/recording';
 import { BLOCK_SAMPLES, Samples } from '../../core/signal/samples';
 import { stepOf } from '../../core/signal/step';
-import type { Channel, ChannelRole } from '../../core/signal/types';
+import type { Channel, ChannelRole, Finding } from '../../core/signal/types';
+import { agreement } from '../../core/signal/agreement';
 import type { TraceChannel, TraceClock, TraceHead, TraceStream } from '../../formats/requests/traces';
 import type { ReadRecording } from '../../formats/trace/types';
 
@@ -70,7 +71,8 @@ export function toStored(
     channels.push({ ...rest, stream, clock: clockOf(column.clock), ...(of ? { of } : {}), ...(lead ? { lead } : {}) });
     searchable.push(channelFrom(choice, column.samples, column.scale, column.clock));
   }
-  const { findings, searched, summary } = searchRecording(searchable, progress);
+  const { findings: found, searched, summary } = searchRecording(searchable, progress);
+  const findings = [...found, ...besideScanTool(searchable)];
   const head: TraceHead = {
     kind: read.kind,
     file: original.name,
@@ -85,6 +87,13 @@ export function toStored(
   };
   return { head, streams };
 }
+
+/** What the scan tool's values in the same recording say of the pins that they report. */
+const besideScanTool = (channels: readonly Channel[]): Finding[] =>
+  channels.flatMap((scan) => {
+    const pin = scan.role === 'scan-tool' ? channels.find((c) => c.id === scan.of) : undefined;
+    return pin ? agreement(scan, pin, scan.unit === pin.unit) : [];
+  });
 
 function streamHead(samples: Samples, scale: number, hash: HashBlock): TraceStream {
   const { count, decimals, wide } = samples;
@@ -125,7 +134,7 @@ function channelFrom(choice: ColumnChoice, samples: Samples, scale: number, file
 
 /** The clock of a stored trace. Throws RangeError where its stream is not there. */
 export function clockFrom(clock: TraceClock, streams: ReadonlyMap<number, Samples>): Clock {
-  if ('runs' in clock) return evenClock(clock.runs as readonly EvenRun[], clock.count);
+  if ('runs' in clock) return evenClock(clock.runs, clock.count);
   const times = streams.get(clock.stream);
   if (!times) throw new RangeError('the times of a clock are not there');
   return listedClock(times.values());

@@ -1,3 +1,4 @@
+import type { FromSchema } from 'json-schema-to-ts';
 import { ROLES, type ChannelRole, type Finding, type Searched } from '../../core/signal/types';
 import { type BodyOf, by, line, note, uuid } from './common';
 
@@ -181,6 +182,6 @@ export const NOTE_TRACE = {
     evidence: uuid,
   },
 } as const;
-export type NoteTrace = BodyOf<typeof NOTE_TRACE, Record<never, never>>;
+export type NoteTrace = FromSchema<typeof NOTE_TRACE>;
 /** What is kept of a note: all but who and which. */
 export type TraceNoteBody = Omit<NoteTrace, 'id' | 'by'>;

@@ -97,7 +97,7 @@ it.each([
   ['<html><body>Error</body></html>', ' No table was found'],
   [`t,a\n0,1\n1,2\n2,oops\n3,4\n`, '/line 4/column 2 "oops" is no number.'],
   [`t,a\n0,1\n,2\n2,3\n`, '/line 3/column 1 The row has no time.'],
-  [`${rows(3, () => Array(500).fill('1').join(','))}`, '/line 1 There are 500 columns'],
+  [rows(3, () => Array(500).fill('1').join(',')), '/line 1 There are 500 columns'],
   ['a\0b,c\n1,2\n', '/line 1 There are NUL characters'],
   ['PK\u0003\u0004zip', ' This is a ZIP'],
   ['RIFF....AVI LIST', ' This is no WAV file.'],

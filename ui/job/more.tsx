@@ -29,6 +29,9 @@ function Papers({ jobId }: { jobId: string }) {
   const look = 'inline-flex min-h-12 items-center underline';
   return (
     <nav aria-label="Papers" className="flex flex-wrap gap-x-4 rounded-xl bg-card px-3">
+      <Link className={look} href={`/jobs/${jobId}/traces`}>
+        Recordings
+      </Link>
       <Link className={look} href={`/jobs/${jobId}/report?voice=payer`}>
         Report for the payer
       </Link>

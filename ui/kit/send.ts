@@ -128,6 +128,20 @@ export const sendBody = <T>(
     timeout_ms,
   );
 
+/** Puts a block of bytes to where it belongs, on the server and nowhere else: the same again does no harm. */
+export const sendBlock = (path: string, bytes: Uint8Array): Promise<Sent<{ duplicate: boolean }>> =>
+  posted(
+    path,
+    (init) =>
+      fetch(path, {
+        ...init,
+        method: 'PUT',
+        headers: { 'content-type': 'application/octet-stream' },
+        body: bytes as Uint8Array<ArrayBuffer>,
+      }),
+    60_000,
+  );
+
 async function posted<T>(
   path: string,
   post: (init: RequestInit) => Promise<Response>,

@@ -32,6 +32,8 @@ export class TraceData {
   readonly lanes: readonly Lane[];
   readonly from_s: number;
   readonly to_s: number;
+  /** Blocks that have come so far. */
+  arrived = 0;
   private readonly blocks = new Map<string, Int32Array | Float64Array>();
   private readonly asked = new Set<string>();
   private readonly buffers = new Map<string, { t: Float64Array; low: Float64Array; high: Float64Array }>();
@@ -183,6 +185,7 @@ export class TraceData {
             this.asked.delete(oldest);
           }
           this.blocks.set(key, block);
+          this.arrived++;
           this.onArrived();
         })
         // Asked for again when somebody looks there again.

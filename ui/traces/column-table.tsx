@@ -1,0 +1,111 @@
+'use client';
+import { ROLES, type ChannelRole } from '../../core/signal/types';
+import { inputLook } from '../kit/field';
+import { type ColumnDraft, ROLE_WORDS } from './columns';
+
+interface Props {
+  readonly drafts: readonly ColumnDraft[];
+  readonly wrong: ReadonlyMap<string, string>;
+  readonly onChange: (drafts: readonly ColumnDraft[]) => void;
+}
+
+/** What each column was connected to. */
+export function ColumnTable({ drafts, wrong, onChange }: Props) {
+  const change = (i: number, more: Partial<ColumnDraft>): void =>
+    onChange(drafts.map((d, k) => (k === i ? { ...d, ...more } : d)));
+  return (
+    <ul className="mt-3 flex flex-col gap-2" aria-label="Columns">
+      {drafts.map((d, i) => (
+        <li key={d.column} className="rounded-lg border border-line p-2">
+          <div className="grid items-end gap-2 sm:grid-cols-[minmax(8rem,1fr)_minmax(8rem,1fr)_11rem_5rem_6rem_minmax(8rem,1fr)]">
+            <label className="flex min-h-12 items-center gap-2 font-mono text-sm">
+              <input
+                type="checkbox"
+                className="size-6"
+                checked={d.isTaken}
+                onChange={(e) => change(i, { isTaken: e.target.checked })}
+              />
+              <span className="truncate">{d.column}</span>
+            </label>
+            {d.isTaken && (
+              <>
+                <Line label="Called" of={d.column} value={d.name} onChange={(name) => change(i, { name })} />
+                <label className="text-sm">
+                  Connected to
+                  <select
+                    aria-label={`Connected to, ${d.column}`}
+                    className={inputLook}
+                    value={d.role}
+                    onChange={(e) => change(i, { role: e.target.value as ChannelRole })}
+                  >
+                    {ROLES.map((r) => (
+                      <option key={r} value={r}>
+                        {ROLE_WORDS[r]}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+                <Line label="Unit" of={d.column} value={d.unit} onChange={(unit) => change(i, { unit })} />
+                <Line
+                  label="Times"
+                  of={d.column}
+                  value={d.factor}
+                  onChange={(factor) => change(i, { factor })}
+                  isMono
+                />
+                {d.role === 'scan-tool' ? (
+                  <label className="text-sm">
+                    Reports the pin
+                    <select
+                      aria-label={`Reports the pin, ${d.column}`}
+                      className={inputLook}
+                      value={d.of}
+                      onChange={(e) => change(i, { of: e.target.value })}
+                    >
+                      <option value="">none that was recorded</option>
+                      {drafts
+                        .filter((o) => o !== d && o.isTaken && o.role !== 'scan-tool')
+                        .map((o) => (
+                          <option key={o.column} value={o.column}>
+                            {o.name}
+                          </option>
+                        ))}
+                    </select>
+                  </label>
+                ) : (
+                  <Line label="Lead and pin" of={d.column} value={d.lead} onChange={(lead) => change(i, { lead })} />
+                )}
+              </>
+            )}
+          </div>
+          {wrong.get(d.column) && (
+            <p role="alert" className="mt-1 font-semibold text-rust">
+              {wrong.get(d.column)}
+            </p>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Line(props: {
+  label: string;
+  of: string;
+  value: string;
+  onChange: (value: string) => void;
+  isMono?: boolean;
+}) {
+  return (
+    <label className="text-sm">
+      {props.label}
+      <input
+        aria-label={`${props.label}, ${props.of}`}
+        className={`${inputLook} ${props.isMono ? 'font-mono' : ''}`}
+        value={props.value}
+        autoComplete="off"
+        onChange={(e) => props.onChange(e.target.value)}
+      />
+    </label>
+  );
+}

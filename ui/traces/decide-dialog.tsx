@@ -1,0 +1,123 @@
+'use client';
+import { useRouter } from '../kit/router';
+import { useState } from 'react';
+import { v7 } from 'uuid';
+import type { TraceView } from '../../application/views';
+import { RECORDING_OUTCOMES } from '../../core/evidence/kinds/recording';
+import type { Finding } from '../../core/signal/types';
+import { Button } from '../kit/button';
+import { Dialog } from '../kit/dialog';
+import { inputLook } from '../kit/field';
+import { OtherProblems } from '../kit/form';
+import { usePerson } from '../kit/session';
+import { useSend } from '../kit/use-send';
+import { evidenceOf, noteOf, nothingFound } from './finding-words';
+
+type Outcome = (typeof RECORDING_OUTCOMES)[number][0];
+
+/** Whether a finding is evidence: it goes to the trail and the suspects, or is dismissed with a word why. */
+export function DecideDialog({
+  trace,
+  of,
+  onClose,
+}: {
+  trace: TraceView;
+  of: Finding | 'nothing';
+  onClose: () => void;
+}) {
+  const router = useRouter();
+  const by = usePerson();
+  const proposed = of === 'nothing' ? nothingFound(trace) : evidenceOf(trace, of);
+  const [signal, setSignal] = useState(proposed?.signal ?? '');
+  const [position, setPosition] = useState('');
+  const [outcome, setOutcome] = useState<Outcome>(proposed?.outcome ?? 'pin dropped out');
+  const [seen, setSeen] = useState(proposed?.seen ?? '');
+  const [why, setWhy] = useState('');
+  const { busy, problems, setProblems, post } = useSend();
+
+  async function note(kind: 'evidence' | 'dismissed', text: string, evidence?: string): Promise<void> {
+    const longest = Math.max(0, ...trace.head.search.searched.map((s) => s.seconds));
+    const body = of === 'nothing' ? { kind, from_s: 0, to_s: longest, channel: null, text } : noteOf(of, kind, text);
+    const noted = await post(`/api/traces/${trace.id}/notes`, {
+      id: v7(),
+      by,
+      ...body,
+      ...(evidence ? { evidence } : {}),
+    });
+    if (!noted) return;
+    router.refresh();
+    onClose();
+  }
+  async function confirm(): Promise<void> {
+    const id = v7();
+    const at = position.trim();
+    const evidence = {
+      kind: 'recording',
+      signal: signal.trim(),
+      ...(at ? { position: /^\d+$/.test(at) ? Number(at) : at } : {}),
+      outcome,
+      seen: seen.trim(),
+    };
+    if (await post(`/api/jobs/${trace.jobId}/evidence`, { id, by, evidence })) await note('evidence', outcome, id);
+  }
+  return (
+    <Dialog open onOpenChange={(open) => !open && onClose()} title="Is this evidence?" wide>
+      <OtherProblems problems={problems} paths={[]} />
+      <div className="grid gap-3 sm:grid-cols-[minmax(0,1fr)_8rem]">
+        <label className="font-semibold">
+          Signal
+          <input className={inputLook} value={signal} onChange={(e) => setSignal(e.target.value)} />
+        </label>
+        <label className="font-semibold">
+          Position
+          <input
+            className={inputLook}
+            value={position}
+            placeholder="none"
+            onChange={(e) => setPosition(e.target.value)}
+          />
+        </label>
+      </div>
+      <label className="mt-3 block font-semibold">
+        The signal
+        <select className={inputLook} value={outcome} onChange={(e) => setOutcome(e.target.value as Outcome)}>
+          {RECORDING_OUTCOMES.map(([value, words]) => (
+            <option key={value} value={value}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="mt-3 block font-semibold">
+        What was seen
+        <textarea className={`${inputLook} py-2`} rows={4} value={seen} onChange={(e) => setSeen(e.target.value)} />
+      </label>
+      <p className="mt-2 text-sm text-soft">
+        A recorder’s own lead slips too. Where all channels fall at once, look at its ground first.
+      </p>
+      <div className="mt-4 flex flex-wrap gap-3">
+        <Button tone="strong" disabled={busy} onClick={() => void confirm()}>
+          Yes, it is evidence
+        </Button>
+      </div>
+      {of !== 'nothing' && (
+        <form
+          className="mt-5 flex flex-wrap items-end gap-3 border-t border-line pt-3"
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (why.trim() === '') setProblems([{ path: '', message: 'Say in a word why it is none.' }]);
+            else void note('dismissed', why.trim());
+          }}
+        >
+          <label className="min-w-60 flex-1 font-semibold">
+            No, because
+            <input className={inputLook} value={why} onChange={(e) => setWhy(e.target.value)} />
+          </label>
+          <Button type="submit" disabled={busy}>
+            Dismiss it
+          </Button>
+        </form>
+      )}
+    </Dialog>
+  );
+}

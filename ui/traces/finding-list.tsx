@@ -1,0 +1,165 @@
+'use client';
+import type { TraceView } from '../../application/views';
+import type { Finding } from '../../core/signal/types';
+import { moment, say, span } from '../../core/signal/words';
+import type { TraceNoteBody } from '../../formats/requests/traces';
+import { Button } from '../kit/button';
+import { shownTime } from '../kit/time';
+import { decisionOn, evidenceOf, KIND_WORDS, nameOf } from './finding-words';
+
+interface Props {
+  readonly trace: TraceView;
+  readonly findings: readonly Finding[];
+  readonly selected: Finding | null;
+  readonly timeZone: string;
+  readonly onShow: (f: Finding) => void;
+  readonly onMark: (mark: TraceNoteBody) => void;
+  /** `null`: nothing can be decided any more. */
+  readonly onDecide: ((of: Finding | 'nothing') => void) | null;
+}
+
+const TONES: Readonly<Record<Finding['severity'], string>> = {
+  fail: 'border-rust',
+  attention: 'border-ochre',
+  undecided: 'border-line',
+  pass: 'border-eelgrass',
+  none: 'border-line',
+};
+
+/** What was found, in words, worst first; what would have been found; and the marks that people have set. */
+export function FindingList({ trace, findings, selected, timeZone, onShow, onMark, onDecide }: Props) {
+  const bad = findings.filter((f) => f.severity === 'fail' || f.severity === 'attention');
+  const marks = trace.notes.filter((n) => n.body.kind === 'mark');
+  return (
+    <aside
+      className="flex min-h-0 flex-col gap-3 overflow-y-auto border-line p-3 lg:w-[26rem] lg:border-l"
+      aria-label="Findings"
+      tabIndex={0}
+    >
+      <h2 className="text-lg font-bold">{bad.length === 0 ? 'Nothing left its course' : `${bad.length} found`}</h2>
+      <ul className="flex flex-col gap-2">
+        {findings.map((f, i) => (
+          <FindingCard
+            key={i}
+            trace={trace}
+            finding={f}
+            isSelected={f === selected}
+            onShow={() => onShow(f)}
+            onDecide={onDecide && evidenceOf(trace, f) ? () => onDecide(f) : null}
+          />
+        ))}
+      </ul>
+      <Power trace={trace} />
+      {bad.length === 0 && onDecide && !trace.notes.some((n) => n.body.kind === 'evidence') && (
+        <Button onClick={() => onDecide('nothing')}>Record that nothing was found</Button>
+      )}
+      {marks.length > 0 && (
+        <div>
+          <h3 className="font-semibold text-soft">Marks</h3>
+          <ul className="flex flex-col">
+            {marks.map((m) => (
+              <li key={m.id}>
+                <button type="button" className="min-h-12 w-full py-1 text-left" onClick={() => onMark(m.body)}>
+                  <span className="font-mono">{moment(m.body.from_s)}</span> {m.body.text}
+                  <span className="block text-sm text-soft">
+                    {m.by}, {shownTime(m.at, timeZone)}
+                  </span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {trace.head.notes.map((n) => (
+        <p key={n} className="text-sm text-soft">
+          {n}
+        </p>
+      ))}
+      <p className="flex flex-wrap gap-x-4">
+        {trace.head.clocks.map((_, i) => (
+          <a
+            key={i}
+            className="inline-flex min-h-12 items-center underline"
+            href={`/api/traces/${trace.id}/csv?clock=${i}`}
+            download
+          >
+            {trace.head.clocks.length === 1 ? 'Table of it (CSV)' : `Table ${i + 1} (CSV)`}
+          </a>
+        ))}
+      </p>
+    </aside>
+  );
+}
+
+function FindingCard(props: {
+  trace: TraceView;
+  finding: Finding;
+  isSelected: boolean;
+  onShow: () => void;
+  onDecide: (() => void) | null;
+}) {
+  const { trace, finding: f } = props;
+  const decision = decisionOn(trace, f);
+  const [first, ...more] = f.reasons;
+  return (
+    <li
+      className={`rounded-lg border-l-4 bg-card p-2 ${TONES[f.severity]} ${props.isSelected ? 'outline-2 outline-estuary' : ''}`}
+    >
+      <button
+        type="button"
+        className="block min-h-12 w-full text-left"
+        aria-pressed={props.isSelected}
+        onClick={props.onShow}
+      >
+        <span className="block">
+          <b>{nameOf(trace, f.channel)}</b>, {KIND_WORDS[f.kind]}{' '}
+          <span className="font-mono text-sm">{moment(f.from_s)}</span>
+        </span>
+        <span className="block text-sm">{first}</span>
+      </button>
+      {more.length > 0 && (
+        <details className="text-sm">
+          <summary className="min-h-8 cursor-pointer text-soft">Why, and what else moved</summary>
+          {more.map((r) => (
+            <p key={r}>{r}</p>
+          ))}
+          <p className="text-soft">Sure of it: {Math.round(f.confidence * 100)} %.</p>
+        </details>
+      )}
+      {decision ? (
+        <p className="text-sm font-semibold">
+          {decision.body.kind === 'evidence' ? 'Taken as evidence' : 'Dismissed'} by {decision.by}
+          {decision.body.kind === 'dismissed' && <span className="font-normal">: {decision.body.text}</span>}
+        </p>
+      ) : (
+        props.onDecide && (
+          <Button className="mt-1" onClick={props.onDecide}>
+            Is this evidence?
+          </Button>
+        )
+      )}
+    </li>
+  );
+}
+
+/** What the search would have found: without it, "nothing found" says nothing. */
+function Power({ trace }: { trace: TraceView }) {
+  return (
+    <div>
+      <h3 className="font-semibold text-soft">What would have been found</h3>
+      <ul className="text-sm">
+        {trace.head.search.searched.map((s) => {
+          const unit = trace.head.channels.find((c) => c.column === s.channel)?.unit ?? '';
+          return (
+            <li key={s.channel} className="border-t border-line py-1">
+              <b>{nameOf(trace, s.channel)}</b>, {span(s.seconds)}, {s.samples.toLocaleString('en')} samples:{' '}
+              {s.wouldFind
+                ? `a dropout of one sample and ${say(s.wouldFind.depth, { step: 0 })} ${unit} with ${Math.round(s.wouldFind.probability * 100)} %.`
+                : (s.why ?? 'not searched.')}
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}

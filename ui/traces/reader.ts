@@ -1,0 +1,93 @@
+'use client';
+import { proxy, type Remote, wrap } from 'comlink';
+import { v7 } from 'uuid';
+import type { ColumnChoice } from '../../application/traces/stored';
+import type { Dialect } from '../../formats/trace/dialect';
+import type { ReadCode } from '../../formats/trace/types';
+import type { Answer, TraceWorker, Understood } from '../../workers/trace.worker';
+import { problemsOf, send, sendBlock } from '../kit/send';
+
+let worker: Remote<TraceWorker> | null = null;
+
+/** The worker that reads and searches recordings, made when it is first wanted. */
+function reader(): Remote<TraceWorker> {
+  worker ??= wrap<TraceWorker>(
+    new Worker(new URL('../../workers/trace.worker.ts', import.meta.url), { type: 'module' }),
+  );
+  return worker;
+}
+
+export const lookAt = (file: File): Promise<Answer<Understood>> => reader().look(file);
+export const cancelReading = (): void => void reader().cancel();
+
+export type Stage = 'reading' | 'sending';
+export type TakenIn =
+  | { readonly ok: true; readonly id: string; readonly codes: readonly ReadCode[] }
+  | { readonly ok: false; readonly message: string };
+
+/** How often a block is sent again where no server answers; the pause grows. */
+const TRIES = 6;
+
+/**
+ * Reads a file, searches it, and sends it block by block into a job. What the server has already is not sent again: a
+ * recording of the same file that stopped half-way goes on.
+ */
+export async function takeIn(
+  jobId: string,
+  file: File,
+  dialect: Partial<Dialect> | null,
+  choices: readonly ColumnChoice[],
+  name: string,
+  by: string,
+  half: {
+    readonly id: string;
+    readonly sha256: string;
+    readonly missing: readonly { stream: number; number: number }[];
+  } | null,
+  onProgress: (stage: Stage, share: number) => void,
+): Promise<TakenIn> {
+  const taken = await reader().take(
+    file,
+    dialect,
+    choices,
+    proxy((s: number) => onProgress('reading', s)),
+  );
+  if (!taken.ok) return { ok: false, message: taken.path ? `${taken.path.slice(1)}: ${taken.message}` : taken.message };
+  const { head, codes } = taken.value;
+  const goesOn = half !== null && half.sha256 === head.sha256;
+  const id = goesOn ? half.id : v7();
+  if (!goesOn) {
+    const kept = await send(`/api/jobs/${jobId}/traces`, { id, by, name, head });
+    if (!kept.ok)
+      return {
+        ok: false,
+        message: problemsOf(kept.error)
+          .map((p) => p.message)
+          .join(' '),
+      };
+  }
+  const wanted = goesOn
+    ? half.missing
+    : head.streams.flatMap((s, stream) => s.blocks.map((_, number) => ({ stream, number })));
+  for (const [i, { stream, number }] of wanted.entries()) {
+    const failed = await sendOne(id, stream, number);
+    if (failed !== null) return { ok: false, message: failed };
+    onProgress('sending', (i + 1) / wanted.length);
+  }
+  return { ok: true, id, codes };
+}
+
+/** Sends one block, and again where the server does not answer; returns why it did not go, or `null`. */
+async function sendOne(id: string, stream: number, number: number): Promise<string | null> {
+  const bytes = await reader().block(stream, number);
+  for (let attempt = 0; attempt < TRIES; attempt++) {
+    const sent = await sendBlock(`/api/traces/${id}/blocks?stream=${stream}&number=${number}`, bytes);
+    if (sent.ok) return null;
+    if (sent.error.kind === 'refused' || sent.error.kind === 'signed-out')
+      return problemsOf(sent.error)
+        .map((p) => p.message)
+        .join(' ');
+    await new Promise((resolve) => setTimeout(resolve, 500 * 2 ** attempt));
+  }
+  return 'The server does not answer. What has arrived is kept: choose the same file again, and it goes on from there.';
+}

@@ -1,0 +1,66 @@
+'use client';
+import Link from 'next/link';
+import { useRouter } from '../kit/router';
+import type { TraceView } from '../../application/views';
+import { span } from '../../core/signal/words';
+import { useLive } from '../kit/live';
+import { shownTime } from '../kit/time';
+import { TakeIn } from './take-in';
+
+interface Props {
+  readonly jobId: string;
+  readonly isClosed: boolean;
+  readonly traces: readonly TraceView[];
+  readonly timeZone: string;
+}
+
+/** The recordings of a job, and taking another one in. */
+export function Recordings({ jobId, isClosed, traces, timeZone }: Props) {
+  const router = useRouter();
+  useLive(jobId, () => router.refresh());
+  return (
+    <main className="mx-auto flex w-full max-w-5xl flex-1 flex-col gap-3 p-3 sm:p-4">
+      <div className="flex flex-wrap items-baseline justify-between gap-3">
+        <h1 className="text-xl font-bold">Recordings</h1>
+        <Link href={`/jobs/${jobId}`} className="inline-flex min-h-12 items-center underline">
+          Back to the job
+        </Link>
+      </div>
+      {traces.length === 0 && (
+        <p className="rounded-xl bg-card p-4">
+          A fault that comes and goes is seldom there when a meter is. Let a logger watch the pins on the road, and take
+          its file in here: it is searched for what left its course, and says how small a dropout it would have found.
+        </p>
+      )}
+      <ul className="flex flex-col gap-2" aria-label="Recordings of this job">
+        {traces.map((t) => (
+          <li key={t.id} className="rounded-xl bg-card p-4">
+            <Link href={`/traces/${t.id}`} className="inline-flex min-h-12 items-center text-lg font-bold underline">
+              {t.name}
+            </Link>
+            <p>{briefOf(t)}</p>
+            <p className="text-sm text-soft">
+              {shownTime(t.at, timeZone)}, {t.by}
+            </p>
+            {t.missing.length > 0 && (
+              <p className="font-semibold text-ochre">
+                {t.missing.length} of {t.head.streams.reduce((n, s) => n + s.blocks.length, 0)} blocks have not arrived.
+                Choose the same file again: it goes on from there.
+              </p>
+            )}
+          </li>
+        ))}
+      </ul>
+      {!isClosed && <TakeIn jobId={jobId} traces={traces} />}
+    </main>
+  );
+}
+
+/** Length, channels and what was found, in a line. */
+export function briefOf({ head }: TraceView): string {
+  const { findings, searched } = head.search;
+  const bad = findings.filter((f) => f.severity === 'fail' || f.severity === 'attention').length;
+  const longest = Math.max(0, ...searched.map((s) => s.seconds));
+  const found = bad === 0 ? 'nothing left its course' : `${bad} ${bad === 1 ? 'finding' : 'findings'}`;
+  return `${span(longest)} of ${head.channels.map((c) => c.name).join(', ')}: ${found}.`;
+}

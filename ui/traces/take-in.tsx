@@ -1,0 +1,226 @@
+'use client';
+import { FileUp } from 'lucide-react';
+import { useRouter } from '../kit/router';
+import { useState } from 'react';
+import { v7 } from 'uuid';
+import type { TraceView } from '../../application/views';
+import type { Dialect } from '../../formats/trace/dialect';
+import type { ReadCode } from '../../formats/trace/types';
+import type { Understood } from '../../workers/trace.worker';
+import { Button, buttonLook } from '../kit/button';
+import { usePerson } from '../kit/session';
+import { useSend } from '../kit/use-send';
+import { ColumnTable } from './column-table';
+import { chosen, type ColumnDraft, proposed, remember, remembered } from './columns';
+import { TimeField } from './time-field';
+import { cancelReading, lookAt, type Stage, takeIn } from './reader';
+
+const STAGE_WORDS: Readonly<Record<Stage, string>> = { reading: 'Reading and searching', sending: 'Sending' };
+
+/** Takes a recording into a job: the file, what was understood of it, what the columns were connected to. */
+export function TakeIn({ jobId, traces }: { jobId: string; traces: readonly TraceView[] }) {
+  const by = usePerson();
+  const router = useRouter();
+  const [file, setFile] = useState<File | null>(null);
+  const [understood, setUnderstood] = useState<Understood | null>(null);
+  const [dialect, setDialect] = useState<Dialect | null>(null);
+  const [drafts, setDrafts] = useState<readonly ColumnDraft[]>([]);
+  const [wrong, setWrong] = useState<ReadonlyMap<string, string>>(new Map());
+  const [problem, setProblem] = useState<string | null>(null);
+  const [progress, setProgress] = useState<{ stage: Stage; share: number } | null>(null);
+  const [codes, setCodes] = useState<readonly ReadCode[]>([]);
+
+  async function choose(next: File | undefined): Promise<void> {
+    if (!next) return;
+    setProblem(null);
+    setUnderstood(null);
+    const looked = await lookAt(next);
+    if (!looked.ok) {
+      setProblem(
+        `${next.name}${looked.path ? `, ${looked.path.slice(1)}` : ''}: ${looked.message} Nothing was stored.`,
+      );
+      return;
+    }
+    setFile(next);
+    setUnderstood(looked.value);
+    setDialect(looked.value.dialect);
+    setDrafts(remembered(looked.value.columns) ?? proposed(looked.value.columns, looked.value.kind));
+  }
+
+  async function take(): Promise<void> {
+    if (!file || !understood) return;
+    const choice = chosen(drafts);
+    if ('wrong' in choice) {
+      setWrong(choice.wrong);
+      return;
+    }
+    setWrong(new Map());
+    setProblem(null);
+    remember(understood.columns, drafts);
+    const half = traces.find((t) => t.missing.length > 0 && t.head.file === file.name && t.head.size === file.size);
+    const done = await takeIn(
+      jobId,
+      file,
+      dialect,
+      choice.choices,
+      file.name.replace(/\.\w+$/, ''),
+      by,
+      half ? { id: half.id, sha256: half.head.sha256, missing: half.missing } : null,
+      (stage, share) => setProgress({ stage, share }),
+    );
+    setProgress(null);
+    if (!done.ok) {
+      setProblem(done.message);
+      return;
+    }
+    setUnderstood(null);
+    setFile(null);
+    if (done.codes.length) {
+      setCodes(done.codes);
+      router.refresh();
+    } else router.push(`/traces/${done.id}`);
+  }
+
+  return (
+    <section className="rounded-xl bg-card p-4" aria-label="Take a recording in">
+      <div className="flex flex-wrap items-center gap-3">
+        <label className={`${buttonLook(understood ? 'plain' : 'strong')} cursor-pointer focus-within:outline-2`}>
+          <FileUp size={18} aria-hidden="true" />
+          Choose a recording
+          <input
+            type="file"
+            className="sr-only"
+            accept=".csv,.txt,.log,.tsv,.asc,.wav,text/csv,text/plain,audio/wav"
+            disabled={progress !== null}
+            onChange={(e) => {
+              void choose(e.target.files?.[0]);
+              e.target.value = '';
+            }}
+          />
+        </label>
+        <p className="min-w-0 flex-1 text-sm text-soft">
+          A table of any logger or scope, WAV, or a CAN log in text form. It is read on this device; a day of four
+          channels takes some seconds.
+        </p>
+      </div>
+      {problem && (
+        <p role="alert" className="mt-3 font-semibold text-rust">
+          {problem}
+        </p>
+      )}
+      {understood && file && (
+        <form
+          className="mt-4"
+          onSubmit={(e) => {
+            e.preventDefault();
+            void take();
+          }}
+        >
+          <h2 className="text-lg font-bold">{file.name}</h2>
+          {dialect && <Shape dialect={dialect} size={file.size} />}
+          {dialect && <TimeField dialect={dialect} onChange={(time) => setDialect({ ...dialect, time })} />}
+          <ColumnTable drafts={drafts} wrong={wrong} onChange={setDrafts} />
+          {wrong.get('') && (
+            <p role="alert" className="mt-2 font-semibold text-rust">
+              {wrong.get('')}
+            </p>
+          )}
+          <div className="mt-3 flex flex-wrap items-center gap-3">
+            {progress ? (
+              <>
+                <progress
+                  className="h-4 w-64"
+                  value={progress.share}
+                  max={1}
+                  aria-label={STAGE_WORDS[progress.stage]}
+                />
+                <span role="status">
+                  {STAGE_WORDS[progress.stage]}, {Math.round(progress.share * 100)} %
+                </span>
+                {progress.stage === 'reading' && <Button onClick={() => cancelReading()}>Cancel</Button>}
+              </>
+            ) : (
+              <Button type="submit" tone="strong">
+                Take it in
+              </Button>
+            )}
+          </div>
+        </form>
+      )}
+      {codes.length > 0 && <CodesOfLog jobId={jobId} codes={codes} onDone={() => setCodes([])} />}
+    </section>
+  );
+}
+
+const WORDS: Readonly<Record<string, string>> = {
+  ',': 'commas',
+  ';': 'semicolons',
+  '\t': 'tabs',
+  '|': 'bars',
+  ' ': 'blanks',
+};
+
+/** What was understood of a table, with its first lines as they are. */
+function Shape({ dialect, size }: { dialect: Dialect; size: number }) {
+  return (
+    <div className="mt-1 text-sm">
+      <p>
+        {Math.max(1, Math.round(size / 1000)).toLocaleString('en')} kB; cells between {WORDS[dialect.delimiter]},
+        decimal {dialect.decimal === ',' ? 'comma' : 'point'}, data from line {dialect.firstDataLine}
+        {dialect.headerLine ? `, names in line ${dialect.headerLine}` : ', without names'}
+        {dialect.unitsLine ? `, units in line ${dialect.unitsLine}` : ''}.
+      </p>
+      <details>
+        <summary className="min-h-8 cursor-pointer underline">Its first lines</summary>
+        <pre
+          tabIndex={0}
+          aria-label="First lines of the file"
+          className="max-h-52 overflow-auto rounded-lg bg-panel p-2 font-mono text-xs"
+        >
+          {dialect.sample.join('\n')}
+        </pre>
+      </details>
+    </div>
+  );
+}
+
+/** Codes that control units sent in a CAN log: the person says in which phase they were read. */
+function CodesOfLog({ jobId, codes, onDone }: { jobId: string; codes: readonly ReadCode[]; onDone: () => void }) {
+  const by = usePerson();
+  const router = useRouter();
+  const { busy, problems, post } = useSend();
+  async function keep(phase: string): Promise<void> {
+    const kept = await post(`/api/jobs/${jobId}/codes`, {
+      id: v7(),
+      by,
+      phase,
+      status: 'active',
+      codes: codes.map((c) => ({ code: `SPN ${c.spn} FMI ${c.fmi}`, ...(c.count ? { count: c.count } : {}) })),
+    });
+    if (!kept) return;
+    onDone();
+    router.refresh();
+  }
+  return (
+    <div className="mt-4 rounded-lg border-2 border-ochre p-3">
+      <p className="font-semibold">The log holds codes: {codes.map((c) => `SPN ${c.spn} FMI ${c.fmi}`).join(', ')}.</p>
+      <p className="text-sm">When were they read?</p>
+      {problems.map((p) => (
+        <p key={p.path} role="alert" className="font-semibold text-rust">
+          {p.message}
+        </p>
+      ))}
+      <div className="mt-2 flex flex-wrap gap-2">
+        <Button disabled={busy} onClick={() => void keep('as-found')}>
+          As found
+        </Button>
+        <Button disabled={busy} onClick={() => void keep('after-road-test')}>
+          After the road test
+        </Button>
+        <Button disabled={busy} onClick={onDone}>
+          Do not keep them
+        </Button>
+      </div>
+    </div>
+  );
+}

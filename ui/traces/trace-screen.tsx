@@ -1,0 +1,239 @@
+'use client';
+import Link from 'next/link';
+import { useRouter } from '../kit/router';
+import { type PointerEvent, useEffect, useMemo, useRef, useState, type WheelEvent } from 'react';
+import type { TraceView } from '../../application/views';
+import type { Finding } from '../../core/signal/types';
+import { moment } from '../../core/signal/words';
+import { useLive } from '../kit/live';
+import { DecideDialog } from './decide-dialog';
+import { FindingList } from './finding-list';
+import { listedFindings } from './finding-words';
+import { LaneReadings } from './lane-readings';
+import { MarkDialog } from './mark-dialog';
+import { around, shifted, useChart, zoomed } from './use-chart';
+import { useTraceKeys } from './use-trace-keys';
+
+interface Props {
+  readonly trace: TraceView;
+  readonly isClosed: boolean;
+  readonly timeZone: string;
+}
+
+/** A recording: its lanes over one time, all of it in a strip, and what was found in words. */
+export function TraceScreen({ trace, isClosed, timeZone }: Props) {
+  const router = useRouter();
+  useLive(trace.jobId, () => router.refresh());
+  const findings = useMemo(() => listedFindings(trace), [trace]);
+  const [selected, setSelected] = useState<Finding | null>(null);
+  const [cursor_s, setCursor] = useState<number | null>(null);
+  const [large, setLarge] = useState<number | null>(null);
+  const [deciding, setDeciding] = useState<Finding | 'nothing' | null>(null);
+  const [marking, setMarking] = useState<number | null>(null);
+  const element = useRef<HTMLDivElement>(null);
+  const marks = useMemo(() => trace.notes.filter((n) => n.body.kind === 'mark'), [trace]);
+  const marked = useMemo(
+    () => ({ findings, selected, marks: marks.map((m) => m.body), cursor_s, large }),
+    [findings, selected, marks, cursor_s, large],
+  );
+  const { data, failed, window_s, move, at } = useChart(trace, element, marked);
+
+  function show(f: Finding): void {
+    setSelected(f);
+    setCursor((f.from_s + Math.min(f.to_s, f.from_s + 1)) / 2);
+    move(() => around(f.from_s, Math.min(f.to_s, f.from_s + 600)));
+  }
+  function step(by: 1 | -1): void {
+    const timed = [...findings].sort((a, b) => a.from_s - b.from_s);
+    const here = selected ? timed.indexOf(selected) : by > 0 ? -1 : timed.length;
+    const next = timed[(here + by + timed.length) % Math.max(1, timed.length)];
+    if (next) show(next);
+  }
+  useTraceKeys({
+    isOn: deciding === null && marking === null,
+    shift: (share) => move((w) => shifted(w, share)),
+    zoom: (share) => move((w) => zoomed(w, cursor_s ?? (w.from_s + w.to_s) / 2, share)),
+    whole: () => move((_, all) => all),
+    step,
+    mark: () => !isClosed && window_s && setMarking(cursor_s ?? (window_s.from_s + window_s.to_s) / 2),
+    lane: (n) => setLarge((now) => (now === n || n >= trace.head.channels.length ? null : n)),
+  });
+
+  return (
+    <main className="flex min-h-0 flex-1 flex-col lg:flex-row">
+      <section className="flex min-h-[22rem] min-w-0 flex-1 flex-col p-3" aria-label="Lanes">
+        <div className="flex flex-wrap items-baseline gap-x-4">
+          <h1 className="text-xl font-bold">{trace.name}</h1>
+          <Link href={`/jobs/${trace.jobId}/traces`} className="underline">
+            Recordings of the job
+          </Link>
+          <span className="ml-auto font-mono text-sm text-soft">
+            {window_s ? `${moment(window_s.from_s)} to ${moment(window_s.to_s)}` : ''}
+          </span>
+        </div>
+        {failed !== null && (
+          <p role="alert" className="mt-2 font-semibold text-rust">
+            The samples did not arrive: {failed} Reload the page.
+          </p>
+        )}
+        {trace.missing.length > 0 && (
+          <p className="mt-2 font-semibold text-ochre">
+            {trace.missing.length} blocks have not arrived: what is missing looks like a gap here.
+          </p>
+        )}
+        <LaneReadings trace={trace} data={data} cursor_s={cursor_s} large={large} onLarge={setLarge} />
+        <Surface
+          element={element}
+          at={at}
+          move={move}
+          onCursor={setCursor}
+          label={sentence(trace)}
+          isReady={data !== null}
+        />
+        <Tools
+          onStep={step}
+          onZoom={(share) => move((w) => zoomed(w, cursor_s ?? (w.from_s + w.to_s) / 2, share))}
+          onWhole={() => move((_, all) => all)}
+          onMark={isClosed || !window_s ? null : () => setMarking(cursor_s ?? (window_s.from_s + window_s.to_s) / 2)}
+          hasFindings={findings.length > 0}
+        />
+      </section>
+      <FindingList
+        trace={trace}
+        findings={findings}
+        selected={selected}
+        timeZone={timeZone}
+        onShow={show}
+        onMark={(m) => {
+          setCursor(m.from_s);
+          move(() => around(m.from_s, m.to_s));
+        }}
+        onDecide={isClosed ? null : setDeciding}
+      />
+      {deciding !== null && <DecideDialog trace={trace} of={deciding} onClose={() => setDeciding(null)} />}
+      {marking !== null && <MarkDialog trace={trace} at_s={marking} onClose={() => setMarking(null)} />}
+    </main>
+  );
+}
+
+const sentence = (trace: TraceView): string =>
+  `${trace.head.channels.length} lanes: ${trace.head.channels.map((c) => `${c.name} in ${c.unit}`).join(', ')}. ${trace.head.search.summary}`;
+
+interface SurfaceProps {
+  readonly element: React.RefObject<HTMLDivElement | null>;
+  readonly at: (x: number, y: number) => { readonly t_s: number; readonly onStrip: boolean } | null;
+  readonly move: ReturnType<typeof useChart>['move'];
+  readonly onCursor: (t_s: number | null) => void;
+  readonly label: string;
+  readonly isReady: boolean;
+}
+
+/** Where the lanes are drawn: the wheel zooms about the pointer, dragging moves, the strip is gone to. */
+function Surface({ element, at, move, onCursor, label, isReady }: SurfaceProps) {
+  const pointers = useRef(new Map<number, number>());
+  const spread = useRef(0);
+  const place = (e: { clientX: number; clientY: number }): ReturnType<typeof at> => {
+    const box = element.current?.getBoundingClientRect();
+    return box ? at(e.clientX - box.left, e.clientY - box.top) : null;
+  };
+  // React listens to the wheel passively: the page would scroll along.
+  useEffect(() => {
+    const here = element.current;
+    const hold = (e: Event): void => e.preventDefault();
+    here?.addEventListener('wheel', hold, { passive: false });
+    return () => here?.removeEventListener('wheel', hold);
+  }, [element]);
+  function onWheel(e: WheelEvent): void {
+    const p = place(e);
+    if (!p || p.onStrip) return;
+    if (e.shiftKey || Math.abs(e.deltaX) > Math.abs(e.deltaY)) move((w) => shifted(w, (e.deltaX || e.deltaY) / 1500));
+    else move((w) => zoomed(w, p.t_s, 1.0015 ** Math.max(-400, Math.min(400, e.deltaY))));
+  }
+  function onPointerDown(e: PointerEvent<HTMLDivElement>): void {
+    const p = place(e);
+    if (!p) return;
+    if (p.onStrip)
+      return move((w) => ({ from_s: p.t_s - (w.to_s - w.from_s) / 2, to_s: p.t_s + (w.to_s - w.from_s) / 2 }));
+    e.currentTarget.setPointerCapture(e.pointerId);
+    pointers.current.set(e.pointerId, e.clientX);
+    spread.current = 0;
+    onCursor(p.t_s);
+  }
+  function onPointerMove(e: PointerEvent<HTMLDivElement>): void {
+    const before = pointers.current.get(e.pointerId);
+    const p = place(e);
+    if (before === undefined || !p) {
+      if (p && !p.onStrip && e.pointerType === 'mouse') onCursor(p.t_s);
+      return;
+    }
+    const width = Math.max(1, e.currentTarget.clientWidth);
+    pointers.current.set(e.pointerId, e.clientX);
+    const xs = [...pointers.current.values()];
+    if (xs.length === 2) {
+      const now = Math.abs((xs[0] ?? 0) - (xs[1] ?? 0));
+      if (spread.current > 0 && now > 8) {
+        const share = spread.current / now;
+        move((w) => zoomed(w, (w.from_s + w.to_s) / 2, share));
+      }
+      spread.current = now;
+    } else move((w) => shifted(w, (before - e.clientX) / width));
+  }
+  const onPointerUp = (e: PointerEvent<HTMLDivElement>): void => {
+    pointers.current.delete(e.pointerId);
+    spread.current = 0;
+  };
+  return (
+    <div className="relative min-h-0 flex-1">
+      <div
+        ref={element}
+        role="img"
+        aria-label={label}
+        className="absolute inset-0 cursor-crosshair touch-none"
+        onWheel={onWheel}
+        onPointerDown={onPointerDown}
+        onPointerMove={onPointerMove}
+        onPointerUp={onPointerUp}
+        onPointerCancel={onPointerUp}
+      />
+      {!isReady && <p className="absolute inset-0 grid place-items-center text-soft">Opening the recording</p>}
+    </div>
+  );
+}
+
+function Tools(props: {
+  onStep: (by: 1 | -1) => void;
+  onZoom: (share: number) => void;
+  onWhole: () => void;
+  onMark: (() => void) | null;
+  hasFindings: boolean;
+}) {
+  const look = 'inline-flex min-h-12 items-center rounded-lg border border-line bg-card px-3 disabled:opacity-50';
+  return (
+    <div className="mt-2 flex flex-wrap gap-2" role="toolbar" aria-label="Move in the recording">
+      <button type="button" className={look} disabled={!props.hasFindings} onClick={() => props.onStep(-1)}>
+        Previous finding <Key name="p" />
+      </button>
+      <button type="button" className={look} disabled={!props.hasFindings} onClick={() => props.onStep(1)}>
+        Next finding <Key name="n" />
+      </button>
+      <button type="button" className={look} onClick={() => props.onZoom(0.5)}>
+        Closer <Key name="+" />
+      </button>
+      <button type="button" className={look} onClick={() => props.onZoom(2)}>
+        Wider <Key name="−" />
+      </button>
+      <button type="button" className={look} onClick={props.onWhole}>
+        All of it <Key name="0" />
+      </button>
+      {props.onMark && (
+        <button type="button" className={look} onClick={props.onMark}>
+          Mark <Key name="m" />
+        </button>
+      )}
+    </div>
+  );
+}
+
+const Key = ({ name }: { name: string }) => (
+  <kbd className="ml-2 rounded border border-line px-1.5 font-mono text-xs text-soft max-sm:hidden">{name}</kbd>
+);
