@@ -1,6 +1,6 @@
 import { CORE_VERSION } from '../../core/foundation/version';
 import { withoutBlankRows } from '../../core/signal/blank-rows';
-import { type Clock, evenClock, type EvenRun, listedClock } from '../../core/signal/clock';
+import { type Clock, evenClock, listedClock } from '../../core/signal/clock';
 import { searchRecording } from '../../core/signal/recording';
 import { BLOCK_SAMPLES, Samples } from '../../core/signal/samples';
 import { stepOf } from '../../core/signal/step';

@@ -32,10 +32,10 @@ export const ROLE_WORDS: Readonly<Record<ChannelRole, string>> = {
 /** What the name of a column says of its role. */
 const HINTS: readonly (readonly [RegExp, ChannelRole])[] = [
   [/scan|pid\b|ecu|ecm/i, 'scan-tool'],
-  [/air ?flow|maf|luftmasse/i, 'airflow'],
+  [/air ?flow|\bair\b|maf|luftmasse/i, 'airflow'],
   [/rail|icp|injection control/i, 'rail-pressure'],
   [/boost|map\b|intake pressure|ladedruck/i, 'boost'],
-  [/temp|coolant|ect\b|iat\b/i, 'temperature'],
+  [/temp|cool|ect\b|iat\b/i, 'temperature'],
   [/batt|supply|b\+/i, 'battery'],
   [/crank/i, 'crank'],
   [/cam\b|camshaft/i, 'cam'],

@@ -259,7 +259,22 @@ export class TraceChart {
         ...this.course(lane, x, y, r),
         ...findings.map((f) => this.notch(f, x, r)),
         ...this.upright(x, r),
+        this.title(lane, r),
       ],
+    };
+  }
+
+  private title(lane: number, r: Rect): object {
+    const channel = this.data.lanes[lane]?.channel;
+    return {
+      type: 'text',
+      x: r.x + 8,
+      y: r.y + 5,
+      style: {
+        text: channel ? `${lane + 1}  ${channel.name}, ${channel.unit}` : '',
+        fill: this.colours.soft,
+        font: '13px "Atkinson Hyperlegible Next Variable", sans-serif',
+      },
     };
   }
 

@@ -28,6 +28,7 @@ export function useChart(view: TraceView, element: RefObject<HTMLDivElement | nu
   const [window_s, setWindow] = useState<Window_s | null>(null);
   const latest = useRef({ window_s, marked });
   const frame = useRef(0);
+  const [, setArrived] = useState(0);
   const draw = useCallback(() => {
     frame.current ||= requestAnimationFrame(() => {
       frame.current = 0;
@@ -50,7 +51,11 @@ export function useChart(view: TraceView, element: RefObject<HTMLDivElement | nu
         import('./draw'),
         import('./trace-data'),
       ]);
-      const opened = await Data.open(view, draw);
+      const opened = await Data.open(view, () => {
+        // What the cursor reads is drawn by the page, the lanes by the chart.
+        setArrived((n) => n + 1);
+        draw();
+      });
       if (isGone || !element.current) return;
       chart.current = new Chart(element.current, opened);
       resized.observe(element.current);
