@@ -39,6 +39,7 @@ const coreMay = {
   specifications: ['foundation', 'quantity', 'engine', 'limits', 'catalogue', 'judge'],
   calculations: ['foundation', 'quantity', 'metrology', 'limits'],
   solver: ['foundation', 'numerics'],
+  simulate: ['foundation', 'numerics', 'solver'],
   circuits: ['foundation', 'quantity', 'engine', 'limits', 'catalogue', 'solver'],
   signal: ['foundation', 'numerics', 'quantity', 'limits'],
   evidence: ['foundation', 'quantity', 'metrology', 'engine', 'catalogue', 'judge'],

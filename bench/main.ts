@@ -13,11 +13,13 @@ import { benchReport } from './report';
 import { benchScreen } from './screen';
 import { benchDiagnosis, benchSets, benchSolver, benchTrial } from './trial';
 import { benchSecondTrial } from './second-trial';
+import { benchTrace } from './trace';
 import { benchWrites } from './writes';
 
 /** What needs nothing but the core, by name. */
 const CORE: Readonly<Record<string, () => void | Promise<void>>> = {
   'second-trial': benchSecondTrial,
+  trace: benchTrace,
   judging: () => {
     benchJudging();
     benchMixed();

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
+import { LOGGER_USAGE, writeLogger } from './logger';
 import { problemDetails } from '../formats/problem';
 import { explainCodes } from '../formats/codes';
 import type { Result } from '../core/foundation/result';
@@ -35,6 +36,7 @@ export function runCommand(args: readonly string[], streams: Streams): number {
   const ofWords = Object.hasOwn(FROM_WORDS, command) ? FROM_WORDS[command] : undefined;
   if (ofWords && file !== undefined)
     return answer(ofWords(file === '-' && rest.length === 0 ? [streams.input()] : args.slice(1)), command, streams);
+  if (command === 'logger' && file !== undefined) return answer(writeLogger(file, rest), command, streams);
   const run = Object.hasOwn(FROM_FILE, command) ? FROM_FILE[command] : undefined;
   if (!run || file === undefined || rest.length) {
     streams.err(`${USAGE}\n`);
@@ -51,7 +53,8 @@ export function runCommand(args: readonly string[], streams: Streams): number {
 }
 
 const USAGE = `Usage: ./mudflat ${Object.keys(FROM_FILE).join('|')} FILE   (FILE or - for standard input)
-       ./mudflat codes CODE...   (such as P0672 or SPN 653 FMI 5; - reads standard input)`;
+       ./mudflat codes CODE...   (such as P0672 or SPN 653 FMI 5; - reads standard input)
+       ${LOGGER_USAGE}`;
 
 function answer(result: Result<unknown>, source: string, { out, err }: Streams): number {
   if (result.ok) {

@@ -24,6 +24,8 @@ const NEAR = 48;
 /** Times the noise of one sample: from here on edges can be seen in the samples. */
 const CLEAR_EDGES = 8;
 const LONG_SHARE = 0.04;
+/** Of its span above nothing: a channel that is switched off, where a recorder cuts off the lower half of its noise. */
+const OFF_SHARE = 0.03;
 /** Of the deeper edge: a pulse whose one edge is much lower is a step with something else beside it. */
 const LEAST_SIDE = 0.3;
 /** More than so many are no list that a person reads. */
@@ -130,7 +132,12 @@ export function pulseIn(s: Stretched, level: Level, from: number, to: number, si
   const [onLeft, onRight] = [inside(left), inside(right)];
   const depth = (onLeft + onRight) / 2;
   const sigma = s.levels[0]?.sigma[Math.floor(a / BLOCK)] ?? 0;
-  const needed = Math.max(thresholdAt(level, from, s.step), level.level === 0 ? 0 : longNeeds(s, sigma));
+  const isOff = Math.abs(sides.left(a)) < OFF_SHARE * s.span;
+  const needed = Math.max(
+    thresholdAt(level, from, s.step),
+    level.level === 0 ? 0 : longNeeds(s, sigma),
+    isOff ? LONG_SHARE * s.span : 0,
+  );
   if (!(Math.min(onLeft, onRight) >= needed) || Math.min(onLeft, onRight) < LEAST_SIDE * Math.max(onLeft, onRight))
     return null;
   let first = a;

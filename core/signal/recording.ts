@@ -97,6 +97,10 @@ function isTheEngine(pulse: Pulse, one: ChannelSearch, each: readonly ChannelSea
   if (pulse.to_s - pulse.from_s < SHORTEST_MOVE_s || pulse.together.length) return false;
   // Edges of a contact down to less than half: no throttle does that.
   if (pulse.kind === 'dropout' && Math.abs(pulse.level) < 0.5 * Math.abs(pulse.course)) return false;
+  // Nor up to where the channel never is otherwise.
+  const own = thin(one.channel.values);
+  const [low, high] = [quantile(own, 0.01), quantile(own, 0.995)];
+  if (pulse.kind === 'spike' && pulse.level > high + 0.05 * (high - low)) return false;
   return each.some(({ channel }) => {
     if (channel === one.channel) return false;
     const part = (from_s: number, to_s: number): Float64Array =>

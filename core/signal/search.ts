@@ -164,6 +164,8 @@ function clippedParts(channel: Channel, from: number, values: Float64Array, raw:
     (r) =>
       (r.level === low || r.level === high) &&
       low < high &&
+      // A recorder that knows no negative volts rests at nothing while the key is off.
+      Math.abs(r.level) > 0.02 * (high - low) &&
       !raw.some((p) => r.first <= p.last + 1 && r.last >= p.first - 1) &&
       isReachedOnTheMove(values, r, channel.step, high - low),
   );
