@@ -20,6 +20,7 @@ import { BOARD, DEMO_PIN, DEPOTS, FAMILIES, PERSONS, TIME_ZONE, UNITS } from './
 import { INSTRUMENTS, TEST_LEADS } from './instruments';
 import { CODES, type DemoJob, JOBS } from './jobs';
 import { loadRepairs } from './load-repairs';
+import { loadRecordings } from './recordings';
 import { drawPicture } from './pictures';
 import { type DemoStory, STORIES } from './stories';
 import { OWN_TESTS, SCHOOLS, SHELF } from './shelf';
@@ -114,6 +115,7 @@ export async function loadDemo(db: Db): Promise<void> {
     }),
   );
   for (const story of STORIES) await loadStory(db, story);
+  await loadRecordings(db, demoId, must);
   await loadRepairs(db, LEAD, demoId, demoActor);
 }
 
