@@ -42,12 +42,10 @@ function expected({ action }: Case, who: Who): 401 | 403 | 'may' {
 function send(request: APIRequestContext, rule: Case): Promise<{ status: () => number; text: () => Promise<string> }> {
   const url = urlOf(rule);
   if (rule.method === 'GET') return request.get(url, { timeout: 30_000, maxRedirects: 0 });
-  return request.post(
-    url,
-    rule.text
-      ? { data: Buffer.from(rule.text[1]), headers: { 'content-type': rule.text[0] } }
-      : { data: rule.body?.() },
-  );
+  const body = rule.text
+    ? { data: Buffer.from(rule.text[1]), headers: { 'content-type': rule.text[0] } }
+    : { data: rule.body?.() };
+  return rule.method === 'PUT' ? request.put(url, body) : request.post(url, body);
 }
 
 test('every route of the server is in the table, with every method', () => {
@@ -119,6 +117,8 @@ test('no page by address alone', async ({ browser, baseURL }) => {
     `/jobs/${IDS.jobs}`,
     `/runs/${IDS.runs}`,
     `/runs/${IDS.runs}/print`,
+    `/jobs/${IDS.jobs}/traces`,
+    `/traces/${IDS.traces}`,
   ]) {
     const answer = await context.request.get(page, { maxRedirects: 0 });
     expect([page, answer.status()]).toEqual([page, 307]);

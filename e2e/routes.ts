@@ -5,7 +5,7 @@ import { demoId } from '../demo/load';
 /** What a route does, by the policy; `open`: for anybody at all. Who may is read there. */
 export interface Case {
   readonly route: string;
-  readonly method: 'GET' | 'POST';
+  readonly method: 'GET' | 'POST' | 'PUT';
   readonly action: Action | 'open';
   readonly body?: () => unknown;
   /** Of another content type than JSON. */
@@ -14,6 +14,8 @@ export interface Case {
 }
 
 export const OF_UNIT = 'PL-19';
+/** A unit of the same depot that has a recording. */
+const TRACE_OF = 'PL-08';
 export const NORTH = demoId('depot', 'North Sluice');
 const entry = {
   test: 'sensor-ground',
@@ -170,6 +172,30 @@ export const CASES: readonly Case[] = [
   },
   { route: 'jobs/[id]/photos', method: 'POST', action: 'job.add-photo', text: ['image/png', 'no picture'] },
   { route: 'photos/[id]', method: 'GET', action: 'look' },
+  { route: 'jobs/[id]/traces', method: 'GET', action: 'look' },
+  {
+    route: 'jobs/[id]/traces',
+    method: 'POST',
+    action: 'job.add-trace',
+    body: () => ({ id: v7(), name: 'access', head: { channels: [] } }),
+  },
+  { route: 'traces/[id]', method: 'GET', action: 'look' },
+  { route: 'traces/[id]/blocks', method: 'GET', action: 'look', query: '?stream=0&number=0' },
+  {
+    route: 'traces/[id]/blocks',
+    method: 'PUT',
+    action: 'job.add-trace',
+    text: ['application/octet-stream', 'no block'],
+    query: '?stream=0&number=0',
+  },
+  { route: 'traces/[id]/pyramid', method: 'GET', action: 'look', query: '?stream=0' },
+  { route: 'traces/[id]/csv', method: 'GET', action: 'look' },
+  {
+    route: 'traces/[id]/notes',
+    method: 'POST',
+    action: 'job.note-trace',
+    body: () => ({ id: v7(), kind: 'mark', from_s: 2, to_s: 1, channel: null, text: 'access' }),
+  },
   {
     route: 'runs',
     method: 'POST',
@@ -259,6 +285,7 @@ export const IDS: Readonly<Record<string, string>> = {
   'engine-families': demoId('family', 'L4-20'),
   specifications: demoId('specification', 'L6-109', 1),
   photos: v7(),
+  traces: demoId('trace', TRACE_OF),
 };
 
 /** The address of a route for the things of `IDS`. */

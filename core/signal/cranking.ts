@@ -18,3 +18,16 @@ export const isBattery = ({ role, unit, values }: Channel): boolean => {
 /** Whether a battery's voltage dips as a starter makes it dip: no dropout. */
 export const isCranking = (p: RawPulse, period_s: number): boolean =>
   p.sign < 0 && (p.last - p.first + 1) * period_s >= SHORTEST_s && p.level > LEAST_SHARE * p.course;
+
+/** Below this share of what it usually has, a battery that ripples drives a starter. Common practice, no source. */
+const CRANKING_SHARE = 0.93;
+
+/** Whether a battery ripples because the starter turns the engine from compression to compression: no noise. */
+export function isCrankingRipple(
+  part: { readonly first: number; readonly last: number },
+  values: Float64Array,
+): boolean {
+  const level = quantile(values.slice(part.first, part.last + 1), 0.5);
+  const usual = quantile(thin(values), 0.5);
+  return level < CRANKING_SHARE * usual && level > LEAST_SHARE * usual;
+}

@@ -2,7 +2,7 @@ import { quantile } from '../numerics/select';
 import { seededRandom } from '../numerics/random';
 import { type ConstantRun, constantRuns, improbableLength, runsOf } from './constant';
 import { held, levelsOf } from './course';
-import { isBattery, isCranking } from './cranking';
+import { isBattery, isCranking, isCrankingRipple } from './cranking';
 import { noisyParts, outsideOf, type NoisyPart } from './noise';
 import { findableDepth } from './power';
 import { pulses, type RawPulse, type Stretched, stretched, thin } from './pulses';
@@ -83,8 +83,8 @@ function searchStretch(channel: Channel, from: number, to: number): StretchSearc
   const constant = constantRuns(values, clock.period_s);
   if (!finest) return { pulses: [], stuck: constant.map((r) => stuckOf(channel, from, r)), rest: [], stretched: null };
   const s = stretched(values, levels, clock.period_s, step);
-  const noisy = noisyParts(finest, clock.period_s, step);
   const mayCrank = isBattery(channel);
+  const noisy = noisyParts(finest, clock.period_s, step).filter((n) => !(mayCrank && isCrankingRipple(n, values)));
   const raw = outsideOf(pulses(s), noisy).filter(
     (p) => isRecorded(channel, from, p) && !(mayCrank && isCranking(p, clock.period_s)),
   );
