@@ -23,6 +23,19 @@ const entry = {
   limits: { quantity: 'voltage', unit: 'V', upper: 0.1 },
   source: 'access',
 };
+/** Of a recording, sound by its schema; but two samples are not two blocks. */
+const WRONG_HEAD = {
+  kind: 'csv',
+  file: 'access.csv',
+  size: 10,
+  sha256: '0'.repeat(64),
+  began_s: null,
+  notes: [],
+  streams: [{ count: 2, decimals: 0, wide: false, scale: 1, blocks: ['0'.repeat(64), '0'.repeat(64)] }],
+  clocks: [{ runs: [{ first: 0, start_s: 0, period_s: 1 }], count: 2 }],
+  channels: [{ column: 'a', name: 'a', unit: 'V', role: 'sensor', factor: 1, stream: 0, clock: 0 }],
+  search: { core: 'x', findings: [], searched: [], summary: '' },
+};
 export const CASES: readonly Case[] = [
   { route: 'health', method: 'GET', action: 'open' },
   { route: 'judge', method: 'POST', action: 'open', body: () => ({}) },
@@ -177,7 +190,7 @@ export const CASES: readonly Case[] = [
     route: 'jobs/[id]/traces',
     method: 'POST',
     action: 'job.add-trace',
-    body: () => ({ id: v7(), name: 'access', head: { channels: [] } }),
+    body: () => ({ id: v7(), name: 'access', head: WRONG_HEAD }),
   },
   { route: 'traces/[id]', method: 'GET', action: 'look' },
   { route: 'traces/[id]/blocks', method: 'GET', action: 'look', query: '?stream=0&number=0' },

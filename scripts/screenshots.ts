@@ -69,7 +69,16 @@ const VIEWS: readonly View[] = [
   { name: 'catalogue', path: '/catalogue' },
   { name: 'instruments', path: '/instruments' },
   { name: 'workshop', path: '/workshop', by: 'Odile Brandt' },
-  { name: 'sign-in', path: '/sign-in', by: '' },
+  {
+    name: 'recording',
+    path: `/traces/${demoId('trace', 'PL-22')}`,
+    before: async (page) => {
+      await page.locator('canvas').waitFor();
+      await page.waitForTimeout(800);
+      await page.keyboard.press('n');
+      await page.waitForTimeout(800);
+    },
+  },
 ];
 
 async function draw(browser: Browser, v: View): Promise<void> {

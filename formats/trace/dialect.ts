@@ -57,15 +57,18 @@ export function understand(head: Uint8Array, isWhole: boolean): Dialect {
       '',
       'No table was found: no line consists of numbers between commas, semicolons, tabs, bars or blanks.',
     );
-  const { delimiter, decimal, first, width } = shape;
+  const { delimiter, decimal, first } = shape;
+  const cells = (i: number): string[] => split(lines[i] ?? '', delimiter);
+  const { headerAt, unitsAt } = headings(lines, shape);
+  const names = headerAt < 0 ? [] : cells(headerAt);
+  // A slower device may have its first value far below: its column is blank at the end of the lines until then.
+  const named = names.findLastIndex((n) => n !== '') + 1;
+  const width = named > shape.width && cells(first).length >= named ? named : shape.width;
   if (width > MOST_COLUMNS)
     throw new TraceProblem(
       `/line ${first + 1}`,
       `There are ${width} columns; ${MOST_COLUMNS} is the most. A log of a few wires has fewer: leave the others out.`,
     );
-  const cells = (i: number): string[] => split(lines[i] ?? '', delimiter);
-  const { headerAt, unitsAt } = headings(lines, shape);
-  const names = headerAt < 0 ? [] : cells(headerAt);
   const units = unitsAt < 0 ? [] : cells(unitsAt);
   const rows = lines
     .slice(first, first + LOOKED_AT)

@@ -24,7 +24,7 @@ export interface Marked {
 }
 
 export const STRIP_px = 64;
-const [LEFT, RIGHT, GAP, AXIS] = [64, 14, 10, 26];
+const [LEFT, RIGHT, GAP, AXIS] = [64, 34, 10, 26];
 const COLOURS = [
   'ink',
   'soft',
@@ -129,6 +129,8 @@ export class TraceChart {
         right: RIGHT,
         top,
         height,
+        // Labels do not narrow a lane: all lanes have one time.
+        outerBoundsMode: 'none' as const,
         show: true,
         backgroundColor: this.colours.card,
         borderColor: this.colours.line,
@@ -155,6 +157,7 @@ export class TraceChart {
             right: RIGHT,
             top: 4,
             height: STRIP_px - 8,
+            outerBoundsMode: 'none' as const,
             show: true,
             backgroundColor: this.colours.panel,
             borderColor: this.colours.line,
@@ -254,8 +257,10 @@ export class TraceChart {
     const findings = this.marked.findings.filter((f) => f.channel === column && f.to_s >= from_s && f.from_s <= to_s);
     return {
       type: 'group',
+      // Lines and points change places from window to window: nothing is taken over from the one before.
+      $mergeChildren: false,
       children: [
-        ...findings.map((f) => this.band(f, x, r)),
+        ...findings.filter((f) => this.isPart(f)).map((f) => this.band(f, x, r)),
         ...this.course(lane, x, y, r),
         ...findings.map((f) => this.notch(f, x, r)),
         ...this.upright(x, r),
@@ -263,6 +268,9 @@ export class TraceChart {
       ],
     };
   }
+
+  /** Whether a finding is about a part of the recording: what is said of all of it colours nothing. */
+  private isPart = (f: Finding): boolean => f.to_s - f.from_s < 0.5 * (this.data.to_s - this.data.from_s);
 
   private title(lane: number, r: Rect): object {
     const channel = this.data.lanes[lane]?.channel;
@@ -398,14 +406,17 @@ export class TraceChart {
         };
       });
     this.stripKey = key;
-    const ticks = this.marked.findings.map((f) => ({
-      type: 'rect',
-      shape: { x: x(f.from_s) - 1, y: r.y, width: Math.max(2, x(f.to_s) - x(f.from_s)), height: r.height },
-      style: { fill: this.tone(f), opacity: f === this.marked.selected ? 1 : 0.6 },
-    }));
+    const ticks = this.marked.findings
+      .filter((f) => this.isPart(f))
+      .map((f) => ({
+        type: 'rect',
+        shape: { x: x(f.from_s) - 1, y: r.y, width: Math.max(2, x(f.to_s) - x(f.from_s)), height: r.height },
+        style: { fill: this.tone(f), opacity: f === this.marked.selected ? 1 : 0.6 },
+      }));
     const window_ = { x: x(this.window_s.from_s), width: Math.max(3, x(this.window_s.to_s) - x(this.window_s.from_s)) };
     return {
       type: 'group',
+      $mergeChildren: false,
       children: [
         ...this.stripCourses,
         ...ticks,

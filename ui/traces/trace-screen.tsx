@@ -183,7 +183,7 @@ function Surface({ element, at, move, onCursor, label, isReady }: SurfaceProps) 
     spread.current = 0;
   };
   return (
-    <div className="relative min-h-0 flex-1">
+    <div className="relative min-h-[26rem] flex-1 lg:min-h-0">
       <div
         ref={element}
         role="img"

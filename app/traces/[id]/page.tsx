@@ -19,7 +19,7 @@ export default async function TracePage({ params }: { params: Promise<{ id: stri
   const view = trace && (await viewJob(db, trace.jobId));
   if (!view) notFound();
   return (
-    <div className="flex h-dvh min-h-[40rem] flex-col">
+    <div className="flex min-h-dvh flex-col lg:h-dvh lg:min-h-[40rem]">
       <TopBar jobId={view.job.id}>
         <UnitHeading unit={view.unit} job={view.job} complaint />
       </TopBar>
