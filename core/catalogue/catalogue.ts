@@ -4,6 +4,7 @@ import { GLOW_PLUGS } from './glow-plugs';
 import { HARNESS } from './harness';
 import { INJECTOR_MODULE, INJECTORS } from './injectors';
 import { ACTUATORS, POSITION_SENSORS } from './position-sensors';
+import { RECORDINGS } from './recordings';
 import { SENSORS } from './sensors';
 import type { TestDefinition } from './types';
 
@@ -18,6 +19,7 @@ export const CATALOGUE: readonly TestDefinition[] = [
   ...INJECTOR_MODULE,
   ...INJECTORS,
   ...SENSORS,
+  ...RECORDINGS,
   ...POSITION_SENSORS,
   ...ACTUATORS,
   ...CONTROLLER,

@@ -42,7 +42,15 @@ export type Layout = (typeof LAYOUTS)[number];
 /** What it is read with, and how that is set. */
 export interface Tool {
   readonly kind:
-    'multimeter' | 'clamp' | 'scan tool' | 'gauge' | 'stopwatch' | 'measuring glass' | 'feeler gauge' | 'eye and hand';
+    | 'multimeter'
+    | 'clamp'
+    | 'scan tool'
+    | 'gauge'
+    | 'stopwatch'
+    | 'measuring glass'
+    | 'feeler gauge'
+    | 'logger'
+    | 'eye and hand';
   readonly mode: string;
 }
 

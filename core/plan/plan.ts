@@ -1,3 +1,4 @@
+import { RECORDING_AREA } from '../catalogue/recordings';
 import type { TestDefinition } from '../catalogue/types';
 import type { Statement } from '../evidence/types';
 import { targetKey } from '../evidence/known';
@@ -221,6 +222,7 @@ function pointedAreas({
       'Harness',
       `It is ${joinAnd(conditions.filter((c) => c === 'wet' || c === 'intermittent'))}: look at the loom.`,
     );
+  if (conditions.includes('intermittent')) say(RECORDING_AREA, 'It comes and goes: let a logger wait for it.');
   if (conditions.includes('load') || conditions.includes('towing')) say('Air and fuel', 'It shows itself under load.');
   return out;
 }

@@ -19,6 +19,7 @@ const TOOLS = [
   'stopwatch',
   'measuring glass',
   'feeler gauge',
+  'logger',
   'eye and hand',
 ] as const;
 const SHOWN = [
