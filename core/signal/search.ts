@@ -29,7 +29,8 @@ export function searchChannel(channel: Channel): ChannelSearch {
   const { clock, values } = channel;
   const seconds = clock.stretches.reduce((sum, { from, to }) => sum + (to - from) * clock.period_s, 0);
   const gaps = gapsOf(channel);
-  const valid = values.reduce((n, v) => (Number.isFinite(v) ? n + 1 : n), 0);
+  let valid = 0;
+  for (const v of values) if (Number.isFinite(v)) valid++;
   const unable = (why: string): ChannelSearch => ({
     channel,
     pulses: [],
