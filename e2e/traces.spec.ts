@@ -73,7 +73,7 @@ test('keys move the window, and a mark of one person is seen by another', async 
   const trace = `/traces/${demoId('trace', 'PL-22')}`;
   await page.goto(trace);
   await expect(page.locator('canvas')).toBeVisible();
-  const window_ = page.getByRole('region', { name: 'Lanes' }).locator('h1 ~ span');
+  const window_ = page.getByRole('region', { name: 'Lanes' }).locator('h2 ~ span');
   const whole = await window_.textContent();
   await page.keyboard.press('+');
   await expect(window_).not.toHaveText(whole ?? '');

@@ -36,8 +36,11 @@ export interface StoredTrace {
 /** Bytes of a block's content and its hash, made where the trace is taken in. */
 export type HashBlock = (block: Int32Array | Float64Array) => string;
 
+/** A list that a person reads, and that a head can carry. */
+const MOST_KEPT = 500;
+
 /**
- * The chosen columns of what was read, searched, as it is kept. Findings beyond the thousandth are left out of the head; their
+ * The chosen columns of what was read, searched, as it is kept. Findings beyond the five hundredth are left out of the head; their
  * number stays in `searched`.
  */
 export function toStored(
@@ -83,7 +86,7 @@ export function toStored(
     streams: streams.map((s, i) => streamHead(s, scales[i] ?? 1, hash)),
     clocks,
     channels,
-    search: { core: CORE_VERSION, findings: findings.slice(0, 1000), searched, summary: summary.slice(0, 20_000) },
+    search: { core: CORE_VERSION, findings: findings.slice(0, MOST_KEPT), searched, summary: summary.slice(0, 20_000) },
   };
   return { head, streams };
 }

@@ -1,8 +1,9 @@
 import { quantile } from '../numerics/select';
+import { listedClock } from './clock';
 import { bestLag } from './correlate';
 import { onGrid, sharedTime, valueAt } from './grid';
 import { type Line, robustLine } from './line';
-import type { Agreement, Apart, Channel } from './types';
+import type { Agreement, Apart, Channel, Drift } from './types';
 import { say, span } from './words';
 
 /** A scan tool answers within this. Common practice, no source. */
@@ -15,11 +16,12 @@ const MOST_PAIRS = 20_000;
 const MOST_GRID = 60_000;
 
 /**
- * What a scan tool shows (`scan`) beside what the pin carries (`pin`), both in one unit where they are to agree: the line
+ * What a scan tool shows (`shown`) beside what the pin carries (`pin`), both in one unit where they are to agree: the line
  * scan(t) = offset + gain · pin(t − delay), how much is left over, and where the two part for a while. `isSameUnit`: `false`
  * where no transfer function of the shelf leads from one to the other; then only the line is told.
  */
-export function agreement(scan: Channel, pin: Channel, isSameUnit: boolean): (Agreement | Apart)[] {
+export function agreement(shown: Channel, pin: Channel, isSameUnit: boolean): (Agreement | Apart | Drift)[] {
+  const scan = updatesOf(shown);
   const shared = sharedTime(scan, pin);
   if (!shared) return [undecided(scan, pin, 'The two share no time.')];
   const times = sampleTimes(scan, shared.from_s, shared.to_s);
@@ -56,7 +58,28 @@ export function agreement(scan: Channel, pin: Channel, isSameUnit: boolean): (Ag
       ...(parted.length ? [`They part ${parted.length} ${parted.length === 1 ? 'time' : 'times'}.`] : []),
     ],
   };
-  return [main, ...parted];
+  const drifted = isSameUnit ? driftOf(scan, pin, pairs, used, tells) : null;
+  return [main, ...parted, ...(drifted ? [drifted] : [])];
+}
+
+/** More equal neighbours than this: each value is written again and again until the next one comes. */
+const HELD_SHARE = 0.6;
+
+/**
+ * A scan tool's channel without the repeats of each value: in a table of a quicker recorder it stands still between two
+ * answers, and says nothing new of the pin meanwhile.
+ */
+function updatesOf(scan: Channel): Channel {
+  const { values, clock } = scan;
+  const kept: number[] = [];
+  for (let i = 0; i < values.length; i++)
+    if (i === 0 || (values[i] !== values[i - 1] && Number.isFinite(values[i] ?? NaN))) kept.push(i);
+  if (values.length < 50 || kept.length > (1 - HELD_SHARE) * values.length || kept.length < 12) return scan;
+  return {
+    ...scan,
+    values: Float64Array.from(kept, (i) => values[i] ?? NaN),
+    clock: listedClock(Float64Array.from(kept, (i) => clock.at(i))),
+  };
 }
 
 function undecided(scan: Channel, pin: Channel, why: string): Agreement {
@@ -201,6 +224,39 @@ function judged(
   };
 }
 
+/**
+ * Whether what is left over wanders from the first quarter of the recording to the last: by more than half of what is usual
+ * between pin and scan tool, and by more than its own noise.
+ */
+function driftOf(
+  scan: Channel,
+  pin: Channel,
+  { x, y }: { readonly x: Float64Array; readonly y: Float64Array },
+  line: Line,
+  isLine: boolean,
+): Drift | null {
+  const quarter = x.length >> 2;
+  const seconds = (scan.clock.at(scan.values.length - 1) - scan.clock.at(0)) * 0.75;
+  if (quarter < 20 || !(seconds > 30)) return null;
+  const left = y.map((v, i) => v - line.offset - (isLine ? line.gain : 1) * (x[i] ?? NaN));
+  const moved = quantile(left.slice(-quarter), 0.5) - quantile(left.slice(0, quarter), 0.5);
+  const largest = Math.max(Math.abs(quantile(x, 0.02)), Math.abs(quantile(x, 0.98)));
+  if (Math.abs(moved) < Math.max(0.5 * TOLERANCE * largest, 2 * scan.step, (6 * line.rms) / Math.sqrt(quarter)))
+    return null;
+  return {
+    kind: 'drift',
+    channel: scan.id,
+    from_s: scan.clock.at(0),
+    to_s: scan.clock.at(scan.values.length - 1),
+    severity: 'attention',
+    confidence: 0.8,
+    perHour: (moved / seconds) * 3600,
+    reasons: [
+      `Against ${pin.name} it wandered by ${say(moved, scan)} ${scan.unit} from the first quarter of the recording to the last: heat, or a contact that goes on getting worse.`,
+    ],
+  };
+}
+
 /** Where the scan tool's value is outside of all that the pin carried about that time. */
 function apart(
   scan: Channel,
@@ -258,8 +314,9 @@ function apartFinding(
   };
 }
 
-/** Lowest and highest value of a channel in a stretch of time, with the straight lines to its ends; `null` for none. */
+/** Lowest and highest value of a channel in a stretch of time, with the straight lines to its ends; `null`: not all of it was recorded. */
 function envelope(pin: Channel, from_s: number, to_s: number): readonly [number, number] | null {
+  if (from_s < pin.clock.at(0) || to_s > pin.clock.at(pin.values.length - 1)) return null;
   let low = Infinity;
   let high = -Infinity;
   const take = (v: number): void => {

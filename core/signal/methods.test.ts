@@ -132,6 +132,23 @@ describe('a scan tool beside the pin', () => {
     expect(found.offset).toBeCloseTo(0.3, 1);
   });
 
+  it('wanders from the pin while it gets hot', () => {
+    const found = agreement(
+      scan((t) => pinValue(t - 0.4) + 0.0008 * t),
+      pin,
+      true,
+    ).find((f) => f.kind === 'drift');
+    if (found?.kind !== 'drift') throw new Error('no drift');
+    expect(found.perHour / 3600).toBeCloseTo(0.0008, 3);
+    expect(
+      agreement(
+        scan((t) => pinValue(t - 0.4)),
+        pin,
+        true,
+      ).some((f) => f.kind === 'drift'),
+    ).toBe(false);
+  });
+
   it('parts for a moment', () => {
     const parts = agreement(
       scan((t, i) => (i > 300 && i < 304 ? 0.05 : pinValue(t))),
@@ -140,6 +157,19 @@ describe('a scan tool beside the pin', () => {
     );
     expect(parts.map((p) => p.kind)).toEqual(['agreement', 'apart']);
     expect(parts[1]!.from_s).toBeCloseTo(times[301]!, 1);
+  });
+
+  it('agrees where each of its values is repeated until the next', () => {
+    const held = Float64Array.from(
+      { length: 30_000 },
+      (_, i) => Math.round(100 * pinValue(Math.floor(i / 25) / 4 - 0.2)) / 100,
+    );
+    const shown = channel(held, { id: 'scan', name: 'scan', role: 'scan-tool', step: 0.01, of: 'pin' });
+    const found = agreement(shown, pin, true);
+    expect(found).toMatchObject([{ agrees: true }]);
+    const [one] = found;
+    if (one?.kind !== 'agreement') throw new Error('no agreement');
+    expect(one.delay_s).toBeCloseTo(0.2, 1);
   });
 
   it('says nothing of gain where nothing moves', () => {

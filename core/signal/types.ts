@@ -79,7 +79,7 @@ export interface Gap extends FindingBase {
   readonly kind: 'gap';
   readonly missing: number;
 }
-/** The level wanders although nothing else does. `perHour`: in the unit. */
+/** What a scan tool shows wanders against its pin. `perHour`: in the unit. */
 export interface Drift extends FindingBase {
   readonly kind: 'drift';
   readonly perHour: number;

@@ -21,7 +21,7 @@ export function Recordings({ jobId, isClosed, traces, timeZone }: Props) {
   return (
     <main className="mx-auto flex w-full max-w-5xl flex-1 flex-col gap-3 p-3 sm:p-4">
       <div className="flex flex-wrap items-baseline justify-between gap-3">
-        <h1 className="text-xl font-bold">Recordings</h1>
+        <h2 className="text-xl font-bold">Recordings</h2>
         <Link href={`/jobs/${jobId}`} className="inline-flex min-h-12 items-center underline">
           Back to the job
         </Link>

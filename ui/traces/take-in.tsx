@@ -116,7 +116,7 @@ export function TakeIn({ jobId, traces }: { jobId: string; traces: readonly Trac
             void take();
           }}
         >
-          <h2 className="text-lg font-bold">{file.name}</h2>
+          <h3 className="text-lg font-bold">{file.name}</h3>
           {dialect && <Shape dialect={dialect} size={file.size} />}
           {dialect && <TimeField dialect={dialect} onChange={(time) => setDialect({ ...dialect, time })} />}
           <ColumnTable drafts={drafts} wrong={wrong} onChange={setDrafts} />

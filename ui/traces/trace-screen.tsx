@@ -63,7 +63,7 @@ export function TraceScreen({ trace, isClosed, timeZone }: Props) {
     <main className="flex min-h-0 flex-1 flex-col lg:flex-row">
       <section className="flex min-h-[22rem] min-w-0 flex-1 flex-col p-3" aria-label="Lanes">
         <div className="flex flex-wrap items-baseline gap-x-4">
-          <h1 className="text-xl font-bold">{trace.name}</h1>
+          <h2 className="text-xl font-bold">{trace.name}</h2>
           <Link href={`/jobs/${trace.jobId}/traces`} className="underline">
             Recordings of the job
           </Link>
