@@ -81,7 +81,10 @@ test('keys move the window, and a mark of one person is seen by another', async 
   await expect(window_).toHaveText(whole ?? '');
   const other = await freshDevice(browser, baseURL, 'Odile Brandt');
   const watching = await other.newPage();
+  const follows = watching.waitForRequest(/\/live$/);
   await watching.goto(trace);
+  await follows;
+  await expect(watching.locator('canvas')).toBeVisible();
   const words = `over the bridge ${v7().slice(-6)}`;
   await page.keyboard.press('m');
   await page.getByLabel('What is there').fill(words);
