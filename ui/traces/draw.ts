@@ -281,6 +281,9 @@ export class TraceChart {
       style: {
         text: channel ? `${lane + 1}  ${channel.name}, ${channel.unit}` : '',
         fill: this.colours.soft,
+        // A course may run behind the name.
+        backgroundColor: this.colours.card,
+        padding: [1, 5],
         font: '13px "Atkinson Hyperlegible Next Variable", sans-serif',
       },
     };
