@@ -1,3 +1,4 @@
+import { seededRandom } from '../core/numerics/random';
 import { v7 } from 'uuid';
 import { BODY_EXAMPLES } from './hostile-bodies';
 import { type Case, CASES, urlOf } from '../e2e/routes';
@@ -10,17 +11,6 @@ const SEED = Number(process.env.MUDFLAT_SEED ?? 1);
 const AT_ONCE = 8;
 /** No answer may take longer. */
 const HANG_ms = 1000;
-
-/** Numbers between 0 and 1, the same for the same seed (mulberry32, public domain, from memory). */
-function randomFrom(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 const EVIL: readonly unknown[] = [
   null,
@@ -115,7 +105,7 @@ interface Fault {
 /** Hostile bodies to every route that takes one, as a lead of all depots: what may be answered with neither 5xx nor silence. */
 export async function benchHostile(base: string): Promise<void> {
   const cookie = await signInAs(base, 'Odile Brandt');
-  const random = randomFrom(SEED);
+  const random = seededRandom(SEED);
   // Sign-in has its own limits on tries, and signing out would end this.
   const routes = CASES.filter((c) => c.method === 'POST' && !c.route.startsWith('session') && c.route !== 'set-up');
   const faults: Fault[] = [];

@@ -1,3 +1,4 @@
+import { seededRandom } from '../core/numerics/random';
 import { findTest } from '../core/catalogue/catalogue';
 import { FastSolver } from '../core/solver/fast';
 import { solveCircuit } from '../core/solver/solve';
@@ -18,17 +19,6 @@ import { percentile, report } from './measure';
 
 const CYLINDERS = 6;
 const MOST_TESTS = 25;
-
-/** A small seeded generator (mulberry32; written from memory). */
-function generator(seed: number): () => number {
-  let a = seed;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 interface Patient {
   readonly circuit: LibraryCircuit;
@@ -157,7 +147,7 @@ function follow(p: Patient, prepared: Prepared, choose: Chooser): Course {
  * random order; how far shares can be trusted.
  */
 export function benchTrial(patients = Number(process.env.MUDFLAT_TRIAL ?? 2000)): void {
-  const random = generator(20261123);
+  const random = seededRandom(20261123);
   const ready = new Map(CIRCUITS.map((c) => [c.id, prepare({ circuit: c, cylinders: CYLINDERS })]));
   const orders: Record<string, Chooser> = {
     Next: (_, next) => next[0],
@@ -166,7 +156,7 @@ export function benchTrial(patients = Number(process.env.MUDFLAT_TRIAL ?? 2000))
   };
   const wrong = new Map<string, number>();
   const all = Array.from({ length: patients }, (_, i) =>
-    patient(CIRCUITS[i % CIRCUITS.length] as LibraryCircuit, generator(i + 1)),
+    patient(CIRCUITS[i % CIRCUITS.length] as LibraryCircuit, seededRandom(i + 1)),
   );
   const wanted = process.env.MUDFLAT_ORDERS === 'next' ? ['Next'] : Object.keys(orders);
   for (const [name, choose] of Object.entries(orders)) {
@@ -297,7 +287,7 @@ export function benchSets(each = 60): void {
     const prepared = prepare({ circuit, cylinders: CYLINDERS });
     let right = 0;
     for (let i = 0; i < each; i++) {
-      const random = generator(5000 + i);
+      const random = seededRandom(5000 + i);
       const positions = Array.from({ length: CYLINDERS }, (_, n) => n + 1).filter(() => random() < 0.55);
       const bad = (positions.length > 1 ? positions : [1, 4]).slice(0, CYLINDERS - 1).map((position) =>
         drawFault(

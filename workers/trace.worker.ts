@@ -24,7 +24,7 @@ export interface Taken {
 export type Answer<T> =
   { readonly ok: true; readonly value: T } | { readonly ok: false; readonly path: string; readonly message: string };
 
-/** Reading is three quarters of the way, searching the rest: as measured. */
+/** So much of the progress is reading, the rest searching. */
 const READING_SHARE = 0.6;
 const PIECE = 4 << 20;
 

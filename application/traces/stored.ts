@@ -1,7 +1,7 @@
 import { CORE_VERSION } from '../../core/foundation/version';
 import { withoutBlankRows } from '../../core/signal/blank-rows';
 import { type Clock, evenClock, listedClock } from '../../core/signal/clock';
-import { searchRecording } from '../../core/signal/recording';
+import { lineOf, searchRecording } from '../../core/signal/recording';
 import { BLOCK_SAMPLES, Samples } from '../../core/signal/samples';
 import { stepOf } from '../../core/signal/step';
 import type { Channel, ChannelRole, Finding } from '../../core/signal/types';
@@ -74,8 +74,11 @@ export function toStored(
     channels.push({ ...rest, stream, clock: clockOf(column.clock), ...(of ? { of } : {}), ...(lead ? { lead } : {}) });
     searchable.push(channelFrom(choice, column.samples, column.scale, column.clock));
   }
-  const { findings: found, searched, summary } = searchRecording(searchable, progress);
-  const findings = [...found, ...besideScanTool(searchable)];
+  const { findings: found, searched, summary: said } = searchRecording(searchable, progress);
+  const compared = besideScanTool(searchable);
+  const findings = [...found, ...compared];
+  // What the search of each channel says, then what pin and scan tool say of each other.
+  const summary = [said, ...compared.map((f) => lineOf(f, searchable))].join(' ');
   const head: TraceHead = {
     kind: read.kind,
     file: original.name,

@@ -1,6 +1,5 @@
 import { quantile, selectInPlace } from '../numerics/select';
-import { valueAt } from './grid';
-import type { Channel, DriveEvent, Onset } from './types';
+import type { Channel, Onset } from './types';
 import { moment, say, span } from './words';
 
 /** What the whole recording did at one moment: at least one channel moved. */
@@ -64,7 +63,7 @@ function shapeOf(channel: Channel): Shape | null {
   return { channel, grid, start_s, step_s, noise, span: quantile(grid, 0.998) - quantile(grid, 0.002) };
 }
 
-/** Stretches of time in which at least one channel moves quickly, in order. At most 500: the largest are kept. */
+/** Stretches of time in which at least one channel moves quickly, in order; of more than 500 the first. */
 export function movesOf(channels: readonly Channel[]): Move[] {
   const marks: Move[] = [];
   for (const channel of channels) {
@@ -224,34 +223,3 @@ const onsetFinding = (channel: Channel, event: number, o: RawOnset): Onset => ({
     `Event ${event}: it began to ${o.move > 0 ? 'rise' : 'fall'} at ${moment(o.at_s)} ± ${span(o.uncertainty_s)}, by ${say(Math.abs(o.move), channel)} ${channel.unit}.`,
   ],
 });
-
-/** What the drive did, from battery and moves: in order of time. */
-export function driveEvents(channels: readonly Channel[], moves: readonly Move[]): DriveEvent[] {
-  return moves.map((move) => ({ kind: kindOf(channels, move), from_s: move.from_s, to_s: move.to_s }));
-}
-
-/** All live channels come from or go to nothing: the key. A battery that dips: the starter. Else something moved. */
-function kindOf(channels: readonly Channel[], move: Move): DriveEvent['kind'] {
-  const battery = channels.find((c) => c.role === 'battery');
-  if (battery) {
-    const [before, during] = [valueAt(battery, move.from_s - 0.3), lowest(battery, move)];
-    if (before > 8 && during < 0.93 * before && during > 0.4 * before) return 'cranking';
-  }
-  const ends = channels.map((c) => {
-    const live = quantile(c.values, 0.5);
-    return [valueAt(c, move.from_s - 0.3) / live, valueAt(c, move.to_s + 0.3) / live] as const;
-  });
-  if (ends.length > 1 && ends.every(([a, b]) => a < 0.08 && b > 0.3)) return 'key-on';
-  if (ends.length > 1 && ends.every(([a, b]) => a > 0.3 && b < 0.08)) return 'key-off';
-  const flow = channels.find((c) => c.role === 'airflow');
-  if (flow) {
-    const range = quantile(flow.values, 0.998) - quantile(flow.values, 0.002);
-    if (highest(flow, move) - valueAt(flow, move.from_s - 0.3) > 0.4 * range) return 'snap';
-  }
-  return 'move';
-}
-
-const partOf = ({ clock, values }: Channel, { from_s, to_s }: Move): Float64Array =>
-  values.slice(Math.max(0, clock.before(from_s)), clock.before(to_s) + 1);
-const lowest = (channel: Channel, move: Move): number => quantile(partOf(channel, move), 0.02);
-const highest = (channel: Channel, move: Move): number => quantile(partOf(channel, move), 0.98);

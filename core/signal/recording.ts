@@ -2,7 +2,8 @@ import { quantile } from '../numerics/select';
 import { thin } from './pulses';
 import { type ChannelSearch, searchChannel } from './search';
 import type { Channel, Finding, Pulse, Searched, Stuck } from './types';
-import { listed, moment, say, span } from './words';
+import { joinAnd } from '../quantity/print';
+import { moment, say, span } from './words';
 
 export interface Search {
   readonly findings: readonly Finding[];
@@ -60,10 +61,10 @@ function withTogether(pulse: Pulse, one: ChannelSearch, each: readonly ChannelSe
   const together = same.map((other) => other.channel.id);
   const reason =
     same.length === 0
-      ? 'No other channel left its course at that moment: what they share is not the cause.'
+      ? 'No other channel that could be searched left its course at that moment: what they share is hardly the cause.'
       : same.length === others.length
-        ? 'All channels left their course at the same moment: the common ground, a shared supply or the recorder’s own lead.'
-        : `At the same moment: ${listed(same.map((s) => s.channel.name))}. Look at what these share.`;
+        ? 'All channels that could be searched left their course at the same moment: the common ground, a shared supply or the recorder’s own lead.'
+        : `At the same moment: ${joinAnd(same.map((s) => s.channel.name))}. Look at what these share.`;
   return { ...pulse, together, reasons: [...pulse.reasons, reason] };
 }
 

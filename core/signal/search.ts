@@ -24,7 +24,7 @@ const FEWEST = 60;
 const SWITCHING_SHARE = 0.9;
 const SEED = 20;
 
-/** Searches one channel. The same input gives the same findings. `random` only chooses where the proof plants. */
+/** Searches one channel. The same input gives the same findings. */
 export function searchChannel(channel: Channel): ChannelSearch {
   const { clock, values } = channel;
   const seconds = clock.stretches.reduce((sum, { from, to }) => sum + (to - from) * clock.period_s, 0);
@@ -129,7 +129,7 @@ function pulseFinding(channel: Channel, from: number, p: RawPulse): Pulse {
     together: [],
     reasons: [
       `For ${length} (${samples} ${samples === 1 ? 'sample' : 'samples'}) it ${isDown ? 'fell' : 'rose'} from ${say(p.course, channel)} to ${say(p.level, channel)} ${unit} and came back.`,
-      `Both edges are as quick as a contact's, and it is ${p.clearness.toFixed(1)} times what chance and the engine's own moves reach here.`,
+      `As far as these samples tell, both edges are as quick as a contact's; and it is ${p.clearness.toFixed(1)} times what chance and the engine's own moves reach here.`,
     ],
   };
 }

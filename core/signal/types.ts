@@ -144,10 +144,3 @@ export interface Searched {
   } | null;
   readonly why: string | null;
 }
-
-/** Something that happened to the whole vehicle, found from the channels themselves. */
-export interface DriveEvent {
-  readonly kind: 'key-on' | 'cranking' | 'running' | 'snap' | 'key-off' | 'move';
-  readonly from_s: number;
-  readonly to_s: number;
-}

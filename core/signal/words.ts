@@ -28,7 +28,3 @@ export function say(value: number, { step }: Pick<Channel, 'step'>): string {
 }
 
 const round = (value: number): string => String(Number(value.toPrecision(2 + Number(value >= 100))));
-
-/** Several names as a sentence part. */
-export const listed = (names: readonly string[]): string =>
-  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1] ?? ''}`;

@@ -110,6 +110,10 @@ it('refuses a head that does not hold together', async () => {
     '/head/clocks/0/runs',
   ]);
   expect(await paths({ size: 5e9 })).toEqual(['/head/size']);
+  // More than a bundle can carry.
+  const many = { ...s.head.streams[0]!, count: 4001 * 65_536, blocks: Array<string>(4001).fill('0'.repeat(64)) };
+  const clocks = [{ runs: [{ first: 0, start_s: 0, period_s: 1 }], count: many.count }];
+  expect(await paths({ streams: [many], clocks })).toEqual(['/head/streams']);
 });
 
 it('travels in the bundle with its samples, and its trail holds', async () => {

@@ -11,7 +11,14 @@ import type { Db } from '../db/connection';
 import { type Done, notFound, refuse } from '../db/refusal';
 import { evidence, fleetUnit, job, trace, traceBlock, traceNote } from '../db/schema';
 import { alreadyThere, append } from '../journal/append';
-import { MOST_DEPOT_BYTES, MOST_MARKS, MOST_TRACE_BYTES, MOST_TRACES } from './trace-limits';
+import {
+  MOST_BUNDLED_BLOCKS,
+  MOST_BUNDLED_BYTES,
+  MOST_DEPOT_BYTES,
+  MOST_MARKS,
+  MOST_TRACE_BYTES,
+  MOST_TRACES,
+} from './trace-limits';
 
 const MB = (bytes: number): string => `${Math.round(bytes / 1e6).toLocaleString('en')} MB`;
 
@@ -37,6 +44,10 @@ export async function keepTrace(db: Db, jobId: string, body: KeepTrace): Promise
   const held = await heldBy(db, jobId, of.depotId);
   if (held.inJob >= MOST_TRACES)
     return refuse('Too many recordings.', [{ path: '', message: `A job holds at most ${MOST_TRACES} recordings.` }]);
+  if (held.blocks + blocksIn(body.head) > MOST_BUNDLED_BLOCKS)
+    return refuse('Too many recordings.', [
+      { path: '/head/streams', message: `The recordings of a job are at most ${MOST_BUNDLED_BLOCKS} blocks together.` },
+    ]);
   if (held.bytes + body.head.size > MOST_DEPOT_BYTES)
     return refuse(
       'No room.',
@@ -51,7 +62,11 @@ export async function keepTrace(db: Db, jobId: string, body: KeepTrace): Promise
   return append(db, trace, row);
 }
 
-async function heldBy(db: Db, jobId: string, depotId: string): Promise<{ inJob: number; bytes: number }> {
+async function heldBy(
+  db: Db,
+  jobId: string,
+  depotId: string,
+): Promise<{ inJob: number; bytes: number; blocks: number }> {
   const [row] = await db
     .select({
       inJob: sql<number>`count(*) filter (where ${trace.jobId} = ${jobId})::int`,
@@ -61,8 +76,11 @@ async function heldBy(db: Db, jobId: string, depotId: string): Promise<{ inJob: 
     .innerJoin(job, eq(job.id, trace.jobId))
     .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
     .where(eq(fleetUnit.depotId, depotId));
-  return row ?? { inJob: 0, bytes: 0 };
+  const own = await db.select({ head: trace.head }).from(trace).where(eq(trace.jobId, jobId));
+  return { ...(row ?? { inJob: 0, bytes: 0 }), blocks: own.reduce((n, t) => n + blocksIn(t.head), 0) };
 }
+
+const blocksIn = ({ streams }: TraceHead): number => streams.reduce((n, s) => n + s.blocks.length, 0);
 
 /** To which job a recording belongs; `null`: there is none. */
 export async function jobOfTrace(db: Db, traceId: string): Promise<string | null> {
@@ -75,7 +93,7 @@ export async function jobOfTrace(db: Db, traceId: string): Promise<string | null
  * many samples. The same block again is a duplicate.
  */
 export async function keepBlock(db: Db, traceId: string, stream: number, number: number, bytes: Buffer): Promise<Done> {
-  const [row] = await db.select({ head: trace.head }).from(trace).where(eq(trace.id, traceId));
+  const [row] = await db.select({ head: trace.head, jobId: trace.jobId }).from(trace).where(eq(trace.id, traceId));
   if (!row) return notFound('recording');
   const declared = row.head.streams[stream];
   const hash = declared?.blocks[number];
@@ -93,12 +111,26 @@ export async function keepBlock(db: Db, traceId: string, stream: number, number:
   const samples = decodeBlock(content, samplesIn(declared, number));
   if (!samples || samples instanceof Float64Array !== declared.wide)
     return wrong(`Block ${number} holds no ${samplesIn(declared, number)} samples.`);
+  if ((await bytesOf(db, row.jobId)) + bytes.length > MOST_BUNDLED_BYTES)
+    return refuse('No room.', [
+      { path: '', message: `The recordings of a job hold at most ${MB(MOST_BUNDLED_BYTES)} as they are kept.` },
+    ]);
   const inserted = await db
     .insert(traceBlock)
     .values({ traceId, stream, number, content: bytes, pyramid: pyramidBytes(samples) })
     .onConflictDoNothing()
     .returning({ number: traceBlock.number });
   return ok({ id: traceId, duplicate: inserted.length === 0 });
+}
+
+/** What the recordings of a job hold, as they are kept: no more than its bundle can carry. */
+async function bytesOf(db: Db, jobId: string): Promise<number> {
+  const [row] = await db
+    .select({ bytes: sql<number>`coalesce(sum(octet_length(${traceBlock.content})), 0)::float8` })
+    .from(traceBlock)
+    .innerJoin(trace, eq(trace.id, traceBlock.traceId))
+    .where(eq(trace.jobId, jobId));
+  return row?.bytes ?? 0;
 }
 
 const pyramidBytes = (samples: Int32Array | Float64Array): Buffer => {

@@ -123,7 +123,6 @@ function FindingCard(props: {
           {more.map((r) => (
             <p key={r}>{r}</p>
           ))}
-          <p className="text-soft">Sure of it: {Math.round(f.confidence * 100)} %.</p>
         </details>
       )}
       {decision ? (
