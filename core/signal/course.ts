@@ -54,10 +54,13 @@ function sigmaByBlock(values: Float64Array, course: Float64Array, step: number):
   const blocks = Math.max(1, Math.ceil(values.length / BLOCK));
   const raw = new Float64Array(blocks);
   const scratch = new Float64Array(BLOCK);
+  const spread = seededRandom(4);
   for (let b = 0; b < blocks; b++) {
     const from = Math.min(b * BLOCK, Math.max(0, values.length - BLOCK));
     const count = Math.min(BLOCK, values.length - from);
-    for (let i = 0; i < count; i++) scratch[i] = Math.abs((values[from + i] ?? NaN) - (course[from + i] ?? NaN));
+    // Rounded deviations have few values: spread over a step, their median says more than a whole number of steps.
+    for (let i = 0; i < count; i++)
+      scratch[i] = Math.abs((values[from + i] ?? NaN) - (course[from + i] ?? NaN) + step * (spread() - 0.5));
     raw[b] = MAD_TO_SIGMA * quantileInPlace(scratch, 0.5, count);
   }
   const quiet = quantileInPlace(Float64Array.from(raw), 0.25);
@@ -94,26 +97,65 @@ function neededZ(noise: Residual, total: number): number {
   return Math.min(LARGEST_Z, MARGIN * Math.max(normal, Math.min(...tails)));
 }
 
-/** The deviation that is exceeded with the wanted probability on one side, by its quantiles; 0: too few samples to tell. */
+/** The tail begins where so many samples lie beyond. */
+const TAIL_SHARE = 0.03;
+/** Quantiles of the tail that the law is fitted to. */
+const QUANTILES = 12;
+/** The shape of a tail is not better known than a few standard errors of its estimate. */
+const SHAPE_ERRORS = 2;
+
+/**
+ * The deviation that is exceeded with the wanted probability on one side: the generalised Pareto law (Pickands, Annals of
+ * Statistics 3, 1975, 119) through the quantiles of its tail, by least squares with the variances of quantiles. Its shape is
+ * taken heavier by its own uncertainty, for it is carried far beyond the samples. 0: too few samples to tell.
+ */
 function tailOf(noise: Residual, side: 1 | -1, wanted: number): number {
   const { peaks, kept, seen } = peaksOf(noise, side);
-  const third = Math.max(0.0005, SET_ASIDE / seen);
-  const first = 0.05;
-  if (third > first / 4) return 0;
-  const second = Math.sqrt(first * third);
-  const at = (share: number): number => {
+  const least = Math.max(0.0002, SET_ASIDE / seen);
+  if (least > TAIL_SHARE / 4) return 0;
+  const shares = Array.from(
+    { length: QUANTILES },
+    (_, i) => TAIL_SHARE * (least / TAIL_SHARE) ** (i / (QUANTILES - 1)),
+  );
+  const beyond = shares.map((share) => {
     const rank = Math.round(share * seen);
     return rank < 1 || rank > kept ? NaN : -quantileInPlace(peaks, (rank - 1) / kept, kept);
-  };
-  const [a, b, c] = [at(first), at(second), at(third)];
-  const growth = (c - b) / (b - a);
-  if (!(growth > 0) || !Number.isFinite(growth)) return 0;
-  // Each factor between two shares lengthens the deviation by `growth` times the length before.
-  const steps = Math.log(third / wanted) / Math.log(second / third);
-  const length = c - b;
-  return Math.abs(growth - 1) < 1e-6
-    ? c + steps * length
-    : c + (length * growth * (growth ** steps - 1)) / (growth - 1);
+  });
+  const [start = NaN] = beyond;
+  if (!beyond.every((q) => Number.isFinite(q))) return 0;
+  let best = { shape: 0, scale: 0, off: Infinity };
+  for (let shape = -0.4; shape <= 1; shape += 0.02) {
+    const fit = scaleFor(shape, shares, beyond);
+    if (fit.off < best.off) best = { shape, ...fit };
+  }
+  const shape = Math.max(0, best.shape) + (SHAPE_ERRORS * (1 + Math.max(0, best.shape))) / Math.sqrt(TAIL_SHARE * seen);
+  return start + scaleFor(shape, shares, beyond).scale * reach(shape, TAIL_SHARE / wanted);
+}
+
+/** How many scales beyond its start a tail of this shape is exceeded with a probability that is `times` smaller. */
+const reach = (shape: number, times: number): number =>
+  Math.abs(shape) < 1e-6 ? Math.log(times) : (times ** shape - 1) / shape;
+
+/** The scale that fits best to quantiles of a tail of this shape, and the weighted square of what is left. */
+function scaleFor(
+  shape: number,
+  shares: readonly number[],
+  beyond: readonly number[],
+): { readonly scale: number; readonly off: number } {
+  const [start = NaN] = beyond;
+  let [xy, xx, yy] = [0, 0, 0];
+  for (let i = 1; i < shares.length; i++) {
+    const share = shares[i] ?? NaN;
+    const x = reach(shape, TAIL_SHARE / share);
+    const y = (beyond[i] ?? NaN) - start;
+    const weight = share * (share / TAIL_SHARE) ** (2 * shape);
+    xy += weight * x * y;
+    xx += weight * x * x;
+    yy += weight * y * y;
+  }
+  const scale = Math.max(0, xy / xx);
+  // Weights depend on the shape: what is left is compared in parts of what there was.
+  return { scale, off: (yy - scale * xy) / yy };
 }
 
 /** The largest deviation of each run of samples on one side of the course, negated, in standard deviations. */

@@ -151,12 +151,15 @@ export function pulseIn(s: Stretched, level: Level, from: number, to: number, si
   while (last < Math.min(values.length - 1, b + pad) && right(last + 1) > onRight / 2) last++;
   const floor = (side: number): number => Math.max(0.2 * side, 2.5 * sigma);
   const longest = Math.max(1, Math.round(EDGE_s / s.period_s));
-  const edge = Math.max(
-    edgeLength(left, first, -1, onLeft, floor(onLeft), last - first),
-    edgeLength(right, last, 1, onRight, floor(onRight), last - first),
-  );
+  const edgeBefore = edgeLength(left, first, -1, onLeft, floor(onLeft), last - first);
+  const edgeAfter = edgeLength(right, last, 1, onRight, floor(onRight), last - first);
+  const edge = Math.max(edgeBefore, edgeAfter);
   if (edge > longest) return null;
-  const steepness = steepnessBeside(s, first, last);
+  const steepness = Math.max(
+    steepnessBeside(s, first, last),
+    flankBeside(values, first - edgeBefore - 1, -1, sigma),
+    flankBeside(values, last + edgeAfter + 1, 1, sigma),
+  );
   if ((0.6 * depth) / (edge + 1) < 1.2 * steepness) return null;
   const course = (sides.left(first) + sides.right(last)) / 2;
   const pulse = { sign, first, last, depth, course, level: course + sign * depth, clearness: depth / needed };
@@ -219,6 +222,24 @@ function steepnessBeside(s: Stretched, first: number, last: number): number {
   };
   look(first - half - NEAR, first - half);
   look(last + half + 2, last + half + 1 + NEAR);
+  return steepest;
+}
+
+/** Samples right beside a pulse that its course does not tell of yet. */
+const CLOSE = 9;
+
+/**
+ * The steepest flank of several samples right beside a pulse, where the course still has the pulse in its window: of two moves
+ * that follow each other in one direction the smaller one, less what noise makes.
+ */
+function flankBeside(values: Float64Array, end: number, way: 1 | -1, sigma: number): number {
+  let steepest = 0;
+  for (let k = 0; k < CLOSE; k++) {
+    const i = end + way * k;
+    const one = (values[i] ?? NaN) - (values[i + way] ?? NaN);
+    const two = (values[i + way] ?? NaN) - (values[i + 2 * way] ?? NaN);
+    if (one * two > 0) steepest = Math.max(steepest, Math.min(Math.abs(one), Math.abs(two)) - 2 * sigma);
+  }
   return steepest;
 }
 
