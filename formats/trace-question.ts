@@ -1,4 +1,5 @@
 import type { Transfer } from '../core/limits/transfer';
+import type { DriveEvent } from '../core/signal/drive';
 import type { ChannelRole, Finding, Searched } from '../core/signal/types';
 import type { TimeUnit } from './trace/dialect';
 import { schema } from './validate';
@@ -33,6 +34,8 @@ export interface TraceFindings {
   readonly version: 1;
   readonly findings: readonly Finding[];
   readonly searched: readonly Searched[];
+  /** What the drive did: key, starter, engine. Of a search. */
+  readonly events: readonly DriveEvent[];
   /** What was left out or guessed when the file was read. */
   readonly notes: readonly string[];
   readonly summary: string;

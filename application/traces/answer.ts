@@ -1,7 +1,6 @@
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
-import { stimulusAt } from '../../core/limits/transfer';
-import { stimulusOf, type Transfer } from '../../core/limits/transfer';
 import { agreement } from '../../core/signal/agreement';
+import { type DriveEvent, driveEvents } from '../../core/signal/drive';
 import { movesOf, onsets } from '../../core/signal/moves';
 import { lineOf, searchRecording } from '../../core/signal/recording';
 import { snaps } from '../../core/signal/snap';
@@ -9,6 +8,7 @@ import type { Channel, Finding, Searched } from '../../core/signal/types';
 import { checkQuestion, type TraceAsk, type TraceFindings, type TraceQuestion } from '../../formats/trace-question';
 import { readJson, validate } from '../../formats/validate';
 import { channelsOf, type LoadFile } from './channels';
+import { inUnitOf } from './in-unit';
 
 /** Answers a question about a recording, from the text of its document. */
 export function answerTraceText(text: string, load: LoadFile): Result<TraceFindings> {
@@ -30,6 +30,7 @@ export function answerTrace(question: TraceQuestion, load: LoadFile): Result<Tra
     version: 1,
     findings: parts.flatMap((p) => p.findings),
     searched: parts.flatMap((p) => p.searched ?? []),
+    events: parts.flatMap((p) => p.events ?? []),
     notes: [...notes],
     summary: parts.map((p) => p.summary).join(' '),
   });
@@ -38,11 +39,12 @@ export function answerTrace(question: TraceQuestion, load: LoadFile): Result<Tra
 interface Part {
   readonly findings: readonly Finding[];
   readonly searched?: readonly Searched[];
+  readonly events?: readonly DriveEvent[];
   readonly summary: string;
 }
 
 const ANSWERS: Readonly<Record<TraceAsk, (channels: readonly Channel[], question: TraceQuestion) => Part>> = {
-  search: (channels) => searchRecording(channels),
+  search: (channels) => ({ ...searchRecording(channels), events: driveEvents(channels) }),
   agreement: (channels, { channels: asked }) => {
     const findings = channels.flatMap((scan) => {
       const pin = channels.find((c) => c.id === scan.of);
@@ -87,14 +89,6 @@ const said = (findings: readonly Finding[], channels: readonly Channel[]): strin
       f.kind === 'agreement' ? `${lineOf(f, channels)} ${f.reasons.slice(1).join(' ')}` : lineOf(f, channels),
     )
     .join(' ');
-
-/** The pin's channel in the unit of the scan tool's, by itself or through the sensor's transfer function; `null`: there is no way. */
-export function inUnitOf(pin: Channel, scan: Channel, transfer: Transfer | undefined): Channel | null {
-  if (pin.unit === scan.unit) return pin;
-  if (!transfer || stimulusOf(transfer).unit !== scan.unit) return null;
-  const values = pin.values.map((v) => stimulusAt(transfer, v) ?? NaN);
-  return { ...pin, unit: scan.unit, values, step: scan.step };
-}
 
 /** What an answer would need and the question does not have. */
 function lacks({ ask, channels }: TraceQuestion): Problem[] {

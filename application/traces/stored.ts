@@ -6,8 +6,10 @@ import { BLOCK_SAMPLES, Samples } from '../../core/signal/samples';
 import { stepOf } from '../../core/signal/step';
 import type { Channel, ChannelRole, Finding } from '../../core/signal/types';
 import { agreement } from '../../core/signal/agreement';
-import type { TraceChannel, TraceClock, TraceHead, TraceStream } from '../../formats/requests/traces';
+import { driveEvents } from '../../core/signal/drive';
+import type { JudgedBy, TraceChannel, TraceClock, TraceHead, TraceStream } from '../../formats/requests/traces';
 import type { ReadRecording } from '../../formats/trace/types';
+import { inUnitOf } from './in-unit';
 
 /** What a person says of one column before it is kept. */
 export interface ColumnChoice {
@@ -19,6 +21,8 @@ export interface ColumnChoice {
   readonly factor: number;
   readonly of?: string;
   readonly lead?: string;
+  /** What the shelf says of this signal, in `unit`. */
+  readonly judgedBy?: JudgedBy;
 }
 
 export interface OriginalFile {
@@ -70,12 +74,19 @@ export function toStored(
     if (!column) continue;
     const stream = streamOf(column.samples);
     scales[stream] = column.scale;
-    const { of, lead, ...rest } = choice;
-    channels.push({ ...rest, stream, clock: clockOf(column.clock), ...(of ? { of } : {}), ...(lead ? { lead } : {}) });
+    const { of, lead, judgedBy, ...rest } = choice;
+    channels.push({
+      ...rest,
+      stream,
+      clock: clockOf(column.clock),
+      ...(of ? { of } : {}),
+      ...(lead ? { lead } : {}),
+      ...(judgedBy ? { judgedBy } : {}),
+    });
     searchable.push(channelFrom(choice, column.samples, column.scale, column.clock));
   }
   const { findings: found, searched, summary: said } = searchRecording(searchable, progress);
-  const compared = besideScanTool(searchable);
+  const compared = besideScanTool(searchable, choices);
   const findings = [...found, ...compared];
   // What the search of each channel says, then what pin and scan tool say of each other.
   const summary = [said, ...compared.map((f) => lineOf(f, searchable))].join(' ');
@@ -89,16 +100,24 @@ export function toStored(
     streams: streams.map((s, i) => streamHead(s, scales[i] ?? 1, hash)),
     clocks,
     channels,
-    search: { core: CORE_VERSION, findings: findings.slice(0, MOST_KEPT), searched, summary: summary.slice(0, 20_000) },
+    search: {
+      core: CORE_VERSION,
+      findings: findings.slice(0, MOST_KEPT),
+      searched,
+      summary: summary.slice(0, 20_000),
+      events: driveEvents(searchable).slice(0, MOST_KEPT),
+    },
   };
   return { head, streams };
 }
 
 /** What the scan tool's values in the same recording say of the pins that they report. */
-const besideScanTool = (channels: readonly Channel[]): Finding[] =>
+const besideScanTool = (channels: readonly Channel[], choices: readonly ColumnChoice[]): Finding[] =>
   channels.flatMap((scan) => {
     const pin = scan.role === 'scan-tool' ? channels.find((c) => c.id === scan.of) : undefined;
-    return pin ? agreement(scan, pin, scan.unit === pin.unit) : [];
+    if (!pin) return [];
+    const same = inUnitOf(pin, scan, choices.find((c) => c.column === pin.id)?.judgedBy?.transfer);
+    return agreement(scan, same ?? pin, same !== null);
   });
 
 function streamHead(samples: Samples, scale: number, hash: HashBlock): TraceStream {
@@ -135,6 +154,7 @@ function channelFrom(choice: ColumnChoice, samples: Samples, scale: number, file
     values,
     step: stepOf(values, written),
     of: choice.of,
+    limits: choice.judgedBy,
   };
 }
 

@@ -19,7 +19,7 @@ const TIMES_USUAL = 6;
 /**
  * Runs of equal samples that are too long for the noise of this channel: where two neighbours are equal with probability
  * p, a run of n is expected N·pⁿ times among N samples (runs of successes: Feller, An Introduction to Probability Theory
- * I, XIII.7). p is that of the quieter tenth of the recording, so that a channel which is coarse or calm by nature is not
+ * I, XIII.7). p is that of the calmest hundredth of the recording, so that a channel which is coarse or calm by nature is not
  * accused. `values` without NaN.
  */
 export function constantRuns(values: Float64Array, period_s: number): ConstantRun[] {
@@ -50,6 +50,12 @@ function usualLongest(values: Float64Array): number {
   return quantileInPlace(longest, 0.75);
 }
 
+/**
+ * Blocks that are calmer than this share of all. A converter whose step is larger than the noise rests for seconds where the
+ * signal lies in the middle of a step, and seldom elsewhere: the calm blocks say what is usual.
+ */
+const CALMEST = 0.99;
+
 /** The length from which a run of equal samples is no chance. */
 export function improbableLength(values: Float64Array): number {
   const blocks = Math.max(1, Math.floor(values.length / BLOCK));
@@ -70,7 +76,7 @@ export function improbableLength(values: Float64Array): number {
     if (rest > size / 4) shares[kept++] = (equal - longest) / rest;
   }
   if (kept === 0) return Infinity;
-  const p = quantileInPlace(shares, 0.9, kept);
+  const p = quantileInPlace(shares, CALMEST, kept);
   // The share itself is known no better than this from one block.
   const p1 = Math.min(0.9999, p + 2 * Math.sqrt(Math.max(p * (1 - p), 0.002) / size));
   return Math.ceil(Math.log(EXPECTED / values.length) / Math.log(p1));

@@ -1,9 +1,14 @@
 import type { FromSchema } from 'json-schema-to-ts';
+import type { Transfer } from '../../core/limits/transfer';
+import type { DriveEvent } from '../../core/signal/drive';
 import { ROLES, type ChannelRole, type Finding, type Searched } from '../../core/signal/types';
 import { type BodyOf, by, line, note, uuid } from './common';
 
 /** The most that one recording may hold. */
 export const MOST_CHANNELS = 32;
+/** Files of one drive that are laid on one clock. */
+export const MOST_FILES = 6;
+export const SHIFT_WAYS = ['first', 'time stamps', 'common movement', 'by hand'] as const;
 const MOST_BLOCKS = 2000;
 const MOST_RUNS = 2500;
 const MOST_FINDINGS = 1000;
@@ -77,6 +82,19 @@ const CHANNEL = {
     clock: index,
     of: name,
     lead: { type: 'string', maxLength: 120, description: 'Which lead went to which pin.' },
+    judgedBy: {
+      type: 'object',
+      additionalProperties: false,
+      required: ['test', 'source'],
+      description: 'Limits and transfer function as the shelf had them, in the unit of the channel.',
+      properties: {
+        test: name,
+        source: { type: 'string', maxLength: 400 },
+        lower: number,
+        upper: number,
+        transfer: { $ref: 'urn:mudflat:limits:1#/properties/transfer' },
+      },
+    },
   },
 } as const;
 
@@ -94,6 +112,23 @@ export const TRACE_HEAD = {
     streams: { type: 'array', minItems: 1, maxItems: 2 * MOST_CHANNELS, items: STREAM },
     clocks: { type: 'array', minItems: 1, maxItems: MOST_CHANNELS, items: CLOCK },
     channels: { type: 'array', minItems: 1, maxItems: MOST_CHANNELS, items: CHANNEL },
+    files: {
+      type: 'array',
+      minItems: 2,
+      maxItems: MOST_FILES,
+      items: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['name', 'size', 'sha256', 'shift_s', 'how'],
+        properties: {
+          name: { type: 'string', minLength: 1, maxLength: 200 },
+          size: { type: 'integer', minimum: 1, maximum: 2e9 },
+          sha256,
+          shift_s: number,
+          how: { enum: SHIFT_WAYS },
+        },
+      },
+    },
     search: {
       type: 'object',
       additionalProperties: false,
@@ -111,6 +146,11 @@ export const TRACE_HEAD = {
           items: { $ref: 'urn:mudflat:trace-findings:1#/$defs/searched' },
         },
         summary: { type: 'string', maxLength: 20_000 },
+        events: {
+          type: 'array',
+          maxItems: MOST_FINDINGS,
+          items: { $ref: 'urn:mudflat:trace-findings:1#/$defs/event' },
+        },
       },
     },
   },
@@ -136,6 +176,16 @@ export interface TraceChannel {
   readonly clock: number;
   readonly of?: string;
   readonly lead?: string;
+  readonly judgedBy?: JudgedBy;
+}
+/** What the shelf said of a channel when it was taken in. */
+export interface JudgedBy {
+  /** The name of its test. */
+  readonly test: string;
+  readonly source: string;
+  readonly lower?: number;
+  readonly upper?: number;
+  readonly transfer?: Transfer;
 }
 /** All of a recording but its samples. */
 export interface TraceHead {
@@ -154,7 +204,18 @@ export interface TraceHead {
     readonly findings: readonly Finding[];
     readonly searched: readonly Searched[];
     readonly summary: string;
+    /** What the drive did; absent in recordings of an earlier version. */
+    readonly events?: readonly DriveEvent[];
   };
+  /** Where it was put together from several files: each with what its clock was moved by, and how that was found. */
+  readonly files?: readonly TraceFile[];
+}
+export interface TraceFile {
+  readonly name: string;
+  readonly size: number;
+  readonly sha256: string;
+  readonly shift_s: number;
+  readonly how: (typeof SHIFT_WAYS)[number];
 }
 
 export const KEEP_TRACE = {
