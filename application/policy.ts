@@ -66,6 +66,7 @@ export const POLICY = {
   'job.record-evidence': rule('technician', 'job', 'record evidence'),
   'job.take-evidence-back': rule('technician', 'job', 'take evidence back'),
   'job.add-photo': rule('technician', 'job', 'add a photo'),
+  'job.plan-leads': rule('technician', 'job', 'say which lead goes to which pin'),
   'job.add-trace': rule('technician', 'job', 'add a recording'),
   'job.note-trace': rule('technician', 'job', 'mark a recording'),
   'job.write-finding': rule('technician', 'job', 'write a finding'),

@@ -1,4 +1,4 @@
-import type { TraceHead, TraceNoteBody } from '../formats/requests/traces';
+import type { JudgedBy, TraceHead, TraceNoteBody } from '../formats/requests/traces';
 import type { Connector } from '../core/engine/connector';
 import type { Engine } from '../core/engine/layout';
 import type { TestDefinition } from '../core/catalogue/types';
@@ -320,6 +320,14 @@ export interface RunView {
 export interface ConnectorView extends Connector {
   readonly key: string;
   readonly source: string;
+}
+
+/** What a recorded channel of a job can be judged by. */
+export interface RecordingLimits {
+  /** Id of the test whose limits these are. */
+  readonly id: string;
+  readonly unit: string;
+  readonly judgedBy: JudgedBy;
 }
 
 /** What an empty installation asks for, each true once it is there. */

@@ -1,11 +1,14 @@
 import { createHash } from 'node:crypto';
 import { deflateRawSync } from 'node:zlib';
+import type { Lead, LeadMap } from '../core/engine/lead-map';
 import { encodeBlock } from '../core/signal/block-codec';
 import { simulateLogger, type SimulatedFault } from '../core/simulate/logger';
 import { blocksOf, type ColumnChoice, toStored } from '../application/traces/stored';
 import { readTrace } from '../formats/trace/read';
 import { type WrittenDialect, writeSimulated } from '../formats/trace/write-simulated';
 import type { Db } from '../server/db/connection';
+import type { JudgedBy } from '../formats/requests/traces';
+import { writeLeads } from '../server/traces/leads';
 import { keepBlock, keepTrace } from '../server/traces/traces';
 
 interface DemoRecording {
@@ -19,7 +22,8 @@ interface DemoRecording {
   readonly columns: readonly ColumnChoice[];
 }
 
-const pin = (column: string, role: ColumnChoice['role'], lead: string): ColumnChoice => ({
+const pin = (column: string, role: ColumnChoice['role'], lead: string, judgedBy?: JudgedBy): ColumnChoice => ({
+  ...(judgedBy ? { judgedBy } : {}),
   column,
   name: column,
   unit: 'V',
@@ -27,6 +31,38 @@ const pin = (column: string, role: ColumnChoice['role'], lead: string): ColumnCh
   factor: 1,
   lead,
 });
+
+/** Invented, as the sheet of an invented engine would have it. */
+const BOOST: JudgedBy = {
+  test: 'Boost sensor, signal over pressure',
+  source: 'Pellmarsh workshop book, sheet 23, invented',
+  lower: 0.3,
+  upper: 4.7,
+  transfer: {
+    kind: 'ratiometric',
+    stimulus: { quantity: 'pressure', unit: 'kPa' },
+    supply_V: 5,
+    low: { at: 0, ratio: 0.1 },
+    high: { at: 300, ratio: 0.9 },
+  },
+};
+const lead = (name: string, signal: string, role: ColumnChoice['role'], pinOf: string, colour: string): Lead => ({
+  lead: name,
+  signal,
+  role,
+  connector: 'Controller B',
+  pin: pinOf,
+  colour,
+});
+const LEADS: LeadMap = {
+  ground: 'battery negative post',
+  leads: [
+    lead('yellow', 'air flow', 'airflow', '14', 'yellow'),
+    lead('green', 'rail sensor', 'rail-pressure', '26', 'green'),
+    lead('blue', 'boost sensor', 'boost', '9', 'blue'),
+    lead('red', 'battery supply', 'battery', '1', 'red'),
+  ],
+};
 
 /** Everything invented: a rare dropout of a wire on the road, and a pin that the scan tool does not follow. */
 export const RECORDINGS: readonly DemoRecording[] = [
@@ -44,7 +80,7 @@ export const RECORDINGS: readonly DemoRecording[] = [
     columns: [
       pin('air flow', 'airflow', 'yellow, pin 14'),
       pin('rail sensor', 'rail-pressure', 'green, pin 26'),
-      pin('boost sensor', 'boost', 'blue, pin 9'),
+      pin('boost sensor', 'boost', 'blue, pin 9', BOOST),
       pin('battery', 'battery', 'red, pin 1'),
     ],
   },
@@ -78,6 +114,8 @@ export async function loadRecordings(
   idOf: (...name: (string | number)[]) => string,
   must: Must,
 ): Promise<void> {
+  const of = { id: idOf('leads', 'PL-22'), by: 'Ines Varga' };
+  await must('leads', writeLeads(db, idOf('job', 'PL-22'), { ...of, ...LEADS }));
   for (const r of RECORDINGS) {
     const settings = {
       seconds: r.seconds,

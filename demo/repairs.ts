@@ -76,6 +76,30 @@ const set = (...entries: string[]): (readonly [Position, string])[] => entries.m
 
 export const SERVICE_DATA: readonly Omit<KeepServiceData, 'id' | 'by'>[] = [
   {
+    family: 'L3-11',
+    kind: 'connector',
+    key: 'controller-b',
+    body: {
+      name: 'Controller B',
+      place: 'behind the panel, lower one',
+      seenFrom: 'wire side',
+      rows: [5, 5],
+      pins: [
+        { pin: '1', signal: 'battery supply', colour: 'red', to: 'fuse 4', cylinder: null },
+        { pin: '2', signal: 'ground', colour: 'brown', to: 'block', cylinder: null },
+        { pin: '6', signal: 'sensor reference, 5 V', colour: 'white', to: 'sensors', cylinder: null },
+        { pin: '7', signal: 'sensor ground', colour: 'brown/white', to: 'sensors', cylinder: null },
+        { pin: '9', signal: 'boost sensor', colour: 'blue', to: 'boost sensor 2', cylinder: null },
+        { pin: '14', signal: 'air flow', colour: 'yellow', to: 'air flow meter 3', cylinder: null },
+        { pin: '15', signal: 'coolant temperature', colour: 'grey', to: 'coolant sensor 1', cylinder: null },
+        { pin: '26', signal: 'rail sensor', colour: 'green', to: 'rail sensor 3', cylinder: null },
+        { pin: '27', signal: '', colour: '', to: '', cylinder: null },
+        { pin: '28', signal: '', colour: '', to: '', cylinder: null },
+      ],
+    },
+    source: 'Pellmarsh workshop book, sheet 22, invented',
+  },
+  {
     family: 'L4-20',
     kind: 'connector',
     key: 'cover-connector',

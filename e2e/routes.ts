@@ -185,6 +185,17 @@ export const CASES: readonly Case[] = [
   },
   { route: 'jobs/[id]/photos', method: 'POST', action: 'job.add-photo', text: ['image/png', 'no picture'] },
   { route: 'photos/[id]', method: 'GET', action: 'look' },
+  { route: 'jobs/[id]/leads', method: 'GET', action: 'look' },
+  {
+    route: 'jobs/[id]/leads',
+    method: 'POST',
+    action: 'job.plan-leads',
+    body: () => ({
+      id: v7(),
+      ground: 'battery negative',
+      leads: [1, 2].map(() => ({ lead: '1', signal: 'x', role: 'sensor', connector: '', pin: '', colour: '' })),
+    }),
+  },
   { route: 'jobs/[id]/traces', method: 'GET', action: 'look' },
   {
     route: 'jobs/[id]/traces',

@@ -1,5 +1,6 @@
 import { normalFrom, seededRandom } from '../numerics/random';
 import { driveEvents } from './drive';
+import { searchRecording } from './recording';
 import { channel } from './testing';
 
 const RATE = 50;
@@ -39,6 +40,16 @@ describe('what a drive did, from its channels', () => {
     const events = driveEvents([...sensors, sensor('e', (t) => t < 118, 4)]);
     expect(events.filter((e) => e.kind === 'key-off' && e.from_s < 100)).toEqual([]);
     expect(driveEvents([battery((t) => (t > 50 ? 13.4 : 14.1))])).toEqual([]);
+  });
+
+  it('judges no sensor by its limits while the key is off, and every other one', () => {
+    const limits = { lower: 0.5, upper: 3 };
+    const all = [sensor('a', on, 1), { ...sensor('c', on, 2), limits }];
+    expect(searchRecording(all).findings.filter((f) => f.kind === 'out-of-limits')).toEqual([]);
+    const high = { ...sensor('c', on, 2, 2.9), limits };
+    const found = searchRecording([all[0] ?? high, high]).findings.filter((f) => f.kind === 'out-of-limits');
+    expect(found.length).toBeGreaterThan(1);
+    expect(found.every((f) => f.from_s > 4 && f.to_s < 111)).toBe(true);
   });
 
   it('says nothing where nothing tells', () => {

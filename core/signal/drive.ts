@@ -52,6 +52,18 @@ export function driveEvents(channels: readonly Channel[]): DriveEvent[] {
   return [...keys, ...engine].sort((a, b) => a.from_s - b.from_s);
 }
 
+/** Stretches of time in which the key was off, as the events tell: from the first sample on where it was only turned on. */
+export function keyOffTimes(
+  events: readonly DriveEvent[],
+): readonly { readonly from_s: number; readonly to_s: number }[] {
+  const keys = events.filter((e) => e.kind === 'key-on' || e.kind === 'key-off');
+  const first = keys[0]?.kind === 'key-on' ? [{ from_s: -Infinity, to_s: keys[0].to_s }] : [];
+  const rest = keys.flatMap((e, i) =>
+    e.kind === 'key-off' ? [{ from_s: e.from_s, to_s: keys[i + 1]?.to_s ?? Infinity }] : [],
+  );
+  return [...first, ...rest];
+}
+
 interface Grid {
   readonly start_s: number;
   readonly count: number;
@@ -89,11 +101,11 @@ function keyEvents(sensors: readonly Channel[], grid: Grid): DriveEvent[] {
     const off = Uint8Array.from(steps, (v) => (Math.abs(v) < OFF_SHARE * Math.abs(usual) ? 1 : 0));
     return stretchesWhere(off.length, (k) => off[k] === 1).some(([a, b]) => b - a >= least) ? [off] : [];
   });
-  if (!offs.length) return [];
-  const isOff = (k: number): boolean =>
-    offs.reduce((n, off) => n + (off[k] ?? 0), 0) >= Math.max(1, TOGETHER * offs.length);
+  // One channel at nothing may as well be broken.
+  if (offs.length < 2) return [];
+  const isOff = (k: number): boolean => offs.reduce((n, off) => n + (off[k] ?? 0), 0) >= TOGETHER * offs.length;
   const at = (k: number): number => grid.start_s + k * GRID_s;
-  const many = offs.length === 1 ? 'One channel' : `${offs.length} channels`;
+  const many = `${offs.length} channels`;
   return stretchesWhere(grid.count, isOff)
     .filter(([a, b]) => b - a >= least)
     .flatMap(([a, b]) => [

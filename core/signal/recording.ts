@@ -1,4 +1,5 @@
 import { quantile } from '../numerics/select';
+import { driveEvents, keyOffTimes } from './drive';
 import { thin } from './pulses';
 import { type ChannelSearch, searchChannel } from './search';
 import type { Channel, Finding, Pulse, Searched, Stuck } from './types';
@@ -36,7 +37,10 @@ export function searchRecording(channels: readonly Channel[], progress?: (share:
     return own.filter((p) => !isSwitchedOff(p, one, each, paired) && !isTheEngine(p, one, each));
   });
   const stuck = each.flatMap((one) => one.stuck.filter((s) => !isRestOfAll(s, one, each)));
-  const findings: Finding[] = [...pulses, ...stuck, ...each.flatMap((one) => one.rest)].sort(
+  const off = keyOffTimes(driveEvents(channels));
+  // While the key is off no sensor has to be within its limits.
+  const rest = each.flatMap((one) => one.rest.filter((f) => f.kind !== 'out-of-limits' || !isWithin(f, off)));
+  const findings: Finding[] = [...pulses, ...stuck, ...rest].sort(
     (a, b) => RANK[a.severity] - RANK[b.severity] || a.from_s - b.from_s,
   );
   const searched = each.map(({ searched: s }) => ({
@@ -45,6 +49,11 @@ export function searchRecording(channels: readonly Channel[], progress?: (share:
   }));
   return { findings, searched, summary: summaryOf(channels, findings, searched) };
 }
+
+/** A sensor takes this long to rise and to fall with its supply. Common practice, no source. */
+const SUPPLY_s = 0.5;
+const isWithin = (f: Finding, times: ReturnType<typeof keyOffTimes>): boolean =>
+  times.some((t) => f.from_s >= t.from_s - SUPPLY_s && f.to_s <= t.to_s + SUPPLY_s);
 
 const RANK = { fail: 0, attention: 1, undecided: 2, none: 3, pass: 4 } as const;
 

@@ -259,6 +259,8 @@ function outOfLimits(channel: Channel): OutOfLimits[] {
     for (let k = i + 1; k < values.length && k - last <= near; k++) {
       const w = values[k] ?? NaN;
       if (!(w < lower || w > upper)) continue;
+      // Beyond the other limit is another matter.
+      if (w < lower !== v < lower) break;
       last = k;
       if (Math.max(lower - w, w - upper) > Math.max(lower - level, level - upper)) level = w;
     }

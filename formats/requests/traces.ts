@@ -1,4 +1,5 @@
 import type { FromSchema } from 'json-schema-to-ts';
+import type { LeadMap } from '../../core/engine/lead-map';
 import type { Transfer } from '../../core/limits/transfer';
 import type { DriveEvent } from '../../core/signal/drive';
 import { ROLES, type ChannelRole, type Finding, type Searched } from '../../core/signal/types';
@@ -246,3 +247,34 @@ export const NOTE_TRACE = {
 export type NoteTrace = FromSchema<typeof NOTE_TRACE>;
 /** What is kept of a note: all but who and which. */
 export type TraceNoteBody = Omit<NoteTrace, 'id' | 'by'>;
+
+/** Which lead of a recorder goes to which pin. The newest of a job counts. */
+export const WRITE_LEADS = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['id', 'by', 'ground', 'leads'],
+  properties: {
+    id: uuid,
+    by,
+    ground: line,
+    leads: {
+      type: 'array',
+      minItems: 1,
+      maxItems: MOST_CHANNELS,
+      items: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['lead', 'signal', 'role', 'connector', 'pin', 'colour'],
+        properties: {
+          lead: { ...name, maxLength: 40 },
+          signal: name,
+          role: { enum: ROLES },
+          connector: { type: 'string', maxLength: 120 },
+          pin: { type: 'string', maxLength: 20 },
+          colour: { type: 'string', maxLength: 60 },
+        },
+      },
+    },
+  },
+} as const;
+export type WriteLeads = BodyOf<typeof WRITE_LEADS, LeadMap>;

@@ -63,7 +63,9 @@ export interface ImportedJob {
 }
 
 /** What bundles of before there was it have not. */
-const NO_RECORDS = { job_record: [], trace: [], trace_note: [] } as Readonly<Record<string, readonly Row[]>>;
+const NO_RECORDS = { job_record: [], trace: [], trace_note: [], lead_map: [] } as Readonly<
+  Record<string, readonly Row[]>
+>;
 
 class Unfit extends Error {}
 const unfit = (why: string): never => {

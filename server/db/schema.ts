@@ -33,6 +33,7 @@ import type { JobView } from '../../application/views';
 import type { FreezeFrame } from '../../formats/requests/codes';
 import type { Intake } from '../../formats/requests/intake';
 import type { ServiceBody } from '../../formats/requests/service-data';
+import type { LeadMap } from '../../core/engine/lead-map';
 import type { TraceHead, TraceNoteBody } from '../../formats/requests/traces';
 
 /** Verdicts are read as they were stored, by whichever version of the core. */
@@ -651,6 +652,20 @@ export const traceNote = pgTable(
     createdAt: created(),
   },
   (t) => [index('trace_note_trace').on(t.traceId, t.sequence)],
+);
+
+/** Which lead of a recorder goes to which pin, as planned before recording. */
+export const leadMap = pgTable(
+  'lead_map',
+  {
+    id: id(),
+    sequence: sequence(),
+    jobId: jobId(),
+    body: jsonb('body').$type<LeadMap>().notNull(),
+    recordedBy: recordedBy(),
+    createdAt: created(),
+  },
+  (t) => [index('lead_map_job').on(t.jobId, t.sequence)],
 );
 
 /**

@@ -112,6 +112,7 @@ const TABLES: Readonly<Record<string, ReturnType<typeof table>>> = {
   // Their samples stay on the server: hours of them are more than a device should carry.
   trace: table(ofOpen),
   trace_note: table(ofOpen),
+  lead_map: table(ofOpen),
   photo: table(ofOpen),
   photo_content: table(
     ({ open }) => sql`id in (select id from photo where job_id = ${any(open)})`,

@@ -16,6 +16,7 @@ import { openJob, startRun } from '../jobs/open-job';
 import { changePlan } from '../jobs/plan';
 import { recordCircumstance, recordReading } from '../readings/record-reading';
 import { writeRepairRecord } from '../repair/repair-log';
+import { writeLeads } from '../traces/leads';
 import { keepTrace, noteTrace } from '../traces/traces';
 import type { TraceHead } from '../../formats/requests/traces';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
@@ -89,6 +90,7 @@ describe('one rule for ids', () => {
     'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
     'base64',
   );
+  const LEADS = [{ lead: '1', signal: 'x', role: 'sensor' as const, connector: '', pin: '', colour: '' }];
   const HEAD: TraceHead = {
     kind: 'csv',
     file: 'x.csv',
@@ -152,6 +154,8 @@ describe('one rule for ids', () => {
       const mark = { kind: 'mark' as const, from_s: 1, to_s: 2, channel: null, text: other ? 'y' : 'x' };
       return noteTrace(test_.db, recording, { id, by: BY, ...mark });
     },
+    lead_map: ({ job }, id, other) =>
+      writeLeads(test_.db, job, { id, by: BY, ground: other ? 'block' : 'battery', leads: LEADS }),
     job_record: ({ job }, id, other) =>
       writeRepairRecord(
         test_.db,

@@ -15,6 +15,7 @@ import {
   reading,
   testRun,
   trace,
+  leadMap,
   traceNote,
 } from '../db/schema';
 import { NOTE_CALCULATION, OPEN_JOB } from '../../formats/requests/jobs';
@@ -24,7 +25,7 @@ import { NOTE_INTAKE } from '../../formats/requests/intake';
 import { RECORD_EVIDENCE } from '../../formats/requests/evidence';
 import { WRITE_FINDING } from '../../formats/requests/findings';
 import { CHANGE_PLAN } from '../../formats/requests/plan';
-import { KEEP_TRACE, NOTE_TRACE } from '../../formats/requests/traces';
+import { KEEP_TRACE, NOTE_TRACE, WRITE_LEADS } from '../../formats/requests/traces';
 
 /**
  * The journal of a job: every kind of row that is written into it. From here come the order and the tables of
@@ -78,6 +79,7 @@ export const RECORD_KINDS = {
   finding: kind(finding, 'finding', 'job.write-finding', WRITE_FINDING),
   plan_change: kind(planChange, 'change of the plan', 'job.change-plan', CHANGE_PLAN),
   photo: kind(photo, 'photo', 'job.add-photo', null),
+  lead_map: kind(leadMap, 'plan of leads', 'job.plan-leads', WRITE_LEADS),
   trace: kind(trace, 'recording', 'job.add-trace', KEEP_TRACE),
   trace_note: kind(traceNote, 'note of a recording', 'job.note-trace', NOTE_TRACE),
   job_record: kind(repairRecord, 'record of the repair', 'job.write-repair', WRITE_RECORD),

@@ -1,4 +1,5 @@
 'use client';
+import type { RecordingLimits } from '../../application/views';
 import { ROLES, type ChannelRole } from '../../core/signal/types';
 import { inputLook } from '../kit/field';
 import { type ColumnDraft, ROLE_WORDS } from './columns';
@@ -6,11 +7,13 @@ import { type ColumnDraft, ROLE_WORDS } from './columns';
 interface Props {
   readonly drafts: readonly ColumnDraft[];
   readonly wrong: ReadonlyMap<string, string>;
+  /** What the shelf can judge a channel by. */
+  readonly limits: readonly RecordingLimits[];
   readonly onChange: (drafts: readonly ColumnDraft[]) => void;
 }
 
 /** What each column was connected to. */
-export function ColumnTable({ drafts, wrong, onChange }: Props) {
+export function ColumnTable({ drafts, wrong, limits, onChange }: Props) {
   const change = (i: number, more: Partial<ColumnDraft>): void =>
     onChange(drafts.map((d, k) => (k === i ? { ...d, ...more } : d)));
   return (
@@ -75,6 +78,15 @@ export function ColumnTable({ drafts, wrong, onChange }: Props) {
                 ) : (
                   <Line label="Lead and pin" of={d.column} value={d.lead} onChange={(lead) => change(i, { lead })} />
                 )}
+                {d.role !== 'scan-tool' && (
+                  <JudgedBySelect
+                    of={d.column}
+                    unit={d.unit.trim()}
+                    limits={limits}
+                    value={d.limits}
+                    onChange={(test) => change(i, { limits: test })}
+                  />
+                )}
               </>
             )}
           </div>
@@ -88,6 +100,45 @@ export function ColumnTable({ drafts, wrong, onChange }: Props) {
     </ul>
   );
 }
+
+/** Which limits of the shelf stand behind the lane, of those in its unit. */
+function JudgedBySelect(props: {
+  of: string;
+  unit: string;
+  limits: readonly RecordingLimits[];
+  value: string;
+  onChange: (test: string) => void;
+}) {
+  const fitting = props.limits.filter((l) => l.unit === props.unit || l.id === props.value);
+  if (!fitting.length) return null;
+  return (
+    <label className="text-sm sm:col-span-full">
+      Judged over its whole length by
+      <select
+        aria-label={`Judged by, ${props.of}`}
+        className={inputLook}
+        value={props.value}
+        onChange={(e) => props.onChange(e.target.value)}
+      >
+        <option value="">no limits: it is only searched</option>
+        {fitting.map(({ id, unit, judgedBy: j }) => (
+          <option key={id} value={id}>
+            {`${j.test}: ${limitWords(j, unit)}${j.transfer ? ', with its transfer function' : ''}`}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+const limitWords = ({ lower, upper }: { lower?: number; upper?: number }, unit: string): string =>
+  lower !== undefined && upper !== undefined
+    ? `${lower} to ${upper} ${unit}`
+    : lower !== undefined
+      ? `${lower} ${unit} or more`
+      : upper !== undefined
+        ? `${upper} ${unit} or less`
+        : 'no limits';
 
 function Line(props: {
   label: string;

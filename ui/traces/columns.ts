@@ -1,5 +1,7 @@
+import { leadsOfColumns, type LeadMap, roleNamed, whereWords } from '../../core/engine/lead-map';
 import { ROLES, type ChannelRole } from '../../core/signal/types';
 import type { ColumnChoice } from '../../application/traces/stored';
+import type { RecordingLimits } from '../../application/views';
 
 /** A row of the form for one column. */
 export interface ColumnDraft {
@@ -11,6 +13,8 @@ export interface ColumnDraft {
   readonly factor: string;
   readonly of: string;
   readonly lead: string;
+  /** Id of the test whose limits judge it; empty: none. */
+  readonly limits: string;
 }
 
 export const ROLE_WORDS: Readonly<Record<ChannelRole, string>> = {
@@ -29,38 +33,30 @@ export const ROLE_WORDS: Readonly<Record<ChannelRole, string>> = {
   other: 'something else',
 };
 
-/** What the name of a column says of its role. */
-const HINTS: readonly (readonly [RegExp, ChannelRole])[] = [
-  [/scan|pid\b|ecu|ecm/i, 'scan-tool'],
-  [/air ?flow|\bair\b|maf|luftmasse/i, 'airflow'],
-  [/rail|icp|injection control/i, 'rail-pressure'],
-  [/boost|map\b|intake pressure|ladedruck/i, 'boost'],
-  [/temp|cool|ect\b|iat\b/i, 'temperature'],
-  [/batt|supply|b\+/i, 'battery'],
-  [/crank/i, 'crank'],
-  [/cam\b|camshaft/i, 'cam'],
-  [/starter/i, 'starter-current'],
-  [/inject/i, 'injector-current'],
-  [/knock/i, 'knock'],
-];
-
-const roleOf = (column: string): ChannelRole => HINTS.find(([r]) => r.test(column))?.[1] ?? 'sensor';
-
-/** What is proposed for the columns of a file; of a CAN log everything is the scan tool's. */
-export const proposed = (
+/** What is proposed for the columns of a file: what the plan of leads says, else what their names say. */
+export function proposed(
   columns: readonly { readonly name: string; readonly unit: string | null }[],
   kind: 'csv' | 'wav' | 'can',
-): ColumnDraft[] =>
-  columns.map(({ name, unit }) => ({
-    column: name,
-    isTaken: columns.length <= 12,
-    name,
-    unit: unit ?? 'V',
-    role: kind === 'can' ? 'scan-tool' : roleOf(name),
-    factor: '1',
-    of: '',
-    lead: '',
-  }));
+  plan: LeadMap | null,
+): ColumnDraft[] {
+  // Of a CAN log everything is the scan tool's, and no lead.
+  const names = columns.map((c) => c.name);
+  const leads = kind === 'can' || !plan ? names.map(() => null) : leadsOfColumns(names, plan.leads);
+  return columns.map(({ name, unit }, i) => {
+    const lead = leads[i];
+    return {
+      column: name,
+      isTaken: columns.length <= 12,
+      name: lead?.signal ?? name,
+      unit: unit ?? 'V',
+      role: kind === 'can' ? 'scan-tool' : (lead?.role ?? roleNamed(name)),
+      factor: '1',
+      of: '',
+      lead: lead ? [lead.lead, whereWords(lead)].filter(Boolean).join(': ').slice(0, 120) : '',
+      limits: '',
+    };
+  });
+}
 
 /** What was chosen for columns of the same names before, on this device. */
 const keyOf = (columns: readonly { readonly name: string }[]): string =>
@@ -69,12 +65,14 @@ const keyOf = (columns: readonly { readonly name: string }[]): string =>
 export function remembered(columns: readonly { readonly name: string }[]): ColumnDraft[] | null {
   try {
     const text = localStorage.getItem(keyOf(columns));
-    const drafts = text === null ? null : (JSON.parse(text) as ColumnDraft[]);
+    const drafts =
+      text === null ? null : (JSON.parse(text) as (Omit<ColumnDraft, 'limits'> & { readonly limits?: string })[]);
     const fits =
       Array.isArray(drafts) &&
       drafts.length === columns.length &&
       drafts.every((d, i) => d.column === columns[i]?.name && ROLES.includes(d.role) && typeof d.unit === 'string');
-    return fits ? drafts : null;
+    // Kept by an earlier version: it asked for no limits.
+    return fits ? drafts.map((d) => ({ ...d, limits: d.limits ?? '' })) : null;
   } catch {
     return null;
   }
@@ -91,6 +89,7 @@ export function remember(columns: readonly { readonly name: string }[], drafts: 
 /** What is sent to be read, or what is wrong with it, by column. */
 export function chosen(
   drafts: readonly ColumnDraft[],
+  limits: readonly RecordingLimits[],
 ): { readonly choices: readonly ColumnChoice[] } | { readonly wrong: ReadonlyMap<string, string> } {
   const wrong = new Map<string, string>();
   const taken = drafts.filter((d) => d.isTaken);
@@ -101,6 +100,9 @@ export function chosen(
     if (d.name.trim() === '' || d.unit.trim() === '') wrong.set(d.column, 'Name and unit are missing.');
     if (d.of !== '' && !taken.some((t) => t.column === d.of))
       wrong.set(d.column, 'The pin that it reports is not taken in.');
+    const judge = limits.find((l) => l.id === d.limits);
+    if (judge && d.role !== 'scan-tool' && judge.unit !== d.unit.trim())
+      wrong.set(d.column, `These limits are in ${judge.unit}, the column in ${d.unit.trim()}.`);
     return {
       column: d.column,
       name: d.name.trim(),
@@ -109,6 +111,7 @@ export function chosen(
       factor,
       ...(d.role === 'scan-tool' && d.of !== '' ? { of: d.of } : {}),
       ...(d.lead.trim() ? { lead: d.lead.trim() } : {}),
+      ...(judge && d.role !== 'scan-tool' ? { judgedBy: judge.judgedBy } : {}),
     };
   });
   if (taken.length === 0) wrong.set('', 'Choose a column at least.');

@@ -3,6 +3,7 @@ import { GridComponent } from 'echarts/components';
 import { type EChartsType, init, use as register } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 import { moment } from '../../core/signal/words';
+import type { DriveEvent } from '../../core/signal/drive';
 import type { Finding } from '../../core/signal/types';
 import type { TraceNoteBody } from '../../formats/requests/traces';
 import type { TraceData } from './trace-data';
@@ -21,6 +22,8 @@ export interface Marked {
   readonly cursor_s: number | null;
   /** The lane that is drawn larger; `null`: all alike. */
   readonly large: number | null;
+  /** What the drive did. */
+  readonly events: readonly DriveEvent[];
 }
 
 export const STRIP_px = 64;
@@ -56,7 +59,7 @@ function coloursOf(element: HTMLElement): Colours {
 export class TraceChart {
   private readonly chart: EChartsType;
   private window_s: Window_s;
-  private marked: Marked = { findings: [], selected: null, marks: [], cursor_s: null, large: null };
+  private marked: Marked = { findings: [], selected: null, marks: [], cursor_s: null, large: null, events: [] };
   private colours: Colours;
   private version = 0;
   /** The strip's courses stay the same from window to window. */
@@ -244,8 +247,13 @@ export class TraceChart {
 
   private span(lane: number): readonly [number, number] {
     const [low, high] = this.data.range(lane);
-    const pad = Math.max((high - low) * 0.08, 1e-6);
-    return [low - pad, high + pad];
+    const { lower, upper } = this.data.lanes[lane]?.channel.judgedBy ?? {};
+    // Limits that are near are shown; a limit far off would flatten what was recorded.
+    const near = Math.max(high - low, 1e-6);
+    const seen = [lower, upper].filter((v): v is number => v !== undefined && v > low - near && v < high + near);
+    const [bottom, top] = [Math.min(low, ...seen), Math.max(high, ...seen)];
+    const pad = Math.max((top - bottom) * 0.08, 1e-6);
+    return [bottom - pad, top + pad];
   }
 
   private lane(lane: number, r: Rect): object {
@@ -260,6 +268,7 @@ export class TraceChart {
       // Lines and points change places from window to window: nothing is taken over from the one before.
       $mergeChildren: false,
       children: [
+        ...this.limits(lane, y, r),
         ...findings.filter((f) => this.isPart(f)).map((f) => this.band(f, x, r)),
         ...this.course(lane, x, y, r),
         ...findings.map((f) => this.notch(f, x, r)),
@@ -267,6 +276,29 @@ export class TraceChart {
         this.title(lane, r),
       ],
     };
+  }
+
+  /** The limits of the shelf as the channel behind the course, as on a post. */
+  private limits(lane: number, y: (v: number) => number, r: Rect): object[] {
+    const { lower, upper } = this.data.lanes[lane]?.channel.judgedBy ?? {};
+    if (lower === undefined && upper === undefined) return [];
+    const clamp = (v: number): number => Math.min(r.y + r.height, Math.max(r.y, v));
+    const top = upper === undefined ? r.y : clamp(y(upper));
+    const bottom = lower === undefined ? r.y + r.height : clamp(y(lower));
+    const line = (v: number): object => ({
+      type: 'line',
+      shape: { x1: r.x, x2: r.x + r.width, y1: v, y2: v },
+      style: { stroke: this.colours.estuary, lineWidth: 1, lineDash: [2, 4] },
+    });
+    return [
+      {
+        type: 'rect',
+        shape: { x: r.x, y: top, width: r.width, height: Math.max(0, bottom - top) },
+        style: { fill: this.colours.channel, opacity: 0.3 },
+      },
+      ...(upper === undefined || top <= r.y ? [] : [line(top)]),
+      ...(lower === undefined || bottom >= r.y + r.height ? [] : [line(bottom)]),
+    ];
   }
 
   /** Whether a finding is about a part of the recording: what is said of all of it colours nothing. */
@@ -384,6 +416,27 @@ export class TraceChart {
     ];
   }
 
+  /** What the drive did, below the strip's courses: a line at each event, the engine's running as a bar. */
+  private drive(x: (t: number) => number, r: Rect): object[] {
+    return this.marked.events.flatMap((e): object[] =>
+      e.kind === 'running'
+        ? [
+            {
+              type: 'rect',
+              shape: { x: x(e.from_s), y: r.y + r.height - 4, width: Math.max(2, x(e.to_s) - x(e.from_s)), height: 4 },
+              style: { fill: this.colours.estuary },
+            },
+          ]
+        : [
+            {
+              type: 'line',
+              shape: { x1: x(e.from_s), x2: x(e.from_s), y1: r.y, y2: r.y + r.height },
+              style: { stroke: this.colours.post, lineWidth: 1.5, lineDash: [3, 3] },
+            },
+          ],
+    );
+  }
+
   /** The whole recording: the first lanes small, every finding, and where the window is. */
   private strip(r: Rect): object {
     const { from_s, to_s } = this.data;
@@ -423,6 +476,7 @@ export class TraceChart {
       children: [
         ...this.stripCourses,
         ...ticks,
+        ...this.drive(x, r),
         {
           type: 'rect',
           shape: { ...window_, y: r.y, height: r.height },

@@ -1,8 +1,9 @@
 'use client';
 import type { TraceView } from '../../application/views';
+import type { DriveEvent } from '../../core/signal/drive';
 import type { Finding } from '../../core/signal/types';
 import { moment, say, span } from '../../core/signal/words';
-import type { TraceNoteBody } from '../../formats/requests/traces';
+import type { TraceFile, TraceNoteBody } from '../../formats/requests/traces';
 import { Button } from '../kit/button';
 import { shownTime } from '../kit/time';
 import { decisionOn, evidenceOf, KIND_WORDS, nameOf } from './finding-words';
@@ -14,6 +15,7 @@ interface Props {
   readonly timeZone: string;
   readonly onShow: (f: Finding) => void;
   readonly onMark: (mark: TraceNoteBody) => void;
+  readonly onEvent: (event: DriveEvent) => void;
   /** `null`: nothing can be decided any more. */
   readonly onDecide: ((of: Finding | 'nothing') => void) | null;
 }
@@ -27,7 +29,7 @@ const TONES: Readonly<Record<Finding['severity'], string>> = {
 };
 
 /** What was found, in words, worst first; what would have been found; and the marks that people have set. */
-export function FindingList({ trace, findings, selected, timeZone, onShow, onMark, onDecide }: Props) {
+export function FindingList({ trace, findings, selected, timeZone, onShow, onMark, onEvent, onDecide }: Props) {
   const bad = findings.filter((f) => f.severity === 'fail' || f.severity === 'attention');
   const marks = trace.notes.filter((n) => n.body.kind === 'mark');
   return (
@@ -70,6 +72,8 @@ export function FindingList({ trace, findings, selected, timeZone, onShow, onMar
           </ul>
         </div>
       )}
+      <Drive events={trace.head.search.events ?? []} onEvent={onEvent} />
+      {trace.head.files && <Files files={trace.head.files} />}
       {trace.head.notes.map((n) => (
         <p key={n} className="text-sm text-soft">
           {n}
@@ -88,6 +92,55 @@ export function FindingList({ trace, findings, selected, timeZone, onShow, onMar
         ))}
       </p>
     </aside>
+  );
+}
+
+const EVENT_WORDS: Readonly<Record<DriveEvent['kind'], string>> = {
+  'key-on': 'Key on',
+  cranking: 'Starter turns',
+  running: 'Engine runs',
+  'key-off': 'Key off',
+};
+
+/** What the drive did: each goes to its moment. */
+function Drive({ events, onEvent }: { events: readonly DriveEvent[]; onEvent: (event: DriveEvent) => void }) {
+  if (!events.length) return null;
+  return (
+    <details>
+      <summary className="min-h-12 cursor-pointer py-3 font-semibold text-soft">
+        The drive: {events.length} {events.length === 1 ? 'event' : 'events'}
+      </summary>
+      <ul className="flex flex-col">
+        {events.map((e) => (
+          <li key={`${e.kind} ${e.from_s}`}>
+            <button type="button" className="min-h-12 w-full py-1 text-left" onClick={() => onEvent(e)}>
+              <span className="font-mono">{moment(e.from_s)}</span> {EVENT_WORDS[e.kind]}
+              <span className="block text-sm text-soft">{e.reasons.join(' ')}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+const WAY_WORDS: Readonly<Record<TraceFile['how'], string>> = {
+  first: 'its clock counts',
+  'time stamps': 'by the time stamps',
+  'common movement': 'by what moved in both',
+  'by hand': 'by hand',
+};
+
+/** The files that a recording was put together from, and how they were laid on one clock. */
+function Files({ files }: { files: readonly TraceFile[] }) {
+  return (
+    <ul className="text-sm text-soft" aria-label="Files on one clock">
+      {files.map((f) => (
+        <li key={f.sha256}>
+          {f.name}: {f.how === 'first' ? WAY_WORDS.first : `moved by ${f.shift_s.toFixed(2)} s, ${WAY_WORDS[f.how]}`}
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -1,7 +1,15 @@
 'use client';
+import { stimulusAt, stimulusOf, type Transfer } from '../../core/limits/transfer';
 import type { TraceView } from '../../application/views';
 import { moment } from '../../core/signal/words';
 import type { TraceData } from './trace-data';
+
+/** What acted on the sensor, by its transfer function: "412 kPa". */
+function meaning(t: Transfer, reading: number): string {
+  const at = Number.isFinite(reading) ? stimulusAt(t, reading) : null;
+  const unit = stimulusOf(t).unit;
+  return `${at === null ? '–' : Number(at.toPrecision(4))} ${unit === 'degC' ? '°C' : unit}`;
+}
 
 interface Props {
   readonly trace: TraceView;
@@ -31,6 +39,9 @@ export function LaneReadings({ trace, data, cursor_s, large, onLarge }: Props) {
             <span className="font-mono text-lg leading-tight font-semibold">
               {Number.isFinite(value) ? `${Number(value.toPrecision(4))} ${c.unit}` : `– ${c.unit}`}
             </span>
+            {c.judgedBy?.transfer && (
+              <span className="ml-2 font-mono text-sm">{meaning(c.judgedBy.transfer, value)}</span>
+            )}
           </button>
         );
       })}

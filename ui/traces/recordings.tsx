@@ -1,7 +1,8 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from '../kit/router';
-import type { TraceView } from '../../application/views';
+import type { RecordingLimits, TraceView } from '../../application/views';
+import type { LeadMap } from '../../core/engine/lead-map';
 import { span } from '../../core/signal/words';
 import { useLive } from '../kit/live';
 import { shownTime } from '../kit/time';
@@ -12,10 +13,12 @@ interface Props {
   readonly isClosed: boolean;
   readonly traces: readonly TraceView[];
   readonly timeZone: string;
+  readonly plan: LeadMap | null;
+  readonly limits: readonly RecordingLimits[];
 }
 
 /** The recordings of a job, and taking another one in. */
-export function Recordings({ jobId, isClosed, traces, timeZone }: Props) {
+export function Recordings({ jobId, isClosed, traces, timeZone, plan, limits }: Props) {
   const router = useRouter();
   useLive(jobId, () => router.refresh());
   return (
@@ -32,6 +35,16 @@ export function Recordings({ jobId, isClosed, traces, timeZone }: Props) {
           its file in here: it is searched for what left its course, and says how small a dropout it would have found.
         </p>
       )}
+      <p>
+        <Link href={`/jobs/${jobId}/traces/leads`} className="inline-flex min-h-12 items-center underline">
+          {plan ? 'Which lead goes to which pin' : 'Before recording: say which lead goes to which pin'}
+        </Link>
+        {plan && (
+          <span className="ml-2 text-soft">
+            {plan.leads.length} leads, ground at {plan.ground}
+          </span>
+        )}
+      </p>
       <ul className="flex flex-col gap-2" aria-label="Recordings of this job">
         {traces.map((t) => (
           <li key={t.id} className="rounded-xl bg-card p-4">
@@ -51,7 +64,7 @@ export function Recordings({ jobId, isClosed, traces, timeZone }: Props) {
           </li>
         ))}
       </ul>
-      {!isClosed && <TakeIn jobId={jobId} traces={traces} />}
+      {!isClosed && <TakeIn jobId={jobId} traces={traces} plan={plan} limits={limits} />}
     </main>
   );
 }

@@ -3,7 +3,8 @@ import { FileUp } from 'lucide-react';
 import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { v7 } from 'uuid';
-import type { TraceView } from '../../application/views';
+import type { RecordingLimits, TraceView } from '../../application/views';
+import type { LeadMap } from '../../core/engine/lead-map';
 import type { Dialect } from '../../formats/trace/dialect';
 import type { ReadCode } from '../../formats/trace/types';
 import type { Understood } from '../../workers/trace.worker';
@@ -17,8 +18,16 @@ import { cancelReading, lookAt, type Stage, takeIn } from './reader';
 
 const STAGE_WORDS: Readonly<Record<Stage, string>> = { reading: 'Reading and searching', sending: 'Sending' };
 
+interface TakeInProps {
+  readonly jobId: string;
+  readonly traces: readonly TraceView[];
+  /** Which lead was to go to which pin; `null`: nobody wrote it down. */
+  readonly plan: LeadMap | null;
+  readonly limits: readonly RecordingLimits[];
+}
+
 /** Takes a recording into a job: the file, what was understood of it, what the columns were connected to. */
-export function TakeIn({ jobId, traces }: { jobId: string; traces: readonly TraceView[] }) {
+export function TakeIn({ jobId, traces, plan, limits }: TakeInProps) {
   const by = usePerson();
   const router = useRouter();
   const [file, setFile] = useState<File | null>(null);
@@ -44,12 +53,14 @@ export function TakeIn({ jobId, traces }: { jobId: string; traces: readonly Trac
     setFile(next);
     setUnderstood(looked.value);
     setDialect(looked.value.dialect);
-    setDrafts(remembered(looked.value.columns) ?? proposed(looked.value.columns, looked.value.kind));
+    // What was planned for this job comes before what was chosen for another one.
+    const before = plan && looked.value.kind !== 'can' ? null : remembered(looked.value.columns);
+    setDrafts(before ?? proposed(looked.value.columns, looked.value.kind, plan));
   }
 
   async function take(): Promise<void> {
     if (!file || !understood) return;
-    const choice = chosen(drafts);
+    const choice = chosen(drafts, limits);
     if ('wrong' in choice) {
       setWrong(choice.wrong);
       return;
@@ -119,7 +130,7 @@ export function TakeIn({ jobId, traces }: { jobId: string; traces: readonly Trac
           <h3 className="text-lg font-bold">{file.name}</h3>
           {dialect && <Shape dialect={dialect} size={file.size} />}
           {dialect && <TimeField dialect={dialect} onChange={(time) => setDialect({ ...dialect, time })} />}
-          <ColumnTable drafts={drafts} wrong={wrong} onChange={setDrafts} />
+          <ColumnTable drafts={drafts} wrong={wrong} limits={limits} onChange={setDrafts} />
           {wrong.get('') && (
             <p role="alert" className="mt-2 font-semibold text-rust">
               {wrong.get('')}

@@ -32,9 +32,10 @@ export function TraceScreen({ trace, isClosed, timeZone }: Props) {
   const [marking, setMarking] = useState<number | null>(null);
   const element = useRef<HTMLDivElement>(null);
   const marks = useMemo(() => trace.notes.filter((n) => n.body.kind === 'mark'), [trace]);
+  const events = useMemo(() => trace.head.search.events ?? [], [trace]);
   const marked = useMemo(
-    () => ({ findings, selected, marks: marks.map((m) => m.body), cursor_s, large }),
-    [findings, selected, marks, cursor_s, large],
+    () => ({ findings, selected, marks: marks.map((m) => m.body), cursor_s, large, events }),
+    [findings, selected, marks, cursor_s, large, events],
   );
   const { data, failed, window_s, move, at } = useChart(trace, element, marked);
 
@@ -107,6 +108,10 @@ export function TraceScreen({ trace, isClosed, timeZone }: Props) {
         onMark={(m) => {
           setCursor(m.from_s);
           move(() => around(m.from_s, m.to_s));
+        }}
+        onEvent={(e) => {
+          setCursor(e.from_s);
+          move(() => around(e.from_s, Math.min(e.to_s, e.from_s + 5)));
         }}
         onDecide={isClosed ? null : setDeciding}
       />

@@ -3,6 +3,8 @@ import { isId } from '@/app/api/handler';
 import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db/connection';
 import { viewJob } from '@/server/jobs/view-job';
+import { leadsOf } from '@/server/traces/leads';
+import { recordingLimits } from '@/server/traces/recording-limits';
 import { tracesOf } from '@/server/traces/traces';
 import { TopBar } from '@/ui/kit/top-bar';
 import { UnitHeading } from '@/ui/kit/unit-heading';
@@ -23,7 +25,14 @@ export default async function JobTracesPage({ params }: { params: Promise<{ id: 
       <TopBar jobId={job.id}>
         <UnitHeading unit={unit} job={job} complaint />
       </TopBar>
-      <Recordings jobId={job.id} isClosed={job.closed} traces={await tracesOf(db, id)} timeZone={unit.timeZone} />
+      <Recordings
+        jobId={job.id}
+        isClosed={job.closed}
+        traces={await tracesOf(db, id)}
+        timeZone={unit.timeZone}
+        plan={await leadsOf(db, id)}
+        limits={await recordingLimits(db, id)}
+      />
     </div>
   );
 }

@@ -1,0 +1,256 @@
+'use client';
+import Link from 'next/link';
+import { useMemo, useState } from 'react';
+import { v7 } from 'uuid';
+import type { ConnectorView } from '../../application/views';
+import { type Lead, type LeadMap, pinsToRecord } from '../../core/engine/lead-map';
+import { ROLES, type ChannelRole } from '../../core/signal/types';
+import { Button } from '../kit/button';
+import { Cautions } from '../kit/cautions';
+import { ConnectorFace } from '../kit/connector-face';
+import { errorAt } from '../kit/draft';
+import { Field, inputLook, tie } from '../kit/field';
+import { useRouter } from '../kit/router';
+import { usePerson } from '../kit/session';
+import { useSend } from '../kit/use-send';
+import { ROLE_WORDS } from './columns';
+
+interface Props {
+  readonly jobId: string;
+  readonly isClosed: boolean;
+  readonly plan: (LeadMap & { readonly by: string }) | null;
+  readonly connectors: readonly ConnectorView[];
+  readonly cautions: readonly string[];
+}
+
+const NONE: Omit<Lead, 'lead'> = { signal: '', role: 'sensor', connector: '', pin: '', colour: '' };
+const FOUR = [1, 2, 3, 4].map((n): Lead => ({ ...NONE, lead: String(n) }));
+
+/** Which lead of the recorder goes to which pin: filled in before recording, read beside the engine. */
+export function LeadPlan({ jobId, isClosed, plan, connectors, cautions }: Props) {
+  return (
+    <main className="mx-auto flex w-full max-w-5xl flex-1 flex-col gap-3 p-3 sm:p-4">
+      <div className="flex flex-wrap items-baseline justify-between gap-3">
+        <h2 className="text-xl font-bold">Which lead goes to which pin</h2>
+        <Link href={`/jobs/${jobId}/traces`} className="inline-flex min-h-12 items-center underline print:hidden">
+          Recordings of the job
+        </Link>
+      </div>
+      <Cautions id="leads" all={cautions} />
+      {plan && <Sheet plan={plan} connectors={connectors} />}
+      {!isClosed && <LeadForm key={JSON.stringify(plan)} jobId={jobId} plan={plan} connectors={connectors} />}
+    </main>
+  );
+}
+
+/** What is read beside the engine, and printed. */
+function Sheet({
+  plan,
+  connectors,
+}: {
+  plan: LeadMap & { readonly by: string };
+  connectors: readonly ConnectorView[];
+}) {
+  const used = connectors.filter((c) => plan.leads.some((l) => l.connector === c.name));
+  return (
+    <section className="rounded-xl bg-card p-4" aria-label="Plan of the leads">
+      <p className="text-lg">
+        Common ground: <b>{plan.ground}</b>. Connect it first, and take it off last.
+      </p>
+      <ol className="mt-2 flex flex-col gap-2">
+        {plan.leads.map((l) => (
+          <li key={l.lead} className="grid grid-cols-[5rem_1fr] items-center gap-x-3 border-t border-line py-2">
+            <span className="font-mono text-2xl font-bold break-words">{l.lead}</span>
+            <span>
+              <b>{l.signal}</b>
+              <span className="block text-lg">
+                {l.connector || l.pin ? `${l.connector} pin ${l.pin}`.trim() : 'no pin of the table'}
+                {l.colour && <span className="text-soft">, wire {l.colour}</span>}
+              </span>
+            </span>
+          </li>
+        ))}
+      </ol>
+      {used.map((c) => (
+        <div key={c.key} className="mt-3">
+          <p className="text-sm text-soft">
+            {c.name}, {c.place}, seen from the {c.seenFrom}
+          </p>
+          <ConnectorFace
+            connector={c}
+            wanted={c.pins.filter((p) => plan.leads.some((l) => l.connector === c.name && l.pin === p.pin))}
+          />
+        </div>
+      ))}
+      <div className="mt-3 flex flex-wrap items-center gap-3 print:hidden">
+        <Button onClick={() => window.print()}>Print</Button>
+        <span className="text-sm text-soft">Written by {plan.by}. The columns of the file are proposed from it.</span>
+      </div>
+    </section>
+  );
+}
+
+function LeadForm({ jobId, plan, connectors }: Pick<Props, 'jobId' | 'plan' | 'connectors'>) {
+  const by = usePerson();
+  const router = useRouter();
+  const { busy, problems, post } = useSend();
+  const [ground, setGround] = useState(plan?.ground ?? '');
+  const [leads, setLeads] = useState<readonly Lead[]>(plan?.leads ?? FOUR);
+  const pins = useMemo(() => pinsToRecord(connectors), [connectors]);
+  const change = (i: number, more: Partial<Lead>): void =>
+    setLeads(leads.map((l, k) => (k === i ? { ...l, ...more } : l)));
+  async function save(): Promise<void> {
+    // A lead that carries nothing is not used.
+    const used = leads.filter((l) => l.signal.trim() !== '');
+    const body = { id: v7(), by, ground: ground.trim(), leads: used.map(trimmed) };
+    if (await post(`/api/jobs/${jobId}/leads`, body)) router.refresh();
+  }
+  const whole = problems.filter((p) => p.path === '' || p.path === '/leads');
+  return (
+    <form
+      className="rounded-xl bg-card p-4 print:hidden"
+      aria-label="Leads"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void save();
+      }}
+    >
+      <h3 className="text-lg font-bold">{plan ? 'Change it' : 'Write it down before recording'}</h3>
+      {connectors.length === 0 && (
+        <p className="text-soft">
+          No connector of this engine is known yet: type what the maker’s pin table says. A lead enters the pin tables
+          under{' '}
+          <Link href="/service-data" className="underline">
+            Service data
+          </Link>
+          .
+        </p>
+      )}
+      <Field id="ground" label="Common ground" hint="one point for all leads" error={errorAt(problems, '/ground')}>
+        <input
+          {...tie('ground', errorAt(problems, '/ground'))}
+          className={inputLook}
+          value={ground}
+          autoComplete="off"
+          placeholder="battery negative post"
+          onChange={(e) => setGround(e.target.value)}
+        />
+      </Field>
+      <ul className="flex flex-col gap-2">
+        {leads.map((l, i) => (
+          <LeadRow
+            key={i}
+            number={i + 1}
+            lead={l}
+            pins={pins}
+            error={problems.find((p) => p.path.startsWith(`/leads/${usedBefore(leads, i)}/`))?.message}
+            onChange={(more) => change(i, more)}
+            onRemove={leads.length > 1 ? () => setLeads(leads.filter((_, k) => k !== i)) : null}
+          />
+        ))}
+      </ul>
+      {whole.map((p) => (
+        <p key={p.message} role="alert" className="mt-2 font-semibold text-rust">
+          {p.path === '/leads' ? 'Say for one lead at least what it carries.' : p.message}
+        </p>
+      ))}
+      <div className="mt-3 flex flex-wrap gap-3">
+        <Button type="submit" tone="strong" disabled={busy}>
+          Keep the plan
+        </Button>
+        <Button onClick={() => setLeads([...leads, { ...NONE, lead: String(leads.length + 1) }])}>Another lead</Button>
+      </div>
+    </form>
+  );
+}
+
+/** The place of a row among those that are sent. */
+const usedBefore = (leads: readonly Lead[], i: number): number =>
+  leads[i]?.signal.trim() === '' ? -1 : leads.slice(0, i).filter((l) => l.signal.trim() !== '').length;
+
+const trimmed = (l: Lead): Lead => ({
+  ...l,
+  lead: l.lead.trim(),
+  signal: l.signal.trim(),
+  colour: l.colour.trim(),
+});
+
+function LeadRow(props: {
+  number: number;
+  lead: Lead;
+  pins: readonly Omit<Lead, 'lead'>[];
+  error: string | undefined;
+  onChange: (more: Partial<Lead>) => void;
+  onRemove: (() => void) | null;
+}) {
+  const { number, lead, pins, error, onChange } = props;
+  const at = pins.findIndex((p) => p.connector === lead.connector && p.pin === lead.pin);
+  const line = (label: string, field: 'lead' | 'signal' | 'colour' | 'pin' | 'connector') => (
+    <label className="text-sm">
+      {label}
+      <input
+        aria-label={`${label}, row ${number}`}
+        aria-invalid={error !== undefined}
+        className={inputLook}
+        value={lead[field]}
+        autoComplete="off"
+        onChange={(e) => onChange({ [field]: e.target.value })}
+      />
+    </label>
+  );
+  return (
+    <li className="rounded-lg border border-line p-2">
+      <div className="grid items-end gap-2 sm:grid-cols-[5rem_minmax(10rem,2fr)_minmax(8rem,1.5fr)_7rem_10rem_auto]">
+        {line('Lead', 'lead')}
+        {pins.length > 0 ? (
+          <label className="text-sm">
+            Goes to
+            <select
+              aria-label={`Goes to, row ${number}`}
+              className={inputLook}
+              value={at < 0 ? '' : at}
+              onChange={(e) => onChange(pins[e.target.value === '' ? -1 : Number(e.target.value)] ?? NONE)}
+            >
+              <option value="">a place that is typed</option>
+              {pins.map((p, k) => (
+                <option key={`${p.connector} ${p.pin}`} value={k}>{`${p.connector} pin ${p.pin}: ${p.signal}`}</option>
+              ))}
+            </select>
+          </label>
+        ) : (
+          <div className="grid grid-cols-[1fr_5rem] gap-2">
+            {line('Connector', 'connector')}
+            {line('Pin', 'pin')}
+          </div>
+        )}
+        {line('Carries', 'signal')}
+        {line('Wire', 'colour')}
+        <label className="text-sm">
+          Kind
+          <select
+            aria-label={`Kind, row ${number}`}
+            className={inputLook}
+            value={lead.role}
+            onChange={(e) => onChange({ role: e.target.value as ChannelRole })}
+          >
+            {ROLES.map((r) => (
+              <option key={r} value={r}>
+                {ROLE_WORDS[r]}
+              </option>
+            ))}
+          </select>
+        </label>
+        {props.onRemove && (
+          <Button aria-label={`Take row ${number} away`} onClick={props.onRemove}>
+            Away
+          </Button>
+        )}
+      </div>
+      {error && (
+        <p role="alert" className="mt-1 font-semibold text-rust">
+          {error}
+        </p>
+      )}
+    </li>
+  );
+}
