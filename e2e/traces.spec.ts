@@ -164,3 +164,35 @@ test('what comes out as a table reads back unchanged', async ({ page }) => {
   expect(again.columns.map((c) => c.name)).toEqual(['air flow', 'rail sensor', 'boost sensor', 'battery']);
   expect(again.columns[0]?.samples.count).toBe(75_000);
 });
+
+test('two files of one drive are laid on one clock and kept as one recording', async ({ page }) => {
+  const job = await newJob(page, 'PL-22');
+  await choose(page, job, 'pins.csv', recording('comma'));
+  await page.getByLabel('Add another file of the same drive').setInputFiles({
+    name: 'bus.log',
+    mimeType: 'text/plain',
+    buffer: recording('can'),
+  });
+  const others = page.getByRole('list', { name: 'Other files of this drive' });
+  await expect(others).toContainText('bus.log');
+  await expect(others).toContainText(/move alike|time of day/, { timeout: 20_000 });
+  await others.getByLabel('Shift in seconds, bus.log').fill('x');
+  await page.getByRole('button', { name: 'Take it in' }).click();
+  await expect(others.getByRole('alert')).toContainText('number of seconds');
+  await others.getByLabel('Shift in seconds, bus.log').fill('-1,25');
+  await expect(others.getByRole('alert')).toHaveCount(0);
+  expect(await seriousIssues(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Take it in' }).click();
+  await expect(page.getByText('When were they read?').or(page.locator('canvas'))).toBeVisible({ timeout: 30_000 });
+  const [kept] = (await (await page.request.get(`/api/jobs/${job}/traces`)).json()) as TraceView[];
+  expect(kept?.head.files?.map((f) => [f.name, f.shift_s, f.how])).toEqual([
+    ['pins.csv', 0, 'first'],
+    ['bus.log', -1.25, 'by hand'],
+  ]);
+  expect(kept?.head.clocks.length).toBeGreaterThan(1);
+  await page.goto(`/traces/${kept?.id}`);
+  await expect(page.locator('canvas')).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Files on one clock' })).toContainText(
+    'bus.log: moved by -1.25 s, by hand',
+  );
+});

@@ -53,6 +53,7 @@ export function toStored(
   original: OriginalFile,
   hash: HashBlock,
   progress?: (share: number) => void,
+  files: Pick<TraceHead, 'files'> = {},
 ): StoredTrace {
   const streams: Samples[] = [];
   const clocks: TraceClock[] = [];
@@ -100,6 +101,7 @@ export function toStored(
     streams: streams.map((s, i) => streamHead(s, scales[i] ?? 1, hash)),
     clocks,
     channels,
+    ...files,
     search: {
       core: CORE_VERSION,
       findings: findings.slice(0, MOST_KEPT),
@@ -140,7 +142,8 @@ function timesOf(clock: Clock): Samples {
   return samples;
 }
 
-function channelFrom(choice: ColumnChoice, samples: Samples, scale: number, fileClock: Clock): Channel {
+/** A column as a channel in its unit, without rows in which nothing was recorded. */
+export function channelFrom(choice: ColumnChoice, samples: Samples, scale: number, fileClock: Clock): Channel {
   const factor = scale * choice.factor;
   const all = samples.values(factor);
   const { clock, values } = withoutBlankRows(fileClock, all) ?? { clock: fileClock, values: all };

@@ -4,9 +4,15 @@ import type { TraceView } from '../../application/views';
 import { moment } from '../../core/signal/words';
 import type { TraceData } from './trace-data';
 
+/** So far beyond its ends a sensor may still read by its own tolerance. Common practice, no source. */
+const BEYOND_V = 0.1;
+
 /** What acted on the sensor, by its transfer function: "412 kPa". */
 function meaning(t: Transfer, reading: number): string {
-  const at = Number.isFinite(reading) ? stimulusAt(t, reading) : null;
+  // Beyond the ends of a straight line no pressure gives such a voltage: its wire or supply does.
+  const [low, high] = t.kind === 'ratiometric' ? [t.low.ratio * t.supply_V, t.high.ratio * t.supply_V] : [0, 0];
+  const isBeyond = t.kind === 'ratiometric' && (reading < low - BEYOND_V || reading > high + BEYOND_V);
+  const at = Number.isFinite(reading) && !isBeyond ? stimulusAt(t, reading) : null;
   const unit = stimulusOf(t).unit;
   return `${at === null ? '–' : Number(at.toPrecision(4))} ${unit === 'degC' ? '°C' : unit}`;
 }

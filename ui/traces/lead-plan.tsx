@@ -59,8 +59,8 @@ function Sheet({
       </p>
       <ol className="mt-2 flex flex-col gap-2">
         {plan.leads.map((l) => (
-          <li key={l.lead} className="grid grid-cols-[5rem_1fr] items-center gap-x-3 border-t border-line py-2">
-            <span className="font-mono text-2xl font-bold break-words">{l.lead}</span>
+          <li key={l.lead} className="grid grid-cols-[6.5rem_1fr] items-center gap-x-3 border-t border-line py-2">
+            <span className="font-mono text-xl font-bold break-words">{l.lead}</span>
             <span>
               <b>{l.signal}</b>
               <span className="block text-lg">

@@ -4,7 +4,7 @@ import { v7 } from 'uuid';
 import type { ColumnChoice } from '../../application/traces/stored';
 import type { Dialect } from '../../formats/trace/dialect';
 import type { ReadCode } from '../../formats/trace/types';
-import type { Answer, TraceWorker, Understood } from '../../workers/trace.worker';
+import type { Answer, FurtherFile, Joined, TraceWorker, Understood } from '../../workers/trace.worker';
 import { problemsOf, send, sendBlock } from '../kit/send';
 
 let worker: Remote<TraceWorker> | null = null;
@@ -18,6 +18,8 @@ function reader(): Remote<TraceWorker> {
 }
 
 export const lookAt = (file: File): Promise<Answer<Understood>> => reader().look(file);
+export const joinFile = (first: File, dialect: Partial<Dialect> | null, further: File): Promise<Answer<Joined>> =>
+  reader().join(first, dialect, further);
 export const cancelReading = (): void => void reader().cancel();
 
 export type Stage = 'reading' | 'sending';
@@ -36,6 +38,7 @@ export async function takeIn(
   jobId: string,
   file: File,
   dialect: Partial<Dialect> | null,
+  further: readonly FurtherFile[],
   choices: readonly ColumnChoice[],
   name: string,
   by: string,
@@ -49,6 +52,7 @@ export async function takeIn(
   const taken = await reader().take(
     file,
     dialect,
+    further,
     choices,
     proxy((s: number) => onProgress('reading', s)),
   );

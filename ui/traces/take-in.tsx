@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { v7 } from 'uuid';
 import type { RecordingLimits, TraceView } from '../../application/views';
 import type { LeadMap } from '../../core/engine/lead-map';
+import { columnNames } from '../../application/traces/together';
 import type { Dialect } from '../../formats/trace/dialect';
 import type { ReadCode } from '../../formats/trace/types';
 import type { Understood } from '../../workers/trace.worker';
@@ -13,6 +14,7 @@ import { usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
 import { ColumnTable } from './column-table';
 import { chosen, type ColumnDraft, proposed, remember, remembered } from './columns';
+import { FurtherFiles, type FurtherDraft, furtherFile, isShiftWrong } from './further-files';
 import { TimeField } from './time-field';
 import { cancelReading, lookAt, type Stage, takeIn } from './reader';
 
@@ -38,6 +40,7 @@ export function TakeIn({ jobId, traces, plan, limits }: TakeInProps) {
   const [problem, setProblem] = useState<string | null>(null);
   const [progress, setProgress] = useState<{ stage: Stage; share: number } | null>(null);
   const [codes, setCodes] = useState<readonly ReadCode[]>([]);
+  const [further, setFurther] = useState<readonly FurtherDraft[]>([]);
 
   async function choose(next: File | undefined): Promise<void> {
     if (!next) return;
@@ -51,6 +54,7 @@ export function TakeIn({ jobId, traces, plan, limits }: TakeInProps) {
       return;
     }
     setFile(next);
+    setFurther([]);
     setUnderstood(looked.value);
     setDialect(looked.value.dialect);
     // What was planned for this job comes before what was chosen for another one.
@@ -58,8 +62,20 @@ export function TakeIn({ jobId, traces, plan, limits }: TakeInProps) {
     setDrafts(before ?? proposed(looked.value.columns, looked.value.kind, plan));
   }
 
+  /** Columns of the files as they are called together; what was said of a column before stays. */
+  function laid(next: readonly FurtherDraft[], isOther: boolean): void {
+    setFurther(next);
+    if (!isOther || !understood) return;
+    const files = [understood, ...next];
+    const names = columnNames(files);
+    const all = files.flatMap(({ columns, kind }, i) =>
+      proposed(columns, kind, i === 0 ? plan : null).map((d, k) => ({ ...d, column: names[i]?.[k] ?? d.column })),
+    );
+    setDrafts(all.map((d) => drafts.find((o) => o.column === d.column) ?? d));
+  }
+
   async function take(): Promise<void> {
-    if (!file || !understood) return;
+    if (!file || !understood || further.some(isShiftWrong)) return;
     const choice = chosen(drafts, limits);
     if ('wrong' in choice) {
       setWrong(choice.wrong);
@@ -67,12 +83,14 @@ export function TakeIn({ jobId, traces, plan, limits }: TakeInProps) {
     }
     setWrong(new Map());
     setProblem(null);
-    remember(understood.columns, drafts);
-    const half = traces.find((t) => t.missing.length > 0 && t.head.file === file.name && t.head.size === file.size);
+    remember(understood.columns, drafts.slice(0, understood.columns.length));
+    const size = further.reduce((n, d) => n + d.file.size, file.size);
+    const half = traces.find((t) => t.missing.length > 0 && t.head.file.startsWith(file.name) && t.head.size === size);
     const done = await takeIn(
       jobId,
       file,
       dialect,
+      further.map(furtherFile),
       choice.choices,
       file.name.replace(/\.\w+$/, ''),
       by,
@@ -131,6 +149,7 @@ export function TakeIn({ jobId, traces, plan, limits }: TakeInProps) {
           {dialect && <Shape dialect={dialect} size={file.size} />}
           {dialect && <TimeField dialect={dialect} onChange={(time) => setDialect({ ...dialect, time })} />}
           <ColumnTable drafts={drafts} wrong={wrong} limits={limits} onChange={setDrafts} />
+          <FurtherFiles first={file} dialect={dialect} further={further} disabled={progress !== null} onChange={laid} />
           {wrong.get('') && (
             <p role="alert" className="mt-2 font-semibold text-rust">
               {wrong.get('')}
