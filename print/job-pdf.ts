@@ -2,7 +2,7 @@ import { fileReport, payerReport, type ReportView, type Section, type Voice } fr
 import type { PhotoView, RunView } from '../application/views';
 import { reportFacts } from '../application/report/facts';
 import { COLOURS, Paper, SMALL } from './paper';
-import { DEMO, putPosts, putReadings } from './pdf-parts';
+import { DEMO, putPosts, putReadings, putRecorded } from './pdf-parts';
 
 /** A photo as it goes into the document. */
 export interface ReportPhoto extends PhotoView {
@@ -44,6 +44,7 @@ function forPayer(view: ReportView, photos: readonly ReportPhoto[], logo: Buffer
   const convicting = view.runs.find((r) => r.judgement.suspects.length > 0);
   paper.space(8);
   if (picture) paper.pictures([captioned(picture)], 1, 220);
+  else if (report.recording) putRecorded(paper, report.recording);
   else if (convicting) {
     paper.paragraph(`${convicting.definition.name}: what was read at each place, and the band that is good.`, SMALL);
     putPosts(paper, convicting);
@@ -85,6 +86,11 @@ function forFile(view: ReportView, photos: readonly ReportPhoto[]): Paper {
   paper.heading(2, 'Proof');
   for (const c of report.checks)
     paper.fact(c.state, `${c.label}. ${c.why}`, { face: 'bold', colour: STATES[c.state] }, 40);
+  for (const r of view.recordings) {
+    paper.heading(2, `Recording: ${r.name}`, 90);
+    for (const line of r.lines) paper.paragraph(line);
+    if (r.picture) putRecorded(paper, r.picture);
+  }
   for (const run of view.runs) putRun(paper, run);
   if (photos.length > 0) {
     paper.newPage();

@@ -7,6 +7,7 @@ import { noteOf, type Row, rowsOf } from '../application/posts/rows';
 import { type Scale, scaleFor } from '../application/posts/scale';
 import { MARKS, TONE } from '../application/posts/shapes';
 import type { ReportFacts } from '../application/report/facts';
+import { pictureHeight, type Stroke, strokesOf, type TracePicture } from '../application/traces/picture';
 import { COLOURS, INK, LINE, type Paper, SMALL } from './paper';
 
 const [POST, CHANNEL, EDGE] = ['#6f6758', '#bfdedb', '#2b7f88'];
@@ -58,6 +59,44 @@ export function putPosts(paper: Paper, run: RunView): void {
       paper.label(note, paper.left, top, paper.width, { ...SMALL, align: 'right' });
       new Posts(paper, doc, top + 12, scale).draw(row, readings, limits);
     });
+  }
+}
+
+/** The lanes of a recording around what was found, with its words below. */
+export function putRecorded(paper: Paper, picture: TracePicture): void {
+  paper.space(6);
+  paper.figure(pictureHeight(picture), picture.caption, (doc, top) => {
+    for (const s of strokesOf(picture, paper.width)) putStroke(paper, doc, top, s);
+  });
+  paper.paragraph(picture.caption, SMALL);
+}
+
+const FILLS = { lane: ['#ffffff', 1], limits: [CHANNEL, 0.4], marked: [COLOURS.rust, 0.25] } as const;
+
+function putStroke(paper: Paper, doc: PDFKit.PDFDocument, top: number, s: Stroke): void {
+  if (s.kind === 'area') {
+    const [x, y, w, h] = s.box;
+    const [fill, opacity] = FILLS[s.role];
+    doc
+      .save()
+      .opacity(opacity)
+      .rect(paper.left + x, top + y, w, Math.max(h, 0))
+      .fill(fill)
+      .restore();
+    if (s.role === 'lane')
+      doc
+        .rect(paper.left + x, top + y, w, h)
+        .lineWidth(0.4)
+        .stroke(LINE);
+  } else if (s.kind === 'line') {
+    const [first = [0, 0], ...rest] = s.points;
+    doc.moveTo(paper.left + first[0], top + first[1]);
+    for (const [x, y] of rest) doc.lineTo(paper.left + x, top + y);
+    doc.lineWidth(0.8).stroke(EDGE);
+  } else {
+    const width = 200;
+    const x = paper.left + s.at[0] - (s.align === 'right' ? width : 0);
+    paper.label(s.text, x, top + s.at[1], width, { size: 7, align: s.align, colour: INK });
   }
 }
 

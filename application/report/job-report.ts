@@ -8,6 +8,7 @@ import { moneyWords } from '../../core/repair/money';
 import { totalOf } from '../../core/repair/quotation';
 import { SEQUENCES } from '../../core/repair/sequences';
 import type { ProofCheck, Recorded } from '../../core/repair/types';
+import type { RecordingReport, TracePicture } from '../traces/picture';
 import type { JobView, RunView, Verified } from '../views';
 import { shownTime } from './time';
 
@@ -16,6 +17,7 @@ export interface ReportView {
   readonly job: JobView;
   readonly runs: readonly RunView[];
   readonly verified: Verified;
+  readonly recordings: readonly RecordingReport[];
 }
 
 export type Voice = 'payer' | 'file';
@@ -41,9 +43,11 @@ export interface PayerReport {
   readonly signed: string | null;
   /** Id of the photo that shows it best. */
   readonly picture: string | null;
+  /** Of a recording, where no photo shows it and something of it was taken as evidence. */
+  readonly recording: TracePicture | null;
 }
 
-export function payerReport({ job: view }: ReportView): PayerReport {
+export function payerReport({ job: view, recordings }: ReportView): PayerReport {
   const { job, unit, repair } = view;
   const found = view.findings.flatMap((f) => (f.body.kind === 'found' ? [f.body] : []));
   const released = recordsOfKind(repair.records, 'release').at(-1);
@@ -51,6 +55,11 @@ export function payerReport({ job: view }: ReportView): PayerReport {
   const quoted = view.findings.flatMap((f) => quotationOf(f.id, repair.records) ?? []);
   const answers = quoted.map((q) => recordsOfKind(repair.records, 'answer').findLast((a) => a.body.quotation === q.id));
   const [quotation] = quoted;
+  const picture =
+    view.evidence.find((e) => e.body.kind === 'visual' && e.body.damaged && e.body.photos?.length)?.body.photos?.[0] ??
+    view.evidence.flatMap((e) => e.body.photos ?? [])[0] ??
+    view.intake.photos[0] ??
+    null;
   const answer = answers.find((a) => a !== undefined && a.body.answer !== 'accepted') ?? answers[0];
   return {
     letterhead: (view.letterhead ?? unit.depot).split('\n'),
@@ -110,12 +119,8 @@ export function payerReport({ job: view }: ReportView): PayerReport {
         }
       : null,
     signed: released && job.closed ? `${released.by}, ${shownTime(released.at, unit.timeZone)}` : null,
-    picture:
-      view.evidence.find((e) => e.body.kind === 'visual' && e.body.damaged && e.body.photos?.length)?.body
-        .photos?.[0] ??
-      view.evidence.flatMap((e) => e.body.photos ?? [])[0] ??
-      view.intake.photos[0] ??
-      null,
+    picture,
+    recording: picture === null ? (recordings.find((r) => r.isEvidence && r.picture)?.picture ?? null) : null,
   };
 }
 

@@ -4,6 +4,12 @@ export const BLOCK_SAMPLES = 65_536;
 export const MISSING = -0x80000000;
 const LARGEST = 0x7fffffff;
 
+/** One sample of a stored block, times `scale`; NaN where nothing was recorded. */
+export function storedSample(block: Int32Array | Float64Array, index: number, scale: number): number {
+  const raw = block[index] ?? NaN;
+  return raw === MISSING ? NaN : raw * scale;
+}
+
 /**
  * The samples of one channel exactly as they were written: whole numbers times a power of ten, so that `0.50` stays the
  * decimal that it is. What does not fit into 32 bits is kept as double precision, which gives back up to fifteen digits.

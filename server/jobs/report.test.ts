@@ -120,3 +120,24 @@ test('every kind of record has its sentence', async () => {
   for (const body of all) expect(recordWords({ id: '', by: '', at: '', body })).toMatch(/^[A-Z].{6,}/);
   expect(all.length).toBeGreaterThanOrEqual(9);
 });
+
+test('a recording is in the report for the file, with its picture; in the payer’s once something of it is evidence', async () => {
+  const view = await reportOf('PL-22');
+  const [recording] = view.recordings;
+  expect(recording?.lines.join(' ')).toMatch(/boost sensor at 12:21\.2\d\d: [^]*\(not decided\)/);
+  const { picture } = recording ?? {};
+  const meant = picture?.lanes.find((l) => l.isMeant);
+  expect(meant?.name).toBe('boost sensor');
+  // The lane holds the samples themselves: the dropout to nothing, and the course before it.
+  const values = meant?.points.map(([, v]) => v) ?? [];
+  expect(Math.min(...values)).toBeLessThan(0.1);
+  expect(values[0]).toBeGreaterThan(1);
+  expect(picture?.lanes).toHaveLength(4);
+  expect(payerReport(view).recording).toBeNull();
+  const taken = { ...view, recordings: view.recordings.map((r) => ({ ...r, isEvidence: true })) };
+  const plain = payerReport({
+    ...taken,
+    job: { ...view.job, evidence: [], intake: { ...view.job.intake, photos: [] } },
+  });
+  expect(plain.recording).toEqual(picture);
+});

@@ -1,11 +1,13 @@
 import { and, asc, eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import type { JobView, PhotoView, RunView, Verified } from '../../application/views';
+import type { RecordingReport } from '../../application/traces/picture';
 import type { Db } from '../db/connection';
 import { testLeadsOf } from '../instruments/instruments';
 import { viewJob } from './view-job';
 import { viewRun } from '../readings/run-view';
 import { photo, photoContent } from '../db/schema';
+import { recordingReports } from '../traces/recording-reports';
 import { verifyJob } from '../audit/audit-trail';
 
 /** On paper a photo is hardly wider than a hand: 200 to the inch. */
@@ -15,6 +17,7 @@ export interface Report {
   readonly job: JobView;
   readonly runs: readonly RunView[];
   readonly verified: Verified;
+  readonly recordings: readonly RecordingReport[];
 }
 
 /** A job with everything that its report needs; `null` where there is none. */
@@ -23,7 +26,8 @@ export async function viewReport(db: Db, jobId: string): Promise<Report | null> 
   if (!job || !verified) return null;
   const shared = { job: job.job, testLeads: await testLeadsOf(db, job.depotId) };
   const runs = await Promise.all(job.job.runs.map((r) => viewRun(db, r.id, shared)));
-  return { job, runs: runs.filter((r) => r !== null), verified };
+  const recordings = await recordingReports(db, jobId);
+  return { job, runs: runs.filter((r) => r !== null), verified, recordings };
 }
 
 /** The photos of a job, drawn for paper. `only`: one of them, or none. */

@@ -10,6 +10,7 @@ import {
   type Section,
   type Voice,
 } from '../../application/report/job-report';
+import { pictureHeight, strokesOf, type TracePicture } from '../../application/traces/picture';
 import { PrintButton } from './print-button';
 
 /** The report of a job on screen and on paper, in one of its two voices. */
@@ -74,6 +75,7 @@ function Payer({ view, hasLogo }: { view: ReportView; hasLogo: boolean }) {
         <Sections sections={report.sections.slice(0, 3)} />
         {/* eslint-disable-next-line @next/next/no-img-element -- as it is on paper */}
         {report.picture && <img src={`/api/photos/${report.picture}`} alt="What was found" className="mt-3 max-h-72" />}
+        {report.recording && <Recorded picture={report.recording} />}
         <Sections sections={report.sections.slice(3)} />
         {report.cost && (
           <section className="mt-3">
@@ -103,6 +105,51 @@ function Payer({ view, hasLogo }: { view: ReportView; hasLogo: boolean }) {
   );
 }
 
+const WIDE = 680;
+const AREAS = {
+  lane: 'fill-white stroke-line',
+  limits: 'fill-channel opacity-40',
+  marked: 'fill-rust opacity-25',
+} as const;
+
+/** The lanes of a recording around what was found. */
+function Recorded({ picture }: { picture: TracePicture }) {
+  return (
+    <figure className="mt-3 break-inside-avoid">
+      <svg
+        viewBox={`0 0 ${WIDE} ${pictureHeight(picture)}`}
+        role="img"
+        aria-label={picture.caption}
+        className="w-full max-w-[720px]"
+      >
+        {strokesOf(picture, WIDE).map((s, i) =>
+          s.kind === 'area' ? (
+            <rect key={i} x={s.box[0]} y={s.box[1]} width={s.box[2]} height={s.box[3]} className={AREAS[s.role]} />
+          ) : s.kind === 'line' ? (
+            <polyline
+              key={i}
+              points={s.points.map(([x, y]) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' ')}
+              className="fill-none stroke-estuary"
+              strokeWidth={1.2}
+            />
+          ) : (
+            <text
+              key={i}
+              x={s.at[0]}
+              y={s.at[1] + 9}
+              textAnchor={s.align === 'right' ? 'end' : 'start'}
+              className="fill-ink text-[10px]"
+            >
+              {s.text}
+            </text>
+          ),
+        )}
+      </svg>
+      <figcaption className="text-soft">{picture.caption}</figcaption>
+    </figure>
+  );
+}
+
 function File({ view }: { view: ReportView }) {
   const report = fileReport(view);
   return (
@@ -125,6 +172,17 @@ function File({ view }: { view: ReportView }) {
           </p>
         ))}
       </section>
+      {view.recordings.map((r) => (
+        <section key={r.id} className="mt-5">
+          <h2 className="text-lg font-bold">Recording: {r.name}</h2>
+          {r.lines.map((l) => (
+            <p key={l} className="break-words">
+              {l}
+            </p>
+          ))}
+          {r.picture && <Recorded picture={r.picture} />}
+        </section>
+      ))}
       {view.runs.map((run) => {
         const facts = reportFacts(run);
         const rows = rowsOf(run.unit.engine, run.definition);

@@ -2,7 +2,7 @@ import { decodeBlock } from '../../core/signal/block-codec';
 import type { Clock } from '../../core/signal/clock';
 import { type Floor, floorFor, floorsOver } from '../../core/signal/pyramid';
 import { PYRAMID_BASE } from '../../core/signal/block-codec';
-import { BLOCK_SAMPLES, MISSING, Samples } from '../../core/signal/samples';
+import { BLOCK_SAMPLES, Samples, storedSample } from '../../core/signal/samples';
 import { clockFrom, samplesIn } from '../../application/traces/stored';
 import type { TraceView } from '../../application/views';
 import type { TraceChannel } from '../../formats/requests/traces';
@@ -99,7 +99,7 @@ export class TraceData {
     const i = l.clock.before(t_s);
     if (i < 0) return NaN;
     const block = this.blockAt(l.channel.stream, Math.floor(i / BLOCK_SAMPLES));
-    return block ? toUnit(block, i % BLOCK_SAMPLES, l.scale) : NaN;
+    return block ? storedSample(block, i % BLOCK_SAMPLES, l.scale) : NaN;
   }
 
   private fromFloor(
@@ -149,7 +149,7 @@ export class TraceData {
       let [low, high] = [Infinity, -Infinity];
       for (let k = i; k < Math.min(i + group, last + 1); k++) {
         const block = this.blocks.get(`${l.channel.stream} ${Math.floor(k / BLOCK_SAMPLES)}`) as Int32Array;
-        const v = toUnit(block, k % BLOCK_SAMPLES, l.scale);
+        const v = storedSample(block, k % BLOCK_SAMPLES, l.scale);
         if (v < low) low = v;
         if (v > high) high = v;
       }
@@ -194,11 +194,6 @@ export class TraceData {
     return null;
   }
 }
-
-const toUnit = (block: Int32Array | Float64Array, i: number, scale: number): number => {
-  const raw = block[i] ?? NaN;
-  return raw === MISSING ? NaN : raw * scale;
-};
 
 function scaledPairs(pairs: Float32Array, scale: number): Float64Array {
   const out = new Float64Array(pairs.length);
