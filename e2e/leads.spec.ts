@@ -1,8 +1,10 @@
 import { expect, test } from '@playwright/test';
 import { v7 } from 'uuid';
+import type { JobView } from '../application/views';
 import { demoId } from '../demo/load';
 import { seriousIssues } from './axe';
 import { freshDevice } from './bench-page';
+import { openStage } from './bench-page';
 
 const PINS = [
   { pin: '1', signal: 'Rail sensor signal', colour: 'brown-white', to: 'sensor', cylinder: null },
@@ -76,4 +78,26 @@ test('leads are planned before recording, and the columns of the file are propos
   expect(kept_?.head.channels[1]).toMatchObject({
     judgedBy: { test: 'Three-wire sensor, reference', lower: 4.75, upper: 5.25 },
   });
+});
+
+test('how often a fault shows itself says for how long to record', async ({ page }) => {
+  const job = v7();
+  await page.request.post('/api/jobs', {
+    data: { id: job, unitId: demoId('unit', 'PL-08'), complaint: 'cuts out, rarely' },
+  });
+  await page.goto(`/jobs/${job}`);
+  await openStage(page, 'Complaint');
+  await page.getByRole('button', { name: 'When, and what was done before?' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('button', { name: 'intermittent' }).click();
+  await dialog.getByLabel('Times', { exact: true }).fill('2');
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(dialog.getByRole('alert')).toBeVisible();
+  await dialog.getByLabel('In hours of running').fill('10');
+  await expect(dialog).toContainText('record for 22 h, it then shows with 90 %');
+  expect(await seriousIssues(page)).toEqual([]);
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(dialog).toHaveCount(0);
+  const view = (await (await page.request.get(`/api/jobs/${job}`)).json()) as JobView;
+  expect(JSON.stringify(view.plan)).toContain('It showed itself 2 times in 10 h: record for 22 h');
 });

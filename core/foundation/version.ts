@@ -1,2 +1,2 @@
 /** Kept with every stored verdict. Raise it when any judgement can come out differently. */
-export const CORE_VERSION = '0.5.0';
+export const CORE_VERSION = '0.6.0';

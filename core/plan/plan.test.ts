@@ -247,3 +247,12 @@ test('what is doubted goes first whatever was moved, at its own run, and says wh
   const [first] = plan({ areas: ['Injectors'], known, done, changes: moved }).steps;
   expect(first).toMatchObject({ test: 'injector-resistance', run: 'r1', doubt: 'Prove the meter first.' });
 });
+test('a fault that comes and goes is waited for by a logger, however much else there is, for as long as its rate asks for', () => {
+  const steps = (more: Partial<PlanInputs>) =>
+    makePlan({ ...INPUTS, complaint: 'Cuts out, misfires, low power', areas: ['Sensors', 'Injectors'], ...more }).steps;
+  const log = (more: Partial<PlanInputs>) => steps(more).find((s) => s.test === 'pins-log');
+  expect(log({})).toBeUndefined();
+  expect(log({ conditions: ['intermittent'] })?.why).toContain('Say in the intake how often');
+  expect(log({ conditions: ['intermittent'], shown: { times: 3, hours: 2 } })?.why).toContain('record for 3 h');
+  expect(steps({ conditions: ['intermittent'] })).toHaveLength(5);
+});

@@ -1,3 +1,4 @@
+import { recordingWords } from '../signal/how-long';
 import { RECORDING_AREA } from '../catalogue/recordings';
 import type { TestDefinition } from '../catalogue/types';
 import type { Statement } from '../evidence/types';
@@ -86,7 +87,11 @@ function atMost(steps: readonly PlanStep[], { changes, done, most = AT_MOST }: P
   ]);
   const todo = steps.filter((s) => s.state === 'to do');
   const left = most - todo.filter((s) => kept.has(s.test)).length;
-  const first = new Set(todo.filter((s) => !kept.has(s.test)).slice(0, Math.max(0, left)));
+  const free = todo.filter((s) => !kept.has(s.test));
+  // A recording takes its hours by itself: it has its place although others are quicker.
+  const log = free.find((s) => s.area === RECORDING_AREA);
+  const others = free.filter((s) => s !== log).slice(0, Math.max(0, log ? left - 1 : left));
+  const first = new Set(log && left > 0 ? [...others, log] : others);
   return todo.filter((s) => kept.has(s.test) || first.has(s));
 }
 
@@ -177,6 +182,7 @@ const FIRST_LINE: ReadonlySet<string> = new Set([
   'supply-pressure',
   'airflow-peak',
   'rail-full-demand',
+  'pins-log',
 ]);
 
 /** What a complaint says in plain words. Common practice, no source. */
@@ -202,6 +208,7 @@ function pointedAreas({
   areas,
   complaint,
   conditions,
+  shown,
   codedInjectors = [],
 }: PlanInputs): { area: string; why: string }[] {
   const out = areas.map((area) => ({ area, why: 'The codes point here.' }));
@@ -222,7 +229,11 @@ function pointedAreas({
       'Harness',
       `It is ${joinAnd(conditions.filter((c) => c === 'wet' || c === 'intermittent'))}: look at the loom.`,
     );
-  if (conditions.includes('intermittent')) say(RECORDING_AREA, 'It comes and goes: let a logger wait for it.');
+  if (conditions.includes('intermittent'))
+    say(
+      RECORDING_AREA,
+      `It comes and goes: let a logger wait for it. ${shown ? recordingWords(shown) : 'Say in the intake how often it shows itself: then it is said for how long.'}`,
+    );
   if (conditions.includes('load') || conditions.includes('towing')) say('Air and fuel', 'It shows itself under load.');
   return out;
 }

@@ -1,3 +1,4 @@
+import type { Shown } from '../signal/how-long';
 import type { TestDefinition } from '../catalogue/types';
 import type { Known } from '../evidence/types';
 import type { Pattern } from '../foundation/vocabulary';
@@ -18,6 +19,8 @@ export interface PlanInputs {
   readonly complaint: string;
   /** Chips of the complaint. */
   readonly conditions: readonly string[];
+  /** How often a fault that comes and goes has shown itself. */
+  readonly shown?: Shown | undefined;
   /** What was measured, in order. */
   readonly done: readonly {
     readonly test: string;

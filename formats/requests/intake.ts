@@ -23,6 +23,16 @@ const INTAKE_BODY = {
         },
       },
     },
+    shown: {
+      type: 'object',
+      additionalProperties: false,
+      required: ['times', 'hours'],
+      description: 'Of a fault that comes and goes: how often it showed itself, in how many hours of running.',
+      properties: {
+        times: { type: 'integer', minimum: 1, maximum: 10_000 },
+        hours: { type: 'number', minimum: 0.05, maximum: 10_000 },
+      },
+    },
     signs: { type: 'array', maxItems: 40, items: line },
   },
 } as const;

@@ -91,6 +91,7 @@ export async function concludeFrom(db: Db, w: WrittenJob): Promise<Conclusions> 
     ),
     complaint: `${row.job.complaint} ${intake.when ?? ''}`,
     conditions: intake.conditions,
+    shown: intake.shown,
     known,
     changes: w.changes,
     done: w.runs.map((r) => ({

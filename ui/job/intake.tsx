@@ -18,6 +18,9 @@ import { OtherProblems } from '../kit/form';
 import { usePerson, useMay } from '../kit/session';
 import { shownTime } from '../kit/time';
 import { useSend } from '../kit/use-send';
+import type { Problem } from '../../core/foundation/result';
+import { recordingWords } from '../../core/signal/how-long';
+import { readNumber } from '../kit/read-number';
 import { PhotoField, Thumbs } from './photos';
 import type { Intake as IntakeBody } from '../../formats/requests/intake';
 
@@ -145,12 +148,58 @@ const QUOTED = { declined: 'Declined', deferred: 'Deferred', unanswered: 'Quoted
 
 const HELPED = ['not known', 'yes', 'no', 'for a while'] as const;
 
+interface HowOftenDraft {
+  readonly times: string;
+  readonly hours: string;
+}
+
+/** Of a fault that comes and goes: how often it shows itself tells for how long a logger must wait for it. */
+function HowOften(props: {
+  shown: HowOftenDraft;
+  problems: readonly Problem[];
+  onChange: (shown: HowOftenDraft) => void;
+}) {
+  const { shown, problems, onChange } = props;
+  const field = (name: 'times' | 'hours', label: string) => {
+    const error = errorAt(problems, `/intake/shown/${name}`);
+    return (
+      <Field id={`shown-${name}`} label={label} error={error}>
+        <input
+          {...tie(`shown-${name}`, error)}
+          className={`${inputLook} font-mono`}
+          inputMode="decimal"
+          autoComplete="off"
+          value={shown[name]}
+          onChange={(e) => onChange({ ...shown, [name]: e.target.value })}
+        />
+      </Field>
+    );
+  };
+  const [times, hours] = [readNumber(shown.times), readNumber(shown.hours)];
+  return (
+    <fieldset className="mt-3">
+      <legend className="font-semibold">How often did it show itself?</legend>
+      <div className="grid grid-cols-2 gap-3">
+        {field('times', 'Times')}
+        {field('hours', 'In hours of running')}
+      </div>
+      {times !== undefined && times >= 1 && hours !== undefined && hours > 0 && (
+        <p className="mb-3 text-sm text-soft">{recordingWords({ times, hours })}</p>
+      )}
+    </fieldset>
+  );
+}
+
 function EditIntake({ view, onClose }: { view: JobView; onClose: () => void }) {
   const router = useRouter();
   const by = usePerson();
   const [id] = useState(() => v7());
   const [body, setBody] = useState<IntakeBody>(view.intake);
   const [signs, setSigns] = useState(view.intake.signs.join('\n'));
+  const [how, setHow] = useState<HowOftenDraft>({
+    times: view.intake.shown ? String(view.intake.shown.times) : '',
+    hours: view.intake.shown ? String(view.intake.shown.hours) : '',
+  });
   const { busy, problems, post } = useSend();
   const replaced = [...body.replaced, { what: '', by: '' }];
   const setReplaced = (i: number, change: Partial<IntakeBody['replaced'][number]>): void =>
@@ -160,8 +209,13 @@ function EditIntake({ view, onClose }: { view: JobView; onClose: () => void }) {
     });
 
   async function save(): Promise<void> {
+    const { shown: _before, ...rest } = body;
     const intake = {
-      ...body,
+      ...rest,
+      // Half of it is sent too: the server says at the field what is missing.
+      ...(how.times.trim() || how.hours.trim()
+        ? { shown: { times: readNumber(how.times) ?? null, hours: readNumber(how.hours) ?? null } }
+        : {}),
       replaced: body.replaced.filter((r) => r.what.trim()),
       signs: signs
         .split('\n')
@@ -196,6 +250,7 @@ function EditIntake({ view, onClose }: { view: JobView; onClose: () => void }) {
           chosen={body.conditions}
           onChange={(conditions) => setBody({ ...body, conditions: [...conditions] })}
         />
+        {body.conditions.includes('intermittent') && <HowOften shown={how} problems={problems} onChange={setHow} />}
         <Field id="intake-when" label="In their words" error={whenError}>
           <input
             className={inputLook}
@@ -259,7 +314,10 @@ function EditIntake({ view, onClose }: { view: JobView; onClose: () => void }) {
           chosen={body.photos}
           onChange={(photos) => setBody((b) => ({ ...b, photos: [...photos] }))}
         />
-        <OtherProblems problems={problems} paths={['/intake/when', '/intake/signs']} />
+        <OtherProblems
+          problems={problems}
+          paths={['/intake/when', '/intake/signs', '/intake/shown/times', '/intake/shown/hours']}
+        />
         <Button type="submit" tone="strong" disabled={busy}>
           Save
         </Button>

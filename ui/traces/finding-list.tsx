@@ -2,6 +2,7 @@
 import type { TraceView } from '../../application/views';
 import type { DriveEvent } from '../../core/signal/drive';
 import type { Finding } from '../../core/signal/types';
+import { chanceToShow, hoursWords, type Shown } from '../../core/signal/how-long';
 import { moment, say, span } from '../../core/signal/words';
 import type { TraceFile, TraceNoteBody } from '../../formats/requests/traces';
 import { Button } from '../kit/button';
@@ -13,6 +14,8 @@ interface Props {
   readonly findings: readonly Finding[];
   readonly selected: Finding | null;
   readonly timeZone: string;
+  /** How often it shows itself, as the intake says. */
+  readonly shown: Shown | undefined;
   readonly onShow: (f: Finding) => void;
   readonly onMark: (mark: TraceNoteBody) => void;
   readonly onEvent: (event: DriveEvent) => void;
@@ -29,7 +32,7 @@ const TONES: Readonly<Record<Finding['severity'], string>> = {
 };
 
 /** What was found, in words, worst first; what would have been found; and the marks that people have set. */
-export function FindingList({ trace, findings, selected, timeZone, onShow, onMark, onEvent, onDecide }: Props) {
+export function FindingList({ trace, findings, selected, timeZone, shown, onShow, onMark, onEvent, onDecide }: Props) {
   const bad = findings.filter((f) => f.severity === 'fail' || f.severity === 'attention');
   const marks = trace.notes.filter((n) => n.body.kind === 'mark');
   return (
@@ -52,6 +55,12 @@ export function FindingList({ trace, findings, selected, timeZone, onShow, onMar
         ))}
       </ul>
       <Power trace={trace} />
+      {bad.length === 0 && shown && (
+        <p>
+          It showed itself {shown.times === 1 ? 'once' : `${shown.times} times`} in {hoursWords(shown.hours)}. While
+          this was recorded it would have shown with {Math.round(100 * chanceToShow(shown, hoursOf(trace)))} %.
+        </p>
+      )}
       {bad.length === 0 && onDecide && !trace.notes.some((n) => n.body.kind === 'evidence') && (
         <Button onClick={() => onDecide('nothing')}>Record that nothing was found</Button>
       )}
@@ -94,6 +103,8 @@ export function FindingList({ trace, findings, selected, timeZone, onShow, onMar
     </aside>
   );
 }
+
+const hoursOf = ({ head }: TraceView): number => Math.max(0, ...head.search.searched.map((s) => s.seconds)) / 3600;
 
 const EVENT_WORDS: Readonly<Record<DriveEvent['kind'], string>> = {
   'key-on': 'Key on',

@@ -26,7 +26,20 @@ export const nameOf = ({ head }: TraceView, channel: string): string =>
 /** Findings that a person looks at, worst first, then by time. */
 export const listedFindings = ({ head }: TraceView): readonly Finding[] => {
   const rank = { fail: 0, attention: 1, undecided: 2, pass: 3, none: 4 } as const;
-  return [...head.search.findings].sort((a, b) => rank[a.severity] - rank[b.severity] || a.from_s - b.from_s);
+  // A dropout goes out of the limits too: it is told once.
+  const isTold = (f: Finding): boolean =>
+    f.kind === 'out-of-limits' &&
+    head.search.findings.some(
+      (o) =>
+        (o.kind === 'dropout' || o.kind === 'spike') &&
+        o.channel === f.channel &&
+        o.from_s <= f.to_s &&
+        f.from_s <= o.to_s &&
+        f.to_s - f.from_s <= 2 * (o.to_s - o.from_s),
+    );
+  return head.search.findings
+    .filter((f) => !isTold(f))
+    .sort((a, b) => rank[a.severity] - rank[b.severity] || a.from_s - b.from_s);
 };
 
 /** What was decided about a finding; the last word counts. */

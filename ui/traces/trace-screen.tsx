@@ -4,6 +4,7 @@ import { useRouter } from '../kit/router';
 import { type PointerEvent, useEffect, useMemo, useRef, useState, type WheelEvent } from 'react';
 import type { TraceView } from '../../application/views';
 import type { Finding } from '../../core/signal/types';
+import type { Shown } from '../../core/signal/how-long';
 import { moment } from '../../core/signal/words';
 import { useLive } from '../kit/live';
 import { DecideDialog } from './decide-dialog';
@@ -18,10 +19,11 @@ interface Props {
   readonly trace: TraceView;
   readonly isClosed: boolean;
   readonly timeZone: string;
+  readonly shown: Shown | undefined;
 }
 
 /** A recording: its lanes over one time, all of it in a strip, and what was found in words. */
-export function TraceScreen({ trace, isClosed, timeZone }: Props) {
+export function TraceScreen({ trace, isClosed, timeZone, shown }: Props) {
   const router = useRouter();
   useLive(trace.jobId, () => router.refresh());
   const findings = useMemo(() => listedFindings(trace), [trace]);
@@ -104,6 +106,7 @@ export function TraceScreen({ trace, isClosed, timeZone }: Props) {
         findings={findings}
         selected={selected}
         timeZone={timeZone}
+        shown={shown}
         onShow={show}
         onMark={(m) => {
           setCursor(m.from_s);

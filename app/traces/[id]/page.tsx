@@ -23,7 +23,7 @@ export default async function TracePage({ params }: { params: Promise<{ id: stri
       <TopBar jobId={view.job.id}>
         <UnitHeading unit={view.unit} job={view.job} complaint />
       </TopBar>
-      <TraceScreen trace={trace} isClosed={view.job.closed} timeZone={view.unit.timeZone} />
+      <TraceScreen trace={trace} isClosed={view.job.closed} timeZone={view.unit.timeZone} shown={view.intake.shown} />
     </div>
   );
 }
