@@ -1,10 +1,13 @@
+import type { Engine } from '../core/engine/layout';
 import type { Transfer } from '../core/limits/transfer';
 import type { DriveEvent } from '../core/signal/drive';
 import type { ChannelRole, Finding, Searched } from '../core/signal/types';
 import type { TimeUnit } from './trace/dialect';
 import { schema } from './validate';
 
-export type TraceAsk = 'search' | 'agreement' | 'order' | 'snap';
+export type LogAsk = 'search' | 'agreement' | 'order' | 'snap';
+export type AngleAsk = 'timing' | 'relative-compression' | 'firing' | 'contribution' | 'knock';
+export type TraceAsk = LogAsk | AngleAsk;
 
 export interface QuestionChannel {
   readonly column: string;
@@ -25,6 +28,10 @@ export interface TraceQuestion {
   readonly data: string | { readonly columns: Readonly<Record<string, readonly (number | null)[]>> };
   readonly time?: { readonly column: string; readonly unit?: TimeUnit } | { readonly rate_Hz: number };
   readonly channels: readonly QuestionChannel[];
+  readonly engine?: Engine;
+  readonly wheel?: { readonly teeth: number; readonly missing: number };
+  /** Another question whose capture is the known good: its document, or the path of it. */
+  readonly reference?: string | TraceQuestion | null;
   readonly ask: readonly TraceAsk[];
 }
 

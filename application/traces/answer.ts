@@ -1,12 +1,22 @@
+import { checkEngine } from '../../core/engine/layout';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
+import type { Capture } from '../../core/signal/angle/capture';
 import { agreement } from '../../core/signal/agreement';
 import { type DriveEvent, driveEvents } from '../../core/signal/drive';
 import { movesOf, onsets } from '../../core/signal/moves';
 import { lineOf, searchRecording } from '../../core/signal/recording';
 import { snaps } from '../../core/signal/snap';
 import type { Channel, Finding, Searched } from '../../core/signal/types';
-import { checkQuestion, type TraceAsk, type TraceFindings, type TraceQuestion } from '../../formats/trace-question';
+import {
+  type AngleAsk,
+  checkQuestion,
+  type LogAsk,
+  type TraceAsk,
+  type TraceFindings,
+  type TraceQuestion,
+} from '../../formats/trace-question';
 import { readJson, validate } from '../../formats/validate';
+import { ANGLE_ASKS, answerAngle, captureOf, lacksForAngle } from './capture';
 import { channelsOf, type LoadFile } from './channels';
 import { inUnitOf } from './in-unit';
 
@@ -24,7 +34,17 @@ export function answerTrace(question: TraceQuestion, load: LoadFile): Result<Tra
   const asked = channelsOf(question, load);
   if (!asked.ok) return asked;
   const { channels, notes } = asked.value;
-  const parts = question.ask.map((ask) => ANSWERS[ask](channels, question));
+  const capture = captureOf(channels, question);
+  const known = referenceOf(question, load);
+  if (!known.ok) return known;
+  const parts: Part[] = [];
+  for (const [i, ask] of question.ask.entries()) {
+    if (isAngle(ask)) {
+      const part = answerAngle(ask, capture, known.value, `/ask/${i}`);
+      if (!part.ok) return part;
+      parts.push(part.value);
+    } else parts.push(ANSWERS[ask](channels, question));
+  }
   return ok({
     format: 'mudflat/trace-findings',
     version: 1,
@@ -43,7 +63,39 @@ interface Part {
   readonly summary: string;
 }
 
-const ANSWERS: Readonly<Record<TraceAsk, (channels: readonly Channel[], question: TraceQuestion) => Part>> = {
+const isAngle = (ask: TraceAsk): ask is AngleAsk => (ANGLE_ASKS as readonly string[]).includes(ask);
+
+/** The capture of the known good; `null`: none is stated. Its own files lie beside its document. */
+function referenceOf({ reference }: TraceQuestion, load: LoadFile): Result<Capture | null> {
+  if (reference === undefined || reference === null) return ok(null);
+  let document = reference;
+  let folder = '';
+  if (typeof document === 'string') {
+    const path = document;
+    let text: string;
+    try {
+      text = new TextDecoder().decode(load(path));
+    } catch (error) {
+      return fail([{ path: '/reference', message: `${path} cannot be read: ${(error as Error).message}` }]);
+    }
+    const json = readJson(text);
+    if (!json.ok) return within(json);
+    const read = validate(checkQuestion, json.value);
+    if (!read.ok) return within(read);
+    document = read.value;
+    folder = path.slice(0, Math.max(0, path.lastIndexOf('/') + 1));
+  }
+  const wrong = document.engine ? checkEngine(document.engine, '/reference/engine') : [];
+  if (wrong.length) return fail(wrong);
+  const asked = channelsOf(document, (path) => load(path.startsWith('/') ? path : folder + path));
+  return asked.ok ? ok(captureOf(asked.value.channels, document)) : within(asked);
+}
+
+/** Problems of the known good's own document, below its place in the question. */
+const within = (failed: { readonly error: readonly Problem[] }): Result<never> =>
+  fail(failed.error.map((p) => ({ ...p, path: `/reference${p.path}` })));
+
+const ANSWERS: Readonly<Record<LogAsk, (channels: readonly Channel[], question: TraceQuestion) => Part>> = {
   search: (channels) => ({ ...searchRecording(channels), events: driveEvents(channels) }),
   agreement: (channels, { channels: asked }) => {
     const findings = channels.flatMap((scan) => {
@@ -91,8 +143,9 @@ const said = (findings: readonly Finding[], channels: readonly Channel[]): strin
     .join(' ');
 
 /** What an answer would need and the question does not have. */
-function lacks({ ask, channels }: TraceQuestion): Problem[] {
-  const problems: Problem[] = [];
+function lacks(question: TraceQuestion): Problem[] {
+  const { ask, channels } = question;
+  const problems: Problem[] = lacksForAngle(question);
   const say = (what: TraceAsk, message: string): void =>
     void problems.push({ path: `/ask/${ask.indexOf(what)}`, message: `"${what}" ${message}` });
   if (ask.includes('agreement') && !channels.some((c) => c.role === 'scan-tool' && c.of !== undefined))

@@ -1,3 +1,4 @@
+import type { AngleFinding } from './angle/types';
 import type { Severity } from '../foundation/vocabulary';
 import type { Clock } from './clock';
 
@@ -35,7 +36,7 @@ export interface Channel {
   readonly limits?: { readonly lower?: number | undefined; readonly upper?: number | undefined } | undefined;
 }
 
-interface FindingBase {
+export interface FindingBase {
   readonly channel: string;
   readonly from_s: number;
   readonly to_s: number;
@@ -123,7 +124,7 @@ export interface Shape extends FindingBase {
   readonly delay_s: number;
 }
 export type Finding =
-  Pulse | Stuck | Clipped | OutOfLimits | Noise | Gap | Drift | Agreement | Apart | Onset | Snap | Shape;
+  Pulse | Stuck | Clipped | OutOfLimits | Noise | Gap | Drift | Agreement | Apart | Onset | Snap | Shape | AngleFinding;
 
 /** What a search of one channel was able to find. */
 export interface Searched {

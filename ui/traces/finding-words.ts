@@ -18,6 +18,15 @@ export const KIND_WORDS: Readonly<Record<Finding['kind'], string>> = {
   onset: 'began to move',
   snap: 'snap',
   shape: 'shape',
+  compression: 'compression',
+  cranking: 'cranking',
+  wheel: 'crank wheel',
+  'cam-edge': 'cam edge',
+  timing: 'timing',
+  pulse: 'injector pulse',
+  contribution: 'contribution',
+  knock: 'knock',
+  connection: 'connection',
 };
 
 export const nameOf = ({ head }: TraceView, channel: string): string =>

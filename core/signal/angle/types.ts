@@ -1,0 +1,87 @@
+import type { FindingBase } from '../types';
+
+/** Relative height of one compression. `cylinder`: `null` without a channel that tells which; `position`: 1.. in order of time. */
+export interface Compression extends FindingBase {
+  readonly kind: 'compression';
+  readonly cylinder: number | null;
+  readonly position: number;
+  /** 1 is the mean of all. */
+  readonly relative: number;
+  /** Standard error of `relative`, from cycle to cycle. */
+  readonly uncertainty: number;
+  /** The highest value of its peak, in the channel's unit. */
+  readonly peak: number;
+}
+export interface Cranking extends FindingBase {
+  readonly kind: 'cranking';
+  readonly speed_rpm: number;
+  /** In the channel's unit; of a battery `null`. */
+  readonly meanCurrent: number | null;
+  readonly peakCurrent: number | null;
+  readonly even: boolean;
+}
+export interface WheelFound extends FindingBase {
+  readonly kind: 'wheel';
+  readonly teeth: number;
+  readonly missing: number;
+  readonly speed_rpm: number;
+}
+export interface CamEdge extends FindingBase {
+  readonly kind: 'cam-edge';
+  /** 0 to 720, from the first tooth after the gap. */
+  readonly angle_deg: number;
+  readonly uncertainty_deg: number;
+  readonly edge: 'rising' | 'falling';
+}
+export interface Timing extends FindingBase {
+  readonly kind: 'timing';
+  /** Of the cam against the crank, later is positive; `null`: the patterns are not those of one family. */
+  readonly shift_deg: number | null;
+  readonly uncertainty_deg: number;
+  /** The shift in teeth of the crank wheel. */
+  readonly teeth: number | null;
+  readonly inTime: boolean | null;
+}
+/** A cylinder's pulse in the common supply. */
+export interface FiringPulse extends FindingBase {
+  readonly kind: 'pulse';
+  readonly cylinder: number | null;
+  readonly position: number;
+  /** From the pulse of cylinder 1, 0 to 720. `null`: missing. */
+  readonly angle_deg: number | null;
+  /** From the grid of equal angles, later is positive. */
+  readonly offset_deg: number | null;
+  readonly uncertainty_deg: number;
+  readonly peak: number | null;
+  /** Time integral over the pulse, unit · seconds. */
+  readonly charge: number | null;
+  readonly missing: boolean;
+  /** Share of the cycles in which there is none. */
+  readonly share: number;
+}
+export interface Contribution extends FindingBase {
+  readonly kind: 'contribution';
+  readonly cylinder: number | null;
+  readonly position: number;
+  /** 1 is the mean of all. */
+  readonly relative: number;
+  readonly uncertainty: number;
+  /** Share of its cycles. */
+  readonly misfires: number;
+}
+export interface Knock extends FindingBase {
+  readonly kind: 'knock';
+  readonly cylinder: number | null;
+  readonly position: number;
+  /** Band energy to the median of the others of its bank. */
+  readonly ratio: number;
+}
+/** Something of the connection that is not as it should be: it is taken out where it can be. */
+export interface Connection extends FindingBase {
+  readonly kind: 'connection';
+  readonly problem: 'turned round' | 'not zeroed' | 'rate too low' | 'inverted' | 'swapped' | 'weak';
+  /** What was taken out, in the channel's unit; else 0. */
+  readonly offset: number;
+}
+export type AngleFinding =
+  Compression | Cranking | WheelFound | CamEdge | Timing | FiringPulse | Contribution | Knock | Connection;

@@ -1,0 +1,200 @@
+import { quantile } from '../../numerics/select';
+import type { Edges } from './edges';
+
+export interface Wheel {
+  /** With the missing ones. */
+  readonly teeth: number;
+  readonly missing: number;
+}
+
+/** Teeth of a turning wheel with the angle of each; gaps are filled in with even steps. */
+export interface ToothTrain {
+  readonly wheel: Wheel;
+  readonly times: Float64Array;
+  /** Degrees from the first tooth after the first gap, rising; a multiple of 360 at each first tooth after a gap. */
+  readonly angles: Float64Array;
+  /** Share of the turns in which the teeth were counted as they should be. */
+  readonly counted: number;
+  readonly edge: 'rising' | 'falling';
+}
+
+/** An interval that is so much longer than its neighbours is a gap: a missing tooth doubles it. */
+const GAP = 1.55;
+/** Slower than this it stands, s for a tooth. */
+const STANDING_s = 0.6;
+const FEWEST_TURNS = 1;
+
+/**
+ * The wheel that a position signal comes from, with the angle of every tooth; `null` where no wheel with a gap is seen. The edge
+ * that counts is the steeper one of a coil; where both are alike, and of a Hall sensor, the one that ends the gap: a signal
+ * that is turned over chooses the same place of the wheel.
+ */
+export function toothTrain(edges: Edges, stated?: Wheel): ToothTrain | null {
+  const options = (['rising', 'falling'] as const).flatMap((edge) => {
+    const train = trainOf(edges[edge], edge, stated);
+    return train ? [train] : [];
+  });
+  const [one, two] = options;
+  if (!one || !two) return one ?? null;
+  if (Math.abs(one.counted - two.counted) > 0.2) return one.counted > two.counted ? one : two;
+  const { rising, falling } = edges.slope;
+  if (edges.kind === 'coil' && Math.max(rising, falling) > 1.25 * Math.min(rising, falling))
+    return (
+      (rising > falling ? options.find((o) => o.edge === 'rising') : options.find((o) => o.edge === 'falling')) ?? one
+    );
+  return levelBefore(edges, one) >= levelBefore(edges, two) ? one : two;
+}
+
+/**
+ * How much longer than usual the level lasts that the first tooth's edge ends: of the edge that ends the gap so much longer as
+ * teeth are missing, of the other one as long as ever.
+ */
+function levelBefore(edges: Edges, train: ToothTrain): number {
+  const other = edges[train.edge === 'rising' ? 'falling' : 'rising'];
+  const since = (t: number): number => t - (other[lastBefore(other, t)] ?? NaN);
+  const first = firstTeeth(train).map(since).filter(Number.isFinite);
+  const all = Array.from(train.times, since).filter(Number.isFinite);
+  return first.length ? quantile(first, 0.5) / quantile(all, 0.5) : 0;
+}
+
+const firstTeeth = ({ times, angles }: ToothTrain): number[] =>
+  Array.from(times).filter((_, i) => Math.abs((angles[i] ?? NaN) % 360) < 1e-6);
+
+function lastBefore(times: Float64Array, t: number): number {
+  let [low, high] = [0, times.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((times[middle] ?? Infinity) < t) low = middle + 1;
+    else high = middle;
+  }
+  return low - 1;
+}
+
+function trainOf(all: Float64Array, edge: 'rising' | 'falling', stated?: Wheel): ToothTrain | null {
+  const times = longestTurning(withoutExtra(all));
+  if (times.length < 8) return null;
+  const ratios = ratiosOf(times);
+  const limit = stated ? Math.max(GAP, 1 + stated.missing * 0.5) : GAP;
+  const gaps = ratios.flatMap((r, i) => (r > limit ? [i] : []));
+  if (stated?.missing === 0) return evenTrain(times, edge, stated);
+  if (gaps.length < FEWEST_TURNS + 1) return null;
+  const missing =
+    stated?.missing ??
+    Math.max(
+      1,
+      Math.round(
+        quantile(
+          gaps.map((i) => ratios[i] ?? NaN),
+          0.5,
+        ) - 1,
+      ),
+    );
+  const teeth = stated?.teeth ?? usualCount(gaps, missing);
+  if (teeth === null || teeth < 3) return null;
+  return laid(times, gaps, { teeth, missing }, edge);
+}
+
+/** A wheel without a gap: any tooth is as good as another. */
+function evenTrain(times: Float64Array, edge: 'rising' | 'falling', wheel: Wheel): ToothTrain {
+  return { wheel, times, angles: times.map((_, i) => (i * 360) / wheel.teeth), counted: 1, edge };
+}
+
+/** Teeth from one gap to the next; of wheels with two unlike gaps, both together. */
+function usualCount(gaps: readonly number[], missing: number): number | null {
+  const counts = gaps.slice(1).map((g, i) => g - (gaps[i] ?? 0));
+  const alike = (a: readonly number[]): boolean =>
+    a.length > 0 && a.filter((n) => n === quantile(a, 0.5)).length >= 0.6 * a.length;
+  if (alike(counts)) return quantile(counts, 0.5) + missing;
+  const [even, odd] = [counts.filter((_, i) => i % 2 === 0), counts.filter((_, i) => i % 2 === 1)];
+  return alike(even) && alike(odd) ? quantile(even, 0.5) + quantile(odd, 0.5) + 2 * missing : null;
+}
+
+/** The longest stretch in which the wheel turns. */
+function longestTurning(times: Float64Array): Float64Array {
+  let [from, best, bestFrom] = [0, 0, 0];
+  for (let i = 1; i <= times.length; i++) {
+    if (i < times.length && (times[i] ?? 0) - (times[i - 1] ?? 0) < STANDING_s) continue;
+    if (i - from > best) [best, bestFrom] = [i - from, from];
+    from = i;
+  }
+  return times.slice(bestFrom, bestFrom + best);
+}
+
+/** Without edges of spikes: two short intervals that are one usual one together. */
+function withoutExtra(times: Float64Array): Float64Array {
+  const kept: number[] = [];
+  for (let i = 0; i < times.length; i++) {
+    const t = times[i] ?? NaN;
+    const b = kept.at(-1);
+    // Of the last few intervals: one of them may be a gap.
+    const usual =
+      kept.length > 5
+        ? quantile(
+            [1, 2, 3, 4, 5].map((k) => (kept.at(-k) ?? NaN) - (kept.at(-k - 1) ?? NaN)),
+            0.5,
+          )
+        : 0;
+    if (b !== undefined && t - b < 0.4 * usual && (times[i + 1] ?? Infinity) - b < 1.3 * usual) continue;
+    kept.push(t);
+  }
+  return Float64Array.from(kept);
+}
+
+/** Each interval against the median of the two before and the two after it. */
+function ratiosOf(times: Float64Array): number[] {
+  const d = times.slice(1).map((t, i) => t - (times[i] ?? NaN));
+  return Array.from(d, (own, i) => {
+    const near = [d[i - 2], d[i - 1], d[i + 1], d[i + 2]].filter((v): v is number => v !== undefined);
+    return own / quantile(near, 0.5);
+  });
+}
+
+/** Puts angles to teeth: a turn that was not counted right is stretched over its 360 degrees, and lowers the share. */
+function laid(times: Float64Array, gaps: readonly number[], wheel: Wheel, edge: 'rising' | 'falling'): ToothTrain {
+  const step = 360 / wheel.teeth;
+  const real = wheel.teeth - wheel.missing;
+  // Gaps that are too near to the one before are slow teeth, not gaps.
+  const starts: number[] = [];
+  for (const g of gaps) if (!starts.length || g + 1 - (starts.at(-1) ?? 0) >= 0.6 * real) starts.push(g + 1);
+  const outT: number[] = [];
+  const outA: number[] = [];
+  const put = (t: number, a: number): void => {
+    outT.push(t);
+    outA.push(a);
+  };
+  const fill = (t0: number, t1: number, a0: number): void => {
+    for (let m = 1; m <= wheel.missing; m++) put(t0 + ((t1 - t0) * m) / (wheel.missing + 1), a0 + m * step);
+  };
+  const first = starts[0] ?? 0;
+  // What was seen before the first gap, counted backwards from it.
+  const lead = Math.min(first, real);
+  for (let i = first - lead; i < first; i++) put(times[i] ?? NaN, (i - first + 1) * step - (wheel.missing + 1) * step);
+  if (lead > 0) fill(times[first - 1] ?? NaN, times[first] ?? NaN, -(wheel.missing + 1) * step);
+  let right = 0;
+  let turns = 0;
+  starts.forEach((from, n) => {
+    const next = starts[n + 1];
+    const to = next ?? Math.min(times.length, from + real);
+    const count = to - from;
+    const isRight = count === real;
+    // A gap may have been overlooked: then it is several turns.
+    const whole = next === undefined ? 1 : Math.max(1, Math.round(count / real));
+    if (next !== undefined) {
+      turns++;
+      if (isRight) right++;
+    }
+    const base = (outA.length && n > 0 ? Math.round((outA.at(-1) ?? 0) / 360 + 1e-9) : 0) * 360;
+    const stretch =
+      next === undefined || isRight ? step : (whole * 360 - (wheel.missing + 1) * step) / Math.max(1, count - 1);
+    for (let i = from; i < to; i++) put(times[i] ?? NaN, base + (i - from) * stretch);
+    if (next !== undefined)
+      fill(times[to - 1] ?? NaN, times[to] ?? NaN, base + whole * 360 - (wheel.missing + 1) * step);
+  });
+  return {
+    wheel,
+    times: Float64Array.from(outT),
+    angles: Float64Array.from(outA),
+    counted: turns ? right / turns : 0,
+    edge,
+  };
+}
