@@ -2,6 +2,7 @@ import { OwnServer } from '../e2e/server';
 import { loadDemo } from '../demo/load';
 import { connect, type Db, migrateDatabase } from '../server/db/connection';
 import { benchBest } from './best';
+import { benchCapture } from './capture';
 import { benchFaults } from './faults';
 import { benchHostile } from './hostile';
 import { benchLoad } from './load';
@@ -20,6 +21,7 @@ import { benchWrites } from './writes';
 const CORE: Readonly<Record<string, () => void | Promise<void>>> = {
   'second-trial': benchSecondTrial,
   trace: benchTrace,
+  capture: benchCapture,
   judging: () => {
     benchJudging();
     benchMixed();

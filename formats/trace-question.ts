@@ -43,6 +43,8 @@ export interface TraceFindings {
   readonly searched: readonly Searched[];
   /** What the drive did: key, starter, engine. Of a search. */
   readonly events: readonly DriveEvent[];
+  /** Cause, victims and next test, of what several answers over angle say together. */
+  readonly conclusions: readonly string[];
   /** What was left out or guessed when the file was read. */
   readonly notes: readonly string[];
   readonly summary: string;

@@ -1,6 +1,7 @@
 import { checkEngine } from '../../core/engine/layout';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import type { Capture } from '../../core/signal/angle/capture';
+import { conclusionWords, together } from '../../core/signal/angle/together';
 import { agreement } from '../../core/signal/agreement';
 import { type DriveEvent, driveEvents } from '../../core/signal/drive';
 import { movesOf, onsets } from '../../core/signal/moves';
@@ -45,14 +46,17 @@ export function answerTrace(question: TraceQuestion, load: LoadFile): Result<Tra
       parts.push(part.value);
     } else parts.push(ANSWERS[ask](channels, question));
   }
+  const findings = parts.flatMap((p) => p.findings);
+  const conclusions = question.ask.some(isAngle) ? together(findings, capture.banks).map(conclusionWords) : [];
   return ok({
     format: 'mudflat/trace-findings',
     version: 1,
-    findings: parts.flatMap((p) => p.findings),
+    findings,
     searched: parts.flatMap((p) => p.searched ?? []),
     events: parts.flatMap((p) => p.events ?? []),
     notes: [...notes],
-    summary: parts.map((p) => p.summary).join(' '),
+    conclusions,
+    summary: [...parts.map((p) => p.summary), ...conclusions].join(' '),
   });
 }
 

@@ -14,5 +14,5 @@ function evaluate(expression: string): unknown {
     'from scipy.special import erfc',
     `print(json.dumps(${expression}, default=float))`,
   ].join('\n');
-  return JSON.parse(execFileSync('/usr/bin/python3', ['-c', code], { encoding: 'utf8' })) as unknown;
+  return JSON.parse(execFileSync('/usr/bin/python3', ['-'], { input: code, encoding: 'utf8' })) as unknown;
 }

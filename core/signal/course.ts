@@ -49,18 +49,20 @@ function levelAt(level: number, values: Float64Array, half: number, step: number
   return { level, half, values, course, sigma, z: neededZ({ values, course, sigma, step }, total) };
 }
 
+/** Even spread over one step, for the samples of a block. */
+const SPREAD = ((random) => Float64Array.from({ length: BLOCK }, () => random() - 0.5))(seededRandom(4));
+
 /** Noise of each block: never below what the step of the recording alone makes, and no lower than its quieter half. */
 function sigmaByBlock(values: Float64Array, course: Float64Array, step: number): Float64Array {
   const blocks = Math.max(1, Math.ceil(values.length / BLOCK));
   const raw = new Float64Array(blocks);
   const scratch = new Float64Array(BLOCK);
-  const spread = seededRandom(4);
   for (let b = 0; b < blocks; b++) {
     const from = Math.min(b * BLOCK, Math.max(0, values.length - BLOCK));
     const count = Math.min(BLOCK, values.length - from);
     // Rounded deviations have few values: spread over a step, their median says more than a whole number of steps.
     for (let i = 0; i < count; i++)
-      scratch[i] = Math.abs((values[from + i] ?? NaN) - (course[from + i] ?? NaN) + step * (spread() - 0.5));
+      scratch[i] = Math.abs((values[from + i] ?? NaN) - (course[from + i] ?? NaN) + step * (SPREAD[i] ?? 0));
     raw[b] = MAD_TO_SIGMA * quantileInPlace(scratch, 0.5, count);
   }
   const quiet = quantileInPlace(Float64Array.from(raw), 0.25);

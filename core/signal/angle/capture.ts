@@ -29,8 +29,19 @@ export interface Position {
   readonly isSwapped: boolean;
 }
 
+/** What was found of a capture before: several questions ask for the same teeth. */
+const found = new WeakMap<Capture, Position | null>();
+
 /** Finds crank wheel and cam among the channels that are called so. */
-export function positionOf({ channels, wheel }: Capture): Position | null {
+export function positionOf(capture: Capture): Position | null {
+  const known = found.get(capture);
+  if (known !== undefined) return known;
+  const position = lookForPosition(capture);
+  found.set(capture, position);
+  return position;
+}
+
+function lookForPosition({ channels, wheel }: Capture): Position | null {
   const crank = channels.find((c) => c.role === 'crank');
   const cam = channels.find((c) => c.role === 'cam');
   const edges = new Map([crank, cam].flatMap((c) => (c ? [[c, edgesOf(c)] as const] : [])));

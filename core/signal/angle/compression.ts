@@ -164,19 +164,20 @@ function turningPart(channel: CaptureChannel, connection: readonly Connection[])
     }
   }
   const hasStart = bestFrom > Math.round(0.05 / step_s);
-  const inrush = hasStart ? inrushLength(grid.slice(bestFrom, bestFrom + best), step_s) : 0;
+  const inrush = inrushLength(grid.slice(bestFrom, bestFrom + best), step_s, hasStart);
   const values = grid.slice(bestFrom + inrush, bestFrom + best);
   if (values.length * step_s < 0.4) return null;
   return { values, start_s: channel.clock.at(0) + (bestFrom + inrush) * step_s, step_s, sign, rest };
 }
 
 /** Steps until the current has come down from the inrush to what it has later. */
-function inrushLength(values: Float64Array, step_s: number): number {
+function inrushLength(values: Float64Array, step_s: number, hasStart: boolean): number {
   const most = Math.min(values.length, Math.round(INRUSH_s / step_s));
   const later = quantile(values.slice(Math.min(values.length - 1, 2 * most)), 0.98);
   let last = 0;
   for (let i = 0; i < most; i++) if ((values[i] ?? 0) > 1.1 * later) last = i;
-  return last === 0 ? Math.min(most, Math.round(0.1 / step_s)) : last + Math.round(0.05 / step_s);
+  if (last === 0) return hasStart ? Math.min(most, Math.round(0.1 / step_s)) : 0;
+  return last + Math.round(0.05 / step_s);
 }
 
 /** Means of the samples of each step of the grid. */

@@ -123,7 +123,13 @@ function misfiresIn(slots: readonly (readonly number[])[], { good, sigma }: Spre
   const usual = quantile(shares, 0.4);
   return slots.map((values, i) => {
     const own = low[i] ?? [];
-    const isOften = own.length >= 3 && (shares[i] ?? 0) > TIMES_USUAL * usual + SUSPECT_SHARE;
+    const share = shares[i] ?? 0;
+    // Misfires pull the mean down by what they lose; noise that reaches as far to either side does not.
+    const pulled = good - values.reduce((a, b) => a + b, 0) / values.length;
+    const isOften =
+      own.length >= 3 &&
+      share > TIMES_USUAL * usual + SUSPECT_SHARE &&
+      pulled > 0.5 * share * (good - quantile(own, 0.5));
     const line = isOften
       ? Math.min(good - least, (good + quantile(own, 0.5)) / 2)
       : good - Math.max(OUTLIER * sigma, least);
@@ -236,7 +242,29 @@ function firingsOf(grid: SpeedGrid, n: number, top: number): Firing[] {
     const left = energyAt(grid, at + step) - here - (Number.isFinite(whole) ? whole : 0);
     if (Number.isFinite(rise) && Number.isFinite(left)) out.push({ slot: ((k % n) + n) % n, rise, left });
   }
-  return out;
+  return withoutTail(out, step);
+}
+
+/** Combustion pushes for about so long: the angle at which its torque is highest, degrees. Common practice, no source. */
+const PUSH_deg = 21;
+
+/**
+ * Less what the firing before still gives after the next top dead centre: of a torque that grows and fades as x·exp(-x), so much of
+ * it comes later than a firing is long. Without it the one after a misfire would be accused too.
+ */
+function withoutTail(firings: readonly Firing[], step: number): Firing[] {
+  const until = (deg: number): number => 1 - (1 + deg / PUSH_deg) * Math.exp(-deg / PUSH_deg);
+  const tail = (until(2 * step) - until(step)) / until(step);
+  const good = quantile(
+    firings.map((f) => f.left),
+    0.6,
+  );
+  let before = 0;
+  return firings.map((f) => {
+    const left = f.left - tail * before;
+    before = left - good;
+    return { ...f, left };
+  });
 }
 
 /** How far the energy usually swings within a firing. */

@@ -25,8 +25,20 @@ const SHARE = 0.3;
 /** Pulses nearer to each other than this share of the usual distance belong to one injection. */
 const TOGETHER = 0.35;
 
+const found = new WeakMap<Channel, Map<number | undefined, CurrentPulses | null>>();
+
 /** The pulses of a current that rests in between. A clamp that is turned round is turned back. `null` where nothing pulses. */
 export function currentPulses(channel: Channel, together_s?: number): CurrentPulses | null {
+  const known = found.get(channel) ?? new Map<number | undefined, CurrentPulses | null>();
+  found.set(channel, known);
+  const before = known.get(together_s);
+  if (before !== undefined) return before;
+  const pulses = lookForPulses(channel, together_s);
+  known.set(together_s, pulses);
+  return pulses;
+}
+
+function lookForPulses(channel: Channel, together_s?: number): CurrentPulses | null {
   const some = Float64Array.from(thin(channel.values)).filter((v) => Number.isFinite(v));
   if (some.length < 50) return null;
   const rest = quantile(some, 0.5);

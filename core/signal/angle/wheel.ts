@@ -162,14 +162,33 @@ function laid(times: Float64Array, gaps: readonly number[], wheel: Wheel, edge: 
     outT.push(t);
     outA.push(a);
   };
-  const fill = (t0: number, t1: number, a0: number): void => {
-    for (let m = 1; m <= wheel.missing; m++) put(t0 + ((t1 - t0) * m) / (wheel.missing + 1), a0 + m * step);
+  // Index marks are filled in by Hermite's cubic: the speed at either side goes over into the other without a corner.
+  const fill = (before: number, after: number, a0: number): void => {
+    const [t0, t1] = [times[before] ?? NaN, times[after] ?? NaN];
+    const steps = wheel.missing + 1;
+    const slope = (at: number, way: 1 | -1): number => {
+      const one = Math.abs((times[at] ?? NaN) - (times[at + way] ?? NaN));
+      const two = Math.abs((times[at + way] ?? NaN) - (times[at + 2 * way] ?? NaN));
+      const own = 1.5 * one - 0.5 * two;
+      const mean = (t1 - t0) / steps;
+      return Number.isFinite(own) ? Math.min(1.5 * mean, Math.max(0.6 * mean, own)) : mean;
+    };
+    const [s0, s1] = [slope(before, -1) * steps, slope(after, 1) * steps];
+    for (let m = 1; m <= wheel.missing; m++) {
+      const x = m / steps;
+      const t =
+        (2 * x ** 3 - 3 * x ** 2 + 1) * t0 +
+        (x ** 3 - 2 * x ** 2 + x) * s0 +
+        (3 * x ** 2 - 2 * x ** 3) * t1 +
+        (x ** 3 - x ** 2) * s1;
+      put(t, a0 + m * step);
+    }
   };
   const first = starts[0] ?? 0;
   // What was seen before the first gap, counted backwards from it.
   const lead = Math.min(first, real);
   for (let i = first - lead; i < first; i++) put(times[i] ?? NaN, (i - first + 1) * step - (wheel.missing + 1) * step);
-  if (lead > 0) fill(times[first - 1] ?? NaN, times[first] ?? NaN, -(wheel.missing + 1) * step);
+  if (lead > 0) fill(first - 1, first, -(wheel.missing + 1) * step);
   let right = 0;
   let turns = 0;
   starts.forEach((from, n) => {
@@ -187,8 +206,7 @@ function laid(times: Float64Array, gaps: readonly number[], wheel: Wheel, edge: 
     const stretch =
       next === undefined || isRight ? step : (whole * 360 - (wheel.missing + 1) * step) / Math.max(1, count - 1);
     for (let i = from; i < to; i++) put(times[i] ?? NaN, base + (i - from) * stretch);
-    if (next !== undefined)
-      fill(times[to - 1] ?? NaN, times[to] ?? NaN, base + whole * 360 - (wheel.missing + 1) * step);
+    if (next !== undefined) fill(to - 1, to, base + whole * 360 - (wheel.missing + 1) * step);
   });
   return {
     wheel,
