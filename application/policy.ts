@@ -69,6 +69,7 @@ export const POLICY = {
   'job.plan-leads': rule('technician', 'job', 'say which lead goes to which pin'),
   'job.add-trace': rule('technician', 'job', 'add a recording'),
   'job.note-trace': rule('technician', 'job', 'mark a recording'),
+  'job.judge-capture': rule('lead', 'job', 'say what a capture is good for'),
   'job.write-finding': rule('technician', 'job', 'write a finding'),
   'job.write-repair': rule('technician', 'job', 'write into the record'),
   'job.release-with-open-checks': rule('lead', 'job', 'release a job with a check left open'),

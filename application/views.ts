@@ -1,4 +1,11 @@
-import type { JudgedBy, TraceHead, TraceNoteBody } from '../formats/requests/traces';
+import type {
+  JudgedBy,
+  Standing,
+  TraceCapture,
+  TraceChannel,
+  TraceHead,
+  TraceNoteBody,
+} from '../formats/requests/traces';
 import type { Connector } from '../core/engine/connector';
 import type { Engine } from '../core/engine/layout';
 import type { TestDefinition } from '../core/catalogue/types';
@@ -328,6 +335,19 @@ export interface RecordingLimits {
   readonly id: string;
   readonly unit: string;
   readonly judgedBy: JudgedBy;
+}
+
+/** A capture over crank angle, as the library has it. */
+export interface LibraryCapture {
+  readonly id: string;
+  readonly name: string;
+  readonly unit: string;
+  readonly family: string;
+  readonly by: string;
+  readonly at: string;
+  readonly standing: Standing;
+  readonly capture: TraceCapture;
+  readonly channels: readonly Pick<TraceChannel, 'column' | 'role' | 'name' | 'unit'>[];
 }
 
 /** What an empty installation asks for, each true once it is there. */

@@ -20,6 +20,7 @@ import { BOARD, DEMO_PIN, DEPOTS, FAMILIES, PERSONS, TIME_ZONE, UNITS } from './
 import { INSTRUMENTS, TEST_LEADS } from './instruments';
 import { CODES, type DemoJob, JOBS } from './jobs';
 import { loadRepairs } from './load-repairs';
+import { loadCaptures } from './captures';
 import { loadRecordings } from './recordings';
 import { drawPicture } from './pictures';
 import { type DemoStory, STORIES } from './stories';
@@ -116,6 +117,7 @@ export async function loadDemo(db: Db): Promise<void> {
   );
   for (const story of STORIES) await loadStory(db, story);
   await loadRecordings(db, demoId, must);
+  await loadCaptures(db, demoId, must);
   await loadRepairs(db, LEAD, demoId, demoActor);
 }
 

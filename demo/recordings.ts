@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { deflateRawSync } from 'node:zlib';
-import type { Lead, LeadMap } from '../core/engine/lead-map';
+import type { Lead, LeadMap } from '../core/signal/lead-map';
 import { encodeBlock } from '../core/signal/block-codec';
 import { simulateLogger, type SimulatedFault } from '../core/simulate/logger';
 import { blocksOf, type ColumnChoice, toStored } from '../application/traces/stored';

@@ -215,6 +215,12 @@ export const CASES: readonly Case[] = [
   { route: 'traces/[id]/pyramid', method: 'GET', action: 'look', query: '?stream=0' },
   { route: 'traces/[id]/csv', method: 'GET', action: 'look' },
   {
+    route: 'traces/[id]/standing',
+    method: 'POST',
+    action: 'job.judge-capture',
+    body: () => ({ id: v7(), standing: 'bad', why: 'access' }),
+  },
+  {
     route: 'traces/[id]/notes',
     method: 'POST',
     action: 'job.note-trace',

@@ -1,7 +1,13 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { expose } from 'comlink';
-import { blocksOf, type ColumnChoice, type StoredTrace, toStored } from '../application/traces/stored';
+import {
+  type AskedCapture,
+  blocksOf,
+  type ColumnChoice,
+  type StoredTrace,
+  toStored,
+} from '../application/traces/stored';
 import { encodeBlock } from '../core/signal/block-codec';
 import { HEAD_BYTES } from '../formats/trace/csv-reader';
 import { type Dialect, understand } from '../formats/trace/dialect';
@@ -147,6 +153,7 @@ const api = {
     dialect: Partial<Dialect> | null,
     further: readonly FurtherFile[],
     choices: readonly ColumnChoice[],
+    asked: AskedCapture | null,
     onShare: (share: number) => void,
   ): Promise<Answer<Taken>> =>
     answered(async () => {
@@ -158,7 +165,7 @@ const api = {
       const original = wholeOf(parts, (text) => bytesToHex(sha256(new TextEncoder().encode(text))));
       const hash = (block: Int32Array | Float64Array): string => bytesToHex(sha256(encodeBlock(block)));
       const searching = (s: number): void => onShare(READING_SHARE + s * (1 - READING_SHARE));
-      stored = toStored(recording, choices, original, hash, searching, filesOf(parts));
+      stored = toStored(recording, choices, original, hash, searching, { ...filesOf(parts), asked });
       if (stored.head.channels.length === 0) throw new TraceProblem('', 'No column was chosen.');
       return { head: stored.head, codes: recording.codes };
     }),

@@ -4,11 +4,23 @@ import { type Clock, evenClock, listedClock } from '../../core/signal/clock';
 import { lineOf, searchRecording } from '../../core/signal/recording';
 import { BLOCK_SAMPLES, Samples } from '../../core/signal/samples';
 import { stepOf } from '../../core/signal/step';
-import type { Channel, ChannelRole, Finding } from '../../core/signal/types';
+import type { Channel, ChannelRole, Finding, Searched } from '../../core/signal/types';
 import { agreement } from '../../core/signal/agreement';
+import { cycleOf } from '../../core/signal/angle/cycle';
+import { conclusionWords, together } from '../../core/signal/angle/together';
+import type { Engine } from '../../core/engine/layout';
+import type { AngleAsk } from '../../formats/trace-question';
 import { driveEvents } from '../../core/signal/drive';
-import type { JudgedBy, TraceChannel, TraceClock, TraceHead, TraceStream } from '../../formats/requests/traces';
+import type {
+  JudgedBy,
+  TraceCapture,
+  TraceChannel,
+  TraceClock,
+  TraceHead,
+  TraceStream,
+} from '../../formats/requests/traces';
 import type { ReadRecording } from '../../formats/trace/types';
+import { ANGLE_ASKS, answerAngle, captureOf, lacksForAngle } from './capture';
 import { inUnitOf } from './in-unit';
 
 /** What a person says of one column before it is kept. */
@@ -23,6 +35,14 @@ export interface ColumnChoice {
   readonly lead?: string;
   /** What the shelf says of this signal, in `unit`. */
   readonly judgedBy?: JudgedBy;
+  /** Of an injector's own current. */
+  readonly cylinder?: number;
+}
+
+/** What a capture over crank angle is asked with. */
+export interface AskedCapture {
+  readonly engine: Engine;
+  readonly condition: TraceCapture['condition'];
 }
 
 export interface OriginalFile {
@@ -53,7 +73,7 @@ export function toStored(
   original: OriginalFile,
   hash: HashBlock,
   progress?: (share: number) => void,
-  files: Pick<TraceHead, 'files'> = {},
+  more: Pick<TraceHead, 'files'> & { readonly asked?: AskedCapture | null } = {},
 ): StoredTrace {
   const streams: Samples[] = [];
   const clocks: TraceClock[] = [];
@@ -75,7 +95,7 @@ export function toStored(
     if (!column) continue;
     const stream = streamOf(column.samples);
     scales[stream] = column.scale;
-    const { of, lead, judgedBy, ...rest } = choice;
+    const { of, lead, judgedBy, cylinder, ...rest } = choice;
     channels.push({
       ...rest,
       stream,
@@ -83,14 +103,23 @@ export function toStored(
       ...(of ? { of } : {}),
       ...(lead ? { lead } : {}),
       ...(judgedBy ? { judgedBy } : {}),
+      ...(cylinder === undefined ? {} : { cylinder }),
     });
     searchable.push(channelFrom(choice, column.samples, column.scale, column.clock));
   }
-  const { findings: found, searched, summary: said } = searchRecording(searchable, progress);
+  const capture = more.asked ? askedOverAngle(searchable, choices, more.asked) : null;
+  // What turns with the crank has no course: it is looked at over angle instead.
+  const logged = capture ? searchable.filter((c) => !overAngle(c)) : searchable;
+  const { findings: found, searched: seen_, summary: said } = searchRecording(logged, progress);
+  const searched = [...seen_, ...searchable.filter((c) => !logged.includes(c)).map(notSearched)];
   const compared = besideScanTool(searchable, choices);
-  const findings = [...found, ...compared];
+  const findings = [...(capture?.findings ?? []), ...found, ...compared];
   // What the search of each channel says, then what pin and scan tool say of each other.
-  const summary = [said, ...compared.map((f) => lineOf(f, searchable))].join(' ');
+  const summary = [
+    ...(capture ? [capture.summary] : []),
+    ...(logged.length ? [said] : []),
+    ...compared.map((f) => lineOf(f, searchable)),
+  ].join(' ');
   const head: TraceHead = {
     kind: read.kind,
     file: original.name,
@@ -101,7 +130,8 @@ export function toStored(
     streams: streams.map((s, i) => streamHead(s, scales[i] ?? 1, hash)),
     clocks,
     channels,
-    ...files,
+    ...(more.files ? { files: more.files } : {}),
+    ...(capture ? { capture: capture.kept } : {}),
     search: {
       core: CORE_VERSION,
       findings: findings.slice(0, MOST_KEPT),
@@ -111,6 +141,47 @@ export function toStored(
     },
   };
   return { head, streams };
+}
+
+const ANGLE_ROLES: ReadonlySet<ChannelRole> = new Set(['crank', 'cam', 'starter-current', 'injector-current', 'knock']);
+/** Whether a channel is one that turns with the crank. */
+export const overAngle = ({ role }: { readonly role: ChannelRole }): boolean => ANGLE_ROLES.has(role);
+
+const notSearched = ({ id, values, clock }: Channel): Searched => ({
+  channel: id,
+  samples: values.length,
+  seconds: clock.at(values.length - 1) - clock.at(0),
+  found: 0,
+  noise: 0,
+  wouldFind: null,
+  why: 'It is looked at over crank angle.',
+});
+
+/** Every question over angle that the channels of a capture can answer, with one cycle for the picture. */
+function askedOverAngle(
+  channels: readonly Channel[],
+  choices: readonly ColumnChoice[],
+  { engine, condition }: AskedCapture,
+) {
+  const named = choices.map((c) => ({
+    column: c.column,
+    role: c.role,
+    ...(c.cylinder === undefined ? {} : { cylinder: c.cylinder }),
+  }));
+  const capture = captureOf(channels, { channels: named, engine });
+  const fits = (ask: AngleAsk): boolean =>
+    lacksForAngle({ format: 'mudflat/trace-question', version: 1, data: '', channels: named, engine, ask: [ask] })
+      .length === 0;
+  const asks = ANGLE_ASKS.filter((a) => fits(a) && (a !== 'relative-compression' || condition === 'cranking'));
+  const answers = asks.map((ask) => answerAngle(ask, capture, null, ''));
+  const findings = answers.flatMap((a) => (a.ok ? a.value.findings : []));
+  const refused = answers.flatMap((a) => (a.ok ? [] : a.error.map((p) => p.message)));
+  const conclusions = together(findings, capture.banks).map(conclusionWords);
+  return {
+    findings,
+    summary: [...answers.flatMap((a) => (a.ok ? [a.value.summary] : [])), ...refused, ...conclusions].join(' '),
+    kept: { condition, conclusions, cycle: cycleOf(capture) } satisfies TraceCapture,
+  };
 }
 
 /** What the scan tool's values in the same recording say of the pins that they report. */

@@ -1,4 +1,4 @@
-import { recordingWords } from '../signal/how-long';
+import { recordingWords } from '../numerics/rare-events';
 import { RECORDING_AREA } from '../catalogue/recordings';
 import type { TestDefinition } from '../catalogue/types';
 import type { Statement } from '../evidence/types';

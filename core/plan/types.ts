@@ -1,4 +1,4 @@
-import type { Shown } from '../signal/how-long';
+import type { Shown } from '../numerics/rare-events';
 import type { TestDefinition } from '../catalogue/types';
 import type { Known } from '../evidence/types';
 import type { Pattern } from '../foundation/vocabulary';

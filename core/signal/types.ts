@@ -1,5 +1,5 @@
 import type { AngleFinding } from './angle/types';
-import type { Severity } from '../foundation/vocabulary';
+import type { FindingBase } from './finding-base';
 import type { Clock } from './clock';
 
 /** What a channel of a recording was connected to. */
@@ -34,16 +34,6 @@ export interface Channel {
   /** Of a scan tool's value: id of the channel that it reports. */
   readonly of?: string | undefined;
   readonly limits?: { readonly lower?: number | undefined; readonly upper?: number | undefined } | undefined;
-}
-
-export interface FindingBase {
-  readonly channel: string;
-  readonly from_s: number;
-  readonly to_s: number;
-  readonly severity: Severity;
-  /** 0 to 1: how sure it is that this is what was recorded. */
-  readonly confidence: number;
-  readonly reasons: readonly string[];
 }
 
 /** Away from its course and back. `depth`: how far, in the channel's unit, always positive. */

@@ -1,6 +1,7 @@
 import type { FromSchema } from 'json-schema-to-ts';
-import type { LeadMap } from '../../core/engine/lead-map';
+import type { LeadMap } from '../../core/signal/lead-map';
 import type { Transfer } from '../../core/limits/transfer';
+import type { Cycle } from '../../core/signal/angle/cycle';
 import type { DriveEvent } from '../../core/signal/drive';
 import { ROLES, type ChannelRole, type Finding, type Searched } from '../../core/signal/types';
 import { type BodyOf, by, line, note, uuid } from './common';
@@ -83,6 +84,7 @@ const CHANNEL = {
     clock: index,
     of: name,
     lead: { type: 'string', maxLength: 120, description: 'Which lead went to which pin.' },
+    cylinder: { type: 'integer', minimum: 1, maximum: 24, description: 'Of an injector’s own current.' },
     judgedBy: {
       type: 'object',
       additionalProperties: false,
@@ -95,6 +97,72 @@ const CHANNEL = {
         upper: number,
         transfer: { $ref: 'urn:mudflat:limits:1#/properties/transfer' },
       },
+    },
+  },
+} as const;
+
+export const CONDITIONS_OF_CAPTURE = ['cranking', 'idle', 'load'] as const;
+const list = { type: 'array', maxItems: 240, items: number } as const;
+const cylinder = { anyOf: [{ type: 'integer', minimum: 1, maximum: 24 }, { type: 'null' }] } as const;
+/** A capture over crank angle, as it was when it was taken in. */
+const CAPTURE = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['condition', 'conclusions', 'cycle'],
+  properties: {
+    condition: { enum: CONDITIONS_OF_CAPTURE },
+    conclusions: { type: 'array', maxItems: 40, items: { type: 'string', maxLength: 1000 } },
+    cycle: {
+      anyOf: [
+        { type: 'null' },
+        {
+          type: 'object',
+          additionalProperties: false,
+          required: ['from', 'cycles', 'speed_rpm', 'isNamed', 'places', 'lanes', 'cam', 'teeth'],
+          properties: {
+            from: { enum: ['crank', 'cylinder'] },
+            cycles: { type: 'integer', minimum: 1, maximum: 1000 },
+            speed_rpm: number,
+            isNamed: { type: 'boolean' },
+            teeth: { anyOf: [{ type: 'integer', minimum: 1, maximum: 720 }, { type: 'null' }] },
+            places: {
+              type: 'array',
+              maxItems: 24,
+              items: {
+                type: 'object',
+                additionalProperties: false,
+                required: ['cylinder', 'angle_deg'],
+                properties: { cylinder, angle_deg: number },
+              },
+            },
+            lanes: {
+              type: 'array',
+              maxItems: MOST_CHANNELS,
+              items: {
+                type: 'object',
+                additionalProperties: false,
+                required: ['column', 'middle', 'low', 'high'],
+                properties: { column: name, middle: list, low: list, high: list },
+              },
+            },
+            cam: {
+              type: 'array',
+              maxItems: 200,
+              items: {
+                type: 'object',
+                additionalProperties: false,
+                required: ['angle_deg', 'deviation_deg', 'edge', 'seen'],
+                properties: {
+                  angle_deg: number,
+                  deviation_deg: number,
+                  edge: { enum: ['rising', 'falling'] },
+                  seen: { type: 'integer', minimum: 0, maximum: 100_000 },
+                },
+              },
+            },
+          },
+        },
+      ],
     },
   },
 } as const;
@@ -113,6 +181,7 @@ export const TRACE_HEAD = {
     streams: { type: 'array', minItems: 1, maxItems: 2 * MOST_CHANNELS, items: STREAM },
     clocks: { type: 'array', minItems: 1, maxItems: MOST_CHANNELS, items: CLOCK },
     channels: { type: 'array', minItems: 1, maxItems: MOST_CHANNELS, items: CHANNEL },
+    capture: CAPTURE,
     files: {
       type: 'array',
       minItems: 2,
@@ -178,6 +247,13 @@ export interface TraceChannel {
   readonly of?: string;
   readonly lead?: string;
   readonly judgedBy?: JudgedBy;
+  readonly cylinder?: number;
+}
+/** A capture over crank angle: its condition, one cycle of it, and what its findings say together. */
+export interface TraceCapture {
+  readonly condition: (typeof CONDITIONS_OF_CAPTURE)[number];
+  readonly conclusions: readonly string[];
+  readonly cycle: Cycle | null;
 }
 /** What the shelf said of a channel when it was taken in. */
 export interface JudgedBy {
@@ -210,6 +286,7 @@ export interface TraceHead {
   };
   /** Where it was put together from several files: each with what its clock was moved by, and how that was found. */
   readonly files?: readonly TraceFile[];
+  readonly capture?: TraceCapture;
 }
 export interface TraceFile {
   readonly name: string;
@@ -227,6 +304,9 @@ export const KEEP_TRACE = {
 } as const;
 export type KeepTrace = BodyOf<typeof KEEP_TRACE, { head: TraceHead }>;
 
+export const STANDINGS = ['known good', 'unknown', 'bad'] as const;
+export type Standing = (typeof STANDINGS)[number];
+
 /** A mark by a person, or why a finding is no evidence. */
 export const NOTE_TRACE = {
   type: 'object',
@@ -235,11 +315,13 @@ export const NOTE_TRACE = {
   properties: {
     id: uuid,
     by,
-    kind: { enum: ['mark', 'dismissed', 'evidence'] },
+    kind: { enum: ['mark', 'dismissed', 'evidence', 'standing'] },
     from_s: number,
     to_s: number,
     channel: { anyOf: [name, { type: 'null' }] },
     text: { ...note, minLength: 1, pattern: '\\S' },
+    /** Of a capture of which a lead says what it is good for. */
+    standing: { enum: STANDINGS },
     /** Of the piece of evidence that came of it. */
     evidence: uuid,
   },
@@ -278,3 +360,12 @@ export const WRITE_LEADS = {
   },
 } as const;
 export type WriteLeads = BodyOf<typeof WRITE_LEADS, LeadMap>;
+
+/** What a lead says that a capture is good for. */
+export const CAPTURE_STANDING = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['id', 'by', 'standing', 'why'],
+  properties: { id: uuid, by, standing: { enum: STANDINGS }, why: { ...note, minLength: 1, pattern: '\\S' } },
+} as const;
+export type CaptureStanding = FromSchema<typeof CAPTURE_STANDING>;

@@ -33,7 +33,7 @@ import type { JobView } from '../../application/views';
 import type { FreezeFrame } from '../../formats/requests/codes';
 import type { Intake } from '../../formats/requests/intake';
 import type { ServiceBody } from '../../formats/requests/service-data';
-import type { LeadMap } from '../../core/engine/lead-map';
+import type { LeadMap } from '../../core/signal/lead-map';
 import type { TraceHead, TraceNoteBody } from '../../formats/requests/traces';
 
 /** Verdicts are read as they were stored, by whichever version of the core. */

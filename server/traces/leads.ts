@@ -1,5 +1,5 @@
 import { desc, eq } from 'drizzle-orm';
-import type { LeadMap } from '../../core/engine/lead-map';
+import type { LeadMap } from '../../core/signal/lead-map';
 import type { WriteLeads } from '../../formats/requests/traces';
 import type { Db } from '../db/connection';
 import { type Done, notFound, refuse } from '../db/refusal';

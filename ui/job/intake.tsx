@@ -19,7 +19,7 @@ import { usePerson, useMay } from '../kit/session';
 import { shownTime } from '../kit/time';
 import { useSend } from '../kit/use-send';
 import type { Problem } from '../../core/foundation/result';
-import { recordingWords } from '../../core/signal/how-long';
+import { recordingWords } from '../../core/numerics/rare-events';
 import { readNumber } from '../kit/read-number';
 import { PhotoField, Thumbs } from './photos';
 import type { Intake as IntakeBody } from '../../formats/requests/intake';
@@ -194,11 +194,12 @@ function EditIntake({ view, onClose }: { view: JobView; onClose: () => void }) {
   const router = useRouter();
   const by = usePerson();
   const [id] = useState(() => v7());
-  const [body, setBody] = useState<IntakeBody>(view.intake);
+  const { shown, ...said } = view.intake;
+  const [body, setBody] = useState<IntakeBody>(said);
   const [signs, setSigns] = useState(view.intake.signs.join('\n'));
   const [how, setHow] = useState<HowOftenDraft>({
-    times: view.intake.shown ? String(view.intake.shown.times) : '',
-    hours: view.intake.shown ? String(view.intake.shown.hours) : '',
+    times: shown ? String(shown.times) : '',
+    hours: shown ? String(shown.hours) : '',
   });
   const { busy, problems, post } = useSend();
   const replaced = [...body.replaced, { what: '', by: '' }];
@@ -209,9 +210,8 @@ function EditIntake({ view, onClose }: { view: JobView; onClose: () => void }) {
     });
 
   async function save(): Promise<void> {
-    const { shown: _before, ...rest } = body;
     const intake = {
-      ...rest,
+      ...body,
       // Half of it is sent too: the server says at the field what is missing.
       ...(how.times.trim() || how.hours.trim()
         ? { shown: { times: readNumber(how.times) ?? null, hours: readNumber(how.hours) ?? null } }

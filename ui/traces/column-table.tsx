@@ -78,6 +78,15 @@ export function ColumnTable({ drafts, wrong, limits, onChange }: Props) {
                 ) : (
                   <Line label="Lead and pin" of={d.column} value={d.lead} onChange={(lead) => change(i, { lead })} />
                 )}
+                {d.role === 'injector-current' && (
+                  <Line
+                    label="Cylinder, or empty"
+                    of={d.column}
+                    value={d.cylinder}
+                    onChange={(cylinder) => change(i, { cylinder })}
+                    isMono
+                  />
+                )}
                 {d.role !== 'scan-tool' && (
                   <JudgedBySelect
                     of={d.column}

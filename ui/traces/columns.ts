@@ -1,4 +1,4 @@
-import { leadsOfColumns, type LeadMap, roleNamed, whereWords } from '../../core/engine/lead-map';
+import { leadsOfColumns, type LeadMap, roleNamed, whereWords } from '../../core/signal/lead-map';
 import { ROLES, type ChannelRole } from '../../core/signal/types';
 import type { ColumnChoice } from '../../application/traces/stored';
 import type { RecordingLimits } from '../../application/views';
@@ -15,6 +15,8 @@ export interface ColumnDraft {
   readonly lead: string;
   /** Id of the test whose limits judge it; empty: none. */
   readonly limits: string;
+  /** Of an injector's own current, as typed; empty: the common supply. */
+  readonly cylinder: string;
 }
 
 export const ROLE_WORDS: Readonly<Record<ChannelRole, string>> = {
@@ -54,9 +56,13 @@ export function proposed(
       of: '',
       lead: lead ? [lead.lead, whereWords(lead)].filter(Boolean).join(': ').slice(0, 120) : '',
       limits: '',
+      cylinder: cylinderNamed(name),
     };
   });
 }
+
+/** "Injector 1" names its cylinder. */
+const cylinderNamed = (name: string): string => /inj\w*[ _-]*(\d{1,2})\b/i.exec(name)?.[1] ?? '';
 
 /** What was chosen for columns of the same names before, on this device. */
 const keyOf = (columns: readonly { readonly name: string }[]): string =>
@@ -66,13 +72,16 @@ export function remembered(columns: readonly { readonly name: string }[]): Colum
   try {
     const text = localStorage.getItem(keyOf(columns));
     const drafts =
-      text === null ? null : (JSON.parse(text) as (Omit<ColumnDraft, 'limits'> & { readonly limits?: string })[]);
+      text === null
+        ? null
+        : (JSON.parse(text) as (Omit<ColumnDraft, 'limits' | 'cylinder'> &
+            Partial<Pick<ColumnDraft, 'limits' | 'cylinder'>>)[]);
     const fits =
       Array.isArray(drafts) &&
       drafts.length === columns.length &&
       drafts.every((d, i) => d.column === columns[i]?.name && ROLES.includes(d.role) && typeof d.unit === 'string');
     // Kept by an earlier version: it asked for no limits.
-    return fits ? drafts.map((d) => ({ ...d, limits: d.limits ?? '' })) : null;
+    return fits ? drafts.map((d) => ({ ...d, limits: d.limits ?? '', cylinder: d.cylinder ?? '' })) : null;
   } catch {
     return null;
   }
@@ -103,6 +112,9 @@ export function chosen(
     const judge = limits.find((l) => l.id === d.limits);
     if (judge && d.role !== 'scan-tool' && judge.unit !== d.unit.trim())
       wrong.set(d.column, `These limits are in ${judge.unit}, the column in ${d.unit.trim()}.`);
+    const cylinder = d.role === 'injector-current' && d.cylinder.trim() !== '' ? Number(d.cylinder) : null;
+    if (cylinder !== null && !(Number.isInteger(cylinder) && cylinder >= 1 && cylinder <= 24))
+      wrong.set(d.column, 'Type the number of its cylinder, or leave it empty for the common supply.');
     return {
       column: d.column,
       name: d.name.trim(),
@@ -111,6 +123,7 @@ export function chosen(
       factor,
       ...(d.role === 'scan-tool' && d.of !== '' ? { of: d.of } : {}),
       ...(d.lead.trim() ? { lead: d.lead.trim() } : {}),
+      ...(cylinder === null ? {} : { cylinder }),
       ...(judge && d.role !== 'scan-tool' ? { judgedBy: judge.judgedBy } : {}),
     };
   });

@@ -2,7 +2,7 @@
 import type { TraceView } from '../../application/views';
 import type { DriveEvent } from '../../core/signal/drive';
 import type { Finding } from '../../core/signal/types';
-import { chanceToShow, hoursWords, type Shown } from '../../core/signal/how-long';
+import { chanceToShow, hoursWords, type Shown } from '../../core/numerics/rare-events';
 import { moment, say, span } from '../../core/signal/words';
 import type { TraceFile, TraceNoteBody } from '../../formats/requests/traces';
 import { Button } from '../kit/button';

@@ -55,7 +55,11 @@ export const listedFindings = ({ head }: TraceView): readonly Finding[] => {
 export const decisionOn = ({ notes }: TraceView, f: Finding): TraceView['notes'][number] | null =>
   notes.findLast(
     ({ body }) =>
-      body.kind !== 'mark' && body.channel === f.channel && body.from_s === f.from_s && body.to_s === f.to_s,
+      body.kind !== 'mark' &&
+      body.kind !== 'standing' &&
+      body.channel === f.channel &&
+      body.from_s === f.from_s &&
+      body.to_s === f.to_s,
   ) ?? null;
 
 export const noteOf = (f: Finding, kind: TraceNoteBody['kind'], text: string): TraceNoteBody => ({

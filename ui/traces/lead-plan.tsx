@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { useMemo, useState } from 'react';
 import { v7 } from 'uuid';
 import type { ConnectorView } from '../../application/views';
-import { type Lead, type LeadMap, pinsToRecord } from '../../core/engine/lead-map';
+import { type Lead, type LeadMap, pinsToRecord } from '../../core/signal/lead-map';
 import { ROLES, type ChannelRole } from '../../core/signal/types';
 import { Button } from '../kit/button';
 import { Cautions } from '../kit/cautions';

@@ -1,7 +1,7 @@
 'use client';
 import { proxy, type Remote, wrap } from 'comlink';
 import { v7 } from 'uuid';
-import type { ColumnChoice } from '../../application/traces/stored';
+import type { AskedCapture, ColumnChoice } from '../../application/traces/stored';
 import type { Dialect } from '../../formats/trace/dialect';
 import type { ReadCode } from '../../formats/trace/types';
 import type { Answer, FurtherFile, Joined, TraceWorker, Understood } from '../../workers/trace.worker';
@@ -40,6 +40,7 @@ export async function takeIn(
   dialect: Partial<Dialect> | null,
   further: readonly FurtherFile[],
   choices: readonly ColumnChoice[],
+  asked: AskedCapture | null,
   name: string,
   by: string,
   half: {
@@ -54,6 +55,7 @@ export async function takeIn(
     dialect,
     further,
     choices,
+    asked,
     proxy((s: number) => onProgress('reading', s)),
   );
   if (!taken.ok) return { ok: false, message: taken.path ? `${taken.path.slice(1)}: ${taken.message}` : taken.message };

@@ -2,7 +2,8 @@
 import Link from 'next/link';
 import { useRouter } from '../kit/router';
 import type { RecordingLimits, TraceView } from '../../application/views';
-import type { LeadMap } from '../../core/engine/lead-map';
+import type { Engine } from '../../core/engine/layout';
+import type { LeadMap } from '../../core/signal/lead-map';
 import { span } from '../../core/signal/words';
 import { useLive } from '../kit/live';
 import { shownTime } from '../kit/time';
@@ -15,10 +16,11 @@ interface Props {
   readonly timeZone: string;
   readonly plan: LeadMap | null;
   readonly limits: readonly RecordingLimits[];
+  readonly engine: Engine;
 }
 
 /** The recordings of a job, and taking another one in. */
-export function Recordings({ jobId, isClosed, traces, timeZone, plan, limits }: Props) {
+export function Recordings({ jobId, isClosed, traces, timeZone, plan, limits, engine }: Props) {
   const router = useRouter();
   useLive(jobId, () => router.refresh());
   return (
@@ -64,7 +66,7 @@ export function Recordings({ jobId, isClosed, traces, timeZone, plan, limits }: 
           </li>
         ))}
       </ul>
-      {!isClosed && <TakeIn jobId={jobId} traces={traces} plan={plan} limits={limits} />}
+      {!isClosed && <TakeIn jobId={jobId} traces={traces} plan={plan} limits={limits} engine={engine} />}
     </main>
   );
 }

@@ -4,14 +4,19 @@ import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import type { RecordingLimits, TraceView } from '../../application/views';
-import type { LeadMap } from '../../core/engine/lead-map';
+import type { LeadMap } from '../../core/signal/lead-map';
+import { overAngle } from '../../application/traces/stored';
+import type { Engine } from '../../core/engine/layout';
+import { CONDITIONS_OF_CAPTURE, type TraceCapture } from '../../formats/requests/traces';
 import { columnNames } from '../../application/traces/together';
 import type { Dialect } from '../../formats/trace/dialect';
 import type { ReadCode } from '../../formats/trace/types';
 import type { Understood } from '../../workers/trace.worker';
 import { Button, buttonLook } from '../kit/button';
+import { inputLook } from '../kit/field';
 import { usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
+import { CONDITION_WORDS } from './cycle-words';
 import { ColumnTable } from './column-table';
 import { chosen, type ColumnDraft, proposed, remember, remembered } from './columns';
 import { FurtherFiles, type FurtherDraft, furtherFile, isShiftWrong } from './further-files';
@@ -26,10 +31,11 @@ interface TakeInProps {
   /** Which lead was to go to which pin; `null`: nobody wrote it down. */
   readonly plan: LeadMap | null;
   readonly limits: readonly RecordingLimits[];
+  readonly engine: Engine;
 }
 
 /** Takes a recording into a job: the file, what was understood of it, what the columns were connected to. */
-export function TakeIn({ jobId, traces, plan, limits }: TakeInProps) {
+export function TakeIn({ jobId, traces, plan, limits, engine }: TakeInProps) {
   const by = usePerson();
   const router = useRouter();
   const [file, setFile] = useState<File | null>(null);
@@ -40,7 +46,10 @@ export function TakeIn({ jobId, traces, plan, limits }: TakeInProps) {
   const [problem, setProblem] = useState<string | null>(null);
   const [progress, setProgress] = useState<{ stage: Stage; share: number } | null>(null);
   const [codes, setCodes] = useState<readonly ReadCode[]>([]);
+  const [condition, setCondition] = useState<TraceCapture['condition']>('cranking');
   const [further, setFurther] = useState<readonly FurtherDraft[]>([]);
+
+  const isCapture = drafts.some((d) => d.isTaken && overAngle(d));
 
   async function choose(next: File | undefined): Promise<void> {
     if (!next) return;
@@ -92,6 +101,7 @@ export function TakeIn({ jobId, traces, plan, limits }: TakeInProps) {
       dialect,
       further.map(furtherFile),
       choice.choices,
+      isCapture ? { engine, condition } : null,
       file.name.replace(/\.\w+$/, ''),
       by,
       half ? { id: half.id, sha256: half.head.sha256, missing: half.missing } : null,
@@ -150,6 +160,23 @@ export function TakeIn({ jobId, traces, plan, limits }: TakeInProps) {
           {dialect && <TimeField dialect={dialect} onChange={(time) => setDialect({ ...dialect, time })} />}
           <ColumnTable drafts={drafts} wrong={wrong} limits={limits} onChange={setDrafts} />
           <FurtherFiles first={file} dialect={dialect} further={further} disabled={progress !== null} onChange={laid} />
+          {isCapture && (
+            <label className="mt-3 block text-sm">
+              It is looked at over crank angle. Recorded while
+              <select
+                aria-label="Recorded while"
+                className={inputLook}
+                value={condition}
+                onChange={(e) => setCondition(e.target.value as TraceCapture['condition'])}
+              >
+                {CONDITIONS_OF_CAPTURE.map((c) => (
+                  <option key={c} value={c}>
+                    {CONDITION_WORDS[c]}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
           {wrong.get('') && (
             <p role="alert" className="mt-2 font-semibold text-rust">
               {wrong.get('')}

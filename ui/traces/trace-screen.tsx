@@ -2,11 +2,12 @@
 import Link from 'next/link';
 import { useRouter } from '../kit/router';
 import { type PointerEvent, useEffect, useMemo, useRef, useState, type WheelEvent } from 'react';
-import type { TraceView } from '../../application/views';
+import type { LibraryCapture, TraceView } from '../../application/views';
 import type { Finding } from '../../core/signal/types';
-import type { Shown } from '../../core/signal/how-long';
+import type { Shown } from '../../core/numerics/rare-events';
 import { moment } from '../../core/signal/words';
 import { useLive } from '../kit/live';
+import { CycleView } from './cycle-view';
 import { DecideDialog } from './decide-dialog';
 import { FindingList } from './finding-list';
 import { listedFindings } from './finding-words';
@@ -20,10 +21,12 @@ interface Props {
   readonly isClosed: boolean;
   readonly timeZone: string;
   readonly shown: Shown | undefined;
+  /** Captures that this one can be laid over, the best first. */
+  readonly ghosts: readonly LibraryCapture[];
 }
 
 /** A recording: its lanes over one time, all of it in a strip, and what was found in words. */
-export function TraceScreen({ trace, isClosed, timeZone, shown }: Props) {
+export function TraceScreen({ trace, isClosed, timeZone, shown, ghosts }: Props) {
   const router = useRouter();
   useLive(trace.jobId, () => router.refresh());
   const findings = useMemo(() => listedFindings(trace), [trace]);
@@ -31,6 +34,7 @@ export function TraceScreen({ trace, isClosed, timeZone, shown }: Props) {
   const [cursor_s, setCursor] = useState<number | null>(null);
   const [large, setLarge] = useState<number | null>(null);
   const [deciding, setDeciding] = useState<Finding | 'nothing' | null>(null);
+  const [isOverAngle, setOverAngle] = useState(trace.head.capture !== undefined);
   const [marking, setMarking] = useState<number | null>(null);
   const element = useRef<HTMLDivElement>(null);
   const marks = useMemo(() => trace.notes.filter((n) => n.body.kind === 'mark'), [trace]);
@@ -74,6 +78,22 @@ export function TraceScreen({ trace, isClosed, timeZone, shown }: Props) {
             {window_s ? `${moment(window_s.from_s)} to ${moment(window_s.to_s)}` : ''}
           </span>
         </div>
+        {trace.head.capture && (
+          <div className="mt-1 flex gap-2" role="group" aria-label="Look at it">
+            {([true, false] as const).map((angle) => (
+              <button
+                key={String(angle)}
+                type="button"
+                aria-pressed={isOverAngle === angle}
+                onClick={() => setOverAngle(angle)}
+                className={`min-h-12 rounded-lg border-2 bg-card px-4 ${isOverAngle === angle ? 'border-estuary font-bold' : 'border-line'}`}
+              >
+                {angle ? 'Over crank angle' : 'Over time'}
+              </button>
+            ))}
+          </div>
+        )}
+        {isOverAngle && trace.head.capture && <CycleView trace={trace} ghosts={ghosts} isClosed={isClosed} />}
         {failed !== null && (
           <p role="alert" className="mt-2 font-semibold text-rust">
             The samples did not arrive: {failed} Reload the page.
@@ -84,22 +104,24 @@ export function TraceScreen({ trace, isClosed, timeZone, shown }: Props) {
             {trace.missing.length} blocks have not arrived: what is missing looks like a gap here.
           </p>
         )}
-        <LaneReadings trace={trace} data={data} cursor_s={cursor_s} large={large} onLarge={setLarge} />
-        <Surface
-          element={element}
-          at={at}
-          move={move}
-          onCursor={setCursor}
-          label={sentence(trace)}
-          isReady={data !== null}
-        />
-        <Tools
-          onStep={step}
-          onZoom={(share) => move((w) => zoomed(w, cursor_s ?? (w.from_s + w.to_s) / 2, share))}
-          onWhole={() => move((_, all) => all)}
-          onMark={isClosed || !window_s ? null : () => setMarking(cursor_s ?? (window_s.from_s + window_s.to_s) / 2)}
-          hasFindings={findings.length > 0}
-        />
+        <div className={isOverAngle ? 'hidden' : 'contents'}>
+          <LaneReadings trace={trace} data={data} cursor_s={cursor_s} large={large} onLarge={setLarge} />
+          <Surface
+            element={element}
+            at={at}
+            move={move}
+            onCursor={setCursor}
+            label={sentence(trace)}
+            isReady={data !== null}
+          />
+          <Tools
+            onStep={step}
+            onZoom={(share) => move((w) => zoomed(w, cursor_s ?? (w.from_s + w.to_s) / 2, share))}
+            onWhole={() => move((_, all) => all)}
+            onMark={isClosed || !window_s ? null : () => setMarking(cursor_s ?? (window_s.from_s + window_s.to_s) / 2)}
+            hasFindings={findings.length > 0}
+          />
+        </div>
       </section>
       <FindingList
         trace={trace}

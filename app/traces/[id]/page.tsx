@@ -3,6 +3,7 @@ import { isId } from '@/app/api/handler';
 import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db/connection';
 import { viewJob } from '@/server/jobs/view-job';
+import { ghostsFor } from '@/server/traces/captures';
 import { viewTrace } from '@/server/traces/traces';
 import { TopBar } from '@/ui/kit/top-bar';
 import { UnitHeading } from '@/ui/kit/unit-heading';
@@ -23,7 +24,13 @@ export default async function TracePage({ params }: { params: Promise<{ id: stri
       <TopBar jobId={view.job.id}>
         <UnitHeading unit={view.unit} job={view.job} complaint />
       </TopBar>
-      <TraceScreen trace={trace} isClosed={view.job.closed} timeZone={view.unit.timeZone} shown={view.intake.shown} />
+      <TraceScreen
+        trace={trace}
+        isClosed={view.job.closed}
+        timeZone={view.unit.timeZone}
+        shown={view.intake.shown}
+        ghosts={await ghostsFor(db, id)}
+      />
     </div>
   );
 }

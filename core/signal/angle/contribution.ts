@@ -14,6 +14,8 @@ const LEAST_LOSS = 0.1;
 const MISFIRE_RISE = 0.62;
 /** A cylinder below this share of the mean is weak; a share of misfires from here on fails. Common practice, no source. */
 const [WEAK, OFTEN, SELDOM] = [0.75, 0.2, 0.03];
+/** Where pushes overlap a firing is known less well: more of them must be missing. */
+const OFTEN_OVERLAPPING = 0.35;
 /** The crank's speed changes by more than this over the capture: load or gear, and nothing is safe to say. */
 const STEADY = 0.25;
 /** Fewer cycles tell nothing of misfires. */
@@ -304,7 +306,8 @@ function finding(
 ): Contribution {
   const cylinder = cylinderAfter(capture.firingOrder, named, slot);
   const isSafe = r.trend < STEADY;
-  const isBad = r.misfires >= OFTEN || r.relative + 2 * r.spread < WEAK;
+  const often = capture.cylinders > MOST_APART ? OFTEN_OVERLAPPING : OFTEN;
+  const isBad = r.misfires >= often || r.relative + 2 * r.spread < WEAK;
   const isWatched = r.misfires >= SELDOM;
   const who = cylinder === null ? `The firing at place ${slot + 1}` : `Cylinder ${cylinder}`;
   return {

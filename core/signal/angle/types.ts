@@ -1,4 +1,4 @@
-import type { FindingBase } from '../types';
+import type { FindingBase } from '../finding-base';
 
 /** Relative height of one compression. `cylinder`: `null` without a channel that tells which; `position`: 1.. in order of time. */
 export interface Compression extends FindingBase {

@@ -32,6 +32,7 @@ export default async function JobTracesPage({ params }: { params: Promise<{ id: 
         timeZone={unit.timeZone}
         plan={await leadsOf(db, id)}
         limits={await recordingLimits(db, id)}
+        engine={unit.engine}
       />
     </div>
   );

@@ -1,5 +1,5 @@
-import type { ChannelRole } from '../signal/types';
-import type { Connector } from './connector';
+import type { ChannelRole } from './types';
+import type { Connector } from '../engine/connector';
 
 /** One lead of a recorder and where it goes. */
 export interface Lead {

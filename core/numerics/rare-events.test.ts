@@ -1,6 +1,6 @@
-import { normalFrom, seededRandom } from '../numerics/random';
-import { pythonList } from '../numerics/testing';
-import { chanceToShow, hoursToRecord, recordingWords } from './how-long';
+import { normalFrom, seededRandom } from './random';
+import { pythonList } from './testing';
+import { chanceToShow, hoursToRecord, recordingWords } from './rare-events';
 
 it('has the chance of scipy’s negative binomial', () => {
   for (const [times, seen, hours] of [

@@ -1,0 +1,290 @@
+'use client';
+import { useMemo, useState } from 'react';
+import { v7 } from 'uuid';
+import type { LibraryCapture, TraceView } from '../../application/views';
+import type { Cycle, CycleLane } from '../../core/signal/angle/cycle';
+import { shiftBetween } from '../../core/signal/angle/timing';
+import type { Standing } from '../../formats/requests/traces';
+import { STANDINGS } from '../../formats/requests/traces';
+import { Button } from '../kit/button';
+import { inputLook } from '../kit/field';
+import { useRouter } from '../kit/router';
+import { useMay, usePerson } from '../kit/session';
+import { useSend } from '../kit/use-send';
+import { CONDITION_WORDS, type CylinderRow, cylinderRows } from './cycle-words';
+
+interface Props {
+  readonly trace: TraceView;
+  readonly ghosts: readonly LibraryCapture[];
+  readonly isClosed: boolean;
+}
+
+/** A capture over one cycle: the cylinders in firing order as posts, each channel through the angle, a known good behind it. */
+export function CycleView({ trace, ghosts, isClosed }: Props) {
+  const { capture } = trace.head;
+  const [ghostId, setGhost] = useState(ghosts[0]?.id ?? '');
+  const ghost = ghosts.find((g) => g.id === ghostId) ?? null;
+  const rows = useMemo(() => cylinderRows(trace.head.search.findings), [trace]);
+  if (!capture) return null;
+  const { cycle } = capture;
+  return (
+    <div className="mt-2 flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto" aria-label="Over crank angle" role="group">
+      <p>
+        Recorded while {CONDITION_WORDS[capture.condition]}
+        {cycle &&
+          `; ${Math.round(cycle.speed_rpm)} rpm, ${cycle.cycles} cycles over each other, angle from the ${cycle.from === 'crank' ? 'crank wheel' : 'injector of one cylinder'}`}
+        .
+      </p>
+      {capture.conclusions.map((c) => (
+        <p key={c} className="rounded-lg border-l-4 border-rust bg-card p-3">
+          {c}
+        </p>
+      ))}
+      {rows.map((r) => (
+        <CylinderPosts key={r.title} row={r} />
+      ))}
+      {cycle ? (
+        <>
+          {ghosts.length > 0 && (
+            <label className="text-sm">
+              Behind it
+              <select
+                aria-label="Behind it"
+                className={inputLook}
+                value={ghostId}
+                onChange={(e) => setGhost(e.target.value)}
+              >
+                <option value="">nothing</option>
+                {ghosts.map((g) => (
+                  <option key={g.id} value={g.id}>
+                    {`${g.unit}, ${g.name}: ${g.standing}${g.capture.cycle ? `, ${Math.round(g.capture.cycle.speed_rpm)} rpm` : ''}`}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+          {ghost?.capture.cycle && <Against cycle={cycle} ghost={ghost} known={ghost.capture.cycle} />}
+          <CycleFigure trace={trace} cycle={cycle} ghost={ghost} />
+        </>
+      ) : (
+        <p className="text-soft">
+          No whole cycle could be laid over crank angle: a crank wheel, or an injector that names its cylinder, must be
+          recorded beside.
+        </p>
+      )}
+      {!isClosed && <StandingForm trace={trace} />}
+    </div>
+  );
+}
+
+/** The cam against a known good, from the edges that both captures kept. */
+function Against({ cycle, ghost, known }: { cycle: Cycle; ghost: LibraryCapture; known: Cycle }) {
+  if (!cycle.cam.length || !known.cam.length) return null;
+  const found = shiftBetween(cycle.cam, known.cam);
+  return (
+    <p>
+      Cam against {ghost.unit}, {ghost.name} ({ghost.standing}):{' '}
+      {found ? (
+        <b>
+          {Math.abs(found.shift_deg).toFixed(1)} ± {found.uncertainty_deg.toFixed(1)} degrees of the crank{' '}
+          {found.shift_deg >= 0 ? 'later' : 'earlier'}
+          {cycle.teeth ? `, ${Math.abs((found.shift_deg * cycle.teeth) / 360).toFixed(1)} teeth of the wheel` : ''}
+        </b>
+      ) : (
+        'the patterns are not those of one family.'
+      )}{' '}
+      One cam sensor proves one camshaft only.
+    </p>
+  );
+}
+
+const TONES = {
+  fail: 'bg-rust',
+  attention: 'bg-ochre',
+  undecided: 'bg-line',
+  pass: 'bg-eelgrass',
+  none: 'bg-line',
+} as const;
+const WORDS = { fail: 'bad', attention: 'watch', undecided: 'not decided', pass: 'good', none: 'no limit' } as const;
+
+/** One number of each cylinder as a mark on its post, in the order of firing. */
+function CylinderPosts({ row }: { row: CylinderRow }) {
+  return (
+    <section className="rounded-xl bg-card p-3" aria-label={row.title}>
+      <h3 className="text-sm font-semibold text-soft">{row.title}, in the order of firing</h3>
+      <ol className="mt-1 flex gap-1">
+        {row.numbers.map((n) => (
+          <li key={n.position} className="min-w-0 flex-1 text-center" title={n.reasons.join(' ')}>
+            <div className="relative mx-auto h-16 w-2 rounded bg-post/30" aria-hidden="true">
+              <span
+                className={`absolute -left-3 h-2 w-8 rounded ${TONES[n.severity]}`}
+                style={{ bottom: `${88 * n.height}%` }}
+              />
+            </div>
+            <span className="block font-mono font-semibold">{n.text}</span>
+            <span className="block text-sm">
+              {n.cylinder === null ? `place ${n.position}` : `cyl. ${n.cylinder}`}
+              <span className="block text-xs text-soft">{WORDS[n.severity]}</span>
+            </span>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+const [WIDE, LANE, TOP, LEFT] = [960, 92, 34, 4];
+
+function CycleFigure({ trace, cycle, ghost }: { trace: TraceView; cycle: Cycle; ghost: LibraryCapture | null }) {
+  const height = TOP + cycle.lanes.length * (LANE + 8) + 22;
+  const x = (angle: number): number => LEFT + (angle / 720) * (WIDE - 2 * LEFT);
+  const words = `One cycle of 720 degrees. Order of firing: ${cycle.places.map((p) => p.cylinder ?? 'not named').join(', ')}. Lanes: ${trace.head.channels.map((c) => c.name).join(', ')}.`;
+  return (
+    <svg viewBox={`0 0 ${WIDE} ${height}`} role="img" aria-label={words} className="w-full rounded-xl bg-card">
+      {cycle.places.map((p, i) => (
+        <g key={i}>
+          <line
+            x1={x(p.angle_deg)}
+            x2={x(p.angle_deg)}
+            y1={TOP - 8}
+            y2={height - 20}
+            className="stroke-post"
+            strokeWidth={5}
+            opacity={0.22}
+          />
+          <text x={x(p.angle_deg) + 8} y={22} className="fill-ink text-[15px] font-bold">
+            {p.cylinder === null ? '' : `cyl. ${p.cylinder}`}
+          </text>
+        </g>
+      ))}
+      {cycle.lanes.map((lane, i) => {
+        const channel = trace.head.channels.find((c) => c.column === lane.column);
+        const behind = ghost && laneLike(ghost, channel);
+        return (
+          <Lane
+            key={lane.column}
+            lane={lane}
+            behind={behind}
+            top={TOP + i * (LANE + 8)}
+            label={channel ? `${channel.name}, ${channel.unit}` : lane.column}
+            x={x}
+          />
+        );
+      })}
+      {[0, 180, 360, 540, 720].map((a) => (
+        <text
+          key={a}
+          x={x(a)}
+          y={height - 6}
+          textAnchor={a === 0 ? 'start' : a === 720 ? 'end' : 'middle'}
+          className="fill-soft font-mono text-[12px]"
+        >
+          {a}°
+        </text>
+      ))}
+    </svg>
+  );
+}
+
+/** The lane of a ghost that carries the same thing. */
+function laneLike(ghost: LibraryCapture, channel: TraceView['head']['channels'][number] | undefined): CycleLane | null {
+  const own = ghost.channels.filter((c) => c.role === channel?.role && c.unit === channel.unit);
+  const same = own.find((c) => c.column === channel?.column) ?? own[0];
+  return ghost.capture.cycle?.lanes.find((l) => l.column === same?.column) ?? null;
+}
+
+function Lane(props: {
+  lane: CycleLane;
+  behind: CycleLane | null;
+  top: number;
+  label: string;
+  x: (angle: number) => number;
+}) {
+  const { lane, behind, top, label, x } = props;
+  const all = [...lane.low, ...lane.high, ...(behind?.middle ?? [])];
+  const [least, most] = [Math.min(...all), Math.max(...all)];
+  const y = (v: number): number => top + 4 + (1 - (v - least) / Math.max(most - least, 1e-9)) * (LANE - 8);
+  const at = (k: number, of: readonly number[]): number => x((k * 720) / of.length);
+  const line = (of: readonly number[]): string =>
+    of.map((v, k) => `${at(k, of).toFixed(1)},${y(v).toFixed(1)}`).join(' ');
+  const band = [
+    ...lane.high.map((v, k) => `${at(k, lane.high).toFixed(1)},${y(v).toFixed(1)}`),
+    ...lane.low.map((v, k) => `${at(k, lane.low).toFixed(1)},${y(v).toFixed(1)}`).reverse(),
+  ].join(' ');
+  return (
+    <g>
+      <rect x={LEFT} y={top} width={WIDE - 2 * LEFT} height={LANE} className="fill-none stroke-line" />
+      <polygon points={band} className="fill-channel" opacity={0.7} />
+      {behind && (
+        <polyline points={line(behind.middle)} className="fill-none stroke-post" strokeWidth={4} opacity={0.45} />
+      )}
+      <polyline points={line(lane.middle)} className="fill-none stroke-estuary" strokeWidth={1.8} />
+      <text x={LEFT + 8} y={top + 16} className="fill-soft text-[13px]">
+        {label}
+      </text>
+    </g>
+  );
+}
+
+/** A lead says what the capture is good for: the library proposes known good ones. */
+function StandingForm({ trace }: { trace: TraceView }) {
+  const by = usePerson();
+  const router = useRouter();
+  const may = useMay('job.judge-capture');
+  const { busy, problems, post } = useSend();
+  const last = trace.notes.findLast((n) => n.body.kind === 'standing');
+  const [standing, setStanding] = useState<Standing>(last?.body.standing ?? 'known good');
+  const [why, setWhy] = useState('');
+  return (
+    <section className="rounded-xl bg-card p-3" aria-label="What it is good for">
+      <p>
+        In the library: <b>{last?.body.standing ?? 'unknown'}</b>
+        {last && ` (${last.by}: ${last.body.text})`}
+      </p>
+      {may && (
+        <form
+          className="mt-2 flex flex-wrap items-end gap-3"
+          onSubmit={(e) => {
+            e.preventDefault();
+            void post(`/api/traces/${trace.id}/standing`, { id: v7(), by, standing, why }).then((kept) => {
+              if (kept) router.refresh();
+            });
+          }}
+        >
+          <label className="text-sm">
+            It is
+            <select
+              className={inputLook}
+              value={standing}
+              onChange={(e) => setStanding(e.target.value as Standing)}
+              aria-label="It is"
+            >
+              {STANDINGS.map((s) => (
+                <option key={s}>{s}</option>
+              ))}
+            </select>
+          </label>
+          <label className="min-w-48 flex-1 text-sm">
+            Why
+            <input
+              className={inputLook}
+              value={why}
+              autoComplete="off"
+              aria-label="Why"
+              aria-invalid={problems.length > 0}
+              onChange={(e) => setWhy(e.target.value)}
+            />
+          </label>
+          <Button type="submit" disabled={busy}>
+            Keep it
+          </Button>
+          {problems.map((p) => (
+            <p key={p.path} role="alert" className="w-full font-semibold text-rust">
+              {p.path === '/why' ? 'Say why, in a word at least.' : p.message}
+            </p>
+          ))}
+        </form>
+      )}
+    </section>
+  );
+}
