@@ -157,6 +157,8 @@ const notSearched = ({ id, values, clock }: Channel): Searched => ({
   why: 'It is looked at over crank angle.',
 });
 
+const RUNNING: ReadonlySet<AngleAsk> = new Set(['contribution', 'knock']);
+
 /** Every question over angle that the channels of a capture can answer, with one cycle for the picture. */
 function askedOverAngle(
   channels: readonly Channel[],
@@ -172,7 +174,10 @@ function askedOverAngle(
   const fits = (ask: AngleAsk): boolean =>
     lacksForAngle({ format: 'mudflat/trace-question', version: 1, data: '', channels: named, engine, ask: [ask] })
       .length === 0;
-  const asks = ANGLE_ASKS.filter((a) => fits(a) && (a !== 'relative-compression' || condition === 'cranking'));
+  // While the starter turns it nothing fires; while it runs no starter says anything.
+  const asks = ANGLE_ASKS.filter(
+    (a) => fits(a) && (condition === 'cranking' ? !RUNNING.has(a) : a !== 'relative-compression'),
+  );
   const answers = asks.map((ask) => answerAngle(ask, capture, null, ''));
   const findings = answers.flatMap((a) => (a.ok ? a.value.findings : []));
   const refused = answers.flatMap((a) => (a.ok ? [] : a.error.map((p) => p.message)));

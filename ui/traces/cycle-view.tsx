@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { v7 } from 'uuid';
 import type { LibraryCapture, TraceView } from '../../application/views';
 import type { Cycle, CycleLane } from '../../core/signal/angle/cycle';
-import { shiftBetween } from '../../core/signal/angle/timing';
+import { inTimeWithin, shiftBetween } from '../../core/signal/angle/timing';
 import type { Standing } from '../../formats/requests/traces';
 import { STANDINGS } from '../../formats/requests/traces';
 import { Button } from '../kit/button';
@@ -28,7 +28,11 @@ export function CycleView({ trace, ghosts, isClosed }: Props) {
   if (!capture) return null;
   const { cycle } = capture;
   return (
-    <div className="mt-2 flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto" aria-label="Over crank angle" role="group">
+    <div
+      className="mt-2 flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto *:shrink-0"
+      aria-label="Over crank angle"
+      role="group"
+    >
       <p>
         Recorded while {CONDITION_WORDS[capture.condition]}
         {cycle &&
@@ -39,9 +43,6 @@ export function CycleView({ trace, ghosts, isClosed }: Props) {
         <p key={c} className="rounded-lg border-l-4 border-rust bg-card p-3">
           {c}
         </p>
-      ))}
-      {rows.map((r) => (
-        <CylinderPosts key={r.title} row={r} />
       ))}
       {cycle ? (
         <>
@@ -72,6 +73,9 @@ export function CycleView({ trace, ghosts, isClosed }: Props) {
           recorded beside.
         </p>
       )}
+      {rows.map((r) => (
+        <CylinderPosts key={r.title} row={r} />
+      ))}
       {!isClosed && <StandingForm trace={trace} />}
     </div>
   );
@@ -81,14 +85,16 @@ export function CycleView({ trace, ghosts, isClosed }: Props) {
 function Against({ cycle, ghost, known }: { cycle: Cycle; ghost: LibraryCapture; known: Cycle }) {
   if (!cycle.cam.length || !known.cam.length) return null;
   const found = shiftBetween(cycle.cam, known.cam);
+  const isOut = found !== null && cycle.teeth !== null && Math.abs(found.shift_deg) > inTimeWithin(360 / cycle.teeth);
   return (
-    <p>
+    <p className={isOut ? 'rounded-lg border-l-4 border-rust bg-card p-3' : ''}>
       Cam against {ghost.unit}, {ghost.name} ({ghost.standing}):{' '}
       {found ? (
         <b>
           {Math.abs(found.shift_deg).toFixed(1)} ± {found.uncertainty_deg.toFixed(1)} degrees of the crank{' '}
           {found.shift_deg >= 0 ? 'later' : 'earlier'}
           {cycle.teeth ? `, ${Math.abs((found.shift_deg * cycle.teeth) / 360).toFixed(1)} teeth of the wheel` : ''}
+          {isOut ? ': out of time.' : ': in time.'}
         </b>
       ) : (
         'the patterns are not those of one family.'
@@ -115,7 +121,7 @@ function CylinderPosts({ row }: { row: CylinderRow }) {
       <ol className="mt-1 flex gap-1">
         {row.numbers.map((n) => (
           <li key={n.position} className="min-w-0 flex-1 text-center" title={n.reasons.join(' ')}>
-            <div className="relative mx-auto h-16 w-2 rounded bg-post/30" aria-hidden="true">
+            <div className="relative mx-auto h-12 w-2 rounded bg-post/30" aria-hidden="true">
               <span
                 className={`absolute -left-3 h-2 w-8 rounded ${TONES[n.severity]}`}
                 style={{ bottom: `${88 * n.height}%` }}
@@ -133,7 +139,7 @@ function CylinderPosts({ row }: { row: CylinderRow }) {
   );
 }
 
-const [WIDE, LANE, TOP, LEFT] = [960, 92, 34, 4];
+const [WIDE, LANE, TOP, LEFT] = [960, 76, 34, 4];
 
 function CycleFigure({ trace, cycle, ghost }: { trace: TraceView; cycle: Cycle; ghost: LibraryCapture | null }) {
   const height = TOP + cycle.lanes.length * (LANE + 8) + 22;
@@ -159,7 +165,7 @@ function CycleFigure({ trace, cycle, ghost }: { trace: TraceView; cycle: Cycle; 
       ))}
       {cycle.lanes.map((lane, i) => {
         const channel = trace.head.channels.find((c) => c.column === lane.column);
-        const behind = ghost && laneLike(ghost, channel);
+        const behind = ghost && laneLike(ghost, channel, lane.column);
         return (
           <Lane
             key={lane.column}
@@ -187,9 +193,14 @@ function CycleFigure({ trace, cycle, ghost }: { trace: TraceView; cycle: Cycle; 
 }
 
 /** The lane of a ghost that carries the same thing. */
-function laneLike(ghost: LibraryCapture, channel: TraceView['head']['channels'][number] | undefined): CycleLane | null {
-  const own = ghost.channels.filter((c) => c.role === channel?.role && c.unit === channel.unit);
-  const same = own.find((c) => c.column === channel?.column) ?? own[0];
+function laneLike(
+  ghost: LibraryCapture,
+  channel: TraceView['head']['channels'][number] | undefined,
+  column: string,
+): CycleLane | null {
+  if (!channel) return ghost.capture.cycle?.lanes.find((l) => l.column === column) ?? null;
+  const own = ghost.channels.filter((c) => c.role === channel.role && c.unit === channel.unit);
+  const same = own.find((c) => c.column === channel.column) ?? own[0];
   return ghost.capture.cycle?.lanes.find((l) => l.column === same?.column) ?? null;
 }
 
@@ -219,7 +230,12 @@ function Lane(props: {
         <polyline points={line(behind.middle)} className="fill-none stroke-post" strokeWidth={4} opacity={0.45} />
       )}
       <polyline points={line(lane.middle)} className="fill-none stroke-estuary" strokeWidth={1.8} />
-      <text x={LEFT + 8} y={top + 16} className="fill-soft text-[13px]">
+      <text
+        x={LEFT + 8}
+        y={top + 16}
+        className="fill-soft stroke-card text-[13px] [paint-order:stroke]"
+        strokeWidth={5}
+      >
         {label}
       </text>
     </g>

@@ -60,4 +60,4 @@ export function cylinderRows(findings: readonly Finding[]): readonly CylinderRow
   ].filter((r) => r.numbers.length > 0);
 }
 
-const signed = (v: number): string => `${v >= 0 ? '+' : '−'}${Math.abs(v).toFixed(1)}°`;
+const signed = (v: number): string => (Math.abs(v) < 0.05 ? '0.0°' : `${v > 0 ? '+' : '−'}${Math.abs(v).toFixed(1)}°`);

@@ -41,7 +41,13 @@ export function FindingList({ trace, findings, selected, timeZone, shown, onShow
       aria-label="Findings"
       tabIndex={0}
     >
-      <h2 className="text-lg font-bold">{bad.length === 0 ? 'Nothing left its course' : `${bad.length} found`}</h2>
+      <h2 className="text-lg font-bold">
+        {bad.length > 0
+          ? `${bad.length} found`
+          : trace.head.capture
+            ? 'No cylinder is out of line'
+            : 'Nothing left its course'}
+      </h2>
       <ul className="flex flex-col gap-2">
         {findings.map((f, i) => (
           <FindingCard
@@ -55,13 +61,13 @@ export function FindingList({ trace, findings, selected, timeZone, shown, onShow
         ))}
       </ul>
       <Power trace={trace} />
-      {bad.length === 0 && shown && (
+      {bad.length === 0 && !trace.head.capture && shown && (
         <p>
           It showed itself {shown.times === 1 ? 'once' : `${shown.times} times`} in {hoursWords(shown.hours)}. While
           this was recorded it would have shown with {Math.round(100 * chanceToShow(shown, hoursOf(trace)))} %.
         </p>
       )}
-      {bad.length === 0 && onDecide && !trace.notes.some((n) => n.body.kind === 'evidence') && (
+      {bad.length === 0 && !trace.head.capture && onDecide && !trace.notes.some((n) => n.body.kind === 'evidence') && (
         <Button onClick={() => onDecide('nothing')}>Record that nothing was found</Button>
       )}
       {marks.length > 0 && (

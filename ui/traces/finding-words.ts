@@ -46,8 +46,10 @@ export const listedFindings = ({ head }: TraceView): readonly Finding[] => {
         f.from_s <= o.to_s &&
         f.to_s - f.from_s <= 2 * (o.to_s - o.from_s),
     );
+  // Of a capture the good cylinders stand on their posts.
+  const isOnPost = (f: Finding): boolean => 'cylinder' in f && f.severity === 'pass';
   return head.search.findings
-    .filter((f) => !isTold(f))
+    .filter((f) => !isTold(f) && !isOnPost(f))
     .sort((a, b) => rank[a.severity] - rank[b.severity] || a.from_s - b.from_s);
 };
 

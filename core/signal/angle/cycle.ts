@@ -55,7 +55,10 @@ export function cycleOf(capture: Capture): Cycle | null {
       cylinder: named ? cylinderAfter(order, order?.[0] ?? named.cylinder, slot) : null,
       angle_deg: (slot * 720) / n,
     })),
-    lanes: capture.channels.map((c) => laneOf(c, starts, axis.timeAt)),
+    lanes: [
+      ...(position ? [speedLane(starts, axis.timeAt, position.train.wheel.teeth)] : []),
+      ...capture.channels.map((c) => laneOf(c, starts, axis.timeAt)),
+    ],
     cam: position ? camMarks(position) : [],
     teeth: position?.train.wheel.teeth ?? null,
   };
@@ -74,6 +77,21 @@ function laneOf(
   const digits = digitsFor(values);
   const of = (q: number): number[] => columns.map((c) => (c.length ? Number(quantile(c, q).toFixed(digits)) : 0));
   return { column: id, middle: of(0.5), low: of(0.05), high: of(0.95) };
+}
+
+/** The lane of the crank's speed; no channel of a file is called so. */
+export const SPEED_LANE = 'crank speed, rpm';
+
+/** The speed over angle, over two teeth to either side: each firing speeds the crank up, each compression slows it. */
+function speedLane(starts: readonly number[], timeAt: (angle: number) => number, teeth: number): CycleLane {
+  const step = 720 / CYCLE_STEPS;
+  const reach = Math.max(step, 720 / teeth);
+  const at = (a: number): number => (2 * reach) / 6 / (timeAt(a + reach) - timeAt(a - reach));
+  const columns = Array.from({ length: CYCLE_STEPS }, (_, k) =>
+    starts.map((s) => at(s + k * step)).filter(Number.isFinite),
+  );
+  const of = (q: number): number[] => columns.map((c) => (c.length ? Number(quantile(c, q).toFixed(1)) : 0));
+  return { column: SPEED_LANE, middle: of(0.5), low: of(0.05), high: of(0.95) };
 }
 
 /** A thousandth of what the channel covers is enough for a picture. */

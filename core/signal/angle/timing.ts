@@ -28,6 +28,9 @@ const MATCHED = 0.7;
 const TOOTH_SHARE = 1 / 3;
 const MOST_OFF_deg = 3.5;
 
+/** How far a cam may be off and still be in time, degrees of the crank, by the width of a tooth. */
+export const inTimeWithin = (tooth_deg: number): number => Math.min(MOST_OFF_deg, tooth_deg * TOOTH_SHARE);
+
 /** Edges of the cam in degrees of the crank, 0 to 720 from the first tooth after the gap. */
 export function camMarks(position: Position): CamMark[] {
   const axis = crankAxis(position.train);
@@ -245,7 +248,7 @@ function shiftFinding(
       ],
     };
   const { shift_deg, uncertainty_deg } = found;
-  const limit = Math.min(MOST_OFF_deg, tooth_deg * TOOTH_SHARE);
+  const limit = inTimeWithin(tooth_deg);
   const isSure = Math.abs(Math.abs(shift_deg) - limit) > 2 * uncertainty_deg;
   const inTime = Math.abs(shift_deg) <= limit;
   const teeth = shift_deg / tooth_deg;
