@@ -18,7 +18,8 @@ test('what the device answers is a route of the application, by the same path', 
 
 test('every write into a job or a run can be made without the server, but for those that are told', () => {
   // Recordings: hours of samples are more than a device carries.
-  const NEED_SERVER = ['/traces', '/bundle', '/report', '/live', '/judge-again', '/csv', '/pdf'];
+  // Leads are planned on the page of the recordings, which needs the server too.
+  const NEED_SERVER = ['/traces', '/leads', '/bundle', '/report', '/live', '/judge-again', '/csv', '/pdf'];
   const written = (['jobs', 'runs'] as const).flatMap((room) =>
     readdirSync(`app/api/${room}/[id]`, { recursive: true })
       .map(String)

@@ -1,5 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { v7 } from 'uuid';
+import { answerTraceText } from '../application/traces/answer';
 import type { TraceView } from '../application/views';
 import { type EngineFault, simulateEngine } from '../core/simulate/engine/engine';
 import { demoId } from '../demo/load';
@@ -80,6 +81,24 @@ test('a capture is laid over a known good: a cam that is out, and a cylinder tha
   await expect(page.locator('canvas')).toBeVisible();
   const kept = (await (await page.request.get(`/api/traces/${bad}`)).json()) as TraceView;
   expect(kept.head.capture?.cycle).toMatchObject({ from: 'crank', isNamed: true, teeth: 36 });
+
+  // A known good travels as a table with its question document: asked anywhere else it says the same.
+  const [csv, document] = await Promise.all(
+    ['csv', 'question'].map(async (what) => (await page.request.get(`/api/traces/${good}/${what}`)).body()),
+  );
+  const own = await Promise.all(
+    ['csv', 'question'].map(async (what) => (await page.request.get(`/api/traces/${bad}/${what}`)).body()),
+  );
+  const files = new Map([
+    [`recording-${good}.csv`, csv],
+    [`recording-${good}.json`, document],
+    [`recording-${bad}.csv`, own[0]],
+  ]);
+  const question = { ...(JSON.parse(String(own[1])) as object), reference: `recording-${good}.json` };
+  const answer = answerTraceText(JSON.stringify(question), (path) => new Uint8Array(files.get(path) ?? []));
+  const timing = answer.ok ? answer.value.findings.find((f) => f.kind === 'timing') : answer.error;
+  expect(timing).toMatchObject({ inTime: false });
+  expect((timing as { shift_deg: number }).shift_deg).toBeCloseTo(-20, 0);
 
   await page.goto('/captures');
   await page.getByRole('textbox').fill('known good cranking PL-08');

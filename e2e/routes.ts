@@ -214,6 +214,7 @@ export const CASES: readonly Case[] = [
   },
   { route: 'traces/[id]/pyramid', method: 'GET', action: 'look', query: '?stream=0' },
   { route: 'traces/[id]/csv', method: 'GET', action: 'look' },
+  { route: 'traces/[id]/question', method: 'GET', action: 'look' },
   {
     route: 'traces/[id]/standing',
     method: 'POST',

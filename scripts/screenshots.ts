@@ -39,7 +39,6 @@ const VIEWS: readonly View[] = [
     before: (page) => page.getByRole('button', { name: 'Large keys' }).click(),
   },
   { name: 'bench-phone', path: run('PL-14'), size: { width: 390, height: 844 } },
-  { name: 'bench-gauge', path: run('PL-08', 'sensor-transfer') },
   { name: 'bench-sweep', path: run('PL-22', 'position-sweep') },
   { name: 'result', path: `${run('PL-11')}/print`, size: { width: 1000, height: 1200 } },
   { name: 'yard', path: '/' },
@@ -77,6 +76,14 @@ const VIEWS: readonly View[] = [
       await page.waitForTimeout(800);
       await page.keyboard.press('n');
       await page.waitForTimeout(800);
+    },
+  },
+  {
+    name: 'capture',
+    path: `/traces/${demoId('trace', 'PL-19', 'leak')}`,
+    size: { width: 1280, height: 1300 },
+    before: async (page) => {
+      await page.getByRole('img', { name: /Order of firing/ }).waitFor();
     },
   },
 ];

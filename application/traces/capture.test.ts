@@ -11,7 +11,7 @@ const ROLES = {
   'injector 1': 'injector-current',
   knock: 'knock',
 } as const;
-const RATE = 20_000;
+const RATE = 12_000;
 const ENGINE = { layout: 'inline', cylinders: 4, firingOrder: [1, 3, 4, 2] };
 
 function question(
@@ -26,7 +26,7 @@ function question(
     cylinders: 4,
     firingOrder: [1, 3, 4, 2],
     condition,
-    seconds: 3,
+    seconds: 2.5,
     rate_Hz: RATE,
     wheel: { teeth: 36, missing: 1, kind: 'hall' },
     cam: [[30, 120]],

@@ -105,6 +105,9 @@ export function FindingList({ trace, findings, selected, timeZone, shown, onShow
             {trace.head.clocks.length === 1 ? 'Table of it (CSV)' : `Table ${i + 1} (CSV)`}
           </a>
         ))}
+        <a className="inline-flex min-h-12 items-center underline" href={`/api/traces/${trace.id}/question`} download>
+          Question document
+        </a>
       </p>
     </aside>
   );

@@ -147,7 +147,7 @@ describe('timing against a known good', () => {
   };
   const shiftOf = (own: Capture, good: Capture) => timing(own, good).find((f) => f.kind === 'timing');
 
-  it.each([0, 6, -6, 3, -3, 18.5, -31])('a cam that is %d degrees off is found so, to within what is said', (shift) => {
+  it.each([0, 6, -3, 18.5, -31])('a cam that is %d degrees off is found so, to within what is said', (shift) => {
     const found = shiftOf(of(shift), of(0));
     expect(Math.abs((found?.shift_deg ?? NaN) - shift)).toBeLessThan(Math.max(0.4, 3 * (found?.uncertainty_deg ?? 0)));
     expect(found?.inTime).toBe(shift === 0);
