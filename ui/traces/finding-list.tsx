@@ -60,7 +60,7 @@ export function FindingList({ trace, findings, selected, timeZone, shown, onShow
           />
         ))}
       </ul>
-      <Power trace={trace} />
+      {!trace.head.capture && <Power trace={trace} />}
       {bad.length === 0 && !trace.head.capture && shown && (
         <p>
           It showed itself {shown.times === 1 ? 'once' : `${shown.times} times`} in {hoursWords(shown.hours)}. While
