@@ -1,4 +1,4 @@
-import { quantileInPlace } from '../numerics/select';
+import { quantileInPlace, selectInPlace } from '../numerics/select';
 import { normalUpperTail } from '../numerics/normal';
 import { seededRandom } from '../numerics/random';
 import { quarter, runningMedian } from './running-median';
@@ -119,10 +119,12 @@ function tailOf(noise: Residual, side: 1 | -1, wanted: number): number {
     { length: QUANTILES },
     (_, i) => TAIL_SHARE * (least / TAIL_SHARE) ** (i / (QUANTILES - 1)),
   );
-  const beyond = shares.map((share) => {
-    const rank = Math.round(share * seen);
-    return rank < 1 || rank > kept ? NaN : -quantileInPlace(peaks, (rank - 1) / kept, kept);
-  });
+  const first = Math.round(TAIL_SHARE * seen);
+  if (first < 1 || first > kept) return 0;
+  // Only the tail is put in order: it is a small part of all peaks.
+  selectInPlace(peaks, first - 1, kept);
+  const tail = peaks.subarray(0, first).sort();
+  const beyond = shares.map((share) => -(tail[Math.round(share * seen) - 1] ?? NaN));
   const [start = NaN] = beyond;
   if (!beyond.every((q) => Number.isFinite(q))) return 0;
   let best = { shape: 0, scale: 0, off: Infinity };
