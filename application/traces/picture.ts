@@ -36,11 +36,15 @@ export const MOST_LANES = 5;
 const BESIDE_s = 0.6;
 const LONGEST_s = 30;
 
-const noteAt = ({ notes }: TraceView, f: Finding): TraceView['notes'][number] | undefined =>
+/** What was decided about a finding; the last word counts. */
+export const decisionOn = ({ notes }: TraceView, f: Finding): TraceView['notes'][number] | null =>
   notes.findLast(
     ({ body }) =>
-      body.kind !== 'mark' && body.channel === f.channel && body.from_s === f.from_s && body.to_s === f.to_s,
-  );
+      (body.kind === 'dismissed' || body.kind === 'evidence') &&
+      body.channel === f.channel &&
+      body.from_s === f.from_s &&
+      body.to_s === f.to_s,
+  ) ?? null;
 
 /** The finding that a picture shows: one that was taken as evidence, else the worst that nobody has dismissed; `null`: none. */
 export function shownFinding(view: TraceView): Finding | null {
@@ -50,8 +54,8 @@ export function shownFinding(view: TraceView): Finding | null {
       ['dropout', 'spike', 'apart', 'out-of-limits', 'stuck', 'noise'].includes(f.kind),
   );
   return (
-    seen.find((f) => noteAt(view, f)?.body.kind === 'evidence') ??
-    seen.find((f) => f.severity === 'fail' && noteAt(view, f)?.body.kind !== 'dismissed') ??
+    seen.find((f) => decisionOn(view, f)?.body.kind === 'evidence') ??
+    seen.find((f) => f.severity === 'fail' && decisionOn(view, f)?.body.kind !== 'dismissed') ??
     null
   );
 }
@@ -62,7 +66,8 @@ export function windowAround({ from_s, to_s }: Finding): { readonly from_s: numb
   return { from_s: from_s - beside, to_s: to_s + beside };
 }
 
-const nameOf = ({ head }: TraceView, channel: string): string =>
+/** A channel's name; its column where the recording has none of that name. */
+export const nameOf = ({ head }: TraceView, channel: string): string =>
   head.channels.find((c) => c.column === channel)?.name ?? channel;
 
 /** Findings of a report are a page at most. */
@@ -81,7 +86,7 @@ export function recordingLines(view: TraceView): string[] {
   const leads = head.channels.flatMap((c) => (c.lead ? [`${c.name}: ${c.lead}`] : []));
   const bad = head.search.findings.filter((f) => f.severity === 'fail' || f.severity === 'attention');
   const lines = bad.slice(0, MOST_LINES).map((f) => {
-    const decided = noteAt(view, f);
+    const decided = decisionOn(view, f);
     const word = !decided
       ? 'not decided'
       : decided.body.kind === 'evidence'

@@ -41,3 +41,18 @@ export function quantile(values: ArrayLike<number>, q: number): number {
   const copy = Float64Array.from(Array.from(values).filter((v) => Number.isFinite(v)));
   return quantileInPlace(copy, q);
 }
+
+/** Of normal noise, the median of the deviation times this is the standard deviation (Hampel, JASA 69, 1974, 383). */
+export const MAD_TO_SIGMA = 1.4826;
+
+/** Standard deviation of normal noise, from the median of the deviations from the median: what is far off hardly counts. NaN for none. */
+export function robustDeviation(values: ArrayLike<number>): number {
+  const middle = quantile(values, 0.5);
+  return (
+    MAD_TO_SIGMA *
+    quantile(
+      Float64Array.from(values, (v) => Math.abs(v - middle)),
+      0.5,
+    )
+  );
+}

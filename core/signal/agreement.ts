@@ -1,4 +1,4 @@
-import { quantile } from '../numerics/select';
+import { quantile, robustDeviation } from '../numerics/select';
 import { listedClock } from './clock';
 import { bestLag } from './correlate';
 import { onGrid, sharedTime, valueAt } from './grid';
@@ -191,12 +191,7 @@ function leastLeft(scan: Channel, pin: Channel, times: readonly number[], around
 
 function flatLine(differences: Float64Array): Line {
   const offset = quantile(differences, 0.5);
-  const rms =
-    1.4826 *
-    quantile(
-      differences.map((d) => Math.abs(d - offset)),
-      0.5,
-    );
+  const rms = robustDeviation(differences);
   return { offset, gain: 1, offsetError: rms / Math.sqrt(differences.length), gainError: 0, rms };
 }
 

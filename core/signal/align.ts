@@ -13,7 +13,7 @@ export interface Alignment {
   readonly by: readonly [first: string, second: string];
 }
 
-/** Moves are looked at on this grid; finer where a recording is shorter. */
+/** Moves are looked at on this grid. */
 const GRID_s = 0.1;
 const MOST_STEPS = 1 << 20;
 /** Of the shorter recording: so much must be common to both, and not less than this many seconds. */
@@ -26,7 +26,7 @@ const BETTER = 1.35;
 const LEAST_CORRELATION = 0.6;
 /** Shifts nearer than this to the best one are the same answer. */
 const SAME_s = 4;
-/** Channels of either that move most are compared. */
+/** So many channels of either are compared: those that move seldom and far. */
 const MOST_CHANNELS = 6;
 
 /**
@@ -93,7 +93,7 @@ function bestShift(x: Moves, y: Moves): { readonly shift: number; readonly score
     return out;
   };
   const [xx, yy] = [squares(x.moves), squares(y.moves)];
-  // Pearson's coefficient at each lag over what both have, times the root of how much that is.
+  // Pearson's coefficient at each lag, over what both have.
   const scores = sums.map((sum, k) => {
     const lag = k - (n - 1);
     const [from, to] = [Math.max(0, -lag), Math.min(n, m - lag)];

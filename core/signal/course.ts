@@ -1,12 +1,10 @@
-import { quantileInPlace, selectInPlace } from '../numerics/select';
+import { MAD_TO_SIGMA, quantileInPlace, selectInPlace } from '../numerics/select';
 import { normalUpperTail } from '../numerics/normal';
 import { seededRandom } from '../numerics/random';
 import { quarter, runningMedian } from './running-median';
 
 /** Samples of one block share their noise. */
 export const BLOCK = 512;
-/** Of normal noise, the median of the deviation times this is the standard deviation (Hampel, JASA 69, 1974, 383). */
-const MAD_TO_SIGMA = 1.4826;
 /** So many false candidates are expected in one search of one channel, if its noise were normal. */
 const FALSE_CANDIDATES = 1e-4;
 /** A window of the coarsest level spans this at most: what lasts longer is a state, not a dropout. */

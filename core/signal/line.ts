@@ -1,4 +1,4 @@
-import { quantile } from '../numerics/select';
+import { MAD_TO_SIGMA, quantile } from '../numerics/select';
 import { seededRandom } from '../numerics/random';
 
 /** y = offset + gain · x, with what is left. */
@@ -32,7 +32,7 @@ export function robustLine(x: Float64Array, y: Float64Array): Line | null {
   let weights = new Float64Array(n).fill(1);
   for (let pass = 0; pass < 25; pass++) {
     const off = x.map((v, i) => Math.abs((y[i] ?? NaN) - offset - gain * v));
-    const scale = Math.max(1.4826 * quantile(off, 0.5), 1e-12);
+    const scale = Math.max(MAD_TO_SIGMA * quantile(off, 0.5), 1e-12);
     weights = off.map((r) => (r < BISQUARE * scale ? (1 - (r / (BISQUARE * scale)) ** 2) ** 2 : 0));
     const next = weighted(x, y, weights);
     if (!next) break;

@@ -1,4 +1,4 @@
-import { quantile, selectInPlace } from '../numerics/select';
+import { quantile, robustDeviation, selectInPlace } from '../numerics/select';
 import type { Channel, Onset } from './types';
 import { moment, say, span } from './words';
 
@@ -131,15 +131,7 @@ function onsetIn(channel: Channel, start_s: number, from_s: number, to_s: number
   const calm = values.slice(first, rest + 1).filter((v) => Number.isFinite(v));
   if (calm.length < 3) return null;
   const before = quantile(calm, 0.5);
-  const noise = Math.max(
-    1.4826 *
-      quantile(
-        calm.map((v) => Math.abs(v - before)),
-        0.5,
-      ),
-    channel.step / 2,
-    1e-12,
-  );
+  const noise = Math.max(robustDeviation(calm), channel.step / 2, 1e-12);
   const smooth = (i: number): number => median3(values, i, first, last) - before;
   const usable = (i: number): boolean => Number.isFinite(smooth(i));
   // The first direction in which it clearly goes, and how far.

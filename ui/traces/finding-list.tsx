@@ -7,7 +7,8 @@ import { moment, say, span } from '../../core/signal/words';
 import type { TraceFile, TraceNoteBody } from '../../formats/requests/traces';
 import { Button } from '../kit/button';
 import { shownTime } from '../kit/time';
-import { decisionOn, evidenceOf, KIND_WORDS, nameOf } from './finding-words';
+import { decisionOn, nameOf } from '../../application/traces/picture';
+import { evidenceOf, KIND_WORDS } from './finding-words';
 
 interface Props {
   readonly trace: TraceView;

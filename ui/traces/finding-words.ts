@@ -29,9 +29,6 @@ export const KIND_WORDS: Readonly<Record<Finding['kind'], string>> = {
   connection: 'connection',
 };
 
-export const nameOf = ({ head }: TraceView, channel: string): string =>
-  head.channels.find((c) => c.column === channel)?.name ?? channel;
-
 /** Findings that a person looks at, worst first, then by time. */
 export const listedFindings = ({ head }: TraceView): readonly Finding[] => {
   const rank = { fail: 0, attention: 1, undecided: 2, pass: 3, none: 4 } as const;
@@ -52,17 +49,6 @@ export const listedFindings = ({ head }: TraceView): readonly Finding[] => {
     .filter((f) => !isTold(f) && !isOnPost(f))
     .sort((a, b) => rank[a.severity] - rank[b.severity] || a.from_s - b.from_s);
 };
-
-/** What was decided about a finding; the last word counts. */
-export const decisionOn = ({ notes }: TraceView, f: Finding): TraceView['notes'][number] | null =>
-  notes.findLast(
-    ({ body }) =>
-      body.kind !== 'mark' &&
-      body.kind !== 'standing' &&
-      body.channel === f.channel &&
-      body.from_s === f.from_s &&
-      body.to_s === f.to_s,
-  ) ?? null;
 
 export const noteOf = (f: Finding, kind: TraceNoteBody['kind'], text: string): TraceNoteBody => ({
   kind,

@@ -1,4 +1,4 @@
-import { quantile } from '../../numerics/select';
+import { quantile, robustDeviation } from '../../numerics/select';
 import { thin } from '../pulses';
 import type { Finding } from '../types';
 import { type Capture, type CaptureChannel, cylinderAfter, positionOf } from './capture';
@@ -203,6 +203,7 @@ function periodOf(turning: Turning, n: number, capture: Capture): number | null 
   const least = Math.max(2, Math.floor(120 / (n * FASTEST_rpm) / step_s));
   const most = Math.min(Math.floor(values.length / 2), Math.ceil(120 / (n * SLOWEST_rpm) / step_s));
   const known = knownPeriod(turning, n, capture);
+  if (known) return known;
   const smooth = withoutTrend(values, most);
   const correlation = (lag: number): number => {
     let [xy, xx, yy] = [0, 0, 0];
@@ -214,7 +215,6 @@ function periodOf(turning: Turning, n: number, capture: Capture): number | null 
     }
     return xx > 0 && yy > 0 ? xy / Math.sqrt(xx * yy) : 0;
   };
-  if (known) return known;
   const all: { lag: number; c: number }[] = [];
   for (let lag = least; lag <= most; lag++) all.push({ lag, c: correlation(lag) });
   const tops = all.filter((a, i) => a.c > (all[i - 1]?.c ?? -1) && a.c >= (all[i + 1]?.c ?? -1) && i > 0);
@@ -268,16 +268,11 @@ function knownPeriod({ start_s, values, step_s }: Turning, n: number, capture: C
 
 /** Less the running mean over about `window` steps. */
 function withoutTrend(values: Float64Array, window: number): Float64Array {
-  const sums = new Float64Array(values.length + 1);
-  for (let i = 0; i < values.length; i++) sums[i + 1] = (sums[i] ?? 0) + (values[i] ?? 0);
-  const half = Math.max(2, window >> 1);
-  return values.map((v, i) => {
-    const [a, b] = [Math.max(0, i - half), Math.min(values.length, i + half + 1)];
-    return v - ((sums[b] ?? 0) - (sums[a] ?? 0)) / (b - a);
-  });
+  const trend = smoothed(values, Math.max(4, window));
+  return values.map((v, i) => v - (trend[i] ?? 0));
 }
 
-/** Means over about a fifth of a compression: noise and ripple of the brushes go, the hump stays. */
+/** Running means: over a seventh of a compression noise and ripple of the brushes go, and the hump stays. */
 function smoothed(values: Float64Array, window: number): Float64Array {
   const half = Math.max(0, Math.round(window / 2));
   const sums = new Float64Array(values.length + 1);
@@ -368,12 +363,7 @@ function byPosition(peaks: readonly Peak[], n: number, cylinderOf: (slot: number
     const own = inner.filter(({ p }) => p.slot % n === position);
     const values = own.map((o) => o.r);
     const middle = quantile(values, 0.5);
-    const spread =
-      1.4826 *
-      quantile(
-        values.map((v) => Math.abs(v - middle)),
-        0.5,
-      );
+    const spread = robustDeviation(values);
     return {
       position,
       relative: middle,

@@ -1,4 +1,4 @@
-import { quantile } from '../../numerics/select';
+import { quantile, robustDeviation } from '../../numerics/select';
 import type { Finding } from '../types';
 import { type Axis, nearZero, turned } from './axis';
 import { type Capture, cylinderAfter, phaseOf, positionOf } from './capture';
@@ -74,7 +74,7 @@ export function contribution(capture: Capture): Finding[] {
     const share = own.length < FEWEST ? 0 : own.filter(isMisfire).length / own.length;
     return finding(base, capture, phase.named?.cylinder ?? null, slot, {
       relative,
-      spread: spreadOf(own.map((f) => f.left)) / Math.max(swing, 1e-12) / Math.sqrt(Math.max(1, own.length)),
+      spread: robustDeviation(own.map((f) => f.left)) / Math.max(swing, 1e-12) / Math.sqrt(Math.max(1, own.length)),
       // Single firings are not told from the noise: only a cylinder that gives little by its median missed some.
       misfires: isCoarse && relative > 0.5 ? 0 : share,
       cycles: own.length,
@@ -106,7 +106,7 @@ interface Spread {
 function spreadIn(firings: readonly Firing[], n: number, value: (f: Firing) => number): Spread {
   const slots = Array.from({ length: n }, (_, slot) => firings.filter((f) => f.slot === slot).map(value));
   const medians = slots.map((v) => quantile(v, 0.5));
-  return { good: quantile(medians, 0.6), sigma: quantile(slots.map(spreadOf), 0.5) };
+  return { good: quantile(medians, 0.6), sigma: quantile(slots.map(robustDeviation), 0.5) };
 }
 
 /** A firing that is below the good ones by so many standard deviations is suspect; many of them are no chance. */
@@ -277,17 +277,6 @@ function swingOf({ energy }: SpeedGrid, n: number): number {
     swings.push(Math.max(...part) - Math.min(...part));
   }
   return n > 0 ? quantile(swings, 0.5) : 0;
-}
-
-function spreadOf(values: readonly number[]): number {
-  const middle = quantile(values, 0.5);
-  return (
-    1.4826 *
-    quantile(
-      values.map((v) => Math.abs(v - middle)),
-      0.5,
-    )
-  );
 }
 
 function finding(

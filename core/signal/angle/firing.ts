@@ -1,4 +1,4 @@
-import { quantile } from '../../numerics/select';
+import { quantile, robustDeviation } from '../../numerics/select';
 import type { Finding } from '../types';
 import { nearZero, turned } from './axis';
 import { type Capture, cylinderAfter, phaseOf } from './capture';
@@ -164,14 +164,7 @@ function pulseFinding(f: {
   const { own, offsets, share } = f;
   const missing = 1 - share < MISSING;
   const offset = own.length ? quantile(offsets, 0.5) : null;
-  const spread =
-    own.length > 1
-      ? 1.4826 *
-        quantile(
-          offsets.map((o) => Math.abs(o - (offset ?? 0))),
-          0.5,
-        )
-      : 0;
+  const spread = own.length > 1 ? robustDeviation(offsets) : 0;
   const uncertainty_deg = Math.hypot(f.uncertainty / 2, spread / Math.sqrt(Math.max(1, own.length)));
   const isOff = offset !== null && Math.abs(offset) > OFF_deg + uncertainty_deg;
   const isNear = offset !== null && Math.abs(offset) > OFF_deg;

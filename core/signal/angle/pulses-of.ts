@@ -1,4 +1,4 @@
-import { quantile } from '../../numerics/select';
+import { quantile, robustDeviation } from '../../numerics/select';
 import { thin } from '../pulses';
 import type { Channel } from '../types';
 import { usualPeriod } from './axis';
@@ -46,12 +46,7 @@ function lookForPulses(channel: Channel, together_s?: number): CurrentPulses | n
   const [up, down] = [high - rest, rest - low];
   const isTurned = down > 1.5 * up;
   const height = isTurned ? down : up;
-  const noise =
-    1.4826 *
-    quantile(
-      some.map((v) => Math.abs(v - rest)),
-      0.5,
-    );
+  const noise = robustDeviation(some);
   if (!(height > 6 * noise) || !(height > 3 * channel.step)) return null;
   const sign = isTurned ? -1 : 1;
   const raw = rawPulses(channel, rest, sign, SHARE * height);

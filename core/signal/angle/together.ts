@@ -145,5 +145,5 @@ function ofTiming(findings: readonly Finding[], isUneven: boolean): Conclusion[]
   ];
 }
 
-/** A conclusion in sentences. */
-export const conclusionWords = (c: Conclusion): string => `${c.cause} ${c.why} Next: ${c.next}`;
+/** A conclusion in sentences. It follows rules of common practice, and was tried on simulated engines only: it is no proof. */
+export const conclusionWords = (c: Conclusion): string => `Most likely: ${c.cause} ${c.why} Next: ${c.next}`;

@@ -79,7 +79,7 @@ export interface Knock extends FindingBase {
 /** Something of the connection that is not as it should be: it is taken out where it can be. */
 export interface Connection extends FindingBase {
   readonly kind: 'connection';
-  readonly problem: 'turned round' | 'not zeroed' | 'rate too low' | 'inverted' | 'swapped' | 'weak';
+  readonly problem: 'turned round' | 'not zeroed' | 'rate too low' | 'swapped';
   /** What was taken out, in the channel's unit; else 0. */
   readonly offset: number;
 }
