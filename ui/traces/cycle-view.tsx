@@ -36,7 +36,7 @@ export function CycleView({ trace, ghosts, isClosed }: Props) {
       <p>
         Recorded while {CONDITION_WORDS[capture.condition]}
         {cycle &&
-          `; ${Math.round(cycle.speed_rpm)} rpm, ${cycle.cycles} cycles over each other, angle from the ${cycle.from === 'crank' ? 'crank wheel' : 'injector of one cylinder'}`}
+          `; ${Math.round(cycle.speed_rpm)} rpm, ${cycle.cycles === 1 ? 'one cycle' : `${cycle.cycles} cycles over each other`}, angle from the ${cycle.from === 'crank' ? 'crank wheel' : 'injector of one cylinder'}`}
         .
       </p>
       {capture.conclusions.map((c) => (
