@@ -15,6 +15,7 @@ import { benchScreen } from './screen';
 import { benchDiagnosis, benchSets, benchSolver, benchTrial } from './trial';
 import { benchSecondTrial } from './second-trial';
 import { benchTrace } from './trace';
+import { benchTraceScreen } from './trace-screen';
 import { benchWrites } from './writes';
 
 /** What needs nothing but the core, by name. */
@@ -44,6 +45,7 @@ const SERVER: Readonly<Record<string, (base: string, url: string, db: Db, server
   hostile: (base) => benchHostile(base),
   load: (base) => benchLoad(base),
   screen: (base) => benchScreen(base),
+  'trace-screen': (base, _, db) => benchTraceScreen(base, db),
   report: (base, _, db) => benchReport(db, base),
 };
 

@@ -9,7 +9,8 @@ const KEYS = 100;
 /** A quick typist. */
 const KEY_DELAY_MS = 60;
 const TARGET_KB = 250;
-const ARGS = [
+/** Of a browser that measures: no sandbox, since it may run as root. */
+export const BROWSER_ARGS = [
   '--no-sandbox',
   '--disable-gpu',
   '--disable-quic',
@@ -21,7 +22,10 @@ const ARGS = [
 
 /** First-load JavaScript of the bench, and Enter to painted verdict. */
 export async function benchScreen(base: string): Promise<void> {
-  const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ARGS });
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: BROWSER_ARGS,
+  });
   try {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
     await context.request.post(`${base}/api/session/sign-in`, { data: { name: PERSONS[0].name, pin: DEMO_PIN } });

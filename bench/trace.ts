@@ -15,7 +15,7 @@ import { DIALECTS, writeSimulated } from '../formats/trace/write-simulated';
 import { report } from './measure';
 import { traceTrial } from './trace-trial';
 
-const HOURS = Number(process.env.MUDFLAT_TRACE_h ?? 24);
+export const HOURS = Number(process.env.MUDFLAT_TRACE_h ?? 24);
 const LOGS = Number(process.env.MUDFLAT_TRACE_LOGS ?? 200);
 const DAMAGED = Number(process.env.MUDFLAT_TRACE_DAMAGED ?? 5000);
 const SEED = Number(process.env.MUDFLAT_SEED ?? 11);
@@ -75,7 +75,7 @@ async function benchReading(file: string): Promise<void> {
 }
 
 /** A day in pieces of an hour: the same drive again and again would be no day, so each hour has a seed of its own. */
-function writeDay(file: string): void {
+export function writeDay(file: string): void {
   const out = openSync(file, 'w');
   writeSync(out, 't (s),a (V),b (V),c (V),d (V)\r\n');
   for (let h = 0; h < Math.ceil(HOURS); h++) {
@@ -117,7 +117,7 @@ function scanLines(file: string): number {
   return lines;
 }
 
-function readWhole(file: string): ReadRecording {
+export function readWhole(file: string): ReadRecording {
   const reader = new CsvReader();
   eachPiece(file, (piece) => reader.push(piece));
   return reader.end();

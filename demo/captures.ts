@@ -5,6 +5,7 @@ import { rateClock } from '../core/signal/clock';
 import { Samples } from '../core/signal/samples';
 import type { ChannelRole } from '../core/signal/types';
 import { type EngineFault, type EngineSignal, simulateEngine } from '../core/simulate/engine/engine';
+import { isThere } from './recordings';
 import { blocksOf, type ColumnChoice, toStored } from '../application/traces/stored';
 import type { ReadRecording } from '../formats/trace/types';
 import type { Standing, TraceCapture } from '../formats/requests/traces';
@@ -103,6 +104,8 @@ export async function loadCaptures(db: Db, idOf: (...name: (string | number)[]) 
   for (const [i, c] of CAPTURES.entries()) {
     const engine = FAMILIES[c.family];
     if (!engine) throw new Error(`there is no family ${c.family}`);
+    const id = idOf('trace', c.unit, c.key);
+    if (await isThere(db, id)) continue;
     const read = recorded(c, i);
     const choices = c.signals.map((s): ColumnChoice => {
       const [role, unit] = ROLES[s];
@@ -112,7 +115,6 @@ export async function loadCaptures(db: Db, idOf: (...name: (string | number)[]) 
     const original = { name: `${c.key}.csv`, size: 1_000_000 + i, sha256: sha256(c.key) };
     const asked = { engine, condition: c.condition };
     const { head, streams } = toStored(read, choices, original, (b) => sha256(encodeBlock(b)), undefined, { asked });
-    const id = idOf('trace', c.unit, c.key);
     await must(c.name, keepTrace(db, idOf('job', c.unit), { id, by: c.by, name: c.name, head }));
     for (const [stream, samples] of streams.entries())
       for (const [number, block] of blocksOf(samples).entries())

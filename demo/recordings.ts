@@ -9,7 +9,7 @@ import { type WrittenDialect, writeSimulated } from '../formats/trace/write-simu
 import type { Db } from '../server/db/connection';
 import type { JudgedBy } from '../formats/requests/traces';
 import { writeLeads } from '../server/traces/leads';
-import { keepBlock, keepTrace } from '../server/traces/traces';
+import { keepBlock, keepTrace, viewTrace } from '../server/traces/traces';
 
 interface DemoRecording {
   readonly unit: string;
@@ -108,6 +108,11 @@ export const RECORDINGS: readonly DemoRecording[] = [
 
 type Must = (what: string, command: ReturnType<typeof keepTrace>) => Promise<void>;
 
+/** A recording of which nothing is missing need not be simulated and searched again. */
+export async function isThere(db: Db, traceId: string): Promise<boolean> {
+  return (await viewTrace(db, traceId))?.missing.length === 0;
+}
+
 /** Takes the recordings in as the screen does: read, searched, kept block by block. */
 export async function loadRecordings(
   db: Db,
@@ -117,6 +122,8 @@ export async function loadRecordings(
   const of = { id: idOf('leads', 'PL-22'), by: 'Ines Varga' };
   await must('leads', writeLeads(db, idOf('job', 'PL-22'), { ...of, ...LEADS }));
   for (const r of RECORDINGS) {
+    const id = idOf('trace', r.unit);
+    if (await isThere(db, id)) continue;
     const settings = {
       seconds: r.seconds,
       rate_Hz: 50,
@@ -130,7 +137,6 @@ export async function loadRecordings(
     const sha256 = (content: Uint8Array): string => createHash('sha256').update(content).digest('hex');
     const original = { name: r.file, size: bytes.length, sha256: sha256(bytes) };
     const { head, streams } = toStored(readTrace(bytes), r.columns, original, (b) => sha256(encodeBlock(b)));
-    const id = idOf('trace', r.unit);
     await must(r.name, keepTrace(db, idOf('job', r.unit), { id, by: r.by, name: r.name, head }));
     for (const [stream, samples] of streams.entries())
       for (const [number, block] of blocksOf(samples).entries())

@@ -29,7 +29,12 @@ check() { # NAME COMMAND...: goes on after a failure, so that one run tells ever
 export MUDFLAT_DIST=.next-test
 results=$data_dir/results
 rm -rf "$results" && mkdir -p "$results"
+# The demo is loaded once, beside the check of the types, for all tests that need it.
+export MUDFLAT_TEST_RUN=$$
+npx --no-install tsx scripts/prepare-tests.ts >"$results/prepare.log" 2>&1 &
+prepared=$!
 check "types" npm run --silent types
+wait "$prepared" || { cat "$results/prepare.log"; die "Loading the demo for the tests" "Read the error above."; }
 # Built beside the checks that need no build.
 need_build .next-test >"$results/build.log" 2>&1 &
 build=$!
@@ -48,7 +53,7 @@ check "unit tests" npx --no-install jest --silent=false --json --outputFile="$re
 check "lint" lint_is_good
 wait "$build" || { cat "$results/build.log"; die "Building the application" "Read the error above."; }
 cat "$results/build.log"
-check "tests through the interface" env PLAYWRIGHT_JSON_OUTPUT_NAME="$results/playwright.json" npx --no-install playwright test
+check "tests through the interface" env DATABASE_URL="${DATABASE_URL%/*}/interface" PLAYWRIGHT_JSON_OUTPUT_NAME="$results/playwright.json" npx --no-install playwright test
 
 if ((${#failed[@]})); then (IFS=,; echo "FAILED: ${failed[*]}"); fi
 # The closing line counts what is no test as well: a failed check must not stand above "0 failed".

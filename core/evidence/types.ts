@@ -67,6 +67,23 @@ export type Evidence = { readonly note?: string | undefined; readonly photos?: r
           | 'nothing found';
         readonly seen: string;
       }
+    /** What a capture over crank angle has shown of the engine or of one cylinder. */
+    | {
+        readonly kind: 'capture';
+        readonly position?: number | undefined;
+        readonly outcome:
+          | 'no pulse'
+          | 'off the grid'
+          | 'compresses little'
+          | 'gives little'
+          | 'knocks'
+          | 'drags'
+          | 'supply weak'
+          | 'out of time'
+          | 'signal noisy'
+          | 'as it should be';
+        readonly seen: string;
+      }
     /** Good without a reading. */
     | {
         readonly kind: 'normal';
@@ -178,6 +195,7 @@ export type RuleId =
   | 'new-part'
   | 'drive'
   | 'recording'
+  | 'capture'
   | 'normal'
   | 'mechanical'
   | 'measured'
@@ -207,6 +225,8 @@ export const RULES: Readonly<Record<RuleId, string>> = {
   drive: 'A fault that does not show in a drive has not been looked for in the right conditions.',
   recording:
     'A pin shows what the sensor sends, the scan tool what the controller believes: what breaks off at the pin lies before it, what breaks off behind it in the wire’s end or the controller. What all channels lose at once they share, or the recorder’s leads slipped.',
+  capture:
+    'A capture over crank angle compares the cylinders of one engine with each other, or the engine with a known good: what all share is taken out of it.',
   normal: 'What somebody has seen to be good is good, as far as eyes tell.',
   mechanical: 'What the engine itself shows is no matter of wires: mechanics first, before a part is bought.',
   measured: 'A reading out of its limits, in the circuit: the part, its wire or what feeds it.',

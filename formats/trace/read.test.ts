@@ -225,6 +225,6 @@ it('answers any damage with a recording or a reason', () => {
         expect(error).toBeInstanceOf(TraceProblem);
       }
     }),
-    { numRuns: 1500 },
+    { numRuns: 500 },
   );
 });

@@ -29,11 +29,11 @@ const within = (base: string, name: string): string => {
 };
 
 /**
- * Made once per cluster, whoever comes first; the others wait, then copy it. Named by this process's parent:
- * one run of the tests.
+ * Made once per run of the tests, whoever comes first; the others wait, then copy it. Named by MUDFLAT_TEST_RUN, or by this
+ * process's parent.
  */
 async function templateOf(base: string, withDemo: boolean): Promise<string> {
-  const name = `template_${process.ppid}_${withDemo ? 'demo' : 'bare'}`;
+  const name = `template_${process.env.MUDFLAT_TEST_RUN ?? process.ppid}_${withDemo ? 'demo' : 'bare'}`;
   const client = new pg.Client({ connectionString: base });
   await client.connect();
   try {
@@ -53,6 +53,11 @@ async function templateOf(base: string, withDemo: boolean): Promise<string> {
   } finally {
     await client.end();
   }
+}
+
+/** Makes the database that those of the tests are copied from, before they need it. */
+export async function prepareTestDatabases(base: string): Promise<string> {
+  return templateOf(base, true);
 }
 
 /** A database of its own on the server of DATABASE_URL, migrated, with the demo fleet if asked. For tests. */

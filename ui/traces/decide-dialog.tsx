@@ -3,6 +3,8 @@ import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import type { TraceView } from '../../application/views';
+import { evidenceOf, nothingFound, type TraceEvidence } from '../../application/traces/finding-evidence';
+import { CAPTURE_OUTCOMES } from '../../core/evidence/kinds/capture';
 import { RECORDING_OUTCOMES } from '../../core/evidence/kinds/recording';
 import type { Finding } from '../../core/signal/types';
 import { Button } from '../kit/button';
@@ -11,9 +13,9 @@ import { inputLook } from '../kit/field';
 import { OtherProblems } from '../kit/form';
 import { usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
-import { evidenceOf, noteOf, nothingFound } from './finding-words';
+import { noteOf } from './finding-words';
 
-type Outcome = (typeof RECORDING_OUTCOMES)[number][0];
+type Outcome = TraceEvidence['outcome'];
 
 /** Whether a finding is evidence: it goes to the trail and the suspects, or is dismissed with a word why. */
 export function DecideDialog({
@@ -27,9 +29,10 @@ export function DecideDialog({
 }) {
   const router = useRouter();
   const by = usePerson();
-  const proposed = of === 'nothing' ? nothingFound(trace) : evidenceOf(trace, of);
-  const [signal, setSignal] = useState(proposed?.signal ?? '');
-  const [position, setPosition] = useState('');
+  const proposed = of === 'nothing' ? nothingFound(trace.head) : evidenceOf(trace.head, of);
+  const isCapture = proposed?.kind === 'capture';
+  const [signal, setSignal] = useState(proposed?.kind === 'recording' ? proposed.signal : '');
+  const [position, setPosition] = useState(proposed?.position?.toString() ?? '');
   const [outcome, setOutcome] = useState<Outcome>(proposed?.outcome ?? 'pin dropped out');
   const [seen, setSeen] = useState(proposed?.seen ?? '');
   const [why, setWhy] = useState('');
@@ -52,8 +55,7 @@ export function DecideDialog({
     const id = v7();
     const at = position.trim();
     const evidence = {
-      kind: 'recording',
-      signal: signal.trim(),
+      ...(isCapture ? { kind: 'capture' } : { kind: 'recording', signal: signal.trim() }),
       ...(at ? { position: /^\d+$/.test(at) ? Number(at) : at } : {}),
       outcome,
       seen: seen.trim(),
@@ -64,12 +66,14 @@ export function DecideDialog({
     <Dialog open onOpenChange={(open) => !open && onClose()} title="Is this evidence?" wide>
       <OtherProblems problems={problems} paths={[]} />
       <div className="grid gap-3 sm:grid-cols-[minmax(0,1fr)_8rem]">
+        {!isCapture && (
+          <label className="font-semibold">
+            Signal
+            <input className={inputLook} value={signal} onChange={(e) => setSignal(e.target.value)} />
+          </label>
+        )}
         <label className="font-semibold">
-          Signal
-          <input className={inputLook} value={signal} onChange={(e) => setSignal(e.target.value)} />
-        </label>
-        <label className="font-semibold">
-          Position
+          {isCapture ? 'Cylinder' : 'Position'}
           <input
             className={inputLook}
             value={position}
@@ -79,9 +83,9 @@ export function DecideDialog({
         </label>
       </div>
       <label className="mt-3 block font-semibold">
-        The signal
+        {isCapture ? 'It' : 'The signal'}
         <select className={inputLook} value={outcome} onChange={(e) => setOutcome(e.target.value as Outcome)}>
-          {RECORDING_OUTCOMES.map(([value, words]) => (
+          {(isCapture ? CAPTURE_OUTCOMES : RECORDING_OUTCOMES).map(([value, words]) => (
             <option key={value} value={value}>
               {words}
             </option>

@@ -1,4 +1,5 @@
 'use client';
+import { evidenceOf } from '../../application/traces/finding-evidence';
 import type { TraceView } from '../../application/views';
 import type { DriveEvent } from '../../core/signal/drive';
 import type { Finding } from '../../core/signal/types';
@@ -8,7 +9,7 @@ import type { TraceFile, TraceNoteBody } from '../../formats/requests/traces';
 import { Button } from '../kit/button';
 import { shownTime } from '../kit/time';
 import { decisionOn, nameOf } from '../../application/traces/picture';
-import { evidenceOf, KIND_WORDS } from './finding-words';
+import { KIND_WORDS } from './finding-words';
 
 interface Props {
   readonly trace: TraceView;
@@ -57,7 +58,7 @@ export function FindingList({ trace, findings, selected, timeZone, shown, onShow
             finding={f}
             isSelected={f === selected}
             onShow={() => onShow(f)}
-            onDecide={onDecide && evidenceOf(trace, f) ? () => onDecide(f) : null}
+            onDecide={onDecide && evidenceOf(trace.head, f) ? () => onDecide(f) : null}
           />
         ))}
       </ul>

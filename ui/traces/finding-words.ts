@@ -1,8 +1,6 @@
 import type { Finding } from '../../core/signal/types';
 import type { TraceView } from '../../application/views';
 import type { TraceNoteBody } from '../../formats/requests/traces';
-import type { Evidence } from '../../core/evidence/types';
-import { moment } from '../../core/signal/words';
 
 export const KIND_WORDS: Readonly<Record<Finding['kind'], string>> = {
   dropout: 'dropout',
@@ -56,42 +54,4 @@ export const noteOf = (f: Finding, kind: TraceNoteBody['kind'], text: string): T
   to_s: f.to_s,
   channel: f.channel,
   text,
-});
-
-type RecordingEvidence = Extract<Evidence, { kind: 'recording' }>;
-
-/** The evidence that a finding is, as it is proposed to the person; `null`: it is none by itself. */
-export function evidenceOf(view: TraceView, f: Finding): RecordingEvidence | null {
-  const channel = view.head.channels.find((c) => c.column === f.channel);
-  const outcome = outcomeOf(view, f);
-  if (!channel || !outcome) return null;
-  const pin = channel.of === undefined ? channel : view.head.channels.find((c) => c.column === channel.of);
-  return {
-    kind: 'recording',
-    signal: (pin ?? channel).name,
-    outcome,
-    seen: `At ${moment(f.from_s)}: ${f.reasons.join(' ')}`.slice(0, 1900),
-  };
-}
-
-function outcomeOf(view: TraceView, f: Finding): RecordingEvidence['outcome'] | null {
-  const channel = view.head.channels.find((c) => c.column === f.channel);
-  if (f.kind === 'agreement') return f.agrees === null ? null : f.agrees ? 'pin agrees' : 'pin differs';
-  if (f.kind === 'apart') return 'scan tool dropped out';
-  if (f.kind !== 'dropout' && f.kind !== 'spike') return null;
-  const others = view.head.search.searched.filter((s) => s.channel !== f.channel && s.wouldFind !== null).length;
-  if (others > 0 && f.together.length === others) return 'all dropped out';
-  if (channel?.role !== 'scan-tool') return 'pin dropped out';
-  return channel.of !== undefined && f.together.includes(channel.of) ? 'pin dropped out' : 'scan tool dropped out';
-}
-
-/** That nothing was found, with what would have been. */
-export const nothingFound = (view: TraceView): RecordingEvidence => ({
-  kind: 'recording',
-  signal: view.head.channels
-    .map((c) => c.name)
-    .join(', ')
-    .slice(0, 190),
-  outcome: 'nothing found',
-  seen: view.head.search.summary.slice(0, 1900),
 });

@@ -20,14 +20,22 @@ interface Props {
   readonly isClosed: boolean;
   readonly plan: (LeadMap & { readonly by: string }) | null;
   readonly connectors: readonly ConnectorView[];
+  /** Ends of the wires of this engine's circuits. */
+  readonly wires: readonly PlacesOf[];
   readonly cautions: readonly string[];
 }
 
-const NONE: Omit<Lead, 'lead'> = { signal: '', role: 'sensor', connector: '', pin: '', colour: '' };
+interface PlacesOf {
+  readonly circuit: string;
+  readonly ends: readonly Place[];
+}
+type Place = Omit<Lead, 'lead'>;
+
+const NONE: Place = { signal: '', role: 'sensor', connector: '', pin: '', colour: '' };
 const FOUR = [1, 2, 3, 4].map((n): Lead => ({ ...NONE, lead: String(n) }));
 
 /** Which lead of the recorder goes to which pin: filled in before recording, read beside the engine. */
-export function LeadPlan({ jobId, isClosed, plan, connectors, cautions }: Props) {
+export function LeadPlan({ jobId, isClosed, plan, connectors, wires, cautions }: Props) {
   return (
     <main className="mx-auto flex w-full max-w-5xl flex-1 flex-col gap-3 p-3 sm:p-4">
       <div className="flex flex-wrap items-baseline justify-between gap-3">
@@ -38,7 +46,9 @@ export function LeadPlan({ jobId, isClosed, plan, connectors, cautions }: Props)
       </div>
       <Cautions id="leads" all={cautions} />
       {plan && <Sheet plan={plan} connectors={connectors} />}
-      {!isClosed && <LeadForm key={JSON.stringify(plan)} jobId={jobId} plan={plan} connectors={connectors} />}
+      {!isClosed && (
+        <LeadForm key={JSON.stringify(plan)} jobId={jobId} plan={plan} connectors={connectors} wires={wires} />
+      )}
     </main>
   );
 }
@@ -90,13 +100,13 @@ function Sheet({
   );
 }
 
-function LeadForm({ jobId, plan, connectors }: Pick<Props, 'jobId' | 'plan' | 'connectors'>) {
+function LeadForm({ jobId, plan, connectors, wires }: Pick<Props, 'jobId' | 'plan' | 'connectors' | 'wires'>) {
   const by = usePerson();
   const router = useRouter();
   const { busy, problems, post } = useSend();
   const [ground, setGround] = useState(plan?.ground ?? '');
   const [leads, setLeads] = useState<readonly Lead[]>(plan?.leads ?? FOUR);
-  const pins = useMemo(() => pinsToRecord(connectors), [connectors]);
+  const places = useMemo(() => placesFor(connectors, wires), [connectors, wires]);
   const change = (i: number, more: Partial<Lead>): void =>
     setLeads(leads.map((l, k) => (k === i ? { ...l, ...more } : l)));
   async function save(): Promise<void> {
@@ -118,8 +128,8 @@ function LeadForm({ jobId, plan, connectors }: Pick<Props, 'jobId' | 'plan' | 'c
       <h3 className="text-lg font-bold">{plan ? 'Change it' : 'Write it down before recording'}</h3>
       {connectors.length === 0 && (
         <p className="text-soft">
-          No connector of this engine is known yet: type what the maker’s pin table says. A lead enters the pin tables
-          under{' '}
+          No connector of this engine is known yet: choose the end of a wire of its circuits, or type what the maker’s
+          pin table says. A lead enters the pin tables under{' '}
           <Link href="/service-data" className="underline">
             Service data
           </Link>
@@ -142,7 +152,7 @@ function LeadForm({ jobId, plan, connectors }: Pick<Props, 'jobId' | 'plan' | 'c
             key={i}
             number={i + 1}
             lead={l}
-            pins={pins}
+            places={places}
             error={problems.find((p) => p.path.startsWith(`/leads/${usedBefore(leads, i)}/`))?.message}
             onChange={(more) => change(i, more)}
             onRemove={leads.length > 1 ? () => setLeads(leads.filter((_, k) => k !== i)) : null}
@@ -164,6 +174,18 @@ function LeadForm({ jobId, plan, connectors }: Pick<Props, 'jobId' | 'plan' | 'c
   );
 }
 
+interface Group {
+  readonly name: string;
+  readonly places: readonly Place[];
+}
+
+/** What a lead can be put to: pins that the workshop has entered, before the ends of wires. */
+const placesFor = (connectors: readonly ConnectorView[], wires: readonly PlacesOf[]): readonly Group[] =>
+  [
+    ...connectors.map((c) => ({ name: c.name, places: pinsToRecord([c]) })),
+    ...wires.map((w) => ({ name: `Wires: ${w.circuit}`, places: w.ends })),
+  ].filter((g) => g.places.length > 0);
+
 /** The place of a row among those that are sent. */
 const usedBefore = (leads: readonly Lead[], i: number): number =>
   leads[i]?.signal.trim() === '' ? -1 : leads.slice(0, i).filter((l) => l.signal.trim() !== '').length;
@@ -178,13 +200,14 @@ const trimmed = (l: Lead): Lead => ({
 function LeadRow(props: {
   number: number;
   lead: Lead;
-  pins: readonly Omit<Lead, 'lead'>[];
+  places: readonly Group[];
   error: string | undefined;
   onChange: (more: Partial<Lead>) => void;
   onRemove: (() => void) | null;
 }) {
-  const { number, lead, pins, error, onChange } = props;
-  const at = pins.findIndex((p) => p.connector === lead.connector && p.pin === lead.pin);
+  const { number, lead, places, error, onChange } = props;
+  const all = places.flatMap((g) => g.places);
+  const at = all.findIndex((p) => p.connector === lead.connector && p.pin === lead.pin);
   const line = (label: string, field: 'lead' | 'signal' | 'colour' | 'pin' | 'connector') => (
     <label className="text-sm">
       {label}
@@ -202,18 +225,24 @@ function LeadRow(props: {
     <li className="rounded-lg border border-line p-2">
       <div className="grid items-end gap-2 sm:grid-cols-[5rem_minmax(10rem,2fr)_minmax(8rem,1.5fr)_7rem_10rem_auto]">
         {line('Lead', 'lead')}
-        {pins.length > 0 ? (
+        {all.length > 0 ? (
           <label className="text-sm">
             Goes to
             <select
               aria-label={`Goes to, row ${number}`}
               className={inputLook}
               value={at < 0 ? '' : at}
-              onChange={(e) => onChange(pins[e.target.value === '' ? -1 : Number(e.target.value)] ?? NONE)}
+              onChange={(e) => onChange(all[e.target.value === '' ? -1 : Number(e.target.value)] ?? NONE)}
             >
               <option value="">a place that is typed</option>
-              {pins.map((p, k) => (
-                <option key={`${p.connector} ${p.pin}`} value={k}>{`${p.connector} pin ${p.pin}: ${p.signal}`}</option>
+              {places.map((group) => (
+                <optgroup key={group.name} label={group.name}>
+                  {group.places.map((p) => (
+                    <option key={`${p.connector} ${p.pin}`} value={all.indexOf(p)}>
+                      {p.pin ? `${p.connector} pin ${p.pin}: ${p.signal}` : p.connector}
+                    </option>
+                  ))}
+                </optgroup>
               ))}
             </select>
           </label>

@@ -1,4 +1,5 @@
 import type { Evidence, EvidenceKind, RecordedEvidence, Ref, Statement } from '../types';
+import { CAPTURE } from './capture';
 import { CUT_OUT } from './cut-out';
 import type { EvidenceKindDefinition } from './definition';
 import { DRIVE } from './drive';
@@ -21,6 +22,7 @@ export const EVIDENCE_KINDS: { readonly [K in EvidenceKind]: EvidenceKindDefinit
   'new-part': NEW_PART,
   drive: DRIVE,
   recording: RECORDING,
+  capture: CAPTURE,
   normal: NORMAL,
   mechanical: MECHANICAL,
   repair: REPAIR,

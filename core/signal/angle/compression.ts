@@ -445,6 +445,7 @@ function crankingFinding(
     meanCurrent: isBattery ? null : mean,
     peakCurrent: isBattery ? null : peak,
     even,
+    lowSupply: isSupply,
     reasons: said,
   };
 }

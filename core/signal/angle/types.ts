@@ -19,6 +19,8 @@ export interface Cranking extends FindingBase {
   readonly meanCurrent: number | null;
   readonly peakCurrent: number | null;
   readonly even: boolean;
+  /** It turns slowly while the battery is low. Absent in captures of an earlier version. */
+  readonly lowSupply?: boolean;
 }
 export interface WheelFound extends FindingBase {
   readonly kind: 'wheel';

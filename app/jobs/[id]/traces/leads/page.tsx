@@ -1,7 +1,9 @@
 import { notFound } from 'next/navigation';
 import { isId } from '@/app/api/handler';
 import { needPerson } from '@/app/need-person';
+import { endsOfWires } from '@/application/traces/places-to-record';
 import { CATALOGUE } from '@/core/catalogue/catalogue';
+import { allCircuits, circuitsFor } from '@/server/catalogue/circuits';
 import { serverDb } from '@/server/db/connection';
 import { connectorsForJob } from '@/server/fleet/connectors';
 import { viewJob } from '@/server/jobs/view-job';
@@ -32,6 +34,10 @@ export default async function LeadsPage({ params }: { params: Promise<{ id: stri
         isClosed={job.closed}
         plan={await leadsOf(db, id)}
         connectors={await connectorsForJob(db, id)}
+        wires={circuitsFor(await allCircuits(db), unit.family).map((c) => ({
+          circuit: c.name,
+          ends: endsOfWires(c, unit.engine),
+        }))}
         cautions={CAUTIONS}
       />
     </div>

@@ -1,0 +1,265 @@
+/**
+ * What a stream of values says of the probe: on, off, settled, wandering, tapped. A state machine: `touchStep` takes a state and
+ * one value with its moment, and gives the next state and what has happened. It knows no bench.
+ */
+export interface TouchRules {
+  /** How far apart values may be and still be one, in the base unit: from the card of the meter, at this value. */
+  readonly band: (value: number) => number;
+  /** So long they must be, seconds, and at least so many. */
+  readonly hold_s: number;
+  readonly count: number;
+  /** Whether a value (`null`: overload) may be a probe that lies on nothing. */
+  readonly isOff: (value: number | null) => boolean;
+  /** A value that may be the probes touching each other; the part must read more. `null`: the test has no such thing. */
+  readonly shortBelow: number | null;
+}
+
+export type TouchEvent =
+  | { readonly kind: 'touched' }
+  /** `value`: the middle of what stood still. */
+  | { readonly kind: 'settled'; readonly value: number }
+  /** It does not come to rest; `high` is `null` where it breaks now and then. */
+  | { readonly kind: 'wanders'; readonly low: number; readonly high: number | null }
+  | { readonly kind: 'lifted' }
+  /** The probes touched each other for a moment. */
+  | { readonly kind: 'tapped' }
+  /** Three times in a row. */
+  | { readonly kind: 'tapped-thrice' }
+  /** The probe was off for a moment only, and shows the same: this position again, or the next one? */
+  | { readonly kind: 'asks-again' }
+  /** It was kept on after that question: this position again. */
+  | { readonly kind: 'again'; readonly value: number }
+  /** It has come to rest at another value after it was taken, without being lifted. */
+  | { readonly kind: 'moved'; readonly from: number; readonly to: number }
+  /** Off for so long that an open position is to be asked for. */
+  | { readonly kind: 'asks-open' }
+  /** No value came for so long. */
+  | { readonly kind: 'silent' };
+
+interface Sample {
+  readonly t: number;
+  /** `null`: off or overload. */
+  readonly v: number | null;
+}
+
+export interface TouchState {
+  readonly phase: 'off' | 'on' | 'held' | 'asking';
+  /** When this phase began, seconds. */
+  readonly since_s: number;
+  /** When the newest value came. */
+  readonly last_s: number;
+  readonly isSilent: boolean;
+  /** Values of this touch, the newest last; no older than is needed. */
+  readonly recent: readonly Sample[];
+  /** When the values of now began to lie within one band. */
+  readonly steady_s: number;
+  /** Since when it may be off: bounces are shorter. `null`: it is on. */
+  readonly gone_s: number | null;
+  /** What was taken from this touch, or from the last one. */
+  readonly taken: number | null;
+  /** When the probe was lifted. */
+  readonly lifted_s: number;
+  readonly taps: readonly number[];
+  readonly hasAskedOpen: boolean;
+  /** Values went one way from contact on: -1 or 1; 0 they have turned, or do not move. */
+  readonly trend: number;
+  /** The value that the steps are counted from. */
+  readonly from: number | null;
+}
+
+/** A contact that breaks for less bounces. Common practice, no source. */
+const BOUNCE_s = 0.18;
+/** Longer than this on each other is no tap. */
+const TAP_s = 0.9;
+const TAPS_WITHIN_s = 3;
+/** A probe needs longer from one part to the next. */
+const SAME_PLACE_s = 0.6;
+/** Kept on for so long after the question, it is meant. */
+const MEANT_s = 2;
+const WANDERS_s = 3.5;
+const ASK_OPEN_s = 3.5;
+const SILENT_s = 3;
+/** Of the time since contact: what still nears its end by ever smaller steps must stand for this share of it. */
+const NEARING = 0.35;
+const KEPT_s = 6;
+const MOST_KEPT = 400;
+
+export const startTouch = (t_s: number): TouchState => ({
+  phase: 'off',
+  since_s: t_s,
+  last_s: t_s,
+  isSilent: false,
+  recent: [],
+  steady_s: t_s,
+  gone_s: null,
+  taken: null,
+  lifted_s: -Infinity,
+  taps: [],
+  hasAskedOpen: false,
+  trend: 0,
+  from: null,
+});
+
+export interface TouchResult {
+  readonly state: TouchState;
+  readonly events: readonly TouchEvent[];
+}
+
+/** Time that passes without a value. */
+export const touchTick = (state: TouchState, t_s: number): TouchResult =>
+  t_s - state.last_s >= SILENT_s && !state.isSilent
+    ? { state: { ...state, isSilent: true }, events: [{ kind: 'silent' }] }
+    : { state, events: [] };
+
+/** One value, `null` for overload. Moments never go back. */
+export function touchStep(before: TouchState, t_s: number, value: number | null, rules: TouchRules): TouchResult {
+  // After a silence nothing is known of what happened meanwhile.
+  const state = before.isSilent ? { ...startTouch(t_s), taken: before.taken } : before;
+  const now = { ...state, last_s: t_s };
+  const off = value === null || rules.isOff(value);
+  if (now.phase === 'off') return off ? whileOff(now, t_s) : touched(now, t_s, value, rules);
+  if (off) return maybeGone(now, t_s, rules);
+  const on = withSample({ ...now, gone_s: null }, t_s, value, rules);
+  if (on.phase === 'on') return whileOn(on, t_s, rules);
+  return on.phase === 'held' ? whileHeld(on, t_s, rules) : whileAsking(on, t_s, rules);
+}
+
+function whileOff(s: TouchState, t: number): TouchResult {
+  const asks = !s.hasAskedOpen && t - s.since_s >= ASK_OPEN_s;
+  return { state: asks ? { ...s, hasAskedOpen: true } : s, events: asks ? [{ kind: 'asks-open' }] : [] };
+}
+
+function touched(s: TouchState, t: number, v: number, rules: TouchRules): TouchResult {
+  const isBrief = t - s.lifted_s < SAME_PLACE_s;
+  const isSame = isBrief && s.taken !== null && Math.abs(v - s.taken) <= rules.band(s.taken);
+  const fresh: TouchState = {
+    ...s,
+    since_s: t,
+    recent: [{ t, v }],
+    steady_s: t,
+    gone_s: null,
+    hasAskedOpen: false,
+    trend: 0,
+    from: v,
+  };
+  return isSame
+    ? { state: { ...fresh, phase: 'asking' }, events: [{ kind: 'touched' }, { kind: 'asks-again' }] }
+    : { state: { ...fresh, phase: 'on' }, events: [{ kind: 'touched' }] };
+}
+
+/** The contact breaks: a bounce, or the probe is lifted. */
+function maybeGone(s: TouchState, t: number, rules: TouchRules): TouchResult {
+  const gone_s = s.gone_s ?? t;
+  const broken = { ...s, gone_s, recent: kept([...s.recent, { t, v: null }], t), steady_s: t };
+  // What breaks again and again wanders; it is lifted only when it stays away.
+  if (t - gone_s < BOUNCE_s) return s.phase === 'on' ? wandering(broken, t, rules) : { state: broken, events: [] };
+  return lifted(broken, t, gone_s, rules);
+}
+
+function lifted(s: TouchState, t: number, gone_s: number, rules: TouchRules): TouchResult {
+  const off: TouchState = {
+    ...s,
+    phase: 'off',
+    since_s: gone_s,
+    lifted_s: s.phase === 'held' || s.phase === 'asking' ? gone_s : s.lifted_s,
+    recent: [],
+    gone_s: null,
+    steady_s: t,
+  };
+  if (s.phase !== 'on') return { state: { ...off, taps: [] }, events: [{ kind: 'lifted' }] };
+  if (!isTap(s, gone_s, rules)) return { state: off, events: [{ kind: 'lifted' }] };
+  const taps = [...s.taps.filter((at) => t - at < TAPS_WITHIN_s), t];
+  return taps.length >= 3
+    ? { state: { ...off, taps: [] }, events: [{ kind: 'tapped-thrice' }] }
+    : { state: { ...off, taps, hasAskedOpen: s.hasAskedOpen }, events: [{ kind: 'tapped' }] };
+}
+
+function isTap(s: TouchState, gone_s: number, { shortBelow }: TouchRules): boolean {
+  if (shortBelow === null || gone_s - s.since_s > TAP_s) return false;
+  const values = s.recent.flatMap(({ v }) => (v === null ? [] : [v]));
+  return values.length > 0 && Math.min(...values) <= shortBelow;
+}
+
+/** What is needed of the past. */
+const kept = (recent: readonly Sample[], t: number): readonly Sample[] =>
+  recent.filter((x) => t - x.t <= KEPT_s).slice(-MOST_KEPT);
+
+/** The new value among the others: since when they lie within one band, and which way they have gone. */
+function withSample(s: TouchState, t: number, v: number, { band }: TouchRules): TouchState {
+  const recent = kept([...s.recent, { t, v }], t);
+  const width = band(v);
+  let [low, high, steady_s] = [v, v, t];
+  for (let i = recent.length - 1; i >= 0; i--) {
+    const x = recent[i] as Sample;
+    if (x.v === null) break;
+    low = Math.min(low, x.v);
+    high = Math.max(high, x.v);
+    if (high - low > width) break;
+    steady_s = x.t;
+  }
+  const from = s.from ?? v;
+  const step = Math.sign(v - from);
+  const isStep = Math.abs(v - from) > width / 2;
+  const trend = !isStep ? s.trend : s.trend === 0 || s.trend === step ? step : 2;
+  return { ...s, recent, steady_s, from: isStep ? v : from, trend };
+}
+
+/** So long the values must lie within one band. */
+function needed_s(s: TouchState, t: number, rules: TouchRules): number {
+  const isShort = rules.shortBelow !== null && (s.recent.at(-1)?.v ?? Infinity) <= rules.shortBelow;
+  const hold = isShort ? Math.max(rules.hold_s, TAP_s + 0.1) : rules.hold_s;
+  const isNearing = s.trend === 1 || s.trend === -1;
+  return isNearing ? Math.max(hold, NEARING * (t - s.since_s)) : hold;
+}
+
+/** The middle of what stands still; `null`: it does not yet. */
+function settledAt(s: TouchState, t: number, rules: TouchRules): number | null {
+  const still = s.recent.filter((x) => x.t >= s.steady_s);
+  if (still.length < rules.count || t - s.steady_s < needed_s(s, t, rules)) return null;
+  const values = still.slice(-Math.max(rules.count, 5)).flatMap(({ v }) => (v === null ? [] : [v]));
+  return middle(values);
+}
+
+const middle = (values: readonly number[]): number => {
+  const sorted = values.toSorted((a, b) => a - b);
+  return sorted[(sorted.length - 1) >> 1] ?? NaN;
+};
+
+function whileOn(s: TouchState, t: number, rules: TouchRules): TouchResult {
+  const value = settledAt(s, t, rules);
+  if (value === null) return wandering(s, t, rules);
+  return { state: { ...s, phase: 'held', since_s: t, taken: value, taps: [] }, events: [{ kind: 'settled', value }] };
+}
+
+function wandering(s: TouchState, t: number, { band }: TouchRules): TouchResult {
+  const stay = { state: s, events: [] };
+  if (t - s.since_s < WANDERS_s) return stay;
+  const late = s.recent.filter((x) => x.t >= t - WANDERS_s / 2);
+  const values = late.flatMap(({ v }) => (v === null ? [] : [v]));
+  if (values.length < 3) return stay;
+  const [low, high] = [Math.min(...values), Math.max(...values)];
+  const breaks = late.some((x) => x.v === null);
+  // Still on its way, or nearly at rest: it is waited for.
+  const isOnItsWay = (s.trend === 1 || s.trend === -1) && !breaks && t - s.since_s < 2 * WANDERS_s;
+  if (isOnItsWay || (!breaks && high - low <= band(high))) return stay;
+  return {
+    state: { ...s, phase: 'held', since_s: t, taken: null, taps: [] },
+    events: [{ kind: 'wanders', low, high: breaks ? null : high }],
+  };
+}
+
+/** Taken already: another value that comes to rest without a lift is told, once for each. */
+function whileHeld(s: TouchState, t: number, rules: TouchRules): TouchResult {
+  const value = s.steady_s > s.since_s ? settledAt(s, t, rules) : null;
+  if (value === null || s.taken === null || Math.abs(value - s.taken) <= rules.band(s.taken))
+    return { state: s, events: [] };
+  return { state: { ...s, since_s: t, taken: value }, events: [{ kind: 'moved', from: s.taken, to: value }] };
+}
+
+function whileAsking(s: TouchState, t: number, rules: TouchRules): TouchResult {
+  if (t - s.since_s < MEANT_s) return { state: s, events: [] };
+  const value = settledAt(s, t, rules);
+  return value === null
+    ? { state: s, events: [] }
+    : { state: { ...s, phase: 'held', since_s: t, taken: value }, events: [{ kind: 'again', value }] };
+}
