@@ -92,15 +92,14 @@ interface Frames {
 }
 
 async function benchMoving(page: Page, session: CDPSession): Promise<void> {
+  const rest = await framesDuring(page, () => page.waitForTimeout(3000));
   await session.send('Performance.enable');
   const before = await scriptTime_ms(session);
-  await page.evaluate(() => ((window as unknown as { frames: Frames }).frames.at.length = 0));
-  await page.evaluate(() => ((window as unknown as { frames: Frames }).frames.script.length = 0));
-  for (const key of MOVES) await page.keyboard.press(key);
-  const { script, at } = await page.evaluate(() => (window as unknown as { frames: Frames }).frames);
+  const { script, at } = await framesDuring(page, async () => {
+    for (const key of MOVES) await page.keyboard.press(key);
+  });
   const all = (await scriptTime_ms(session)) - before;
   if (script.length < MOVES.length / 4) throw new Error('hardly a frame was drawn: the measurement says nothing');
-  const gaps = at.slice(1).map((t, i) => t - (at[i] ?? t));
   report(
     `moving along it: script of a frame drawn, mean of ${script.length}`,
     script.reduce((a, b) => a + b, 0) / script.length,
@@ -109,9 +108,26 @@ async function benchMoving(page: Page, session: CDPSession): Promise<void> {
   );
   report('… worst', Math.max(...script), 'ms', 16);
   report('… all script of the page, for each key pressed', all / MOVES.length, 'ms', null);
-  report('… frames a second, median', 1000 / percentile(gaps, 0.5), '', 60, false);
-  report('… frames that were dropped', (100 * gaps.filter((g) => g > 1.5 * FRAME_MS).length) / gaps.length, '%', null);
+  report('… frames a second, median', 1000 / percentile(gapsOf(at), 0.5), '', 60, false);
+  report('… frames dropped', dropped(at), '%', null);
+  report('frames dropped while nothing moves', dropped(rest.at), '%', null);
 }
+
+/** What the page counts while something is done. */
+async function framesDuring(page: Page, work: () => Promise<unknown>): Promise<Frames> {
+  await page.evaluate(() => {
+    const { frames } = window as unknown as { frames: Frames };
+    frames.at.length = 0;
+    frames.script.length = 0;
+  });
+  await work();
+  return page.evaluate(() => (window as unknown as { frames: Frames }).frames);
+}
+
+const gapsOf = (at: readonly number[]): number[] => at.slice(1).map((t, i) => t - (at[i] ?? t));
+/** Percent of frames. */
+const dropped = (at: readonly number[]): number =>
+  (100 * gapsOf(at).filter((g) => g > 1.5 * FRAME_MS).length) / Math.max(1, at.length - 1);
 
 async function scriptTime_ms(session: CDPSession): Promise<number> {
   const { metrics } = await session.send('Performance.getMetrics');

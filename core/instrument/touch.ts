@@ -8,6 +8,8 @@ export interface TouchRules {
   /** So long they must be, seconds, and at least so many. */
   readonly hold_s: number;
   readonly count: number;
+  /** Whether the meter has a finer range for a value than the one that shows it with steps of this size: it is not there yet. */
+  readonly isCoarse: (value: number, step: number) => boolean;
   /** Whether a value (`null`: overload) may be a probe that lies on nothing. */
   readonly isOff: (value: number | null) => boolean;
   /** A value that may be the probes touching each other; the part must read more. `null`: the test has no such thing. */
@@ -36,10 +38,17 @@ export type TouchEvent =
   /** No value came for so long. */
   | { readonly kind: 'silent' };
 
+/** What a display shows: `null` for overload, and one step of its last digit. */
+export interface Display {
+  readonly value: number | null;
+  readonly step: number;
+}
+
 interface Sample {
   readonly t: number;
   /** `null`: off or overload. */
   readonly v: number | null;
+  readonly step: number;
 }
 
 export interface TouchState {
@@ -80,7 +89,12 @@ const WANDERS_s = 3.5;
 const ASK_OPEN_s = 3.5;
 const SILENT_s = 3;
 /** Of the time since contact: what still nears its end by ever smaller steps must stand for this share of it. */
-const NEARING = 0.35;
+const NEARING = 0.27;
+/** A meter that has a finer range goes there within this. Common practice, no source. */
+const RANGES_s = 1.6;
+const LOOKS_BACK_s = 2;
+/** Steps that hardly shrink may go on for long. */
+const MOST_RATIO = 0.9;
 const KEPT_s = 6;
 const MOST_KEPT = 400;
 
@@ -111,15 +125,15 @@ export const touchTick = (state: TouchState, t_s: number): TouchResult =>
     ? { state: { ...state, isSilent: true }, events: [{ kind: 'silent' }] }
     : { state, events: [] };
 
-/** One value, `null` for overload. Moments never go back. */
-export function touchStep(before: TouchState, t_s: number, value: number | null, rules: TouchRules): TouchResult {
+/** One value of the display. Moments never go back. */
+export function touchStep(before: TouchState, t_s: number, { value, step }: Display, rules: TouchRules): TouchResult {
   // After a silence nothing is known of what happened meanwhile.
   const state = before.isSilent ? { ...startTouch(t_s), taken: before.taken } : before;
   const now = { ...state, last_s: t_s };
   const off = value === null || rules.isOff(value);
-  if (now.phase === 'off') return off ? whileOff(now, t_s) : touched(now, t_s, value, rules);
+  if (now.phase === 'off') return off ? whileOff(now, t_s) : touched(now, { t: t_s, v: value, step }, rules);
   if (off) return maybeGone(now, t_s, rules);
-  const on = withSample({ ...now, gone_s: null }, t_s, value, rules);
+  const on = withSample({ ...now, gone_s: null }, { t: t_s, v: value, step }, rules);
   if (on.phase === 'on') return whileOn(on, t_s, rules);
   return on.phase === 'held' ? whileHeld(on, t_s, rules) : whileAsking(on, t_s, rules);
 }
@@ -129,13 +143,16 @@ function whileOff(s: TouchState, t: number): TouchResult {
   return { state: asks ? { ...s, hasAskedOpen: true } : s, events: asks ? [{ kind: 'asks-open' }] : [] };
 }
 
-function touched(s: TouchState, t: number, v: number, rules: TouchRules): TouchResult {
+type On = Sample & { readonly v: number };
+
+function touched(s: TouchState, first: On, rules: TouchRules): TouchResult {
+  const { t, v } = first;
   const isBrief = t - s.lifted_s < SAME_PLACE_s;
   const isSame = isBrief && s.taken !== null && Math.abs(v - s.taken) <= rules.band(s.taken);
   const fresh: TouchState = {
     ...s,
     since_s: t,
-    recent: [{ t, v }],
+    recent: [first],
     steady_s: t,
     gone_s: null,
     hasAskedOpen: false,
@@ -150,7 +167,7 @@ function touched(s: TouchState, t: number, v: number, rules: TouchRules): TouchR
 /** The contact breaks: a bounce, or the probe is lifted. */
 function maybeGone(s: TouchState, t: number, rules: TouchRules): TouchResult {
   const gone_s = s.gone_s ?? t;
-  const broken = { ...s, gone_s, recent: kept([...s.recent, { t, v: null }], t), steady_s: t };
+  const broken = { ...s, gone_s, recent: kept([...s.recent, { t, v: null, step: 0 }], t), steady_s: t };
   // What breaks again and again wanders; it is lifted only when it stays away.
   if (t - gone_s < BOUNCE_s) return s.phase === 'on' ? wandering(broken, t, rules) : { state: broken, events: [] };
   return lifted(broken, t, gone_s, rules);
@@ -185,13 +202,15 @@ const kept = (recent: readonly Sample[], t: number): readonly Sample[] =>
   recent.filter((x) => t - x.t <= KEPT_s).slice(-MOST_KEPT);
 
 /** The new value among the others: since when they lie within one band, and which way they have gone. */
-function withSample(s: TouchState, t: number, v: number, { band }: TouchRules): TouchState {
-  const recent = kept([...s.recent, { t, v }], t);
+function withSample(s: TouchState, newest: On, { band }: TouchRules): TouchState {
+  const { t, v } = newest;
+  const recent = kept([...s.recent, newest], t);
   const width = band(v);
   let [low, high, steady_s] = [v, v, t];
   for (let i = recent.length - 1; i >= 0; i--) {
     const x = recent[i] as Sample;
-    if (x.v === null) break;
+    // Another range shows the same with other digits: it begins anew.
+    if (x.v === null || x.step !== newest.step) break;
     low = Math.min(low, x.v);
     high = Math.max(high, x.v);
     if (high - low > width) break;
@@ -206,8 +225,10 @@ function withSample(s: TouchState, t: number, v: number, { band }: TouchRules): 
 
 /** So long the values must lie within one band. */
 function needed_s(s: TouchState, t: number, rules: TouchRules): number {
-  const isShort = rules.shortBelow !== null && (s.recent.at(-1)?.v ?? Infinity) <= rules.shortBelow;
-  const hold = isShort ? Math.max(rules.hold_s, TAP_s + 0.1) : rules.hold_s;
+  const newest = s.recent.at(-1);
+  const isShort = rules.shortBelow !== null && (newest?.v ?? Infinity) <= rules.shortBelow;
+  const isCoarse = newest?.v != null && rules.isCoarse(newest.v, newest.step);
+  const hold = Math.max(rules.hold_s, isShort ? TAP_s + 0.1 : 0, isCoarse ? RANGES_s : 0);
   const isNearing = s.trend === 1 || s.trend === -1;
   return isNearing ? Math.max(hold, NEARING * (t - s.since_s)) : hold;
 }
@@ -217,8 +238,29 @@ function settledAt(s: TouchState, t: number, rules: TouchRules): number | null {
   const still = s.recent.filter((x) => x.t >= s.steady_s);
   if (still.length < rules.count || t - s.steady_s < needed_s(s, t, rules)) return null;
   const values = still.slice(-Math.max(rules.count, 5)).flatMap(({ v }) => (v === null ? [] : [v]));
-  return middle(values);
+  const value = middle(values);
+  return stillToGo(s, t) > rules.band(value) / 2 ? null : value;
 }
+
+/**
+ * How far a value that comes nearer by ever smaller steps still has to go, as a geometric series of its last three parts (Aitken's
+ * delta-squared process). 0 where it has turned, or where its steps are no more than a digit.
+ */
+function stillToGo(s: TouchState, t: number): number {
+  const span = Math.min(LOOKS_BACK_s, Math.max(2 * BOUNCE_s, 0.6 * (t - s.since_s)));
+  const parts = [0, 1, 2].map((part) =>
+    s.recent.flatMap(({ t: at, v }) => (v !== null && Math.floor((3 * (at - t + span)) / span) === part ? [v] : [])),
+  );
+  const [a = NaN, b = NaN] = parts.map(mean);
+  const c = mean((parts[2] ?? []).concat(s.recent.at(-1)?.v ?? []));
+  const [before, now] = [b - a, c - b];
+  const isStep = Math.abs(now) > (s.recent.at(-1)?.step ?? 0) / 2;
+  if (!Number.isFinite(before + now) || !isStep || before * now <= 0) return 0;
+  const ratio = Math.min(MOST_RATIO, now / before);
+  return (Math.abs(now) * ratio) / (1 - ratio);
+}
+
+const mean = (values: readonly number[]): number => values.reduce((n, v) => n + v, 0) / values.length;
 
 const middle = (values: readonly number[]): number => {
   const sorted = values.toSorted((a, b) => a - b);
