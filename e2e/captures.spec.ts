@@ -78,7 +78,7 @@ test('a capture is laid over a known good: a cam that is out, and a cylinder tha
   await expect(posts.getByRole('listitem').filter({ hasText: 'cyl. 4' })).toContainText('bad');
   expect(await seriousIssues(page)).toEqual([]);
   await page.getByRole('button', { name: 'Over time' }).click();
-  await expect(page.locator('canvas')).toBeVisible();
+  await expect(page.locator('canvas').first()).toBeVisible();
   const kept = (await (await page.request.get(`/api/traces/${bad}`)).json()) as TraceView;
   expect(kept.head.capture?.cycle).toMatchObject({ from: 'crank', isNamed: true, teeth: 36 });
 

@@ -49,7 +49,7 @@ test('a log becomes a finding, the finding evidence, and the evidence a word in 
   expect(await seriousIssues(page)).toEqual([]);
   await page.getByRole('button', { name: 'Take it in' }).click();
   await page.waitForURL(/\/traces\//);
-  await expect(page.locator('canvas')).toBeVisible();
+  await expect(page.locator('canvas').first()).toBeVisible();
   const findings = page.getByRole('complementary', { name: 'Findings' });
   await expect(findings.getByRole('heading', { name: '1 found' })).toBeVisible();
   await page.keyboard.press('n');
@@ -72,7 +72,7 @@ test('a log becomes a finding, the finding evidence, and the evidence a word in 
 test('keys move the window, and a mark of one person is seen by another', async ({ page, browser, baseURL }) => {
   const trace = `/traces/${demoId('trace', 'PL-22')}`;
   await page.goto(trace);
-  await expect(page.locator('canvas')).toBeVisible();
+  await expect(page.locator('canvas').first()).toBeVisible();
   const window_ = page.getByRole('region', { name: 'Lanes' }).locator('h2 ~ span');
   const whole = await window_.textContent();
   await page.keyboard.press('+');
@@ -84,7 +84,7 @@ test('keys move the window, and a mark of one person is seen by another', async 
   const follows = watching.waitForRequest(/\/live$/);
   await watching.goto(trace);
   await follows;
-  await expect(watching.locator('canvas')).toBeVisible();
+  await expect(watching.locator('canvas').first()).toBeVisible();
   const words = `over the bridge ${v7().slice(-6)}`;
   await page.keyboard.press('m');
   await page.getByLabel('What is there').fill(words);
@@ -183,7 +183,9 @@ test('two files of one drive are laid on one clock and kept as one recording', a
   await expect(others.getByRole('alert')).toHaveCount(0);
   expect(await seriousIssues(page)).toEqual([]);
   await page.getByRole('button', { name: 'Take it in' }).click();
-  await expect(page.getByText('When were they read?').or(page.locator('canvas'))).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('When were they read?').or(page.locator('canvas').first())).toBeVisible({
+    timeout: 30_000,
+  });
   const [kept] = (await (await page.request.get(`/api/jobs/${job}/traces`)).json()) as TraceView[];
   expect(kept?.head.files?.map((f) => [f.name, f.shift_s, f.how])).toEqual([
     ['pins.csv', 0, 'first'],
@@ -191,7 +193,7 @@ test('two files of one drive are laid on one clock and kept as one recording', a
   ]);
   expect(kept?.head.clocks.length).toBeGreaterThan(1);
   await page.goto(`/traces/${kept?.id}`);
-  await expect(page.locator('canvas')).toBeVisible();
+  await expect(page.locator('canvas').first()).toBeVisible();
   await expect(page.getByRole('list', { name: 'Files on one clock' })).toContainText(
     'bus.log: moved by -1.25 s, by hand',
   );

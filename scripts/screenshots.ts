@@ -72,7 +72,7 @@ const VIEWS: readonly View[] = [
     name: 'recording',
     path: `/traces/${demoId('trace', 'PL-22')}`,
     before: async (page) => {
-      await page.locator('canvas').waitFor();
+      await page.locator('canvas').first().waitFor();
       await page.waitForTimeout(800);
       await page.keyboard.press('n');
       await page.waitForTimeout(800);
