@@ -37,10 +37,10 @@ function written(value: number, step: number, quantity: Quantity): { digits: (v:
   return { digits: (v) => (v / 10 ** exponentOf(prefix)).toFixed(Math.min(12, decimals)), unit: `${prefix}${symbol}` };
 }
 
-/** The largest that the number is not below; but none that the last digit is a multiple of, for it would be lost. */
+/** The largest that the number is not below (0.6 needs no prefix yet); but none that the last digit is a multiple of, for it would be lost. */
 function prefixFor(size: number, last: number): string {
   const saying = WRITTEN.filter((p) => exponentOf(p) >= last);
-  return saying.find((p) => exponentOf(p) <= size) ?? saying.at(-1) ?? 'M';
+  return saying.find((p) => exponentOf(p) <= (p === '' ? size + 1 : size)) ?? saying.at(-1) ?? 'M';
 }
 
 const magnitude = (value: number): number => Math.floor(Math.log10(Math.abs(value) || 1) + 1e-9);

@@ -3,8 +3,8 @@
  * one value with its moment, and gives the next state and what has happened. It knows no bench.
  */
 export interface TouchRules {
-  /** How far apart values may be and still be one, in the base unit: from the card of the meter, at this value. */
-  readonly band: (value: number) => number;
+  /** How far apart values may be and still be one, in the base unit, shown with steps of this size: from the card of the meter. */
+  readonly band: (value: number, step: number) => number;
   /** So long they must be, seconds, and at least so many. */
   readonly hold_s: number;
   readonly count: number;
@@ -70,6 +70,8 @@ export interface TouchState {
   readonly lifted_s: number;
   readonly taps: readonly number[];
   readonly hasAskedOpen: boolean;
+  /** Touched again so soon that it may be the same place. */
+  readonly isBrief: boolean;
   /** Values went one way from contact on: -1 or 1; 0 they have turned, or do not move. */
   readonly trend: number;
   /** The value that the steps are counted from. */
@@ -110,6 +112,7 @@ export const startTouch = (t_s: number): TouchState => ({
   lifted_s: -Infinity,
   taps: [],
   hasAskedOpen: false,
+  isBrief: false,
   trend: 0,
   from: null,
 });
@@ -131,7 +134,7 @@ export function touchStep(before: TouchState, t_s: number, { value, step }: Disp
   const state = before.isSilent ? { ...startTouch(t_s), taken: before.taken } : before;
   const now = { ...state, last_s: t_s };
   const off = value === null || rules.isOff(value);
-  if (now.phase === 'off') return off ? whileOff(now, t_s) : touched(now, { t: t_s, v: value, step }, rules);
+  if (now.phase === 'off') return off ? whileOff(now, t_s) : touched(now, { t: t_s, v: value, step });
   if (off) return maybeGone(now, t_s, rules);
   const on = withSample({ ...now, gone_s: null }, { t: t_s, v: value, step }, rules);
   if (on.phase === 'on') return whileOn(on, t_s, rules);
@@ -145,12 +148,11 @@ function whileOff(s: TouchState, t: number): TouchResult {
 
 type On = Sample & { readonly v: number };
 
-function touched(s: TouchState, first: On, rules: TouchRules): TouchResult {
+function touched(s: TouchState, first: On): TouchResult {
   const { t, v } = first;
-  const isBrief = t - s.lifted_s < SAME_PLACE_s;
-  const isSame = isBrief && s.taken !== null && Math.abs(v - s.taken) <= rules.band(s.taken);
   const fresh: TouchState = {
     ...s,
+    phase: 'on',
     since_s: t,
     recent: [first],
     steady_s: t,
@@ -158,10 +160,9 @@ function touched(s: TouchState, first: On, rules: TouchRules): TouchResult {
     hasAskedOpen: false,
     trend: 0,
     from: v,
+    isBrief: t - s.lifted_s < SAME_PLACE_s,
   };
-  return isSame
-    ? { state: { ...fresh, phase: 'asking' }, events: [{ kind: 'touched' }, { kind: 'asks-again' }] }
-    : { state: { ...fresh, phase: 'on' }, events: [{ kind: 'touched' }] };
+  return { state: fresh, events: [{ kind: 'touched' }] };
 }
 
 /** The contact breaks: a bounce, or the probe is lifted. */
@@ -205,7 +206,7 @@ const kept = (recent: readonly Sample[], t: number): readonly Sample[] =>
 function withSample(s: TouchState, newest: On, { band }: TouchRules): TouchState {
   const { t, v } = newest;
   const recent = kept([...s.recent, newest], t);
-  const width = band(v);
+  const width = band(v, newest.step);
   let [low, high, steady_s] = [v, v, t];
   for (let i = recent.length - 1; i >= 0; i--) {
     const x = recent[i] as Sample;
@@ -239,7 +240,7 @@ function settledAt(s: TouchState, t: number, rules: TouchRules): number | null {
   if (still.length < rules.count || t - s.steady_s < needed_s(s, t, rules)) return null;
   const values = still.slice(-Math.max(rules.count, 5)).flatMap(({ v }) => (v === null ? [] : [v]));
   const value = middle(values);
-  return stillToGo(s, t) > rules.band(value) / 2 ? null : value;
+  return stillToGo(s, t) > rules.band(value, lastStep(s)) / 2 ? null : value;
 }
 
 /**
@@ -254,13 +255,16 @@ function stillToGo(s: TouchState, t: number): number {
   const [a = NaN, b = NaN] = parts.map(mean);
   const c = mean((parts[2] ?? []).concat(s.recent.at(-1)?.v ?? []));
   const [before, now] = [b - a, c - b];
-  const isStep = Math.abs(now) > (s.recent.at(-1)?.step ?? 0) / 2;
+  const isStep = Math.abs(now) > lastStep(s) / 2;
   if (!Number.isFinite(before + now) || !isStep || before * now <= 0) return 0;
   const ratio = Math.min(MOST_RATIO, now / before);
   return (Math.abs(now) * ratio) / (1 - ratio);
 }
 
 const mean = (values: readonly number[]): number => values.reduce((n, v) => n + v, 0) / values.length;
+
+/** One step of the newest value that was shown. */
+const lastStep = (s: TouchState): number => s.recent.findLast((x) => x.v !== null)?.step ?? 0;
 
 const middle = (values: readonly number[]): number => {
   const sorted = values.toSorted((a, b) => a - b);
@@ -270,6 +274,9 @@ const middle = (values: readonly number[]): number => {
 function whileOn(s: TouchState, t: number, rules: TouchRules): TouchResult {
   const value = settledAt(s, t, rules);
   if (value === null) return wandering(s, t, rules);
+  // Off for a moment only, and the same again: the probe may have slipped, or the next part may be as good.
+  if (s.isBrief && s.taken !== null && Math.abs(value - s.taken) <= rules.band(s.taken, lastStep(s)))
+    return { state: { ...s, phase: 'asking', since_s: t, isBrief: false }, events: [{ kind: 'asks-again' }] };
   return { state: { ...s, phase: 'held', since_s: t, taken: value, taps: [] }, events: [{ kind: 'settled', value }] };
 }
 
@@ -283,7 +290,7 @@ function wandering(s: TouchState, t: number, { band }: TouchRules): TouchResult 
   const breaks = late.some((x) => x.v === null);
   // Still on its way, or nearly at rest: it is waited for.
   const isOnItsWay = (s.trend === 1 || s.trend === -1) && !breaks && t - s.since_s < 2 * WANDERS_s;
-  if (isOnItsWay || (!breaks && high - low <= band(high))) return stay;
+  if (isOnItsWay || (!breaks && high - low <= band(high, lastStep(s)))) return stay;
   return {
     state: { ...s, phase: 'held', since_s: t, taken: null, taps: [] },
     events: [{ kind: 'wanders', low, high: breaks ? null : high }],
@@ -293,7 +300,7 @@ function wandering(s: TouchState, t: number, { band }: TouchRules): TouchResult 
 /** Taken already: another value that comes to rest without a lift is told, once for each. */
 function whileHeld(s: TouchState, t: number, rules: TouchRules): TouchResult {
   const value = s.steady_s > s.since_s ? settledAt(s, t, rules) : null;
-  if (value === null || s.taken === null || Math.abs(value - s.taken) <= rules.band(s.taken))
+  if (value === null || s.taken === null || Math.abs(value - s.taken) <= rules.band(s.taken, lastStep(s)))
     return { state: s, events: [] };
   return { state: { ...s, since_s: t, taken: value }, events: [{ kind: 'moved', from: s.taken, to: value }] };
 }

@@ -1,0 +1,40 @@
+import { positionWords } from '../../core/judge/words';
+import type { Position } from '../../core/judge/types';
+
+/** What the bench says aloud while both hands are on the probes. All of it is here: another language is another one of these. */
+export const SPOKEN = {
+  language: 'en',
+  position: (p: Position): string => positionWords(p),
+  leadsTogether: 'leads together',
+  value: (entry: string): string =>
+    entry === 'OL'
+      ? 'open'
+      : entry
+          .replace(/~OL$/, ' to open')
+          .replace('~', ' to ')
+          .replace(/\bMohm\b/, 'megohms')
+          .replace(/\bkohm\b/, 'kilohms')
+          .replace(/\bmohm\b/, 'milliohms')
+          .replace(/\bohm\b/, 'ohms')
+          .replace(/\bmV\b/, 'millivolts')
+          .replace(/\bV\b/, 'volts')
+          .replace(/\bmA\b/, 'milliamperes')
+          .replace(/\bA\b/, 'amperes')
+          .replace(/\bdegC\b/, 'degrees'),
+  reading: (p: Position, entry: string, verdict: string): string =>
+    `${SPOKEN.position(p)}, ${SPOKEN.value(entry)}, ${verdict}.`,
+  zero: (entry: string): string => `Leads together, ${SPOKEN.value(entry)}.`,
+  wanders: 'It wanders.',
+  isOpen: (p: Position): string => `${SPOKEN.position(p)}: nothing. Is it open? Touch the probes together for yes.`,
+  isNothing: (p: Position): string =>
+    `${SPOKEN.position(p)}: it shows nothing. Is the probe on it? The switch says yes.`,
+  again: (p: Position): string => `${SPOKEN.position(p)} again? Stay on it for yes, lift for no.`,
+  moved: (p: Position, entry: string): string =>
+    `${SPOKEN.position(p)} has moved to ${SPOKEN.value(entry)}. Three touches of the probes, then read it again.`,
+  back: (p: Position): string => `Back to ${SPOKEN.position(p)}.`,
+  nothingToTakeBack: 'Nothing to take back.',
+  done: 'All positions are read.',
+  silent: 'The meter sends nothing any more.',
+  lost: 'The meter is gone. Type, or wait until it is back.',
+  isBack: 'The meter is back.',
+} as const;
