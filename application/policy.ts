@@ -42,6 +42,7 @@ export const POLICY = {
 
   'instrument.add': rule('lead', 'depot', 'change instruments'),
   'instrument.retire': rule('lead', 'instrument', 'change instruments'),
+  'instrument.follow': rule('technician', 'instrument', 'read a meter'),
   'test-leads.measure': rule('technician', 'depot', 'measure test leads'),
 
   'limits.draft': rule('technician', null, 'put limits on the shelf'),

@@ -8,6 +8,7 @@ import type {
 } from '../formats/requests/traces';
 import type { Connector } from '../core/engine/connector';
 import type { Engine } from '../core/engine/layout';
+import type { MeterLink } from '../core/instrument/link';
 import type { TestDefinition } from '../core/catalogue/types';
 import type { Evidence, Known } from '../core/evidence/types';
 import type { FindingBody, ProposedFinding, RuledOut } from '../core/evidence/finding';
@@ -243,6 +244,8 @@ export interface InstrumentView {
   readonly calibrationDue: string | null;
   readonly clamp_mVperA?: number | undefined;
   readonly leadRepeatability_ohm?: number | undefined;
+  /** How it is read without typing; absent: it is typed. */
+  readonly link?: MeterLink | undefined;
   /** Not in use any more: shown where it was used. */
   readonly retired: boolean;
 }

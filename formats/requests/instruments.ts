@@ -1,4 +1,5 @@
 import type { FromSchema } from 'json-schema-to-ts';
+import { BAUDS, DIALECTS, type MeterLink } from '../../core/instrument/link';
 import type { InstrumentDocument } from '../instrument';
 import { type BodyOf, UUID_TEXT, uuid, by } from './common';
 
@@ -14,10 +15,39 @@ export const ADD_INSTRUMENT = {
     instrument: { $ref: 'urn:mudflat:instrument:1' },
     calibrationDue: { type: ['string', 'null'], format: 'date' },
     replaces: { type: ['string', 'null'], pattern: UUID_TEXT },
+    link: {
+      oneOf: [
+        { type: 'null' },
+        {
+          type: 'object',
+          additionalProperties: false,
+          required: ['kind', 'host', 'port'],
+          properties: {
+            kind: { const: 'network' },
+            host: { type: 'string', minLength: 1, maxLength: 253 },
+            port: { type: 'integer', minimum: 1, maximum: 65_535 },
+          },
+        },
+        {
+          type: 'object',
+          additionalProperties: false,
+          required: ['kind', 'baud', 'speaks'],
+          properties: {
+            kind: { const: 'serial' },
+            baud: { enum: BAUDS },
+            speaks: { enum: DIALECTS },
+            pattern: { type: 'string', maxLength: 200 },
+          },
+        },
+      ],
+    },
   },
 } as const;
 
-export type AddInstrument = BodyOf<typeof ADD_INSTRUMENT, { instrument: InstrumentDocument }>;
+export type AddInstrument = BodyOf<
+  typeof ADD_INSTRUMENT,
+  { instrument: InstrumentDocument; link?: MeterLink | null | undefined }
+>;
 
 export const RETIRE_INSTRUMENT = {
   type: 'object',

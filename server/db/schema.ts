@@ -15,6 +15,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { Engine } from '../../core/engine/layout';
+import type { MeterLink } from '../../core/instrument/link';
 import type { Condition, Judgement, JudgedReading, Limits } from '../../core/judge/types';
 import type { LibraryCircuit } from '../../core/circuits/types';
 import type { TestDefinition } from '../../core/catalogue/types';
@@ -264,6 +265,7 @@ export const instrument = pgTable('instrument', {
 export interface InstrumentDetails {
   readonly clamp_mVperA?: number | undefined;
   readonly leadRepeatability_ohm?: number | undefined;
+  readonly link?: MeterLink | undefined;
 }
 
 /**

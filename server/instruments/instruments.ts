@@ -1,5 +1,6 @@
 import { and, asc, desc, eq, isNull } from 'drizzle-orm';
 import { ok } from '../../core/foundation/result';
+import { checkLink } from '../../core/instrument/link';
 import { readInstrument, readLeadZero } from '../../formats/instrument';
 import type { DepotInstrumentsView, InstrumentView, TestLeadView } from '../../application/views';
 import { type Db, eachOf, type Tx } from '../db/connection';
@@ -23,12 +24,15 @@ export const instrumentView = (i: ShownInstrument): InstrumentView => ({
   retired: i.retiredAt !== null || i.replacedBy !== null,
   ...(i.details.clamp_mVperA === undefined ? {} : { clamp_mVperA: i.details.clamp_mVperA }),
   ...(i.details.leadRepeatability_ohm === undefined ? {} : { leadRepeatability_ohm: i.details.leadRepeatability_ohm }),
+  ...(i.details.link === undefined ? {} : { link: i.details.link }),
 });
 
 /** Adds an instrument, or says one that is there better: what was read with the old row keeps the old row. */
 export async function addInstrument(db: Db, i: AddInstrument): Promise<Done> {
   const valid = readInstrument(i.instrument);
   if (!valid.ok) return refuse('This instrument cannot be used.', valid.error);
+  const wrong = i.link ? checkLink(i.link) : [];
+  if (wrong.length) return refuse('This instrument cannot be reached so.', wrong);
   const { clamp_mVperA, leadRepeatability_ohm } = i.instrument;
   return db.transaction(async (tx) => {
     const row = {
@@ -41,6 +45,7 @@ export async function addInstrument(db: Db, i: AddInstrument): Promise<Done> {
       details: {
         ...(clamp_mVperA === undefined ? {} : { clamp_mVperA }),
         ...(leadRepeatability_ohm === undefined ? {} : { leadRepeatability_ohm }),
+        ...(i.link ? { link: i.link } : {}),
       },
     };
     const before = await alreadyThere(tx, instrument, row);
@@ -67,6 +72,13 @@ export async function addInstrument(db: Db, i: AddInstrument): Promise<Done> {
     if (i.replaces) await tx.update(instrument).set({ replacedBy: i.id }).where(eq(instrument.id, i.replaces));
     return done;
   });
+}
+
+/** An instrument that is in use; `null`: there is none. */
+export async function findInstrument(db: Db, id: string): Promise<InstrumentView | null> {
+  const [row] = await db.select().from(instrument).where(eq(instrument.id, id));
+  const view = row && instrumentView(row);
+  return view && !view.retired ? view : null;
 }
 
 /** Takes an instrument out of use; what was read with it keeps it. */
