@@ -66,7 +66,7 @@ class Bench {
       this.framed = ([1, 2, 3, 4, 5, 6, 7, 8] as const).find((p) => !this.readings.has(p)) ?? null;
     }
   }
-  touch(position: Position | 'together', seconds: number): void {
+  touch(position: Position, seconds: number): void {
     this.meter.put(position, this.t);
     this.wait(seconds);
     this.meter.put('off', this.t);

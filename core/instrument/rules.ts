@@ -13,10 +13,14 @@ export interface TouchCard {
   readonly upper: number | null;
   /** The leads themselves are read: they touch each other on purpose. */
   readonly isLeadZero: boolean;
+  /** A probe on nothing shows less than this; of ohms nothing does. Default 0.03. */
+  readonly floating?: number;
 }
 
 /** A probe on nothing shows less than this, volt and ampere. Common practice, no source. */
 const FLOATING = 0.03;
+/** Quantities that show next to nothing where there is no contact. */
+const NEEDS_PROBE: readonly Quantity[] = ['voltage', 'current', 'frequency'];
 /** What leads and contact add at most to what the leads show, ohm. Common practice, no source. */
 const CONTACT_ohm = 0.08;
 /** Share of the stated accuracy that a display at rest may wander. */
@@ -42,7 +46,8 @@ export function touchRules(card: TouchCard): TouchRules {
       const range = rangeOf(value);
       return range !== undefined && step > 1.5 * range.resolution && Math.abs(value) < 0.95 * range.upTo;
     },
-    isOff: (value) => value === null || (card.quantity !== 'resistance' && Math.abs(value) < FLOATING),
+    isOff: (value) =>
+      value === null || (NEEDS_PROBE.includes(card.quantity) && Math.abs(value) < (card.floating ?? FLOATING)),
     shortBelow: shortBelow(card),
   };
 }

@@ -19,8 +19,8 @@ export interface MeterScene {
 }
 
 export type MeterMode = 'resistance' | 'voltage' | 'current';
-/** Where the probes are: on a position, on nothing, or on each other. */
-export type ProbePlace = number | string | 'off' | 'together';
+/** Where the probes are: on a position, `off` on nothing, or `together` on each other. */
+export type ProbePlace = number | string;
 
 const LEADS_ohm = 0.18;
 const INPUT_ohm = 1e7;

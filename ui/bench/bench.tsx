@@ -13,6 +13,7 @@ import { PostRow } from '../posts/post-row';
 import { Conclusions } from './conclusions';
 import { EntryBar } from './entry-bar';
 import { Foot } from './foot';
+import type { ListenKeys } from './listening/listening';
 import { OtherVersion } from './other-version';
 import { Pad } from './pad';
 import { Refusals } from './refusals';
@@ -27,6 +28,7 @@ import { type Targeting, useTarget } from './use-target';
 const Shortcuts = dynamic(() => import('./shortcuts').then((m) => m.Shortcuts));
 const Override = dynamic(() => import('./override').then((m) => m.Override));
 const ImportCsv = dynamic(() => import('./import-csv').then((m) => m.ImportCsv));
+const Listening = dynamic(() => import('./listening/listening').then((m) => m.Listening));
 type Sheet = 'shortcuts' | 'csv' | 'override';
 
 /** A test on the bench: posts in the engine's order, the entry bar below, what the readings say beside it. */
@@ -44,6 +46,12 @@ export function Bench({ view }: { view: RunView }) {
   );
   const [sheet, setSheet] = useState<Sheet | null>(null);
   const [pad, setPad] = useState<boolean | null>(null);
+  const [isListening, setListening] = useState(false);
+  const listenKeys = useRef<ListenKeys | null>(null);
+  const setListenKeys = useCallback((keys: ListenKeys | null) => {
+    listenKeys.current = keys;
+  }, []);
+  const toggleListening = useCallback(() => setListening((on) => !on), []);
   const input = useRef<HTMLInputElement>(null);
   useFocusOn(input, targeting.active);
   useBenchFacts(view, run, targeting.active);
@@ -91,6 +99,17 @@ export function Bench({ view }: { view: RunView }) {
         <Posts view={view} run={run} layout={layout} active={targeting.active} onPick={pickPosition} />
         <OtherVersion view={view} />
         <RefusedReadings run={run} />
+        {isListening && (
+          <Listening
+            view={view}
+            run={run}
+            targeting={targeting}
+            order={layout.order}
+            clamp={layout.clamp}
+            onKeys={setListenKeys}
+            onStop={toggleListening}
+          />
+        )}
         <EntryArea
           view={view}
           run={run}
@@ -103,6 +122,8 @@ export function Bench({ view }: { view: RunView }) {
           pick={pick}
           onSheet={setSheet}
           onDraft={setDraft}
+          listenKeys={listenKeys}
+          onListen={toggleListening}
         />
         <Foot
           runId={view.id}
@@ -111,6 +132,8 @@ export function Bench({ view }: { view: RunView }) {
           loaded={run.loaded}
           reachable={run.reachable}
           padOpen={pad}
+          isListening={isListening}
+          onListen={toggleListening}
           onSheet={setSheet}
           onPad={() => setPad(pad === null ? !matchMedia('(pointer: coarse)').matches : !pad)}
         />
@@ -255,6 +278,8 @@ interface EntryAreaProps {
   readonly pick: Targeting['pick'];
   readonly onSheet: (sheet: Sheet) => void;
   readonly onDraft: (text: string) => void;
+  readonly listenKeys: RefObject<ListenKeys | null>;
+  readonly onListen: () => void;
 }
 
 /** The entry bar with its question and its pad, and the keys of the bench. */
@@ -313,7 +338,10 @@ const proveMeter = (run: Run): void =>
 const isMeterDoubted = (run: Run): boolean => run.judgement.doubts?.some((d) => d.kind === 'meter') ?? false;
 
 /** What keys do that are no text. Arrows to the side, and letters, only while nothing is typed. */
-function keysOf({ view, run, layout, targeting, draft, pick, onSheet }: EntryAreaProps, empty: () => void): Keys {
+function keysOf(
+  { view, run, layout, targeting, draft, pick, onSheet, listenKeys, onListen }: EntryAreaProps,
+  empty: () => void,
+): Keys {
   const nothing = draft === '';
   const step = (by: 1 | -1) => (): void => {
     const next = targeting.beside(by);
@@ -333,6 +361,9 @@ function keysOf({ view, run, layout, targeting, draft, pick, onSheet }: EntryAre
     '?': () => onSheet('shortcuts'),
     p: nothing && isMeterDoubted(run) ? () => proveMeter(run) : undefined,
     y: nothing && open ? () => run.change({ states: [...run.circumstance.states, open.id] }) : undefined,
+    l: nothing ? onListen : undefined,
+    u: nothing ? listenKeys.current?.takeBack : undefined,
+    f: nothing ? listenKeys.current?.far : undefined,
     z: nothing && zero ? () => pick({ kind: 'lead-zero' }) : undefined,
   };
 }

@@ -1,5 +1,5 @@
 'use client';
-import { FileDown, FileText, FileUp, Keyboard, Printer } from 'lucide-react';
+import { Ear, FileDown, FileText, FileUp, Keyboard, Printer } from 'lucide-react';
 import Link from 'next/link';
 
 export interface FootProps {
@@ -9,6 +9,8 @@ export interface FootProps {
   readonly loaded: boolean;
   readonly reachable: boolean;
   readonly padOpen: boolean | null;
+  readonly isListening: boolean;
+  readonly onListen: () => void;
   readonly onPad: () => void;
   readonly onSheet: (sheet: 'shortcuts' | 'csv') => void;
 }
@@ -17,7 +19,8 @@ const link =
   'inline-flex min-h-8 pointer-coarse:min-h-12 items-center gap-1.5 rounded-lg px-2 text-sm text-soft hover:text-ink';
 
 /** Under the entry bar: whether everything is saved, and what can be done with the result. */
-export function Foot({ runId, waiting, unkept, loaded, reachable, padOpen, onPad, onSheet }: FootProps) {
+export function Foot(props: FootProps) {
+  const { runId, waiting, unkept, loaded, reachable, padOpen, onPad, onSheet } = props;
   return (
     <div className="no-print flex shrink-0 flex-wrap items-center gap-x-1">
       <p
@@ -27,6 +30,10 @@ export function Foot({ runId, waiting, unkept, loaded, reachable, padOpen, onPad
       >
         {loaded ? savedWords(waiting, reachable, unkept) : 'Looking for entries that wait …'}
       </p>
+      <button type="button" className={link} aria-pressed={props.isListening} onClick={props.onListen}>
+        <Ear size={16} aria-hidden="true" />
+        Listen
+      </button>
       <a className={link} href={`/api/runs/${runId}/pdf`}>
         <FileText size={16} aria-hidden="true" />
         PDF

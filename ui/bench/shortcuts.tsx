@@ -12,6 +12,10 @@ const KEYS = [
   ['z', 'zero the leads'],
   ['y', 'yes: the next of what must be true is so'],
   ['p', 'the meter is proven, where it is doubted'],
+  ['l', 'listen to the meter, or stop'],
+  ['F9', 'yes to what is asked while it listens; a foot switch that sends F9 does it too'],
+  ['u', 'while it listens: the last position again'],
+  ['f', 'while it listens: the far view'],
   ['Esc', 'empty the field, back to what is missing'],
   ['?', 'this sheet'],
 ] as const;
