@@ -14,6 +14,7 @@ import { benchReport } from './report';
 import { benchScreen } from './screen';
 import { benchDiagnosis, benchSets, benchSolver, benchTrial } from './trial';
 import { benchSecondTrial } from './second-trial';
+import { benchTouch } from './touch';
 import { benchTrace } from './trace';
 import { benchTraceScreen } from './trace-screen';
 import { benchWrites } from './writes';
@@ -23,6 +24,7 @@ const CORE: Readonly<Record<string, () => void | Promise<void>>> = {
   'second-trial': benchSecondTrial,
   trace: benchTrace,
   capture: benchCapture,
+  touch: benchTouch,
   judging: () => {
     benchJudging();
     benchMixed();

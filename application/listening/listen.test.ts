@@ -1,5 +1,6 @@
 import { lineOf, type MeterMode, SimulatedMeter } from '../../core/simulate/meter';
 import { CIRCUITS } from '../../core/circuits/library';
+import { NO_FLAGS } from '../../core/instrument/types';
 import { readUnasked } from '../../core/instrument/unasked';
 import { touchRules } from '../../core/instrument/rules';
 import { seededRandom } from '../../core/numerics/random';
@@ -44,7 +45,7 @@ class Bench {
 
   private get context() {
     const target: ListenTarget = this.framed === null ? null : { kind: 'position', position: this.framed };
-    return { target, quantity: 'resistance' as const, rules };
+    return { target, quantity: 'resistance' as const, rules, stepAt: () => 0 };
   }
   /** Lets time pass at ten values a second. */
   wait(seconds: number): void {
@@ -115,7 +116,7 @@ it('a question about a position that is not framed any more is dropped', () => {
   expect(bench.readings.size).toBe(0);
 });
 
-it('the same again after a moment is asked: lifted is no, kept on is a second reading of it', () => {
+it('the same again after a moment is asked: nothing is taken until it is lifted, or somebody says yes', () => {
   const bench = new Bench();
   bench.touch(1, 1.2);
   bench.meter.put(2, bench.t);
@@ -125,8 +126,14 @@ it('the same again after a moment is asked: lifted is no, kept on is a second re
   bench.meter.put(2, bench.t);
   bench.wait(3.5);
   expect(bench.said.some((a) => a.do === 'ask' && a.question === 'again' && a.position === 2)).toBe(true);
+  expect(bench.readings.has(3)).toBe(false);
+  bench.yes();
   expect(bench.last).toMatchObject({ do: 'record', target: { position: 2 }, isRepeat: true });
   expect(bench.readings.has(3)).toBe(false);
+  bench.meter.put('off', bench.t);
+  bench.wait(0.9);
+  bench.touch(3, 1.5);
+  expect(bench.readings.has(3)).toBe(true);
 });
 
 it('three touches of the probes go back to the last position', () => {
@@ -164,4 +171,18 @@ it('forgets a touch over a silence, so that nothing is taken twice', () => {
   bench.t += 5;
   bench.wait(1.5);
   expect([...bench.readings.keys()]).toEqual([1, 2]);
+});
+
+it('takes the step of the digits from the card where the meter does not say it', () => {
+  const target = { kind: 'position', position: 1 } as const;
+  const context = { target, quantity: 'resistance' as const, rules, stepAt: () => 0.001 };
+  let state = startListening(0);
+  const entries: string[] = [];
+  for (let t = 0.1; t < 3; t += 0.1) {
+    const value = { ...NO_FLAGS, value: 0.61234567, step: 0, quantity: 'resistance' as const };
+    const heard = hearValue(state, t, value, context);
+    state = heard.state;
+    for (const a of heard.actions) if (a.do === 'record') entries.push(a.entry);
+  }
+  expect(entries).toEqual(['0.612 ohm']);
 });

@@ -46,6 +46,8 @@ export interface ListenContext {
   readonly target: ListenTarget;
   readonly quantity: Quantity;
   readonly rules: TouchRules;
+  /** One step of the display at a value, from the card of the meter, where the meter does not say it; 0: nobody knows. */
+  readonly stepAt: (value: number) => number;
 }
 
 export const startListening = (t_s: number): ListenState => ({
@@ -66,10 +68,11 @@ const MOST_REMEMBERED = 50;
 /** One value of the meter. */
 export function hearValue(before: ListenState, t_s: number, value: MeterValue, context: ListenContext): Listened {
   const why = misfit(value, context.quantity);
-  const state = { ...before, shown: value, misfit: why };
+  const shown = value.step > 0 || value.value === null ? value : { ...value, step: context.stepAt(value.value) };
+  const state = { ...before, shown, misfit: why };
   // What does not fit is neither a touch nor a lift: the machine starts anew when it fits again.
   if (why !== null) return { state: { ...state, touch: startTouch(t_s), question: null }, actions: [] };
-  const display = { value: value.value, step: value.step };
+  const display = { value: shown.value, step: shown.step };
   const { state: touch, events } = touchStep(state.touch, t_s, display, context.rules);
   return events.reduce<Listened>(
     (so, event) => {
@@ -124,13 +127,8 @@ function follow(state: ListenState, event: TouchEvent, context: ListenContext): 
       return target?.kind === 'position'
         ? record(state, target, wanderEntry(event.low, event.high, step, quantity), false, context)
         : stay;
-    case 'again': {
-      const last = state.recorded.at(-1);
-      if (last === undefined) return stay;
-      return record(state, { kind: 'position', position: last }, entryOf(event.value, step, quantity), true, context);
-    }
     case 'asks-again':
-      return askOfLast(state, 'again', entryOf(state.shown?.value ?? null, step, quantity));
+      return askOfLast(state, 'again', entryOf(event.value, step, quantity));
     case 'moved':
       return askOfLast(state, 'moved', entryOf(event.to, step, quantity));
     case 'asks-open':

@@ -28,7 +28,8 @@ export const SPOKEN = {
   isOpen: (p: Position): string => `${SPOKEN.position(p)}: nothing. Is it open? Touch the probes together for yes.`,
   isNothing: (p: Position): string =>
     `${SPOKEN.position(p)}: it shows nothing. Is the probe on it? The switch says yes.`,
-  again: (p: Position): string => `${SPOKEN.position(p)} again? Stay on it for yes, lift for no.`,
+  again: (p: Position): string =>
+    `${SPOKEN.position(p)} again? The switch says yes. For the next one lift, and touch anew.`,
   moved: (p: Position, entry: string): string =>
     `${SPOKEN.position(p)} has moved to ${SPOKEN.value(entry)}. Three touches of the probes, then read it again.`,
   back: (p: Position): string => `Back to ${SPOKEN.position(p)}.`,

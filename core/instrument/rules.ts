@@ -52,6 +52,12 @@ export function touchRules(card: TouchCard): TouchRules {
   };
 }
 
+/** One step of the display at a value, from the ranges of a card; 0 where it states none for the quantity. */
+export function stepAt(accuracy: readonly AccuracyRange[], quantity: Quantity, value: number): number {
+  const ranges = accuracy.filter((r) => r.quantity === quantity).toSorted((a, b) => a.upTo - b.upTo);
+  return (ranges.find((r) => r.upTo >= Math.abs(value)) ?? ranges.at(-1))?.resolution ?? 0;
+}
+
 /**
  * Below this the probes may touch each other. Only where a good part reads clearly more: else a touch of the part would be taken for
  * a tap.

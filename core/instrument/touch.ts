@@ -27,10 +27,8 @@ export type TouchEvent =
   | { readonly kind: 'tapped' }
   /** Three times in a row. */
   | { readonly kind: 'tapped-thrice' }
-  /** The probe was off for a moment only, and shows the same: this position again, or the next one? */
-  | { readonly kind: 'asks-again' }
-  /** It was kept on after that question: this position again. */
-  | { readonly kind: 'again'; readonly value: number }
+  /** The probe was off for a moment only, and shows the same: this position again, or the next one? Nothing is taken. */
+  | { readonly kind: 'asks-again'; readonly value: number }
   /** It has come to rest at another value after it was taken, without being lifted. */
   | { readonly kind: 'moved'; readonly from: number; readonly to: number }
   /** Off for so long that an open position is to be asked for. */
@@ -85,8 +83,6 @@ const TAP_s = 0.9;
 const TAPS_WITHIN_s = 3;
 /** A probe needs longer from one part to the next. */
 const SAME_PLACE_s = 0.6;
-/** Kept on for so long after the question, it is meant. */
-const MEANT_s = 2;
 const WANDERS_s = 3.5;
 const ASK_OPEN_s = 3.5;
 const SILENT_s = 3;
@@ -138,7 +134,8 @@ export function touchStep(before: TouchState, t_s: number, { value, step }: Disp
   if (off) return maybeGone(now, t_s, rules);
   const on = withSample({ ...now, gone_s: null }, { t: t_s, v: value, step }, rules);
   if (on.phase === 'on') return whileOn(on, t_s, rules);
-  return on.phase === 'held' ? whileHeld(on, t_s, rules) : whileAsking(on, t_s, rules);
+  // A question is not answered by staying: the probe is lifted, or somebody says yes.
+  return on.phase === 'held' ? whileHeld(on, t_s, rules) : { state: on, events: [] };
 }
 
 function whileOff(s: TouchState, t: number): TouchResult {
@@ -276,7 +273,7 @@ function whileOn(s: TouchState, t: number, rules: TouchRules): TouchResult {
   if (value === null) return wandering(s, t, rules);
   // Off for a moment only, and the same again: the probe may have slipped, or the next part may be as good.
   if (s.isBrief && s.taken !== null && Math.abs(value - s.taken) <= rules.band(s.taken, lastStep(s)))
-    return { state: { ...s, phase: 'asking', since_s: t, isBrief: false }, events: [{ kind: 'asks-again' }] };
+    return { state: { ...s, phase: 'asking', since_s: t, isBrief: false }, events: [{ kind: 'asks-again', value }] };
   return { state: { ...s, phase: 'held', since_s: t, taken: value, taps: [] }, events: [{ kind: 'settled', value }] };
 }
 
@@ -303,12 +300,4 @@ function whileHeld(s: TouchState, t: number, rules: TouchRules): TouchResult {
   if (value === null || s.taken === null || Math.abs(value - s.taken) <= rules.band(s.taken, lastStep(s)))
     return { state: s, events: [] };
   return { state: { ...s, since_s: t, taken: value }, events: [{ kind: 'moved', from: s.taken, to: value }] };
-}
-
-function whileAsking(s: TouchState, t: number, rules: TouchRules): TouchResult {
-  if (t - s.since_s < MEANT_s) return { state: s, events: [] };
-  const value = settledAt(s, t, rules);
-  return value === null
-    ? { state: s, events: [] }
-    : { state: { ...s, phase: 'held', since_s: t, taken: value }, events: [{ kind: 'again', value }] };
 }

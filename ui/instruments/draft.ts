@@ -1,4 +1,5 @@
 import type { AccuracyRange } from '../../core/metrology/instrument';
+import { checkLink, type Dialect, type MeterLink } from '../../core/instrument/link';
 import { entryToBase, parseEntry } from '../../core/quantity/entry';
 import { printLimit } from '../../core/quantity/print';
 import { baseUnit, QUANTITIES, type Quantity } from '../../core/quantity/units';
@@ -56,9 +57,29 @@ export const draftOfInstrument = (i: InstrumentView | null): Draft => ({
   clamp_mVperA: i?.clamp_mVperA?.toString() ?? '',
   leadRepeatability_ohm: i?.leadRepeatability_ohm?.toString() ?? '',
   accuracy: (i?.accuracy ?? []).map(rangeLine).join('\n'),
+  ...draftOfLink(i?.link),
 });
 
+const draftOfLink = (link: MeterLink | undefined): Draft => ({
+  way: link?.kind ?? 'typed',
+  host: link?.kind === 'network' ? link.host : '',
+  port: link?.kind === 'network' ? String(link.port) : '5025',
+  baud: link?.kind === 'serial' ? String(link.baud) : '9600',
+  speaks: link?.kind === 'serial' ? link.speaks : 'unasked',
+  pattern: link?.kind === 'serial' ? (link.pattern ?? '') : '',
+});
+
+/** How the instrument is reached, as the form has it; `null`: its values are typed. */
+function linkOf(draft: Draft): MeterLink | null {
+  const { way, host = '', port = '', baud = '', speaks = 'unasked', pattern = '' } = draft;
+  if (way === 'network') return { kind: 'network', host: host.trim(), port: Number(port) };
+  if (way !== 'serial') return null;
+  const dialect = speaks as Dialect;
+  return { kind: 'serial', baud: Number(baud), speaks: dialect, ...(dialect === 'pattern' ? { pattern } : {}) };
+}
+
 export interface InstrumentDraft {
+  readonly link: MeterLink | null;
   readonly name: string;
   readonly instrument: InstrumentDocument;
   readonly calibrationDue: string | null;
@@ -85,6 +106,7 @@ export function instrumentOfDraft(draft: Draft): Result<InstrumentDraft> {
     clamp_mVperA: read.number('clamp_mVperA', '/instrument/clamp_mVperA'),
     leadRepeatability_ohm: read.number('leadRepeatability_ohm', '/instrument/leadRepeatability_ohm'),
   });
-  const all = [...problems, ...read.problems];
-  return all.length ? fail(all) : ok({ name: name ?? '', instrument, calibrationDue: due });
+  const link = linkOf(draft);
+  const all = [...problems, ...read.problems, ...(link ? checkLink(link) : [])];
+  return all.length ? fail(all) : ok({ name: name ?? '', instrument, calibrationDue: due, link });
 }

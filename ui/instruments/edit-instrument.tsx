@@ -7,6 +7,8 @@ import { Dialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';
 import { DraftField, OtherProblems } from '../kit/form';
 import { useSend } from '../kit/use-send';
+import { BAUDS } from '../../core/instrument/link';
+import { PatternTry } from './pattern-try';
 import { draftOfInstrument, instrumentOfDraft, KINDS } from './draft';
 
 const PATHS = [
@@ -16,6 +18,10 @@ const PATHS = [
   '/instrument/clamp_mVperA',
   '/instrument/leadRepeatability_ohm',
   '/instrument/accuracy',
+  '/link/host',
+  '/link/port',
+  '/link/baud',
+  '/link/pattern',
 ];
 
 /** An instrument as a form. A change makes a new row: what was read with the old one keeps it. */
@@ -103,11 +109,76 @@ export function EditInstrument({
           rows={7}
           mono
         />
+        <WayIn fields={fields} />
         <OtherProblems problems={problems} paths={PATHS} />
         <Button type="submit" tone="strong" disabled={busy}>
           Keep
         </Button>
       </form>
     </Dialog>
+  );
+}
+
+type Fields = Omit<Parameters<typeof DraftField>[0], 'field' | 'path' | 'label'>;
+
+/** How its values come to the bench. */
+function WayIn({ fields }: { fields: Fields }) {
+  const { way, speaks, pattern } = fields.draft;
+  return (
+    <fieldset className="mb-3 rounded-lg border border-line p-3">
+      <legend className="px-1 font-semibold">How its values come to the bench</legend>
+      <DraftField
+        {...fields}
+        field="way"
+        path="/link/kind"
+        label="Way"
+        options={[
+          ['typed', 'typed, or it types itself like a keyboard'],
+          ['network', 'in the network (SCPI over TCP)'],
+          ['serial', 'serial adapter at the tablet, cable or radio'],
+        ]}
+      />
+      {way === 'network' && (
+        <div className="grid gap-x-3 sm:grid-cols-[2fr_1fr]">
+          <DraftField {...fields} field="host" path="/link/host" label="Address" hint="10.0.0.31" mono />
+          <DraftField {...fields} field="port" path="/link/port" label="Port" hint="mostly 5025" mono />
+        </div>
+      )}
+      {way === 'serial' && (
+        <div className="grid gap-x-3 sm:grid-cols-2">
+          <DraftField
+            {...fields}
+            field="baud"
+            path="/link/baud"
+            label="Baud"
+            options={BAUDS.map((b) => [String(b), String(b)])}
+          />
+          <DraftField
+            {...fields}
+            field="speaks"
+            path="/link/speaks"
+            label="It speaks"
+            options={[
+              ['unasked', 'by itself, a line for each value'],
+              ['scpi', 'SCPI, when it is asked'],
+              ['pattern', 'lines that a pattern of ours reads'],
+            ]}
+          />
+        </div>
+      )}
+      {way === 'serial' && speaks === 'pattern' && (
+        <>
+          <DraftField
+            {...fields}
+            field="pattern"
+            path="/link/pattern"
+            label="Pattern"
+            hint="(?P<value>[-+.0-9]+|OL) *(?P<unit>[A-Za-z]+)"
+            mono
+          />
+          <PatternTry pattern={pattern ?? ''} />
+        </>
+      )}
+    </fieldset>
   );
 }

@@ -4,6 +4,8 @@ import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { groupBy } from '../../core/foundation/collections';
+import { capital } from '../../core/foundation/text';
+import { linkWords } from '../../core/instrument/link';
 import type { DepotInstrumentsView, InstrumentView } from '../../application/views';
 import { Button } from '../kit/button';
 import { inputLook } from '../kit/field';
@@ -12,6 +14,7 @@ import { useToday } from '../kit/on-client';
 import { usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
 import { rangeWordsOf } from './draft';
+import { TryMeter } from './try-meter';
 import { EditInstrument } from './edit-instrument';
 
 /** What each depot measures with: accuracy per range, calibration, leads with their measured zero. */
@@ -94,6 +97,7 @@ function Card({
             : `calibration due ${i.calibrationDue}`}
       </p>
       {facts.length > 0 && <p className="text-sm">{facts.join(', ')}</p>}
+      {i.link && <p className="text-sm">{capital(linkWords(i.link))}</p>}
       {i.accuracy.length === 0 && (
         <p className="mt-1 text-sm text-soft">No accuracy stated: only the typed digits limit what can be said.</p>
       )}
@@ -108,6 +112,7 @@ function Card({
         </div>
       ))}
       <OtherProblems problems={problems} paths={[]} />
+      <TryMeter instrument={i} />
       <div className="mt-auto flex gap-2 pt-3">
         <Button aria-label={`Change ${i.name}`} onClick={onEdit}>
           Change

@@ -1,6 +1,6 @@
 import type { ListenContext, ListenTarget } from '../../../application/listening/listen';
 import type { RunView } from '../../../application/views';
-import { touchRules } from '../../../core/instrument/rules';
+import { stepAt, touchRules } from '../../../core/instrument/rules';
 import { findUnit, type Quantity, toBase } from '../../../core/quantity/units';
 import { unitValue } from '../../../core/quantity/values';
 import { readLeadZero } from '../../../formats/instrument';
@@ -36,6 +36,7 @@ export function contextOf(
   return {
     target: listenTarget,
     quantity,
+    stepAt: (value) => stepAt(meter?.accuracy ?? [], quantity, value),
     rules: touchRules({
       quantity,
       accuracy: meter?.accuracy ?? [],

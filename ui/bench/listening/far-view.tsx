@@ -67,7 +67,7 @@ export function FarView({
               <p
                 className={`text-[clamp(2rem,10vmin,8rem)] leading-tight font-bold ${last.verdict ? TONES[SEVERITY[last.verdict]] : ''}`}
               >
-                {capital(SPOKEN.position(last.position))}: <span className="font-mono">{last.entry}</span>
+                {capital(SPOKEN.position(last.position))}: <span className="font-mono">{shownEntry(last.entry)}</span>
                 {last.verdict && <>, {verdictWord(last.verdict, limits)}</>}
               </p>
             ) : null}
@@ -78,7 +78,10 @@ export function FarView({
   );
 }
 
-export const framedWords = (target: Target): string =>
+/** An entry as people write it. */
+export const shownEntry = (entry: string): string => entry.replace(/ohm\b/, 'Ω').replace('degC', '°C');
+
+const framedWords = (target: Target): string =>
   target === null
     ? SPOKEN.done
     : capital(target.kind === 'lead-zero' ? SPOKEN.leadsTogether : SPOKEN.position(target.position));

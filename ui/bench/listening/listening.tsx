@@ -17,7 +17,7 @@ import { type SimulatedFeed, simulatedFeed } from '../../instruments/feeds/simul
 import type { Run } from '../use-run';
 import type { Targeting } from '../use-target';
 import { meteredQuantity } from './context';
-import { FarView, framedWords } from './far-view';
+import { FarView, shownEntry } from './far-view';
 import { useHearing, type HearingSettings } from './settings';
 import { localVoice, playTone, speak } from './sound';
 import { questionWords, useListening } from './use-listening';
@@ -125,16 +125,16 @@ function Heard({
   const { limits } = view.specification;
   const trouble = state.misfit ?? (link.isThere ? null : link.words);
   return (
-    <section aria-label="Listening" className="flex flex-col gap-2 rounded-xl bg-panel px-3 py-2">
+    <section aria-label="Listening" className="flex flex-col gap-1 rounded-xl bg-panel px-3 py-1.5">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
-        <span className="font-bold">{framedWords(targeting.target)}</span>
-        <output aria-label="The meter shows" className="min-w-36 font-mono text-2xl">
+        <output
+          aria-label="The meter shows"
+          title={simulated ? 'Simulated meter' : meter?.link ? `${meter.name}, ${linkWords(meter.link)}` : undefined}
+          className="mr-auto min-w-32 font-mono text-2xl whitespace-nowrap"
+        >
           {link.isThere ? shown : '– –'}
         </output>
-        <span className="mr-auto text-sm text-soft">
-          {simulated ? 'simulated meter' : meter?.link ? `${meter.name}, ${linkWords(meter.link)}` : ''}
-          {state.shown?.lowBattery ? ', its battery is low' : ''}
-        </span>
+        {state.shown?.lowBattery && <span className="text-sm font-bold text-ochre">its battery is low</span>}
         <Sounds hearing={hearing} onChange={changeHearing} />
         <button type="button" className={BUTTON} onClick={() => setFar(true)}>
           Far view <kbd className="font-mono text-soft">f</kbd>
@@ -146,7 +146,7 @@ function Heard({
           Stop <kbd className="font-mono text-soft">l</kbd>
         </button>
       </div>
-      {simulated && <Probes feed={simulated} />}
+      {simulated && <Probes feed={simulated} order={order} />}
       <div role="status" aria-live="polite">
         {state.question ? (
           <p className="flex flex-wrap items-center gap-3 font-semibold text-ochre">
@@ -171,7 +171,7 @@ function Heard({
         ) : last ? (
           <p>
             {capital(typeof last.position === 'number' ? `cylinder ${last.position}` : last.position)}:{' '}
-            <span className="font-mono">{last.entry}</span>
+            <span className="font-mono">{shownEntry(last.entry)}</span>
             {last.verdict && <b>, {verdictWord(last.verdict, limits)}</b>}
           </p>
         ) : (
@@ -192,7 +192,7 @@ function Heard({
 }
 
 const displayWords = (value: MeterValue | null, quantity: Quantity): string =>
-  value === null ? '– –' : entryOf(value.value, value.step, quantity).replace('ohm', 'Ω').replace('degC', '°C');
+  value === null ? '– –' : shownEntry(entryOf(value.value, value.step, quantity));
 
 /** Keys while the focus is elsewhere too: a foot switch sends its key to whatever has it. */
 function useListenKeys(onKeys: Props['onKeys'], own: ListenKeys): void {
@@ -280,7 +280,7 @@ function Sounds({
 }
 
 /** The probes of the simulated meter: they stay where they are put. */
-function Probes({ feed }: { feed: SimulatedFeed }) {
+function Probes({ feed, order }: { feed: SimulatedFeed; order: readonly Position[] }) {
   const [at, setAt] = useState<number | string>('off');
   const put = (place: number | string): void => {
     setAt(place);
@@ -289,7 +289,8 @@ function Probes({ feed }: { feed: SimulatedFeed }) {
   const places: readonly (readonly [number | string, string])[] = [
     ['off', 'lifted'],
     ['together', 'together'],
-    ...feed.positions.map((p) => [p, String(p)] as const),
+    // As they are read on this bench.
+    ...order.filter((p) => feed.positions.includes(p)).map((p) => [p, String(p)] as const),
   ];
   return (
     <div role="group" aria-label="Probes of the simulated meter" className="flex flex-wrap gap-1">
