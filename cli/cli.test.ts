@@ -2,6 +2,8 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { readScan } from '../formats/scan';
+import { readTrace } from '../formats/trace/read';
 import { runCommand } from './commands';
 
 const EXAMPLE = {
@@ -237,5 +239,31 @@ describe('codes', () => {
     const { status, json, stderr } = codes('P0672', 'florp', 'SPN 653 FMI 99');
     expect([status, json.errors?.map((e) => e.path)]).toEqual([2, ['/codes/1', '/codes/2']]);
     expect(stderr).toContain('"florp" is no code known here');
+  });
+});
+
+describe('simulated devices', () => {
+  const run = (...args: string[]) => spawnSync('./mudflat', args, { encoding: 'utf8', timeout: 60_000 });
+  test('a scan tool writes what the job takes in, and a CAN log that reads back', () => {
+    const document = run('scantool', '--print', '--circuit', 'injectors-common', '--fault', 'injector 2 open');
+    const scan = readScan(document.stdout);
+    if (!scan.ok) throw new Error(JSON.stringify(scan.error));
+    expect(scan.value.codes).toEqual([{ code: 'P0202', status: 'active', count: 1 }]);
+    const log = run('scantool', '--print', '--can', '--circuit', 'injectors-common', '--fault', 'injector 2 open');
+    const read = readTrace(new TextEncoder().encode(log.stdout));
+    expect(read.codes.map((c) => [c.spn, c.fmi])).toEqual([[652, 5]]);
+    expect(read.columns.length).toBeGreaterThan(0);
+  });
+  test.each([
+    [['scantool', '--circuit', 'florp'], 'There is no circuit florp'],
+    [['scantool', '--fault', 'plug 3 sideways'], 'write "plug 4 open"'],
+    [['meter', '--test', 'florp'], 'There is no circuit that "florp" reads'],
+    [['meter', '--port', 'x'], '--port is a whole number'],
+    [['meter', '--nothing'], '--nothing'],
+  ])('%s says what is wrong, and how it is used', (args, words) => {
+    const done = run(...args);
+    expect(done.status).toBe(2);
+    expect(done.stderr).toContain(words);
+    expect(done.stderr).toContain('./mudflat');
   });
 });

@@ -2,13 +2,12 @@ import { createServer as createHttp, type IncomingMessage, type ServerResponse }
 import { createServer, type Server, type Socket } from 'node:net';
 import { parseArgs } from 'node:util';
 import { CIRCUITS } from '../core/circuits/library';
-import type { Engine } from '../core/engine/layout';
 import { LineCutter } from '../core/instrument/lines';
 import { seededRandom } from '../core/numerics/random';
 import { lineOf, SimulatedMeter } from '../core/simulate/meter';
 import { ScpiMeter } from '../core/simulate/scpi-meter';
-import type { Fault } from '../core/solver/types';
 import { METER_PAGE } from './meter-page';
+import { engineOf, readFault, runUntilStopped, UsageError, whole } from './simulated';
 
 const USAGE = `./mudflat meter [options]      a simulated meter: SCPI over TCP, lines over HTTP, and a page to move its probes
   --test ID            the test whose positions can be touched (glow-plug-resistance)
@@ -54,7 +53,7 @@ function main(args: readonly string[]): void {
     throw new UsageError(
       `There is no circuit ${values.circuit ?? `that "${test}" reads`}; there are ${CIRCUITS.map((c) => c.id).join(', ')}.`,
     );
-  const engine: Engine = { layout: values.vee ? 'vee' : 'inline', cylinders: whole(values.cylinders, 'cylinders') };
+  const engine = engineOf(values);
   const meter = new SimulatedMeter({
     circuit,
     engine,
@@ -68,24 +67,6 @@ function main(args: readonly string[]): void {
   meter.isBatteryLow = values['low-battery'];
   const bench = new SimulatedBench(meter, whole(values.rate, 'rate'));
   bench.listen(whole(values.port, 'port'), whole(values.page, 'page'));
-}
-
-class UsageError extends Error {}
-
-function whole(text: string, what: string): number {
-  const n = Number(text);
-  if (!Number.isInteger(n) || n < 1) throw new UsageError(`--${what} is a whole number above 0.`);
-  return n;
-}
-
-function readFault(text: string): Fault {
-  const [, element = '', kind = '', ohms = ''] =
-    /^(.+?) (open|short|series|resistance)(?: (\S+))?$/.exec(text.trim()) ?? [];
-  if (kind === 'open' || kind === 'short') return { element, kind };
-  const value = Number(ohms);
-  if (!element || ohms === '' || !Number.isFinite(value) || value < 0)
-    throw new UsageError(`--fault "${text}": write "plug 4 open" or "plug 4 series 500".`);
-  return { element, kind: kind as 'series' | 'resistance', ohms: value };
 }
 
 const now_s = (): number => performance.now() / 1000;
@@ -222,10 +203,4 @@ async function bodyOf(request: IncomingMessage): Promise<Record<string, unknown>
   }
 }
 
-try {
-  main(process.argv.slice(2));
-} catch (error) {
-  const isUsage = error instanceof UsageError || (error instanceof Error && 'code' in error);
-  process.stderr.write(`${isUsage && error instanceof Error ? `${error.message}\n${USAGE}` : String(error)}\n`);
-  process.exitCode = 2;
-}
+runUntilStopped(main, USAGE);

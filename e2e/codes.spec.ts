@@ -1,4 +1,7 @@
 import { expect, test } from '@playwright/test';
+import { v7 } from 'uuid';
+import type { JobView } from '../application/views';
+import { demoId } from '../demo/load';
 import { jobOf, newRun, openStage } from './bench-page';
 
 test('codes are pasted, explained before they are kept, and compared over the phases', async ({ page, request }) => {
@@ -37,4 +40,32 @@ test('after something was unplugged with the key on, it asks whether the testing
   await codes.getByRole('combobox', { name: /^Read/ }).selectOption('after-road-test');
   await codes.getByRole('button', { name: 'No codes there' }).click();
   await expect(codes.getByText('No codes after the road test.')).toBeVisible();
+});
+
+test('a file of the scan tool: codes come into the field, the rest is taken as evidence; a wrong line is named', async ({
+  page,
+}) => {
+  const job = v7();
+  await page.request.post('/api/jobs', {
+    data: { id: job, unitId: demoId('unit', 'PL-16'), complaint: 'white smoke, misfires cold' },
+  });
+  await page.goto(`/jobs/${job}`);
+  const stage = await openStage(page, 'Codes');
+  const file = (text: string) => ({ name: 'scan.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
+  const field = stage.getByLabel(/file of the scan tool/);
+  await field.setInputFiles(file('kind,name,value\nself-test,3,broken'));
+  await expect(stage.getByText('passed or failed')).toBeVisible();
+  await field.setInputFiles(
+    file('kind,name,value,more\ncode,P0203,active,3\nself-test,3,failed,circuit open\nlive,battery,12.4 V,'),
+  );
+  await expect(stage.getByLabel(/Typed or pasted/)).toHaveValue('P0203 active x3');
+  await stage.getByRole('button', { name: 'Take all 2 as evidence' }).click();
+  await expect(stage.getByRole('button', { name: 'Take all 2 as evidence' })).toBeHidden();
+  await stage.getByRole('button', { name: 'Keep 1 code' }).click();
+  await expect
+    .poll(async () => {
+      const view = (await (await page.request.get(`/api/jobs/${job}`)).json()) as JobView;
+      return [view.codes.length, view.evidence.map((e) => e.body.kind).join()];
+    })
+    .toEqual([1, 'scan-tool,scan-tool']);
 });

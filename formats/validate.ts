@@ -10,6 +10,7 @@ import engine from '../docs/formats/engine.schema.json';
 import evidence from '../docs/formats/evidence.schema.json';
 import instrument from '../docs/formats/instrument.schema.json';
 import limits from '../docs/formats/limits.schema.json';
+import scan from '../docs/formats/scan.schema.json';
 import shelf from '../docs/formats/shelf.schema.json';
 import testSet from '../docs/formats/test-set.schema.json';
 import traceFindings from '../docs/formats/trace-findings.schema.json';
@@ -31,6 +32,7 @@ const ajv = new Ajv2020({
     circuits,
     evidence,
     bundle,
+    scan,
     traceQuestion,
     traceFindings,
   ],

@@ -84,6 +84,14 @@ export type Evidence = { readonly note?: string | undefined; readonly photos?: r
           | 'as it should be';
         readonly seen: string;
       }
+    /** What a scan tool has shown, but for codes. */
+    | {
+        readonly kind: 'scan-tool';
+        readonly what: string;
+        readonly position?: number | undefined;
+        readonly outcome: 'self-test failed' | 'self-test passed' | 'command on' | 'command off' | 'shown';
+        readonly seen: string;
+      }
     /** Good without a reading. */
     | {
         readonly kind: 'normal';
@@ -196,6 +204,7 @@ export type RuleId =
   | 'drive'
   | 'recording'
   | 'capture'
+  | 'scan-tool'
   | 'normal'
   | 'mechanical'
   | 'measured'
@@ -225,6 +234,7 @@ export const RULES: Readonly<Record<RuleId, string>> = {
   drive: 'A fault that does not show in a drive has not been looked for in the right conditions.',
   recording:
     'A pin shows what the sensor sends, the scan tool what the controller believes: what breaks off at the pin lies before it, what breaks off behind it in the wire’s end or the controller. What all channels lose at once they share, or the recorder’s leads slipped.',
+  'scan-tool': 'A controller tests what it sees at its own pin: part, wire and driver together, at that moment.',
   capture:
     'A capture over crank angle compares the cylinders of one engine with each other, or the engine with a known good: what all share is taken out of it.',
   normal: 'What somebody has seen to be good is good, as far as eyes tell.',

@@ -3,8 +3,12 @@ import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { findCodes } from '../../core/codes/decode';
+import { evidenceWords } from '../../core/evidence/kinds/kinds';
+import type { Problem } from '../../core/foundation/result';
+import { decodeText } from '../../formats/text';
 import { PHASE_WORDS, type Phase, PHASES } from '../../core/codes/phases';
 import { knownCodes } from '../../application/codes';
+import { type ScanTakeIn, takeInScan } from '../../application/scan-tool';
 import type { CodeView, JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { readFreezeFrame } from './freeze-frame';
@@ -24,6 +28,8 @@ export function Codes({ view }: { view: JobView }) {
   const [frame, setFrame] = useState('');
   const [status, setStatus] = useState<CodeView['status']>('unknown');
   const { busy, problems, post } = useSend();
+  const [scan, setScan] = useState<ScanTakeIn | null>(null);
+  const [unreadable, setUnreadable] = useState<readonly Problem[]>([]);
   const read = findCodes(text);
   const known = knownCodes(codes);
   const lookedAt = [...new Set(codes.filter((c) => c.code === null).map((c) => c.phase))];
@@ -42,6 +48,25 @@ export function Codes({ view }: { view: JobView }) {
       return;
     setText('');
     setFrame('');
+    router.refresh();
+  }
+  /** A file of the scan tool: its codes come into the field, to be kept with their phase like typed ones. */
+  async function open(file: File): Promise<void> {
+    // The schemas come with the first file, not with every job.
+    const { readScan } = await import('../../formats/scan');
+    const document = readScan(decodeText(new Uint8Array(await file.arrayBuffer())).text);
+    setUnreadable(document.ok ? [] : document.error.slice(0, 5));
+    setScan(null);
+    if (!document.ok) return;
+    const taken = takeInScan(document.value);
+    setScan(taken);
+    setText(taken.codes.map((c) => [c.code, c.status, c.count && `x${c.count}`].filter(Boolean).join(' ')).join(', '));
+    setFrame(taken.freezeFrame.map((f) => `${f.name}: ${f.value}`).join('\n'));
+  }
+  async function keepEvidence(taken: ScanTakeIn): Promise<void> {
+    for (const evidence of taken.evidence)
+      if (!(await post(`/api/jobs/${job.id}/evidence`, { id: v7(), by, evidence }))) return;
+    setScan(null);
     router.refresh();
   }
   async function takeBack(code: string): Promise<void> {
@@ -126,8 +151,22 @@ export function Codes({ view }: { view: JobView }) {
           />
         </label>
       )}
-      <OtherProblems problems={problems} paths={[]} />
+      <OtherProblems problems={[...problems, ...unreadable]} paths={[]} />
       <Preview read={read} />
+      <ScanFile onOpen={(file) => void open(file)} />
+      {scan && scan.evidence.length > 0 && (
+        <section aria-label="From the scan tool" className="mt-2 rounded-lg bg-panel p-3">
+          <h4 className="font-bold">Besides codes it has shown</h4>
+          <ul className="list-disc pl-5">
+            {scan.evidence.map((e, i) => (
+              <li key={i}>{evidenceWords(e)}</li>
+            ))}
+          </ul>
+          <Button disabled={busy} onClick={() => void keepEvidence(scan)}>
+            {scan.evidence.length === 1 ? 'Take it as evidence' : `Take all ${scan.evidence.length} as evidence`}
+          </Button>
+        </section>
+      )}
       {phase === 'as-found' && read.codes.length > 0 && unplugged.length > 0 && (
         <p role="status" className="mt-2 text-ochre">
           Something was unplugged with the key on ({unplugged.join(', ')}): that sets codes of its own.{' '}
@@ -141,5 +180,24 @@ export function Codes({ view }: { view: JobView }) {
         </p>
       )}
     </div>
+  );
+}
+
+/** A file that a scan tool, or whatever can export, has written. */
+function ScanFile({ onOpen }: { onOpen: (file: File) => void }) {
+  return (
+    <label className="mt-2 block text-sm">
+      Or a file of the scan tool <span className="text-soft">mudflat/scan, as JSON or as a table</span>
+      <input
+        type="file"
+        accept=".json,.csv,.txt"
+        className="block min-h-11"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          if (file) onOpen(file);
+          e.target.value = '';
+        }}
+      />
+    </label>
   );
 }

@@ -12,6 +12,7 @@ describe('evidence as it is asked for', () => {
   const check = schema(EVIDENCE_BODY);
   const FULL: Record<string, string> = {
     part: 'injector',
+    what: 'injector',
     signal: 'rail sensor',
     from: '3',
     to: '1',

@@ -8,6 +8,7 @@ import { NEW_PART } from './new-part';
 import { NORMAL } from './normal';
 import { RECORDING } from './recording';
 import { REPAIR } from './repair';
+import { SCAN_TOOL } from './scan-tool';
 import type { Moment, Supposition } from './supposition';
 import { SWAP } from './swap';
 import { VISUAL } from './visual';
@@ -23,6 +24,7 @@ export const EVIDENCE_KINDS: { readonly [K in EvidenceKind]: EvidenceKindDefinit
   drive: DRIVE,
   recording: RECORDING,
   capture: CAPTURE,
+  'scan-tool': SCAN_TOOL,
   normal: NORMAL,
   mechanical: MECHANICAL,
   repair: REPAIR,
