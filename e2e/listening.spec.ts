@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import type { RunView } from '../application/views';
 import { seriousIssues } from './axe';
 import { freshDevice, newRun } from './bench-page';
-import { addMeter, Hands, SimulatedMeterProcess, useMeter } from './meter';
+import { addMeter, ProbeHands, SimulatedMeterProcess, useMeter } from './meter';
 
 /** As the bench reads a vee eight: one bank, then the other. */
 const ORDER = [1, 3, 5, 7, 2, 4, 6, 8];
@@ -25,7 +25,7 @@ async function openListening(page: Page, run: string): Promise<void> {
   // OL: the probes lie on nothing.
   await expect(page.getByLabel('The meter shows')).toHaveText('OL', { timeout: 30_000 });
 }
-async function readAll(hands: Hands): Promise<void> {
+async function readAll(hands: ProbeHands): Promise<void> {
   for (const p of ORDER) await (p === 5 ? hands.touchOpen(p) : hands.touch(p));
 }
 /** A serial adapter that is not there: what the simulated meter sends comes out of it. */
@@ -78,7 +78,7 @@ test('a meter in the network: eight plugs with no key pressed, one open, one tha
     const run = await newRun(page.request, 'PL-07');
     await useMeter(page.request, run, added.id);
     await openListening(page, run);
-    const hands = new Hands(page, meter);
+    const hands = new ProbeHands(page, meter);
     await hands.zero();
     const began = Date.now();
     await readAll(hands);
@@ -116,7 +116,7 @@ test('a serial adapter: the same, with a meter that dies in the middle and one t
     const run = await newRun(page.request, 'PL-07');
     await useMeter(page.request, run, added.id);
     await openListening(page, run);
-    const hands = new Hands(page, meter);
+    const hands = new ProbeHands(page, meter);
     await hands.zero();
     for (const p of [1, 3]) await hands.touch(p);
     await meter.power(false);
@@ -159,7 +159,7 @@ test('two benches with two meters do not hear each other; the last position is r
         const run = await newRun(page.request, i ? 'PL-23' : 'PL-07');
         await useMeter(page.request, run, added.id);
         await openListening(page, run);
-        const hands = new Hands(page, meter);
+        const hands = new ProbeHands(page, meter);
         await hands.zero();
         for (const p of [1, 3]) await hands.touch(p);
         await page.keyboard.press('u');

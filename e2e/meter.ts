@@ -39,7 +39,7 @@ export class SimulatedMeterProcess {
 const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 
 /** Both hands on the probes: touches, waits until the next position is framed, lifts, and moves on. */
-export class Hands {
+export class ProbeHands {
   constructor(
     private readonly page: Page,
     private readonly meter: SimulatedMeterProcess,

@@ -1,5 +1,4 @@
-import { feedLine, lineReader, misfit, NO_FEED } from './feed';
-import { checkLink, type MeterLink } from './link';
+import { feedLine, misfit, NO_FEED } from './feed';
 import { touchRules } from './rules';
 import { readUnasked } from './unasked';
 
@@ -34,29 +33,6 @@ it('says once that lines cannot be read, and again after one that could', () => 
   }
   expect(said.map((s) => s !== null)).toEqual([false, false, true, false, false, false, false, false, true]);
   expect(said[2]).toContain('no number');
-});
-
-it('reads each link by its own protocol', () => {
-  const serial = (speaks: 'unasked' | 'scpi' | 'pattern', pattern?: string): MeterLink => ({
-    kind: 'serial',
-    baud: 9600,
-    speaks,
-    pattern,
-  });
-  expect(lineReader({ kind: 'network', host: 'a', port: 1 }, 'voltage')('9.9E37')).toMatchObject({
-    value: { value: null },
-  });
-  expect(lineReader(serial('unasked'), 'voltage')('1 V')).toMatchObject({ value: { value: 1 } });
-  expect(lineReader(serial('pattern', 'R(?P<value>[0-9]+)'), 'voltage')('R12')).toMatchObject({ value: { value: 12 } });
-});
-
-it('refuses a link at its field', () => {
-  const paths = (link: MeterLink) => checkLink(link).map((p) => p.path);
-  expect(paths({ kind: 'network', host: '10.0.0.31', port: 5025 })).toEqual([]);
-  expect(paths({ kind: 'network', host: '::1', port: 5025 })).toEqual([]);
-  expect(paths({ kind: 'network', host: 'a b', port: 5025 })).toEqual(['/link/host']);
-  expect(paths({ kind: 'network', host: 'http://x', port: 0 })).toEqual(['/link/host', '/link/port']);
-  expect(paths({ kind: 'serial', baud: 9600, speaks: 'pattern', pattern: '(' })).toEqual(['/link/pattern']);
 });
 
 describe('rules from the card', () => {

@@ -1,17 +1,5 @@
 import type { Quantity } from '../quantity/units';
-import type { MeterLink } from './link';
-import { linePattern } from './pattern';
-import { readScpi } from './scpi';
 import { LINE_PROBLEM_WORDS, type MeterValue, type ReadLine } from './types';
-import { readUnasked } from './unasked';
-
-/** How lines of an instrument are read while a quantity is wanted. */
-export function lineReader(link: MeterLink, quantity: Quantity): (line: string) => ReadLine {
-  if (link.kind === 'network' || link.speaks === 'scpi') return (line) => readScpi(line, quantity);
-  if (link.speaks === 'unasked') return readUnasked;
-  const pattern = linePattern(link.pattern ?? '');
-  return pattern.ok ? pattern.value : () => ({ ok: false, why: 'no match' });
-}
 
 /** Why a value is not taken for this test; `null`: it fits. */
 export function misfit(value: MeterValue, quantity: Quantity): string | null {

@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { LineCutter } from './lines';
 import { readNumber } from './number';
-import { linePattern } from './pattern';
 import { readIdentity, readScpi } from './scpi';
 import type { ReadLine } from './types';
 import { readUnasked } from './unasked';
@@ -83,31 +82,6 @@ describe('lines that come unasked', () => {
   });
 });
 
-describe('a pattern of the workshop', () => {
-  const made = (source: string) => {
-    const pattern = linePattern(source);
-    if (!pattern.ok) throw new Error(pattern.error);
-    return pattern.value;
-  };
-  it('reads by its named groups', () => {
-    const read = made('^R=(?P<value>[-+.0-9]+|OL)(?P<unit>k?ohm)? *(?P<flag>HOLD)?');
-    expect(read('R=4.7kohm')).toMatchObject({ ok: true, value: { value: 4700, quantity: 'resistance' } });
-    expect(read('R=OLkohm')).toMatchObject({ ok: true, value: { value: null } });
-    expect(read('R=1ohm HOLD')).toMatchObject({ value: { hold: true } });
-    expect(value(read('U=4.7'))).toBe('no match');
-  });
-  it.each(['', '(', '[0-9]+', '(?P<number>.)', 'x'.repeat(300)])('refuses %s with a sentence', (source) =>
-    expect(linePattern(source)).toMatchObject({ ok: false, error: expect.stringMatching(/\w{3,}/) as string }),
-  );
-  it('needs no more time for one that would hang another matcher', () => {
-    const read = made('^(?P<value>(?:(?:[0-9]+)*)*)x$');
-    const began = performance.now();
-    read(`${'1'.repeat(190)}!`);
-    expect(performance.now() - began).toBeLessThan(1000);
-    expect(value(read('1'.repeat(500)))).toBe('too long');
-  });
-});
-
 describe('bytes into lines', () => {
   const cut = (...pieces: string[]) => {
     const cutter = new LineCutter();
@@ -134,17 +108,12 @@ describe('bytes into lines', () => {
     expect(leftOut + lines.length).toBe(10_000);
   });
   it('gives a value or a reason, whatever is sent', () => {
-    const pattern = linePattern('(?P<value>[0-9.]+)');
     fc.assert(
       fc.property(fc.array(fc.uint8Array({ maxLength: 400 }), { maxLength: 8 }), (pieces) => {
         const cutter = new LineCutter();
         for (const piece of pieces)
           for (const line of cutter.push(piece).lines)
-            for (const read of [
-              readUnasked(line),
-              readScpi(line, 'resistance'),
-              ...(pattern.ok ? [pattern.value(line)] : []),
-            ])
+            for (const read of [readUnasked(line), readScpi(line, 'resistance')])
               if (read.ok) expect(read.value.value === null || Number.isFinite(read.value.value)).toBe(true);
               else expect(read.why.length).toBeGreaterThan(3);
       }),

@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, isNull } from 'drizzle-orm';
 import { ok } from '../../core/foundation/result';
-import { checkLink } from '../../core/instrument/link';
+import { checkLink } from '../../formats/meter-link';
 import { readInstrument, readLeadZero } from '../../formats/instrument';
 import type { DepotInstrumentsView, InstrumentView, TestLeadView } from '../../application/views';
 import { type Db, eachOf, type Tx } from '../db/connection';

@@ -1,5 +1,6 @@
 import type { AccuracyRange } from '../../core/metrology/instrument';
-import { checkLink, type Dialect, type MeterLink } from '../../core/instrument/link';
+import type { Dialect, MeterLink } from '../../core/instrument/link';
+import { checkLink } from '../../formats/meter-link';
 import { entryToBase, parseEntry } from '../../core/quantity/entry';
 import { printLimit } from '../../core/quantity/print';
 import { baseUnit, QUANTITIES, type Quantity } from '../../core/quantity/units';

@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { entryOf } from '../../core/instrument/entry';
-import { linePattern } from '../../core/instrument/pattern';
+import { linePattern } from '../../formats/meter-pattern';
 import { LINE_PROBLEM_WORDS } from '../../core/instrument/types';
 import { inputLook } from '../kit/field';
 

@@ -1,55 +1,18 @@
 import { GridComponent } from 'echarts/components';
 import { type EChartsType, graphic, init, use as register } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
-import type { DriveEvent } from '../../core/signal/drive';
-import type { Finding } from '../../core/signal/types';
-import type { TraceNoteBody } from '../../formats/requests/traces';
-import { axisShapes, laneShapes, type Scene, spanOf } from './lane-shapes';
+import { axisShapes, laneShapes, spanOf } from './lane-shapes';
+import { type Colours, coloursOf, type Marked, type Scene, type Window_s } from './scene';
 import { fill, type Rect } from './shapes';
 import { stripCourses, stripShapes } from './strip-shapes';
 import type { TraceData } from './trace-data';
 
 register([GridComponent, CanvasRenderer]);
 
-export interface Window_s {
-  readonly from_s: number;
-  readonly to_s: number;
-}
-/** What is drawn beside the samples. */
-export interface Marked {
-  readonly findings: readonly Finding[];
-  readonly selected: Finding | null;
-  readonly marks: readonly TraceNoteBody[];
-  readonly cursor_s: number | null;
-  /** The lane that is drawn larger; `null`: all alike. */
-  readonly large: number | null;
-  /** What the drive did. */
-  readonly events: readonly DriveEvent[];
-}
-
 export const STRIP_px = 64;
 const [LEFT, RIGHT, GAP, AXIS] = [64, 34, 10, 26];
-const COLOURS = [
-  'ink',
-  'soft',
-  'line',
-  'channel',
-  'edge',
-  'estuary',
-  'rust',
-  'ochre',
-  'post',
-  'card',
-  'panel',
-] as const;
-export type Colours = Readonly<Record<(typeof COLOURS)[number], string>>;
 /** What stands still is drawn on one canvas, what moves with the window on another. */
 const [STILL, MOVING] = [0, 1];
-
-function coloursOf(element: HTMLElement): Colours {
-  const style = getComputedStyle(element);
-  return Object.fromEntries(COLOURS.map((c) => [c, style.getPropertyValue(`--${c}`).trim()])) as Colours;
-}
 
 /**
  * Lanes over one time, with a strip of the whole recording above. The library lays out lanes and their axes of values once; what

@@ -1,17 +1,9 @@
 import { moment } from '../../core/signal/words';
 import type { Finding } from '../../core/signal/types';
-import type { Colours, Marked, Window_s } from './draw';
+import type { Scene } from './scene';
 import type { Rect, Shape } from './shapes';
 import { timeTicks } from './time-ticks';
 import type { TraceData } from './trace-data';
-
-/** What the shapes of a lane are made from. */
-export interface Scene {
-  readonly data: TraceData;
-  readonly window_s: Window_s;
-  readonly marked: Marked;
-  readonly colours: Colours;
-}
 
 const TICKS = 6;
 const MONO = '12px "Atkinson Hyperlegible Mono Variable", monospace';

@@ -1,4 +1,5 @@
-import { isPart, type Scene, spanOf, tone } from './lane-shapes';
+import { isPart, spanOf, tone } from './lane-shapes';
+import type { Scene } from './scene';
 import type { Rect, Shape } from './shapes';
 import type { Drawn } from './trace-data';
 

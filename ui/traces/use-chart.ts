@@ -2,7 +2,8 @@
 import { useTheme } from 'next-themes';
 import { type RefObject, useCallback, useEffect, useRef, useState } from 'react';
 import type { TraceView } from '../../application/views';
-import type { Marked, TraceChart, Window_s } from './draw';
+import type { TraceChart } from './draw';
+import type { Marked, Window_s } from './scene';
 import type { TraceData } from './trace-data';
 
 /** Closer than this no recording is looked at. */

@@ -1,4 +1,5 @@
-import { feedLine, lineReader, NO_FEED } from '../../../core/instrument/feed';
+import { feedLine, NO_FEED } from '../../../core/instrument/feed';
+import { lineReader } from '../../../formats/meter-link';
 import type { MeterLink } from '../../../core/instrument/link';
 import type { MeterValue } from '../../../core/instrument/types';
 import type { Quantity } from '../../../core/quantity/units';

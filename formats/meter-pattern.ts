@@ -1,9 +1,9 @@
 import { RE2JS } from 're2js';
-import { fail, ok, type Result } from '../foundation/result';
-import { findUnit } from '../quantity/units';
-import { LONGEST_LINE } from './lines';
-import { readNumber } from './number';
-import { NO_FLAGS, type ReadLine, unread } from './types';
+import { fail, ok, type Result } from '../core/foundation/result';
+import { findUnit } from '../core/quantity/units';
+import { LONGEST_LINE } from '../core/instrument/lines';
+import { readNumber } from '../core/instrument/number';
+import { NO_FLAGS, type ReadLine, unread } from '../core/instrument/types';
 
 const LONGEST_PATTERN = 200;
 const OVERLOAD = /^(?:[O0]\.?L\.?|OVLD|OVER|INF)$/i;

@@ -1,5 +1,5 @@
 import pg from 'pg';
-import { prepareTestDatabases } from '../server/testing/database';
+import { prepareTestDatabases } from './database';
 
 /**
  * Loads the demo once for all tests, on the cluster of DATABASE_URL: unit tests copy it, and the database `interface` for the
