@@ -281,6 +281,8 @@ export const CASES: readonly Case[] = [
     action: 'instrument.add',
     body: () => ({ id: v7(), depotId: NORTH, name: `A ${v7()}`, instrument: { kind: 'multimeter' } }),
   },
+  // Without an address in the network it answers at once: a stream would not end by itself.
+  { route: 'instruments/[id]/values', method: 'GET', action: 'instrument.follow', query: '?quantity=resistance' },
   { route: 'instruments/[id]/retire', method: 'POST', action: 'instrument.retire', body: () => ({}) },
   {
     route: 'test-leads',
