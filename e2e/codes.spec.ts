@@ -50,7 +50,7 @@ test('a file of the scan tool: codes come into the field, the rest is taken as e
     data: { id: job, unitId: demoId('unit', 'PL-16'), complaint: 'white smoke, misfires cold' },
   });
   await page.goto(`/jobs/${job}`);
-  const stage = await openStage(page, 'Codes');
+  const stage = page.getByRole('region', { name: 'Now', exact: true });
   const file = (text: string) => ({ name: 'scan.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
   const field = stage.getByLabel(/file of the scan tool/);
   await field.setInputFiles(file('kind,name,value\nself-test,3,broken'));
@@ -60,8 +60,8 @@ test('a file of the scan tool: codes come into the field, the rest is taken as e
   );
   await expect(stage.getByLabel(/Typed or pasted/)).toHaveValue('P0203 active x3');
   await stage.getByRole('button', { name: 'Take all 2 as evidence' }).click();
-  await expect(stage.getByRole('button', { name: 'Take all 2 as evidence' })).toBeHidden();
-  await stage.getByRole('button', { name: 'Keep 1 code' }).click();
+  await expect(page.getByRole('button', { name: 'Take all 2 as evidence' })).toBeHidden();
+  await page.getByRole('button', { name: 'Keep 1 code' }).click();
   await expect
     .poll(async () => {
       const view = (await (await page.request.get(`/api/jobs/${job}`)).json()) as JobView;

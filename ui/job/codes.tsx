@@ -10,7 +10,7 @@ import { PHASE_WORDS, type Phase, PHASES } from '../../core/codes/phases';
 import { knownCodes } from '../../application/codes';
 import { type ScanTakeIn, takeInScan } from '../../application/scan-tool';
 import type { CodeView, JobView } from '../../application/views';
-import { Button } from '../kit/button';
+import { Button, buttonLook } from '../kit/button';
 import { readFreezeFrame } from './freeze-frame';
 import { KnownCodes, Preview } from './known-codes';
 import { inputLook } from '../kit/field';
@@ -186,12 +186,15 @@ export function Codes({ view }: { view: JobView }) {
 /** A file that a scan tool, or whatever can export, has written. */
 function ScanFile({ onOpen }: { onOpen: (file: File) => void }) {
   return (
-    <label className="mt-2 block text-sm">
-      Or a file of the scan tool <span className="text-soft">mudflat/scan, as JSON or as a table</span>
+    <label
+      className={`${buttonLook()} mt-2 cursor-pointer focus-within:outline-2`}
+      title="mudflat/scan, as JSON or as a table"
+    >
+      Open a file of the scan tool
       <input
         type="file"
         accept=".json,.csv,.txt"
-        className="block min-h-11"
+        className="sr-only"
         onChange={(e) => {
           const file = e.target.files?.[0];
           if (file) onOpen(file);
