@@ -39,7 +39,20 @@ const VIEWS: readonly View[] = [
     before: (page) => page.getByRole('button', { name: 'Large keys' }).click(),
   },
   { name: 'bench-phone', path: run('PL-14'), size: { width: 390, height: 844 } },
-  { name: 'bench-sweep', path: run('PL-22', 'position-sweep') },
+  {
+    name: 'far-view',
+    path: run('PL-23'),
+    before: async (page) => {
+      await page.getByRole('button', { name: 'Listen' }).click();
+      await page.getByRole('button', { name: 'Simulated meter' }).click();
+      const probes = page.getByRole('group', { name: 'Probes of the simulated meter' });
+      const put = async (place: string): Promise<void> =>
+        probes.getByRole('button', { name: place, exact: true }).click();
+      await put('8');
+      await page.waitForTimeout(3000);
+      await page.getByRole('button', { name: /^Far view/ }).click();
+    },
+  },
   { name: 'result', path: `${run('PL-11')}/print`, size: { width: 1000, height: 1200 } },
   { name: 'yard', path: '/' },
   { name: 'job', path: job('PL-16') },
@@ -96,7 +109,7 @@ async function draw(browser: Browser, v: View): Promise<void> {
     if (!answer.ok()) throw new Error(`${name}: ${await answer.text()}`);
   }
   const page = await context.newPage();
-  page.setDefaultTimeout(10_000);
+  page.setDefaultTimeout(60_000);
   await page.addInitScript((theme) => localStorage.setItem('theme', theme), v.theme ?? 'shed');
   await page.goto(v.path);
   await page.waitForTimeout(1500);

@@ -136,6 +136,22 @@ it('the same again after a moment is asked: nothing is taken until it is lifted,
   expect(bench.readings.has(3)).toBe(true);
 });
 
+it('probes held together are no shorted plug by themselves', () => {
+  const bench = new Bench();
+  bench.meter.put('together', 0);
+  bench.wait(4);
+  expect(bench.last).toMatchObject({ do: 'ask', question: 'short', position: 1 });
+  bench.meter.put('off', bench.t);
+  bench.wait(1);
+  expect(bench.state.question).toBeNull();
+  bench.touch('together', 4);
+  expect(bench.readings.size).toBe(0);
+  bench.meter.put('together', bench.t);
+  bench.wait(4);
+  bench.yes();
+  expect(bench.readings.get(1)).toBe('0.180 ohm');
+});
+
 it('three touches of the probes go back to the last position', () => {
   const bench = new Bench();
   bench.touch(1, 1.2);

@@ -29,7 +29,7 @@ export type ListenAction =
   | { readonly do: 'back'; readonly position: Position }
   | { readonly do: 'nothing-to-take-back' }
   | { readonly do: 'silent' };
-export type Question = 'open' | 'nothing' | 'again' | 'moved';
+export type Question = 'open' | 'nothing' | 'short' | 'again' | 'moved';
 
 export interface ListenState {
   readonly touch: TouchState;
@@ -129,6 +129,10 @@ function follow(state: ListenState, event: TouchEvent, context: ListenContext): 
         : stay;
     case 'asks-again':
       return askOfLast(state, 'again', entryOf(event.value, step, quantity));
+    case 'asks-short':
+      return target?.kind === 'position'
+        ? ask(state, 'short', target.position, entryOf(event.value, step, quantity))
+        : stay;
     case 'moved':
       return askOfLast(state, 'moved', entryOf(event.to, step, quantity));
     case 'asks-open':
@@ -143,11 +147,14 @@ function follow(state: ListenState, event: TouchEvent, context: ListenContext): 
       // A tap answers the question, so that it stands until the probe has come to rest on something.
       return stay;
     case 'lifted':
-      return { state: { ...state, question: state.question?.kind === 'again' ? null : state.question }, actions: [] };
+      return { state: { ...state, question: isOfTouch(state.question?.kind) ? null : state.question }, actions: [] };
     case 'silent':
       return { state: { ...state, shown: null }, actions: [{ do: 'silent' }] };
   }
 }
+
+/** Asked while the probe is on; lifted means no. */
+const isOfTouch = (question: Question | undefined): boolean => question === 'again' || question === 'short';
 
 /** A question about what was recorded last; nothing was, nothing is asked. */
 function askOfLast(state: ListenState, kind: 'again' | 'moved', entry: string): Listened {

@@ -28,6 +28,8 @@ export const SPOKEN = {
   isOpen: (p: Position): string => `${SPOKEN.position(p)}: nothing. Is it open? Touch the probes together for yes.`,
   isNothing: (p: Position): string =>
     `${SPOKEN.position(p)}: it shows nothing. Is the probe on it? The switch says yes.`,
+  isShort: (p: Position): string =>
+    `${SPOKEN.position(p)}: no more than the leads. Is the part shorted? The switch says yes, lift for no.`,
   again: (p: Position): string =>
     `${SPOKEN.position(p)} again? The switch says yes. For the next one lift, and touch anew.`,
   moved: (p: Position, entry: string): string =>

@@ -148,8 +148,8 @@ describe('probes that touch each other', () => {
       'tapped-thrice',
     ]);
   });
-  it('held long it is a reading: a part may be shorted', () => {
-    expect(play([[1, null], [2, 0.2]]).kinds).toEqual(['touched', 'settled']); // prettier-ignore
+  it('held long it is asked: a part may be shorted, or somebody proves the leads', () => {
+    expect(play([[1, null], [4, 0.2]]).kinds).toEqual(['touched', 'asks-short']); // prettier-ignore
   });
 });
 

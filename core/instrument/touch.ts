@@ -29,6 +29,8 @@ export type TouchEvent =
   | { readonly kind: 'tapped-thrice' }
   /** The probe was off for a moment only, and shows the same: this position again, or the next one? Nothing is taken. */
   | { readonly kind: 'asks-again'; readonly value: number }
+  /** It reads no more than the leads: a shorted part, or the probes on each other? Nothing is taken. */
+  | { readonly kind: 'asks-short'; readonly value: number }
   /** It has come to rest at another value after it was taken, without being lifted. */
   | { readonly kind: 'moved'; readonly from: number; readonly to: number }
   /** Off for so long that an open position is to be asked for. */
@@ -274,6 +276,8 @@ function whileOn(s: TouchState, t: number, rules: TouchRules): TouchResult {
   // Off for a moment only, and the same again: the probe may have slipped, or the next part may be as good.
   if (s.isBrief && s.taken !== null && Math.abs(value - s.taken) <= rules.band(s.taken, lastStep(s)))
     return { state: { ...s, phase: 'asking', since_s: t, isBrief: false }, events: [{ kind: 'asks-again', value }] };
+  if (rules.shortBelow !== null && value <= rules.shortBelow)
+    return { state: { ...s, phase: 'asking', since_s: t }, events: [{ kind: 'asks-short', value }] };
   return { state: { ...s, phase: 'held', since_s: t, taken: value, taps: [] }, events: [{ kind: 'settled', value }] };
 }
 

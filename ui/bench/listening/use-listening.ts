@@ -191,6 +191,8 @@ export function questionWords({
       return SPOKEN.isOpen(position);
     case 'nothing':
       return SPOKEN.isNothing(position);
+    case 'short':
+      return SPOKEN.isShort(position);
     case 'again':
       return SPOKEN.again(position);
     case 'moved':
