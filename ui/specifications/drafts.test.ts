@@ -150,10 +150,30 @@ describe('an instrument in the form', () => {
     leadRepeatability_ohm: 0.02,
     retired: false,
   };
+  test.each([
+    { kind: 'network', host: '10.0.0.31', port: 5025 },
+    { kind: 'serial', baud: 9600, speaks: 'unasked' },
+    { kind: 'serial', baud: 1200, speaks: 'pattern', pattern: '(?P<value>[0-9]+)' },
+  ] as const)('keeps its way in: %p', (link) => {
+    const read = instrumentOfDraft(draftOfInstrument({ ...view, link }));
+    expect(read.ok && read.value.link).toEqual(link);
+  });
+  test('says at its field what is wrong with the way in', () => {
+    const draft = draftOfInstrument(view);
+    expect(instrumentOfDraft({ ...draft, way: 'network', host: 'a b' })).toMatchObject({
+      ok: false,
+      error: [{ path: '/link/host' }],
+    });
+    expect(instrumentOfDraft({ ...draft, way: 'serial', speaks: 'pattern', pattern: '(' })).toMatchObject({
+      ok: false,
+      error: [{ path: '/link/pattern' }],
+    });
+  });
   test('comes back as it was', () => {
     expect(instrumentOfDraft(draftOfInstrument(view))).toEqual({
       ok: true,
       value: {
+        link: null,
         name: 'Meter',
         calibrationDue: '2027-01-31',
         instrument: { kind: 'multimeter', accuracy: view.accuracy, clamp_mVperA: 10, leadRepeatability_ohm: 0.02 },
