@@ -51,6 +51,8 @@ describe('rules from the card', () => {
     const { band, isCoarse } = touchRules(card);
     expect(band(1, 0.001)).toBeCloseTo((0.008 + 0.005) / 2.8, 6);
     expect(band(1, 0.1)).toBeCloseTo(0.2, 6);
+    // More digits than the range of the card has.
+    expect(band(100, 0.01)).toBeCloseTo((0.8 + 3 * 0.01) / 2.8, 6);
     expect(isCoarse(1, 0.1)).toBe(true);
     expect(isCoarse(1, 0.001)).toBe(false);
     expect(isCoarse(100, 0.1)).toBe(false);

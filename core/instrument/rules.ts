@@ -37,7 +37,9 @@ export function touchRules(card: TouchCard): TouchRules {
   return {
     band: (value, step) => {
       const range = rangeOf(value);
-      const accuracy = range ? (range.percentOfReading / 100) * Math.abs(value) + range.counts * range.resolution : 0;
+      // A display that shows more digits than the card says stands still in them.
+      const count = range ? Math.min(range.resolution, step || range.resolution) : 0;
+      const accuracy = range ? (range.percentOfReading / 100) * Math.abs(value) + range.counts * count : 0;
       return Math.max(2 * (step || range?.resolution || Math.abs(value) * 1e-4), accuracy * SHARE);
     },
     hold_s: 0.35,

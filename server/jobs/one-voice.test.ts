@@ -273,7 +273,7 @@ test('who does what is asked, again and again, comes from a bad reading to the r
 });
 
 /** Each is a second of work: a few dozen with every change, as many as one likes by hand. */
-const HISTORIES = Number(process.env.MUDFLAT_HISTORIES ?? 40);
+const HISTORIES = Number(process.env.MUDFLAT_HISTORIES ?? 24);
 
 test('random histories: every place says the same, whatever was written and in which order', async () => {
   await fc.assert(
