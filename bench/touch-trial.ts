@@ -1,3 +1,4 @@
+import { touchRules } from '../core/instrument/rules';
 import { startTouch, type TouchRules, touchStep } from '../core/instrument/touch';
 import { seededRandom } from '../core/numerics/random';
 import { simulateTouch, type TouchSettings } from '../core/simulate/touches';
@@ -22,7 +23,7 @@ export function touchTrial(touches: number, seed: number): TouchTrial {
     const touch = simulateTouch(s);
     // As a card of the meter has it: 0.8 % of the reading and three counts.
     const accuracy = (v: number): number => 0.008 * Math.abs(v) + 3 * s.step;
-    const rules = rulesOf(s.step, accuracy);
+    const rules = rulesOf(s.step);
     let state = startTouch(0);
     let taken: { t: number; v: number } | null = null;
     for (const [t, v] of touch.shown) {
@@ -60,11 +61,13 @@ function settingsFrom(random: () => number): TouchSettings {
   };
 }
 
-const rulesOf = (step: number, accuracy: (v: number) => number): TouchRules => ({
-  band: (v) => Math.max(2 * step, accuracy(v) / 2.8),
-  hold_s: 0.35,
-  count: 3,
-  isCoarse: (_, shown) => shown > 1.5 * step,
-  isOff: (v) => v === null,
-  shortBelow: null,
-});
+/** The rules that the bench makes from the card of such a meter. */
+const rulesOf = (step: number): TouchRules =>
+  touchRules({
+    quantity: 'resistance',
+    accuracy: [{ quantity: 'resistance', upTo: 1e9, percentOfReading: 0.8, counts: 3, resolution: step }],
+    leadZero_ohm: null,
+    lower: null,
+    upper: null,
+    isLeadZero: false,
+  });

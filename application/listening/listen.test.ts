@@ -95,7 +95,7 @@ it('eight plugs, one open, one that wanders: read with no key pressed, in less t
   expect([...bench.readings.keys()]).toEqual([1, 2, 3, 4, 5, 6, 7, 8]);
   expect(bench.readings.get(4)).toBe('OL');
   expect(bench.readings.get(6)).toContain('~');
-  expect(bench.readings.get(1)).toMatch(/^0\.\d{3} ohm$|^1\.\d{3} ohm$/);
+  expect(bench.readings.get(1)).toMatch(/^0\.\d{3} Ω$|^1\.\d{3} Ω$/);
   expect(bench.t).toBeLessThan(25);
 });
 
@@ -149,7 +149,7 @@ it('probes held together are no shorted plug by themselves', () => {
   bench.meter.put('together', bench.t);
   bench.wait(4);
   bench.yes();
-  expect(bench.readings.get(1)).toBe('0.180 ohm');
+  expect(bench.readings.get(1)).toBe('0.180 Ω');
 });
 
 it('three touches of the probes go back to the last position', () => {
@@ -200,5 +200,5 @@ it('takes the step of the digits from the card where the meter does not say it',
     state = heard.state;
     for (const a of heard.actions) if (a.do === 'record') entries.push(a.entry);
   }
-  expect(entries).toEqual(['0.612 ohm']);
+  expect(entries).toEqual(['0.612 Ω']);
 });

@@ -12,19 +12,18 @@ export const SPOKEN = {
       : entry
           .replace(/~OL$/, ' to open')
           .replace('~', ' to ')
-          .replace(/\bMohm\b/, 'megohms')
-          .replace(/\bkohm\b/, 'kilohms')
-          .replace(/\bmohm\b/, 'milliohms')
-          .replace(/\bohm\b/, 'ohms')
+          .replace(/MΩ/, 'megohms')
+          .replace(/kΩ/, 'kilohms')
+          .replace(/mΩ/, 'milliohms')
+          .replace(/Ω/, 'ohms')
           .replace(/\bmV\b/, 'millivolts')
           .replace(/\bV\b/, 'volts')
           .replace(/\bmA\b/, 'milliamperes')
           .replace(/\bA\b/, 'amperes')
-          .replace(/\bdegC\b/, 'degrees'),
+          .replace(/°C/, 'degrees'),
   reading: (p: Position, entry: string, verdict: string): string =>
     `${SPOKEN.position(p)}, ${SPOKEN.value(entry)}, ${verdict}.`,
   zero: (entry: string): string => `Leads together, ${SPOKEN.value(entry)}.`,
-  wanders: 'It wanders.',
   isOpen: (p: Position): string => `${SPOKEN.position(p)}: nothing. Is it open? Touch the probes together for yes.`,
   isNothing: (p: Position): string =>
     `${SPOKEN.position(p)}: it shows nothing. Is the probe on it? The switch says yes.`,
@@ -39,5 +38,4 @@ export const SPOKEN = {
   done: 'All positions are read.',
   silent: 'The meter sends nothing any more.',
   lost: 'The meter is gone. Type, or wait until it is back.',
-  isBack: 'The meter is back.',
 } as const;

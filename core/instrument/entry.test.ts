@@ -4,19 +4,19 @@ import { baseUnit, type Quantity } from '../quantity/units';
 import { entryOf, wanderEntry } from './entry';
 
 it.each([
-  [0.62, 0.01, 'resistance', '0.62 ohm'],
-  [97_800, 100, 'resistance', '97.8 kohm'],
-  [2_201_000, 1000, 'resistance', '2.201 Mohm'],
+  [0.62, 0.01, 'resistance', '0.62 Ω'],
+  [97_800, 100, 'resistance', '97.8 kΩ'],
+  [2_201_000, 1000, 'resistance', '2.201 MΩ'],
   [12.34, 0.01, 'voltage', '12.34 V'],
   [0.0123, 1e-4, 'voltage', '12.3 mV'],
   [null, 0, 'resistance', 'OL'],
-  [21.5, 0.1, 'temperature', '21.5 degC'],
+  [21.5, 0.1, 'temperature', '21.5 °C'],
 ] as const)('%s by %s is %s', (value, step, quantity, entry) => expect(entryOf(value, step, quantity)).toBe(entry));
 
 it('of a wander says both sides', () => {
-  expect(wanderEntry(0.4, 0.9, 0.1, 'resistance')).toBe('0.4~0.9 ohm');
-  expect(wanderEntry(0.4, null, 0.1, 'resistance')).toBe('0.4 ohm~OL');
-  expect(parseEntry('0.4 ohm~OL', 'resistance')).toMatchObject({ ok: true, value: { kind: 'wander', high: null } });
+  expect(wanderEntry(0.4, 0.9, 0.1, 'resistance')).toBe('0.4~0.9 Ω');
+  expect(wanderEntry(0.4, null, 0.1, 'resistance')).toBe('0.4 Ω~OL');
+  expect(parseEntry('0.4 Ω~OL', 'resistance')).toMatchObject({ ok: true, value: { kind: 'wander', high: null } });
 });
 
 it('is read as what was shown, with the same resolution', () => {

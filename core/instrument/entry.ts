@@ -1,18 +1,18 @@
 import { PREFIXES, type Quantity } from '../quantity/units';
 
 const SYMBOLS: Partial<Readonly<Record<Quantity, string>>> = {
-  resistance: 'ohm',
+  resistance: 'Ω',
   voltage: 'V',
   current: 'A',
   frequency: 'Hz',
-  temperature: 'degC',
+  temperature: '°C',
   time: 's',
 };
 /** Those that an entry is written with, largest first; a degree has none. */
 const WRITTEN = ['M', 'k', '', 'm', 'µ'] as const;
 
 /**
- * A value of a meter as an entry, with the digits that were shown: "0.62 ohm", "97.8 kohm", "OL", "0.4~0.9 ohm". Values and the step
+ * A value of a meter as an entry, with the digits that were shown: "0.62 Ω", "97.8 kΩ", "OL", "0.4~0.9 Ω". Values and the step
  * of the last digit are in the base unit; `null` is an overload. An entry says its resolution by its digits: a step that no
  * digit can say, such as 100 ohm, gets a prefix.
  */

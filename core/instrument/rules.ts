@@ -1,4 +1,4 @@
-import type { AccuracyRange } from '../metrology/instrument';
+import { type AccuracyRange, rangeFor } from '../metrology/instrument';
 import type { Quantity } from '../quantity/units';
 import type { TouchRules } from './touch';
 
@@ -31,9 +31,7 @@ const SHARE = 1 / 2.8;
  * accuracy that the card states where that is more.
  */
 export function touchRules(card: TouchCard): TouchRules {
-  const ranges = card.accuracy.filter((r) => r.quantity === card.quantity).toSorted((a, b) => a.upTo - b.upTo);
-  const rangeOf = (value: number): AccuracyRange | undefined =>
-    ranges.find((r) => r.upTo >= Math.abs(value)) ?? ranges.at(-1);
+  const rangeOf = (value: number): AccuracyRange | null => rangeFor(card, card.quantity, value);
   return {
     band: (value, step) => {
       const range = rangeOf(value);
@@ -46,7 +44,7 @@ export function touchRules(card: TouchCard): TouchRules {
     count: 3,
     isCoarse: (value, step) => {
       const range = rangeOf(value);
-      return range !== undefined && step > 1.5 * range.resolution && Math.abs(value) < 0.95 * range.upTo;
+      return range !== null && step > 1.5 * range.resolution && Math.abs(value) < 0.95 * range.upTo;
     },
     isOff: (value) =>
       value === null || (NEEDS_PROBE.includes(card.quantity) && Math.abs(value) < (card.floating ?? FLOATING)),
@@ -56,8 +54,7 @@ export function touchRules(card: TouchCard): TouchRules {
 
 /** One step of the display at a value, from the ranges of a card; 0 where it states none for the quantity. */
 export function stepAt(accuracy: readonly AccuracyRange[], quantity: Quantity, value: number): number {
-  const ranges = accuracy.filter((r) => r.quantity === quantity).toSorted((a, b) => a.upTo - b.upTo);
-  return (ranges.find((r) => r.upTo >= Math.abs(value)) ?? ranges.at(-1))?.resolution ?? 0;
+  return rangeFor({ accuracy }, quantity, value)?.resolution ?? 0;
 }
 
 /**

@@ -72,7 +72,7 @@ export interface TouchState {
   readonly hasAskedOpen: boolean;
   /** Touched again so soon that it may be the same place. */
   readonly isBrief: boolean;
-  /** Values went one way from contact on: -1 or 1; 0 they have turned, or do not move. */
+  /** Which way the values have gone since contact: -1 or 1; 0 they have not moved yet, 2 they have turned. */
   readonly trend: number;
   /** The value that the steps are counted from. */
   readonly from: number | null;

@@ -55,7 +55,11 @@ export function finestRangeFor(instrument: Instrument, quantity: Quantity, value
  * The range in which a value is read: the smallest that holds it, else the largest there is. The value is in the base unit
  * of the quantity. `null` where no range of the quantity is stated.
  */
-export function rangeFor(instrument: Instrument, quantity: Quantity, value: number): AccuracyRange | null {
+export function rangeFor(
+  instrument: Pick<Instrument, 'accuracy'>,
+  quantity: Quantity,
+  value: number,
+): AccuracyRange | null {
   let best: AccuracyRange | null = null;
   for (const range of instrument.accuracy) {
     if (range.quantity !== quantity) continue;

@@ -75,5 +75,5 @@ function Live({ instrument, quantity }: { instrument: InstrumentView; quantity: 
 
 function shownBy({ accuracy }: InstrumentView, { value, step, quantity }: MeterValue, asked: Quantity): string {
   const of = quantity ?? asked;
-  return entryOf(value, step || stepAt(accuracy, of, value ?? 0), of).replace('ohm', 'Ω');
+  return entryOf(value, step || stepAt(accuracy, of, value ?? 0), of);
 }

@@ -67,7 +67,7 @@ export function FarView({
               <p
                 className={`text-[clamp(2rem,10vmin,8rem)] leading-tight font-bold ${last.verdict ? TONES[SEVERITY[last.verdict]] : ''}`}
               >
-                {capital(SPOKEN.position(last.position))}: <span className="font-mono">{shownEntry(last.entry)}</span>
+                {capital(SPOKEN.position(last.position))}: <span className="font-mono">{last.entry}</span>
                 {last.verdict && <>, {verdictWord(last.verdict, limits)}</>}
               </p>
             ) : null}
@@ -77,9 +77,6 @@ export function FarView({
     </Radix.Root>
   );
 }
-
-/** An entry as people write it. */
-export const shownEntry = (entry: string): string => entry.replace(/ohm\b/, 'Ω').replace('degC', '°C');
 
 const framedWords = (target: Target): string =>
   target === null

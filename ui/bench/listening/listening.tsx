@@ -1,6 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { SPOKEN } from '../../../application/listening/words';
 import type { InstrumentView, RunView } from '../../../application/views';
 import { entryOf } from '../../../core/instrument/entry';
 import { linkWords } from '../../../core/instrument/link';
@@ -17,7 +18,7 @@ import { type SimulatedFeed, simulatedFeed } from '../../instruments/feeds/simul
 import type { Run } from '../use-run';
 import type { Targeting } from '../use-target';
 import { meteredQuantity } from './context';
-import { FarView, shownEntry } from './far-view';
+import { FarView } from './far-view';
 import { useHearing, type HearingSettings } from './settings';
 import { localVoice, playTone, speak } from './sound';
 import { questionWords, useListening } from './use-listening';
@@ -170,8 +171,7 @@ function Heard({
           </p>
         ) : last ? (
           <p>
-            {capital(typeof last.position === 'number' ? `cylinder ${last.position}` : last.position)}:{' '}
-            <span className="font-mono">{shownEntry(last.entry)}</span>
+            {capital(SPOKEN.position(last.position))}: <span className="font-mono">{last.entry}</span>
             {last.verdict && <b>, {verdictWord(last.verdict, limits)}</b>}
           </p>
         ) : (
@@ -192,7 +192,7 @@ function Heard({
 }
 
 const displayWords = (value: MeterValue | null, quantity: Quantity): string =>
-  value === null ? '– –' : shownEntry(entryOf(value.value, value.step, quantity));
+  value === null ? '– –' : entryOf(value.value, value.step, quantity);
 
 /** Keys while the focus is elsewhere too: a foot switch sends its key to whatever has it. */
 function useListenKeys(onKeys: Props['onKeys'], own: ListenKeys): void {

@@ -13,7 +13,6 @@ export function playTone(name: ToneName, volume: number): void {
       if (pitch_Hz > 0) note(context, pitch_Hz, at, seconds, volume);
       at += seconds;
     }
-    document.documentElement.dataset.tone = name;
   } catch {
     // No sound here: all of it can be seen as well.
   }
