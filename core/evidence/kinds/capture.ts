@@ -12,12 +12,15 @@ interface Shown {
   readonly means: string;
   readonly stand: Stand;
   readonly target: (at: Target['position']) => Target;
-  /** What it comes from, where that is of a circuit; one that has a position must be at the same. */
+  /** What of a circuit it comes from, and how that is called; one that has a position must be at the same. */
   readonly from: readonly Is[];
-  /** Probability if that is supposed; if something else is; if nothing is. Common practice, no source. */
-  readonly chances: readonly [there: number, elsewhere: number, none: number];
+  readonly called: RegExp;
+  /** Probability if that is supposed, and if not: a glow plug makes no pulse go missing. Common practice, no source. */
+  readonly chances: readonly [there: number, otherwise: number];
 }
 
+/** Parts and wires that injectors are driven through. */
+const INJECTORS = /injector|common wire|pair|driver|module/;
 const injector = (at: Target['position']): Target => part('injector', at);
 const SHOWN: Readonly<Record<Outcome, Shown>> = {
   'no pulse': {
@@ -26,7 +29,8 @@ const SHOWN: Readonly<Record<Outcome, Shown>> = {
     stand: 'suspect',
     target: (at) => path('injector', at),
     from: ['part', 'path', 'input', 'shared'],
-    chances: [0.8, 0.04, 0.02],
+    called: INJECTORS,
+    chances: [0.8, 0.02],
   },
   'off the grid': {
     words: 'has its pulse at another angle than the grid',
@@ -34,7 +38,8 @@ const SHOWN: Readonly<Record<Outcome, Shown>> = {
     stand: 'suspect',
     target: (at) => ({ kind: 'input', name: 'injector driver', position: at }),
     from: ['input'],
-    chances: [0.4, 0.06, 0.1],
+    called: INJECTORS,
+    chances: [0.4, 0.1],
   },
   'compresses little': {
     words: 'compresses less than the others',
@@ -42,7 +47,8 @@ const SHOWN: Readonly<Record<Outcome, Shown>> = {
     stand: 'suspect',
     target: (at) => mechanics('cylinder', at),
     from: [],
-    chances: [0.05, 0.05, 0.3],
+    called: INJECTORS,
+    chances: [0.3, 0.3],
   },
   'gives little': {
     words: 'speeds the crank up less than the others',
@@ -50,7 +56,8 @@ const SHOWN: Readonly<Record<Outcome, Shown>> = {
     stand: 'suspect',
     target: injector,
     from: ['part', 'path', 'input', 'shared'],
-    chances: [0.8, 0.06, 0.15],
+    called: INJECTORS,
+    chances: [0.8, 0.15],
   },
   knocks: {
     words: 'knocks more than the others of its bank',
@@ -58,7 +65,8 @@ const SHOWN: Readonly<Record<Outcome, Shown>> = {
     stand: 'suspect',
     target: injector,
     from: ['part'],
-    chances: [0.15, 0.04, 0.2],
+    called: /injector/,
+    chances: [0.25, 0.2],
   },
   drags: {
     words: 'turns evenly, with far too much current',
@@ -66,7 +74,8 @@ const SHOWN: Readonly<Record<Outcome, Shown>> = {
     stand: 'suspect',
     target: () => mechanics('turning of the engine', null),
     from: [],
-    chances: [0.05, 0.05, 0.3],
+    called: INJECTORS,
+    chances: [0.3, 0.3],
   },
   'supply weak': {
     words: 'turns slowly while the battery is low',
@@ -74,7 +83,8 @@ const SHOWN: Readonly<Record<Outcome, Shown>> = {
     stand: 'suspect',
     target: () => ({ kind: 'shared', name: 'battery and starter cables', position: null }),
     from: ['shared'],
-    chances: [0.6, 0.1, 0.1],
+    called: /battery|cable|ground/,
+    chances: [0.6, 0.1],
   },
   'out of time': {
     words: 'has the cam out of time against the known good',
@@ -82,7 +92,8 @@ const SHOWN: Readonly<Record<Outcome, Shown>> = {
     stand: 'suspect',
     target: () => mechanics('cam drive', null),
     from: [],
-    chances: [0.02, 0.02, 0.3],
+    called: INJECTORS,
+    chances: [0.3, 0.3],
   },
   'signal noisy': {
     words: 'has spikes in its position signal',
@@ -90,7 +101,8 @@ const SHOWN: Readonly<Record<Outcome, Shown>> = {
     stand: 'suspect',
     target: () => path('position sensor', null),
     from: ['path', 'part'],
-    chances: [0.4, 0.06, 0.06],
+    called: /position sensor/,
+    chances: [0.4, 0.06],
   },
   'as it should be': {
     words: 'is as it should be',
@@ -98,7 +110,8 @@ const SHOWN: Readonly<Record<Outcome, Shown>> = {
     stand: 'noted',
     target: (at) => mechanics('cylinder', at),
     from: ['part', 'path', 'input', 'shared'],
-    chances: [0.25, 0.7, 0.9],
+    called: INJECTORS,
+    chances: [0.25, 0.9],
   },
 };
 
@@ -124,11 +137,11 @@ export const CAPTURE: EvidenceKindDefinition<'capture'> = {
     return [say('capture', stand, target(e.position ?? null), `${who} ${words}: ${means}.`, from)];
   },
   likelihood: (e, supposed) => {
-    const [there, elsewhere, none] = SHOWN[e.outcome].chances;
-    if (supposed.members.length === 0) return none;
+    const [there, otherwise] = SHOWN[e.outcome].chances;
     const member = explains(e, supposed);
+    if (!member) return otherwise;
     // What comes and goes may have been away while it was recorded.
-    return member ? (member.intermittent ? (there + none) / 2 : there) : elsewhere;
+    return member.intermittent ? (there + otherwise) / 2 : there;
   },
 };
 
@@ -136,5 +149,6 @@ const explains = (e: Capture, { members }: Supposition): SupposedFault | undefin
   members.find(
     (m) =>
       SHOWN[e.outcome].from.includes(m.is) &&
+      SHOWN[e.outcome].called.test(m.name) &&
       (e.position === undefined || m.position === null || m.position === e.position),
   );

@@ -1,5 +1,6 @@
 import { capital } from '../../foundation/text';
 import { type EvidenceKindDefinition, ofPosition, path, say } from './definition';
+import { isCalled } from './supposition';
 
 /** What a scan tool has shown of something, but for codes. */
 export const SCAN_OUTCOMES = [
@@ -52,7 +53,7 @@ export const SCAN_TOOL: EvidenceKindDefinition<'scan-tool'> = {
   likelihood: (e, supposed) => {
     if (e.outcome !== 'self-test failed' && e.outcome !== 'self-test passed') return 1;
     const there = supposed.members.filter(
-      (m) => e.position === undefined || m.position === null || m.position === e.position,
+      (m) => isCalled(m.name, e.what) && (e.position === undefined || m.position === null || m.position === e.position),
     );
     const fails = there.some((m) => !m.intermittent)
       ? FAILS_THERE
