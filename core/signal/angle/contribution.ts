@@ -1,6 +1,8 @@
 import { quantile, robustDeviation } from '../../numerics/select';
 import type { Finding } from '../types';
 import { type Axis, nearZero, turned } from './axis';
+import { type Given, givenOf } from './overlapping';
+import { type Pushes, pushesOf } from './pushes';
 import { type Capture, cylinderAfter, phaseOf, positionOf } from './capture';
 import type { Contribution } from './types';
 
@@ -14,8 +16,6 @@ const LEAST_LOSS = 0.1;
 const MISFIRE_RISE = 0.62;
 /** A cylinder below this share of the mean is weak; a share of misfires from here on fails. Common practice, no source. */
 const [WEAK, OFTEN, SELDOM] = [0.75, 0.2, 0.03];
-/** Where pushes overlap a firing is known less well: more of them must be missing. */
-const OFTEN_OVERLAPPING = 0.35;
 /** The crank's speed changes by more than this over the capture: load or gear, and nothing is safe to say. */
 const STEADY = 0.25;
 /** Fewer cycles tell nothing of misfires. */
@@ -38,50 +38,83 @@ export function contribution(capture: Capture): Finding[] {
   const grid = speedGrid(phase.axis, position.train.wheel.teeth, n);
   if (!grid || grid.cycles < 2) return [];
   const top = topOf(grid, n, phase.named?.angle_deg ?? null);
-  const firings = firingsOf(grid, n, top);
-  const swing = swingOf(grid, n);
-  const left = spreadIn(firings, n, (f) => f.left);
-  const rise = spreadIn(firings, n, (f) => f.rise);
-  const isApart = n <= MOST_APART && rise.good > 0;
-  const slots = Array.from({ length: n }, (_, slot) => firings.filter((f) => f.slot === slot));
-  const byLeft = misfiresIn(
-    slots.map((own) => own.map((f) => f.left)),
-    left,
-    LEAST_LOSS * swing,
-  );
-  const byRise = misfiresIn(
-    slots.map((own) => own.map((f) => f.rise)),
-    rise,
-    (1 - MISFIRE_RISE) * rise.good,
-  );
-  // Of a cylinder that still lifts the speed well nothing is said by what is left of it.
-  const isMissed = (f: Firing, slot: number, i: number): boolean =>
-    isApart
-      ? byRise[slot]?.[i] === true || (byLeft[slot]?.[i] === true && f.rise < MISFIRE_RISE * rise.good)
-      : byLeft[slot]?.[i] === true;
-  const misfired = new Set(slots.flatMap((own, slot) => own.filter((f, i) => isMissed(f, slot, i))));
-  const isMisfire = (f: Firing): boolean => misfired.has(f);
-  const relatives = relativesOf(firings, n, swing, left.good, isMisfire);
+  const [slots, ...others] = pushesOf(position, n, top, n > MOST_APART).map((p) => slotsOf(p, n));
+  if (!slots || slots.some((own) => own.length === 0)) return [];
+  const given = n > MOST_APART ? overlapping(slots, others, grid) : apart(slots, grid);
   const base = {
     channel: position.crank.id,
     from_s: phase.axis.timeAt(phase.axis.first_deg),
     to_s: phase.axis.timeAt(phase.axis.last_deg),
   };
   const trend = Math.abs(grid.lastSpeed / grid.firstSpeed - 1);
-  const isCoarse = !isApart && left.sigma > COARSE * swing;
+  const named = phase.named?.cylinder ?? null;
+  return given.map((own, slot) =>
+    finding(base, capture, named, slot, { ...own, cycles: slots[slot]?.length ?? 0, trend }),
+  );
+}
+
+/** What a place of the order gives, and whether that is too little. */
+interface Judged extends Omit<Given, 'isLow' | 'mayBeLow'> {
+  readonly isBad: boolean;
+  /** Single firings are not told from the noise. */
+  readonly isCoarse: boolean;
+}
+
+/** Pushes that do not reach into each other: how far each lifts the speed, and what it leaves. */
+function apart(slots: readonly (readonly Firing[])[], grid: SpeedGrid): Judged[] {
+  const swing = swingOf(grid);
+  const lefts = slots.map((own) => own.map((f) => f.left));
+  const rises = slots.map((own) => own.map((f) => f.rise));
+  const left = spreadIn(lefts);
+  const rise = spreadIn(rises);
+  const isLifting = rise.good > 0;
+  const byLeft = misfiresIn(lefts, left, LEAST_LOSS * swing);
+  const byRise = misfiresIn(rises, rise, (1 - MISFIRE_RISE) * rise.good);
+  // Of a cylinder that still lifts the speed well nothing is said by what is left of it.
+  const isMissed = (f: Firing, slot: number, i: number): boolean =>
+    isLifting
+      ? byRise[slot]?.[i] === true || (byLeft[slot]?.[i] === true && f.rise < MISFIRE_RISE * rise.good)
+      : byLeft[slot]?.[i] === true;
+  const medians = rises.map((own) => quantile(own, 0.5));
+  const mean = medians.reduce((s, r) => s + r, 0) / slots.length;
   return slots.map((own, slot) => {
-    const relative = relatives[slot] ?? NaN;
-    const share = own.length < FEWEST ? 0 : own.filter(isMisfire).length / own.length;
-    return finding(base, capture, phase.named?.cylinder ?? null, slot, {
+    const relative = mean > 0 ? (medians[slot] ?? NaN) / mean : NaN;
+    const uncertainty = robustDeviation(lefts[slot] ?? []) / Math.max(swing, 1e-12) / Math.sqrt(own.length);
+    const misfires = own.length < FEWEST ? 0 : own.filter((f, i) => isMissed(f, slot, i)).length / own.length;
+    return {
       relative,
-      spread: robustDeviation(own.map((f) => f.left)) / Math.max(swing, 1e-12) / Math.sqrt(Math.max(1, own.length)),
-      // Single firings are not told from the noise: only a cylinder that gives little by its median missed some.
-      misfires: isCoarse && relative > 0.5 ? 0 : share,
-      cycles: own.length,
-      trend,
-      isCoarse,
-    });
+      uncertainty,
+      misfires,
+      isBad: misfires >= OFTEN || relative + 2 * uncertainty < WEAK,
+      isCoarse: false,
+    };
   });
+}
+
+/** Pushes that reach into each other: what each leaves, beside what the others do. */
+function overlapping(
+  slots: readonly (readonly Firing[])[],
+  others: readonly (readonly (readonly Firing[])[])[],
+  grid: SpeedGrid,
+): Judged[] {
+  const swing = swingOf(grid);
+  const leftsOf = (fit: readonly (readonly Firing[])[]): number[][] => fit.map((own) => own.map((f) => f.left));
+  const lefts = leftsOf(slots);
+  const otherwise = others.map((fit) => givenOf(leftsOf(fit), swing));
+  // Certain only where every fit that is as good bears it out.
+  const given = givenOf(lefts, swing).map((g, i) => ({
+    ...g,
+    isLow: g.isLow && otherwise.every((o) => o[i]?.mayBeLow === true),
+  }));
+  const isAnyLow = given.some((g) => g.isLow);
+  const isCoarse = !isAnyLow && quantile(lefts.map(robustDeviation), 0.5) > COARSE * swing;
+  return given.map(({ isLow, relative, uncertainty, misfires }) => ({
+    relative,
+    uncertainty,
+    misfires: isCoarse ? 0 : misfires,
+    isBad: isLow,
+    isCoarse,
+  }));
 }
 
 /** Of the ripple: with more noise than this in a firing single misfires are not told. */
@@ -103,8 +136,7 @@ interface Spread {
 }
 
 /** The good cylinders are the upper ones; how far cycles of one cylinder differ is the noise. */
-function spreadIn(firings: readonly Firing[], n: number, value: (f: Firing) => number): Spread {
-  const slots = Array.from({ length: n }, (_, slot) => firings.filter((f) => f.slot === slot).map(value));
+function spreadIn(slots: readonly (readonly number[])[]): Spread {
   const medians = slots.map((v) => quantile(v, 0.5));
   return { good: quantile(medians, 0.6), sigma: quantile(slots.map(robustDeviation), 0.5) };
 }
@@ -137,28 +169,6 @@ function misfiresIn(slots: readonly (readonly number[])[], { good, sigma }: Spre
       : good - Math.max(OUTLIER * sigma, least);
     return values.map((v) => v < line);
   });
-}
-
-/** Of each place of the order what it gives, 1 for the mean of all. */
-function relativesOf(
-  firings: readonly Firing[],
-  n: number,
-  swing: number,
-  good: number,
-  isMisfire: (f: Firing) => boolean,
-): number[] {
-  const of = (slot: number, value: (f: Firing) => number): number =>
-    quantile(firings.filter((f) => f.slot === slot).map(value), 0.5);
-  const slots = Array.from({ length: n }, (_, slot) => slot);
-  const rises = slots.map((slot) => of(slot, (f) => f.rise));
-  const mean = rises.reduce((s, r) => s + r, 0) / n;
-  if (n <= MOST_APART && mean > 0) return rises.map((r) => r / mean);
-  // What a misfire loses is what a firing gives; where there is none, the ripple says how much that is at least.
-  const lost = firings.filter(isMisfire).map((f) => good - f.left);
-  const whole = lost.length >= FEWEST ? quantile(lost, 0.5) : Math.max(swing, 1e-12);
-  const lefts = slots.map((slot) => of(slot, (f) => f.left));
-  const middle = lefts.reduce((s, l) => s + l, 0) / n;
-  return lefts.map((l) => Math.max(0, 1 + (l - middle) / whole));
 }
 
 interface SpeedGrid {
@@ -195,13 +205,6 @@ function speedGrid(axis: Axis, teeth: number, n: number): SpeedGrid | null {
   };
 }
 
-const energyAt = ({ energy, first_deg, step_deg }: SpeedGrid, angle: number): number => {
-  const x = (angle - first_deg) / step_deg;
-  const i = Math.floor(x);
-  if (i < 0 || i + 1 >= energy.length) return NaN;
-  return (energy[i] ?? NaN) + (x - i) * ((energy[i + 1] ?? NaN) - (energy[i] ?? NaN));
-};
-
 /** Injection begins about this long before top dead centre, degrees. Common practice, no source. */
 const ADVANCE_deg = 8;
 /** The lowest speed is not further from top dead centre than this, degrees. */
@@ -231,52 +234,29 @@ function topOf(grid: SpeedGrid, n: number, injection_deg: number | null): number
   return n > MOST_APART || Math.abs(off) > NEAR_TOP_deg ? expected : expected + off;
 }
 
-function firingsOf(grid: SpeedGrid, n: number, top: number): Firing[] {
-  const step = 720 / n;
-  const out: Firing[] = [];
-  const end = grid.first_deg + grid.energy.length * grid.step_deg;
-  for (let k = Math.ceil((grid.first_deg - top) / step); top + k * step < end; k++) {
-    const at = top + k * step;
-    const here = energyAt(grid, at);
-    const rise = energyAt(grid, at + step / 2) - here;
+/** Firings by their place in the order, of those that were recorded from well before to well after. */
+function slotsOf({ energyAt, first, left, step_deg, top_deg }: Pushes, n: number): Firing[][] {
+  const firings = Array.from(left).flatMap((own, i) => {
+    const k = first + i;
+    const at = top_deg + k * step_deg;
+    const rise = energyAt(at + step_deg / 2) - energyAt(at);
     // What the whole cycle around it gains or loses is load, and none of this cylinder's.
-    const whole = (energyAt(grid, at + 360 + step / 2) - energyAt(grid, at - 360 + step / 2)) / n;
-    const left = energyAt(grid, at + step) - here - (Number.isFinite(whole) ? whole : 0);
-    if (Number.isFinite(rise) && Number.isFinite(left)) out.push({ slot: ((k % n) + n) % n, rise, left });
-  }
-  return withoutTail(out, step);
-}
-
-/** Combustion pushes for about so long: the angle at which its torque is highest, degrees. Common practice, no source. */
-const PUSH_deg = 21;
-
-/**
- * Less what the firing before still gives after the next top dead centre: of a torque that grows and fades as x·exp(-x), so much of
- * it comes later than a firing is long. Without it the one after a misfire would be accused too.
- */
-function withoutTail(firings: readonly Firing[], step: number): Firing[] {
-  const until = (deg: number): number => 1 - (1 + deg / PUSH_deg) * Math.exp(-deg / PUSH_deg);
-  const tail = (until(2 * step) - until(step)) / until(step);
-  const good = quantile(
-    firings.map((f) => f.left),
-    0.6,
-  );
-  let before = 0;
-  return firings.map((f) => {
-    const left = f.left - tail * before;
-    before = left - good;
-    return { ...f, left };
+    const whole = (energyAt(at + 360 + step_deg / 2) - energyAt(at - 360 + step_deg / 2)) / n;
+    const isEdge = i < 2 || i >= left.length - 2;
+    if (isEdge || !Number.isFinite(rise)) return [];
+    return [{ slot: ((k % n) + n) % n, rise, left: own - (Number.isFinite(whole) ? whole : 0) }];
   });
+  return Array.from({ length: n }, (_, slot) => firings.filter((f) => f.slot === slot));
 }
 
 /** How far the energy usually swings within a firing. */
-function swingOf({ energy }: SpeedGrid, n: number): number {
+function swingOf({ energy }: SpeedGrid): number {
   const swings: number[] = [];
   for (let i = 0; i + STEPS <= energy.length; i += STEPS) {
     const part = energy.slice(i, i + STEPS);
     swings.push(Math.max(...part) - Math.min(...part));
   }
-  return n > 0 ? quantile(swings, 0.5) : 0;
+  return quantile(swings, 0.5);
 }
 
 function finding(
@@ -284,30 +264,21 @@ function finding(
   capture: Capture,
   named: number | null,
   slot: number,
-  r: {
-    relative: number;
-    spread: number;
-    misfires: number;
-    cycles: number;
-    trend: number;
-    isCoarse: boolean;
-  },
+  r: Judged & { readonly cycles: number; readonly trend: number },
 ): Contribution {
   const cylinder = cylinderAfter(capture.firingOrder, named, slot);
   const isSafe = r.trend < STEADY;
-  const often = capture.cylinders > MOST_APART ? OFTEN_OVERLAPPING : OFTEN;
-  const isBad = r.misfires >= often || r.relative + 2 * r.spread < WEAK;
   const isWatched = r.misfires >= SELDOM;
   const who = cylinder === null ? `The firing at place ${slot + 1}` : `Cylinder ${cylinder}`;
   return {
     kind: 'contribution',
     ...base,
-    severity: isBad ? (isSafe ? 'fail' : 'attention') : isWatched ? 'attention' : 'pass',
+    severity: r.isBad ? (isSafe ? 'fail' : 'attention') : isWatched ? 'attention' : 'pass',
     confidence: isSafe && !r.isCoarse ? 0.9 : 0.5,
     cylinder,
     position: slot + 1,
     relative: r.relative,
-    uncertainty: r.spread,
+    uncertainty: r.uncertainty,
     misfires: r.misfires,
     reasons: [
       `${who} speeds the crank up by ${Math.round(100 * r.relative)} % of the mean; ${Math.round(100 * r.misfires)} % of ${r.cycles} cycles misfired.`,
