@@ -1,3 +1,4 @@
+import type { Finding } from '../core/signal/types';
 import type {
   JudgedBy,
   Standing,
@@ -351,6 +352,10 @@ export interface LibraryCapture {
   readonly standing: Standing;
   readonly capture: TraceCapture;
   readonly channels: readonly Pick<TraceChannel, 'column' | 'role' | 'name' | 'unit'>[];
+}
+/** One that another capture is laid over, with its numbers. */
+export interface CaptureBehind extends LibraryCapture {
+  readonly findings: readonly Finding[];
 }
 
 /** What an empty installation asks for, each true once it is there. */

@@ -76,6 +76,11 @@ test('a capture is laid over a known good: a cam that is out, and a cylinder tha
   await expect(view.getByRole('img', { name: /Order of firing: 1, 3, 4, 2/ })).toBeVisible();
   const posts = view.getByRole('region', { name: 'Relative compression' });
   await expect(posts.getByRole('listitem').filter({ hasText: 'cyl. 4' })).toContainText('bad');
+  // By number too: what this cylinder had there, and what lies between.
+  await expect(posts.getByRole('listitem').filter({ hasText: 'cyl. 4' })).toContainText(/there \d+ %/);
+  await expect(view.getByRole('region', { name: 'By number' })).toContainText(
+    /Cylinder 4, relative compression: \d+ %, there \d+ %: worse\./,
+  );
   expect(await seriousIssues(page)).toEqual([]);
   await page.getByRole('button', { name: 'Over time' }).click();
   await expect(page.locator('canvas').first()).toBeVisible();
@@ -99,6 +104,30 @@ test('a capture is laid over a known good: a cam that is out, and a cylinder tha
   const timing = answer.ok ? answer.value.findings.find((f) => f.kind === 'timing') : answer.error;
   expect(timing).toMatchObject({ inTime: false });
   expect((timing as { shift_deg: number }).shift_deg).toBeCloseTo(-20, 0);
+
+  // The other workshop takes both in: the document says what the columns are, before its table is chosen.
+  const elsewhere = v7();
+  await page.request.post('/api/jobs', {
+    data: { id: elsewhere, unitId: demoId('unit', 'PL-16'), complaint: 'cranks, does not start' },
+  });
+  await page.goto(`/jobs/${elsewhere}/traces`);
+  const chooser = page.locator('input[type=file]').first();
+  await chooser.setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from('{"format":1}') });
+  await expect(page.getByRole('alert').filter({ hasText: 'Nothing was stored' })).toBeVisible();
+  await chooser.setInputFiles({ name: `recording-${good}.json`, mimeType: 'application/json', buffer: document! });
+  await expect(
+    page.getByRole('status').filter({ hasText: `Now choose its table, recording-${good}.csv` }),
+  ).toBeVisible();
+  await chooser.setInputFiles({ name: `recording-${good}.csv`, mimeType: 'text/csv', buffer: csv! });
+  await expect(page.getByText('The columns are as the question document says.')).toBeVisible();
+  await expect(page.getByRole('combobox', { name: 'Connected to, Starter' })).toHaveValue('starter-current');
+  await expect(page.getByRole('textbox', { name: 'Cylinder, or empty, Injector 1' })).toHaveValue('1');
+  await expect(page.getByRole('combobox', { name: 'Recorded while' })).toHaveValue('cranking');
+  await page.getByRole('combobox', { name: 'The engine was' }).selectOption('cold');
+  expect(await seriousIssues(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Take it in' }).click();
+  await page.waitForURL(/\/traces\//);
+  await expect(page.getByText('the starter turns it, fuel off, engine cold')).toBeVisible();
 
   await page.goto('/captures');
   await page.getByRole('textbox').fill('known good cranking PL-08');

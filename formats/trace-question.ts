@@ -9,6 +9,10 @@ export type LogAsk = 'search' | 'agreement' | 'order' | 'snap';
 export type AngleAsk = 'timing' | 'relative-compression' | 'firing' | 'contribution' | 'knock';
 export type TraceAsk = LogAsk | AngleAsk;
 
+/** What the engine did while it was recorded, and how warm it was. */
+export type CaptureCondition = 'cranking' | 'idle' | 'load';
+export type EngineWarmth = 'cold' | 'hot';
+
 export interface QuestionChannel {
   readonly column: string;
   readonly name?: string;
@@ -29,6 +33,8 @@ export interface TraceQuestion {
   readonly time?: { readonly column: string; readonly unit?: TimeUnit } | { readonly rate_Hz: number };
   readonly channels: readonly QuestionChannel[];
   readonly engine?: Engine;
+  readonly condition?: CaptureCondition;
+  readonly temperature?: EngineWarmth;
   readonly wheel?: { readonly teeth: number; readonly missing: number };
   /** Another question whose capture is the known good: its document, or the path of it. */
   readonly reference?: string | TraceQuestion | null;

@@ -154,3 +154,44 @@ it('says what a channel does not carry, and refuses an engine that cannot be', (
     problems({ ...named, channels: named.channels.map((c) => ('cylinder' in c ? { ...c, cylinder: 4 } : c)) }),
   ).toContain('/channels/5/cylinder The engine has 3 cylinders.');
 });
+
+it('lays the numbers of the reference beside the own ones, and calls nothing worse that was recorded otherwise', () => {
+  const good = question('idle', [], ['contribution', 'knock']);
+  const bad = question(
+    'idle',
+    [{ kind: 'misfires', cylinder: 3, share: 1 }],
+    ['contribution', 'knock'],
+    {},
+    ENGINE_SIGNALS,
+    6,
+  );
+  const beside = (own: object, reference: object) =>
+    findings({ ...own, reference }).findings.flatMap((f) =>
+      f.kind === 'change' && f.of === 'contribution' ? [f] : [],
+    );
+  const changes = beside(bad, good);
+  expect(changes).toHaveLength(8);
+  const worse = changes.filter((c) => c.severity === 'attention');
+  expect(worse.map((c) => [c.cylinder, c.quantity])).toEqual(
+    expect.arrayContaining([
+      [3, 'relative'],
+      [3, 'misfires'],
+    ]),
+  );
+  expect(worse.every((c) => c.cylinder === 3)).toBe(true);
+  const otherwise = beside({ ...bad, condition: 'idle' }, { ...good, condition: 'load' });
+  expect(otherwise.some((c) => c.severity === 'attention')).toBe(false);
+  expect(otherwise.find((c) => c.cylinder === 3)?.severity).toBe('none');
+});
+
+it('judges the current of the starter by the limits of its channel where it has some', () => {
+  const limited = (upper: number) => {
+    const own = question('cranking', [], ['relative-compression']);
+    const channels = own.channels.map((c) => (c.column === 'starter' ? { ...c, limits: { upper } } : c));
+    return findings({ ...own, channels }).findings.find((f) => f.kind === 'cranking');
+  };
+  expect(limited(400)).toMatchObject({ severity: 'none' });
+  const over = limited(150);
+  expect(over?.severity).toBe('fail');
+  expect(over?.reasons.join(' ')).toContain('than this starter needs (up to 150 A)');
+});

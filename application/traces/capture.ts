@@ -1,6 +1,7 @@
 import { arrange, checkEngine, type Engine } from '../../core/engine/layout';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import { type Capture, type CaptureChannel, phaseOf, positionOf } from '../../core/signal/angle/capture';
+import { compareCaptures } from '../../core/signal/angle/compare';
 import { compression } from '../../core/signal/angle/compression';
 import { contribution } from '../../core/signal/angle/contribution';
 import { firing } from '../../core/signal/angle/firing';
@@ -13,10 +14,10 @@ import type { AngleAsk, TraceQuestion } from '../../formats/trace-question';
 /** What is asked over crank angle. */
 export const ANGLE_ASKS: readonly AngleAsk[] = ['timing', 'relative-compression', 'firing', 'contribution', 'knock'];
 
-type Asked = Pick<TraceQuestion, 'channels' | 'engine' | 'wheel'>;
+type Asked = Pick<TraceQuestion, 'channels' | 'engine' | 'wheel' | 'condition'>;
 
 /** The channels of a question with its engine, as a capture. `engine` must have passed `checkEngine`. */
-export function captureOf(channels: readonly Channel[], { channels: asked, engine, wheel }: Asked): Capture {
+export function captureOf(channels: readonly Channel[], { channels: asked, engine, wheel, condition }: Asked): Capture {
   const own = channels.map((c): CaptureChannel => ({ ...c, cylinder: asked.find((q) => q.column === c.id)?.cylinder }));
   const rows = engine?.layout === 'vee' && engine.numbering ? arrange(engine).map((r) => r.cylinders) : [];
   return {
@@ -25,6 +26,7 @@ export function captureOf(channels: readonly Channel[], { channels: asked, engin
     firingOrder: orderOf(engine),
     banks: rows,
     wheel: wheel ?? null,
+    condition,
   };
 }
 
@@ -83,11 +85,38 @@ export function answerAngle(
 ): Result<AngleAnswer> {
   const missing = silentChannels(what, capture);
   if (missing) return fail([{ path, message: `"${what}" cannot be answered: ${missing}` }]);
-  const findings = WAYS[what](capture, reference);
+  const own = WAYS[what](capture, reference);
+  const findings = [...own, ...besideReference(what, own, capture, reference)];
   const told = findings.filter((f) => KINDS[what].includes(f.kind));
   if (!told.length) return fail([{ path, message: `"${what}" cannot be answered: ${EMPTY[what]}` }]);
-  const said = findings.filter((f) => f.kind !== 'cam-edge').flatMap((f) => f.reasons.slice(0, 1));
+  const said = findings
+    .filter((f) => f.kind !== 'cam-edge' && (f.kind !== 'change' || f.severity !== 'pass'))
+    .flatMap((f) => f.reasons.slice(0, 1));
   return ok({ findings, summary: said.join(' ') });
+}
+
+/** Where nobody said what the engine did: speeds within this share of each other are those of one condition. */
+const ALIKE = 0.35;
+
+/** The same numbers of the reference beside the own ones; timing compares by itself. */
+function besideReference(
+  what: AngleAsk,
+  own: readonly Finding[],
+  capture: Capture,
+  reference: Capture | null,
+): readonly Finding[] {
+  if (!reference || what === 'timing' || silentChannels(what, reference)) return [];
+  const isSaid = capture.condition !== undefined && reference.condition !== undefined;
+  const [a, b] = [speedOf(capture), speedOf(reference)];
+  const isAlike = isSaid ? capture.condition === reference.condition : !a || !b || Math.abs(a / b - 1) < ALIKE;
+  return compareCaptures(own, WAYS[what](reference, null), { name: 'in the reference', isAlike });
+}
+
+/** Mean speed over the axis of a capture, rpm; `null` without one. */
+function speedOf(capture: Capture): number | null {
+  const axis = phaseOf(capture)?.axis;
+  if (!axis) return null;
+  return ((axis.last_deg - axis.first_deg) / 360 / (axis.timeAt(axis.last_deg) - axis.timeAt(axis.first_deg))) * 60;
 }
 
 const WAYS: Readonly<Record<AngleAsk, (capture: Capture, reference: Capture | null) => Finding[]>> = {

@@ -34,6 +34,8 @@ export function questionOf({ head }: TraceView, engine: Engine, data: string, cl
     time: { column: 't', unit: 's' },
     channels,
     engine,
+    ...(head.capture ? { condition: head.capture.condition } : {}),
+    ...(head.capture?.temperature ? { temperature: head.capture.temperature } : {}),
   } as const;
   const fits = (ask: AngleAsk): boolean => lacksForAngle({ ...base, ask: [ask] }).length === 0;
   const ask: TraceAsk[] = head.capture ? ANGLE_ASKS.filter(fits) : ['search'];

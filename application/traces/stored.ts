@@ -43,6 +43,7 @@ export interface ColumnChoice {
 export interface AskedCapture {
   readonly engine: Engine;
   readonly condition: TraceCapture['condition'];
+  readonly temperature?: TraceCapture['temperature'];
 }
 
 export interface OriginalFile {
@@ -163,7 +164,7 @@ const RUNNING: ReadonlySet<AngleAsk> = new Set(['contribution', 'knock']);
 function askedOverAngle(
   channels: readonly Channel[],
   choices: readonly ColumnChoice[],
-  { engine, condition }: AskedCapture,
+  { engine, condition, temperature }: AskedCapture,
 ) {
   const named = choices.map((c) => ({
     column: c.column,
@@ -185,7 +186,12 @@ function askedOverAngle(
   return {
     findings,
     summary: [...answers.flatMap((a) => (a.ok ? [a.value.summary] : [])), ...refused, ...conclusions].join(' '),
-    kept: { condition, conclusions, cycle: cycleOf(capture) } satisfies TraceCapture,
+    kept: {
+      condition,
+      ...(temperature ? { temperature } : {}),
+      conclusions,
+      cycle: cycleOf(capture),
+    } satisfies TraceCapture,
   };
 }
 

@@ -102,6 +102,7 @@ const CHANNEL = {
 } as const;
 
 export const CONDITIONS_OF_CAPTURE = ['cranking', 'idle', 'load'] as const;
+export const WARMTHS = ['cold', 'hot'] as const;
 const list = { type: 'array', maxItems: 240, items: number } as const;
 const cylinder = { anyOf: [{ type: 'integer', minimum: 1, maximum: 24 }, { type: 'null' }] } as const;
 /** A capture over crank angle, as it was when it was taken in. */
@@ -111,6 +112,7 @@ const CAPTURE = {
   required: ['condition', 'conclusions', 'cycle'],
   properties: {
     condition: { enum: CONDITIONS_OF_CAPTURE },
+    temperature: { enum: WARMTHS },
     conclusions: { type: 'array', maxItems: 40, items: { type: 'string', maxLength: 1000 } },
     cycle: {
       anyOf: [
@@ -252,6 +254,8 @@ export interface TraceChannel {
 /** A capture over crank angle: its condition, one cycle of it, and what its findings say together. */
 export interface TraceCapture {
   readonly condition: (typeof CONDITIONS_OF_CAPTURE)[number];
+  /** Absent: nobody said. */
+  readonly temperature?: (typeof WARMTHS)[number];
   readonly conclusions: readonly string[];
   readonly cycle: Cycle | null;
 }

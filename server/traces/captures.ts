@@ -1,5 +1,5 @@
-import { and, desc, eq, sql } from 'drizzle-orm';
-import type { LibraryCapture } from '../../application/views';
+import { and, desc, eq, inArray, sql } from 'drizzle-orm';
+import type { CaptureBehind, LibraryCapture } from '../../application/views';
 import type { CaptureStanding, Standing, TraceCapture } from '../../formats/requests/traces';
 import type { Db } from '../db/connection';
 import { type Done, notFound, refuse } from '../db/refusal';
@@ -39,37 +39,28 @@ const columns = {
 };
 const MOST = 300;
 
-async function capturesWhere(
-  db: Db,
-  familyId: string | null,
-  condition: TraceCapture['condition'] | null,
-): Promise<LibraryCapture[]> {
+async function capturesWhere(db: Db, familyId: string | null): Promise<LibraryCapture[]> {
   const rows = await db
     .select(columns)
     .from(trace)
     .innerJoin(job, eq(job.id, trace.jobId))
     .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
     .innerJoin(engineFamily, eq(engineFamily.id, fleetUnit.engineFamilyId))
-    .where(
-      and(
-        sql`${trace.head} ? 'capture'`,
-        familyId === null ? undefined : eq(engineFamily.id, familyId),
-        condition === null ? undefined : sql`${trace.head}->'capture'->>'condition' = ${condition}`,
-      ),
-    )
+    .where(and(sql`${trace.head} ? 'capture'`, familyId === null ? undefined : eq(engineFamily.id, familyId)))
     .orderBy(desc(trace.sequence))
     .limit(MOST);
   return rows.map((r) => ({ ...r, standing: r.standing ?? 'unknown', at: r.at.toISOString() }));
 }
 
 /** All captures, newest first. */
-export const captureLibrary = (db: Db): Promise<LibraryCapture[]> => capturesWhere(db, null, null);
+export const captureLibrary = (db: Db): Promise<LibraryCapture[]> => capturesWhere(db, null);
 
 /**
- * What a capture can be laid over: known good ones of the same engine family and condition, the nearest in speed first, then
- * earlier ones of the same unit.
+ * What a capture can be laid over. Known good ones of the same engine family and condition come first, the likest first: with
+ * the same channels, as warm, at the nearest speed; then earlier ones of the same unit; then what the same unit did in another
+ * condition.
  */
-export async function ghostsFor(db: Db, traceId: string): Promise<LibraryCapture[]> {
+export async function ghostsFor(db: Db, traceId: string): Promise<CaptureBehind[]> {
   const [own] = await db
     .select({ ...columns, familyId: fleetUnit.engineFamilyId })
     .from(trace)
@@ -78,11 +69,45 @@ export async function ghostsFor(db: Db, traceId: string): Promise<LibraryCapture
     .innerJoin(engineFamily, eq(engineFamily.id, fleetUnit.engineFamilyId))
     .where(eq(trace.id, traceId));
   if (!own?.capture) return [];
-  const speed = own.capture.cycle?.speed_rpm ?? 0;
-  const others = (await capturesWhere(db, own.familyId, own.capture.condition)).filter(
-    (c) => c.id !== traceId && c.capture.cycle !== null,
-  );
-  const off = (c: LibraryCapture): number => Math.abs((c.capture.cycle?.speed_rpm ?? Infinity) - speed);
-  const good = others.filter((c) => c.standing === 'known good').sort((a, b) => off(a) - off(b));
-  return [...good, ...others.filter((c) => c.standing !== 'known good' && c.unit === own.unit)].slice(0, 8);
+  const others = (await capturesWhere(db, own.familyId)).filter((c) => c.id !== traceId && c.capture.cycle);
+  const alike = others.filter((c) => c.capture.condition === own.capture.condition);
+  const isOwn = (c: LibraryCapture): boolean => c.unit === own.unit;
+  const good = alike.filter((c) => c.standing === 'known good').sort((a, b) => unlikeness(a, own) - unlikeness(b, own));
+  const found = [
+    ...good,
+    ...alike.filter((c) => c.standing !== 'known good' && isOwn(c)),
+    ...others.filter((c) => !alike.includes(c) && isOwn(c)),
+  ].slice(0, MOST_BEHIND);
+  return await withFindings(db, found);
+}
+const MOST_BEHIND = 8;
+
+/** How unlike a capture is to another one of its family and condition: 0 is the same. */
+function unlikeness(c: LibraryCapture, own: Pick<LibraryCapture, 'capture' | 'channels'>): number {
+  const rolesOf = ({ channels }: Pick<LibraryCapture, 'channels'>): Set<string> => new Set(channels.map((h) => h.role));
+  const there = rolesOf(c);
+  const lacking = [...rolesOf(own)].filter((r) => !there.has(r)).length;
+  const warmth = own.capture.temperature !== undefined && c.capture.temperature !== own.capture.temperature ? 1 : 0;
+  const [a, b] = [c.capture.cycle?.speed_rpm ?? 0, own.capture.cycle?.speed_rpm ?? 0];
+  // A channel that is not there cannot be compared at all; warmth counts like a third of the speed.
+  return lacking + 0.3 * warmth + Math.min(1, Math.abs(a - b) / Math.max(a, b, 1));
+}
+
+/** With the numbers of each capture: what is said of cylinders and of how the starter turns. */
+async function withFindings(db: Db, captures: readonly LibraryCapture[]): Promise<CaptureBehind[]> {
+  if (captures.length === 0) return [];
+  const rows = await db
+    .select({ id: trace.id, findings: sql<CaptureBehind['findings']>`${trace.head}->'search'->'findings'` })
+    .from(trace)
+    .where(
+      inArray(
+        trace.id,
+        captures.map((c) => c.id),
+      ),
+    );
+  const kinds: ReadonlySet<string> = new Set(['contribution', 'compression', 'knock', 'pulse', 'cranking']);
+  return captures.map((c) => ({
+    ...c,
+    findings: (rows.find((r) => r.id === c.id)?.findings ?? []).filter((f) => kinds.has(f.kind)),
+  }));
 }

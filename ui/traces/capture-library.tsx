@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import type { LibraryCapture } from '../../application/views';
 import { inputLook } from '../kit/field';
-import { CONDITION_WORDS } from './cycle-words';
+import { conditionWords } from './cycle-words';
 
 /** Captures of all units, by engine family: what a new one can be laid over. */
 export function CaptureLibrary({ captures }: { captures: readonly LibraryCapture[] }) {
@@ -44,7 +44,7 @@ export function CaptureLibrary({ captures }: { captures: readonly LibraryCapture
                   </Link>{' '}
                   <span className={`rounded-full border-2 px-3 py-0.5 text-sm ${TONES[c.standing]}`}>{c.standing}</span>
                   <p className="text-sm text-soft">
-                    Recorded while {CONDITION_WORDS[c.capture.condition]}
+                    Recorded while {conditionWords(c.capture)}
                     {c.capture.cycle && `, ${Math.round(c.capture.cycle.speed_rpm)} rpm`};{' '}
                     {c.channels.map((h) => h.name).join(', ')}. {c.by}
                   </p>
@@ -59,6 +59,4 @@ export function CaptureLibrary({ captures }: { captures: readonly LibraryCapture
 
 const TONES = { 'known good': 'border-eelgrass', unknown: 'border-line', bad: 'border-rust' } as const;
 const textOf = (c: LibraryCapture): string =>
-  [c.family, c.unit, c.name, c.standing, c.capture.condition, CONDITION_WORDS[c.capture.condition], c.by]
-    .join(' ')
-    .toLowerCase();
+  [c.family, c.unit, c.name, c.standing, c.capture.condition, conditionWords(c.capture), c.by].join(' ').toLowerCase();

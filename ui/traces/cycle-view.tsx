@@ -1,8 +1,10 @@
 'use client';
 import { useMemo, useState } from 'react';
 import { v7 } from 'uuid';
-import type { LibraryCapture, TraceView } from '../../application/views';
+import type { CaptureBehind, TraceView } from '../../application/views';
 import type { Cycle, CycleLane } from '../../core/signal/angle/cycle';
+import { compareCaptures } from '../../core/signal/angle/compare';
+import type { Change } from '../../core/signal/angle/types';
 import { inTimeWithin, shiftBetween } from '../../core/signal/angle/timing';
 import type { Standing } from '../../formats/requests/traces';
 import { STANDINGS } from '../../formats/requests/traces';
@@ -11,11 +13,11 @@ import { inputLook } from '../kit/field';
 import { useRouter } from '../kit/router';
 import { useMay, usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
-import { CONDITION_WORDS, type CylinderRow, cylinderRows } from './cycle-words';
+import { conditionWords, type CylinderRow, cylinderRows } from './cycle-words';
 
 interface Props {
   readonly trace: TraceView;
-  readonly ghosts: readonly LibraryCapture[];
+  readonly ghosts: readonly CaptureBehind[];
   readonly isClosed: boolean;
 }
 
@@ -24,7 +26,11 @@ export function CycleView({ trace, ghosts, isClosed }: Props) {
   const { capture } = trace.head;
   const [ghostId, setGhost] = useState(ghosts[0]?.id ?? '');
   const ghost = ghosts.find((g) => g.id === ghostId) ?? null;
-  const rows = useMemo(() => cylinderRows(trace.head.search.findings), [trace]);
+  const changes = useMemo(() => changesOf(trace, ghost), [trace, ghost]);
+  const rows = useMemo(
+    () => cylinderRows(trace.head.search.findings, ghost?.findings, changes),
+    [trace, ghost, changes],
+  );
   if (!capture) return null;
   const { cycle } = capture;
   return (
@@ -34,7 +40,7 @@ export function CycleView({ trace, ghosts, isClosed }: Props) {
       role="group"
     >
       <p>
-        Recorded while {CONDITION_WORDS[capture.condition]}
+        Recorded while {conditionWords(capture)}
         {cycle &&
           `; ${Math.round(cycle.speed_rpm)} rpm, ${cycle.cycles === 1 ? 'one cycle' : `${cycle.cycles} cycles over each other`}, angle from the ${cycle.from === 'crank' ? 'crank wheel' : 'injector of one cylinder'}`}
         .
@@ -58,12 +64,13 @@ export function CycleView({ trace, ghosts, isClosed }: Props) {
                 <option value="">nothing</option>
                 {ghosts.map((g) => (
                   <option key={g.id} value={g.id}>
-                    {`${g.unit}, ${g.name}: ${g.standing}${g.capture.cycle ? `, ${Math.round(g.capture.cycle.speed_rpm)} rpm` : ''}`}
+                    {`${g.unit}, ${g.name}: ${g.standing}, ${conditionWords(g.capture)}${g.capture.cycle ? `, ${Math.round(g.capture.cycle.speed_rpm)} rpm` : ''}`}
                   </option>
                 ))}
               </select>
             </label>
           )}
+          {ghost && <Beside ghost={ghost} changes={changes} />}
           {ghost?.capture.cycle && <Against cycle={cycle} ghost={ghost} known={ghost.capture.cycle} />}
           <CycleFigure trace={trace} cycle={cycle} ghost={ghost} />
         </>
@@ -81,8 +88,41 @@ export function CycleView({ trace, ghosts, isClosed }: Props) {
   );
 }
 
+/** Each number beside the same of the capture behind it; of another condition nothing is called worse. */
+function changesOf(trace: TraceView, ghost: CaptureBehind | null): readonly Change[] {
+  const condition = trace.head.capture?.condition;
+  if (!ghost || !condition) return [];
+  const name = ghost.capture.condition === condition ? 'there' : `while ${conditionWords(ghost.capture)}`;
+  const isAlike = ghost.capture.condition === condition;
+  return compareCaptures(trace.head.search.findings, ghost.findings, { name, isAlike });
+}
+
+/** What differs between two captures beyond what is uncertain. */
+function Beside({ ghost, changes }: { ghost: CaptureBehind; changes: readonly Change[] }) {
+  if (changes.length === 0) return null;
+  const clear = changes.filter((c) => c.severity !== 'pass');
+  return (
+    <section className="rounded-xl bg-card p-3" aria-label="By number">
+      <h3 className="text-sm font-semibold text-soft">
+        Beside {ghost.unit}, {ghost.name} ({ghost.standing})
+      </h3>
+      {clear.length === 0 ? (
+        <p>{changes.length} numbers lie beside each other; none differs by more than is uncertain.</p>
+      ) : (
+        <ul>
+          {clear.map((c) => (
+            <li key={c.reasons.join()} className={c.severity === 'attention' ? 'border-l-4 border-ochre pl-2' : 'pl-3'}>
+              {c.reasons.join(' ')}
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
 /** The cam against a known good, from the edges that both captures kept. */
-function Against({ cycle, ghost, known }: { cycle: Cycle; ghost: LibraryCapture; known: Cycle }) {
+function Against({ cycle, ghost, known }: { cycle: Cycle; ghost: CaptureBehind; known: Cycle }) {
   if (!cycle.cam.length || !known.cam.length) return null;
   const found = shiftBetween(cycle.cam, known.cam);
   const isOut = found !== null && cycle.teeth !== null && Math.abs(found.shift_deg) > inTimeWithin(360 / cycle.teeth);
@@ -131,6 +171,11 @@ function CylinderPosts({ row }: { row: CylinderRow }) {
             <span className="block text-sm">
               {n.cylinder === null ? `place ${n.position}` : `cyl. ${n.cylinder}`}
               <span className="block text-xs text-soft">{WORDS[n.severity]}</span>
+              {n.before !== null && (
+                <span className={`block text-xs ${n.against.length ? 'font-bold' : 'text-soft'}`}>
+                  there {n.before}
+                </span>
+              )}
             </span>
           </li>
         ))}
@@ -141,7 +186,7 @@ function CylinderPosts({ row }: { row: CylinderRow }) {
 
 const [WIDE, LANE, TOP, LEFT] = [960, 76, 34, 4];
 
-function CycleFigure({ trace, cycle, ghost }: { trace: TraceView; cycle: Cycle; ghost: LibraryCapture | null }) {
+function CycleFigure({ trace, cycle, ghost }: { trace: TraceView; cycle: Cycle; ghost: CaptureBehind | null }) {
   const height = TOP + cycle.lanes.length * (LANE + 8) + 22;
   const x = (angle: number): number => LEFT + (angle / 720) * (WIDE - 2 * LEFT);
   const words = `One cycle of 720 degrees. Order of firing: ${cycle.places.map((p) => p.cylinder ?? 'not named').join(', ')}. Lanes: ${trace.head.channels.map((c) => c.name).join(', ')}.`;
@@ -194,7 +239,7 @@ function CycleFigure({ trace, cycle, ghost }: { trace: TraceView; cycle: Cycle; 
 
 /** The lane of a ghost that carries the same thing. */
 function laneLike(
-  ghost: LibraryCapture,
+  ghost: CaptureBehind,
   channel: TraceView['head']['channels'][number] | undefined,
   column: string,
 ): CycleLane | null {

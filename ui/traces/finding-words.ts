@@ -25,6 +25,7 @@ export const KIND_WORDS: Readonly<Record<Finding['kind'], string>> = {
   contribution: 'contribution',
   knock: 'knock',
   connection: 'connection',
+  change: 'against another capture',
 };
 
 /** Findings that a person looks at, worst first, then by time. */

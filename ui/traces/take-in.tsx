@@ -2,24 +2,24 @@
 import { FileUp } from 'lucide-react';
 import { useRouter } from '../kit/router';
 import { useState } from 'react';
-import { v7 } from 'uuid';
 import type { RecordingLimits, TraceView } from '../../application/views';
 import type { LeadMap } from '../../core/signal/lead-map';
 import { overAngle } from '../../application/traces/stored';
 import type { Engine } from '../../core/engine/layout';
-import { CONDITIONS_OF_CAPTURE, type TraceCapture } from '../../formats/requests/traces';
+import type { TraceCapture } from '../../formats/requests/traces';
+import type { TraceQuestion } from '../../formats/trace-question';
 import { columnNames } from '../../application/traces/together';
 import type { Dialect } from '../../formats/trace/dialect';
 import type { ReadCode } from '../../formats/trace/types';
 import type { Understood } from '../../workers/trace.worker';
 import { Button, buttonLook } from '../kit/button';
-import { inputLook } from '../kit/field';
 import { usePerson } from '../kit/session';
-import { useSend } from '../kit/use-send';
-import { CONDITION_WORDS } from './cycle-words';
+import { CodesOfLog } from './codes-of-log';
+import { ConditionFields } from './condition-fields';
 import { ColumnTable } from './column-table';
 import { chosen, type ColumnDraft, proposed, remember, remembered } from './columns';
 import { FurtherFiles, type FurtherDraft, furtherFile, isShiftWrong } from './further-files';
+import { draftsFrom, readQuestion, tableOf, timeFrom } from './question-file';
 import { TimeField } from './time-field';
 import { cancelReading, lookAt, type Stage, takeIn } from './reader';
 
@@ -47,12 +47,47 @@ export function TakeIn({ jobId, traces, plan, limits, engine }: TakeInProps) {
   const [progress, setProgress] = useState<{ stage: Stage; share: number } | null>(null);
   const [codes, setCodes] = useState<readonly ReadCode[]>([]);
   const [condition, setCondition] = useState<TraceCapture['condition']>('cranking');
+  const [temperature, setTemperature] = useState<TraceCapture['temperature']>(undefined);
+  const [question, setQuestion] = useState<TraceQuestion | null>(null);
   const [further, setFurther] = useState<readonly FurtherDraft[]>([]);
 
   const isCapture = drafts.some((d) => d.isTaken && overAngle(d));
 
+  /** A document that came with a recording: its own samples, or the table that is chosen already or next. */
+  async function chooseQuestion(next: File): Promise<void> {
+    setProblem(null);
+    const read = await readQuestion(next);
+    if (!read.ok) {
+      const [first] = read.error;
+      setProblem(`${next.name}${first?.path ? `, ${first.path}` : ''}: ${first?.message ?? ''} Nothing was stored.`);
+      return;
+    }
+    setQuestion(read.value);
+    const table = tableOf(read.value, next.name);
+    if (table) await chooseTable(table, read.value);
+    else if (understood) asTheDocumentSays(read.value, understood.dialect, drafts);
+  }
+
+  function asTheDocumentSays(said: TraceQuestion, table: Dialect | null, from: readonly ColumnDraft[]): void {
+    const { drafts: filled, missing } = draftsFrom(said, from);
+    setDrafts(filled);
+    if (table) setDialect({ ...table, time: timeFrom(said, table) });
+    if (said.condition) setCondition(said.condition);
+    setTemperature(said.temperature);
+    const other =
+      said.engine && said.engine.cylinders !== engine.cylinders
+        ? `The document is of an engine with ${said.engine.cylinders} cylinders, this one has ${engine.cylinders}.`
+        : '';
+    const lacking = missing.length ? `The table has no column ${missing.join(', ')}.` : '';
+    if (other || lacking) setProblem([lacking, other].filter(Boolean).join(' '));
+  }
+
   async function choose(next: File | undefined): Promise<void> {
     if (!next) return;
+    await (/\.json$/i.test(next.name) ? chooseQuestion(next) : chooseTable(next, question));
+  }
+
+  async function chooseTable(next: File, said: TraceQuestion | null): Promise<void> {
     setProblem(null);
     setUnderstood(null);
     const looked = await lookAt(next);
@@ -68,7 +103,9 @@ export function TakeIn({ jobId, traces, plan, limits, engine }: TakeInProps) {
     setDialect(looked.value.dialect);
     // What was planned for this job comes before what was chosen for another one.
     const before = plan && looked.value.kind !== 'can' ? null : remembered(looked.value.columns);
-    setDrafts(before ?? proposed(looked.value.columns, looked.value.kind, plan));
+    const found = before ?? proposed(looked.value.columns, looked.value.kind, plan);
+    if (said) asTheDocumentSays(said, looked.value.dialect, proposed(looked.value.columns, looked.value.kind, null));
+    else setDrafts(found);
   }
 
   /** Columns of the files as they are called together; what was said of a column before stays. */
@@ -101,7 +138,7 @@ export function TakeIn({ jobId, traces, plan, limits, engine }: TakeInProps) {
       dialect,
       further.map(furtherFile),
       choice.choices,
-      isCapture ? { engine, condition } : null,
+      isCapture ? { engine, condition, ...(temperature ? { temperature } : {}) } : null,
       file.name.replace(/\.\w+$/, ''),
       by,
       half ? { id: half.id, sha256: half.head.sha256, missing: half.missing } : null,
@@ -114,6 +151,7 @@ export function TakeIn({ jobId, traces, plan, limits, engine }: TakeInProps) {
     }
     setUnderstood(null);
     setFile(null);
+    setQuestion(null);
     if (done.codes.length) {
       setCodes(done.codes);
       router.refresh();
@@ -129,7 +167,7 @@ export function TakeIn({ jobId, traces, plan, limits, engine }: TakeInProps) {
           <input
             type="file"
             className="sr-only"
-            accept=".csv,.txt,.log,.tsv,.asc,.wav,text/csv,text/plain,audio/wav"
+            accept=".csv,.txt,.log,.tsv,.asc,.wav,.json,text/csv,text/plain,audio/wav,application/json"
             disabled={progress !== null}
             onChange={(e) => {
               void choose(e.target.files?.[0]);
@@ -138,10 +176,17 @@ export function TakeIn({ jobId, traces, plan, limits, engine }: TakeInProps) {
           />
         </label>
         <p className="min-w-0 flex-1 text-sm text-soft">
-          A table of any logger or scope, WAV, or a CAN log in text form. It is read on this device; a day of four
-          channels takes some seconds.
+          A table of any logger or scope, WAV, or a CAN log in text form; or the question document that came with one.
+          It is read on this device; a day of four channels takes some seconds.
         </p>
       </div>
+      {question && (
+        <p role="status" className="mt-3">
+          {understood
+            ? 'The columns are as the question document says.'
+            : `The document says what was connected. Now choose its table${typeof question.data === 'string' ? `, ${question.data}` : ''}.`}
+        </p>
+      )}
       {problem && (
         <p role="alert" className="mt-3 font-semibold text-rust">
           {problem}
@@ -161,21 +206,12 @@ export function TakeIn({ jobId, traces, plan, limits, engine }: TakeInProps) {
           <ColumnTable drafts={drafts} wrong={wrong} limits={limits} onChange={setDrafts} />
           <FurtherFiles first={file} dialect={dialect} further={further} disabled={progress !== null} onChange={laid} />
           {isCapture && (
-            <label className="mt-3 block text-sm">
-              It is looked at over crank angle. Recorded while
-              <select
-                aria-label="Recorded while"
-                className={inputLook}
-                value={condition}
-                onChange={(e) => setCondition(e.target.value as TraceCapture['condition'])}
-              >
-                {CONDITIONS_OF_CAPTURE.map((c) => (
-                  <option key={c} value={c}>
-                    {CONDITION_WORDS[c]}
-                  </option>
-                ))}
-              </select>
-            </label>
+            <ConditionFields
+              condition={condition}
+              temperature={temperature}
+              onCondition={setCondition}
+              onTemperature={setTemperature}
+            />
           )}
           {wrong.get('') && (
             <p role="alert" className="mt-2 font-semibold text-rust">
@@ -237,47 +273,6 @@ function Shape({ dialect, size }: { dialect: Dialect; size: number }) {
           {dialect.sample.join('\n')}
         </pre>
       </details>
-    </div>
-  );
-}
-
-/** Codes that control units sent in a CAN log: the person says in which phase they were read. */
-function CodesOfLog({ jobId, codes, onDone }: { jobId: string; codes: readonly ReadCode[]; onDone: () => void }) {
-  const by = usePerson();
-  const router = useRouter();
-  const { busy, problems, post } = useSend();
-  async function keep(phase: string): Promise<void> {
-    const kept = await post(`/api/jobs/${jobId}/codes`, {
-      id: v7(),
-      by,
-      phase,
-      status: 'active',
-      codes: codes.map((c) => ({ code: `SPN ${c.spn} FMI ${c.fmi}`, ...(c.count ? { count: c.count } : {}) })),
-    });
-    if (!kept) return;
-    onDone();
-    router.refresh();
-  }
-  return (
-    <div className="mt-4 rounded-lg border-2 border-ochre p-3">
-      <p className="font-semibold">The log holds codes: {codes.map((c) => `SPN ${c.spn} FMI ${c.fmi}`).join(', ')}.</p>
-      <p className="text-sm">When were they read?</p>
-      {problems.map((p) => (
-        <p key={p.path} role="alert" className="font-semibold text-rust">
-          {p.message}
-        </p>
-      ))}
-      <div className="mt-2 flex flex-wrap gap-2">
-        <Button disabled={busy} onClick={() => void keep('as-found')}>
-          As found
-        </Button>
-        <Button disabled={busy} onClick={() => void keep('after-road-test')}>
-          After the road test
-        </Button>
-        <Button disabled={busy} onClick={onDone}>
-          Do not keep them
-        </Button>
-      </div>
     </div>
   );
 }

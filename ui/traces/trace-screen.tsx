@@ -2,7 +2,7 @@
 import Link from 'next/link';
 import { useRouter } from '../kit/router';
 import { type PointerEvent, useEffect, useMemo, useRef, useState, type WheelEvent } from 'react';
-import type { LibraryCapture, TraceView } from '../../application/views';
+import type { CaptureBehind, TraceView } from '../../application/views';
 import type { Finding } from '../../core/signal/types';
 import type { Shown } from '../../core/numerics/rare-events';
 import { moment } from '../../core/signal/words';
@@ -22,7 +22,7 @@ interface Props {
   readonly timeZone: string;
   readonly shown: Shown | undefined;
   /** Captures that this one can be laid over, the best first. */
-  readonly ghosts: readonly LibraryCapture[];
+  readonly ghosts: readonly CaptureBehind[];
 }
 
 /** A recording: its lanes over one time, all of it in a strip, and what was found in words. */

@@ -13,6 +13,8 @@ export interface Capture {
   /** Banks, each with its cylinders; an inline engine has one. */
   readonly banks: readonly (readonly number[])[];
   readonly wheel: Wheel | null;
+  /** What the engine did, where somebody said it. */
+  readonly condition?: string | undefined;
 }
 export interface CaptureChannel extends Channel {
   /** Of an injector's own current. */

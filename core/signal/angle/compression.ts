@@ -422,16 +422,22 @@ function crankingFinding(
   const peak = quantile(turning.values, 0.99);
   const battery = channels.find((c) => c.role === 'battery');
   const sag = battery ? quantile(thin(battery.values), 0.05) : null;
-  const isDrag = !isBattery && even && channel.unit === 'A' && peak > DRAG_A;
+  const { lower, upper } = isBattery ? {} : (channel.limits ?? {});
+  const isOver = upper === undefined ? channel.unit === 'A' && peak > DRAG_A : mean > upper;
+  const isDrag = !isBattery && even && isOver;
+  const isUnder = lower !== undefined && mean < lower;
   const isSupply = !isDrag && speed_rpm < SLOW_rpm && sag !== null && sag < LOW_V;
   const said = [
     `The engine turns at ${Math.round(speed_rpm)} rpm${isBattery ? '' : `, with ${Math.round(mean)} ${channel.unit} on the average and ${Math.round(peak)} ${channel.unit} at the peaks`}.`,
     even ? 'The compressions are even.' : 'The compressions are not even.',
     ...(isDrag
       ? [
-          `Even, but far too much for a small engine's starter (common practice: ${DRAG_A} A): no compression fault, something drags. Compare with what this starter needs.`,
+          upper === undefined
+            ? `Even, but far too much for a small engine's starter (common practice: ${DRAG_A} A): no compression fault, something drags. Compare with what this starter needs.`
+            : `Even, but more on the average than this starter needs (up to ${upper} ${channel.unit}): no compression fault, something drags.`,
         ]
       : []),
+    ...(isUnder ? [`Less than this starter takes when it works (${lower} ${channel.unit} and more).`] : []),
     ...(isSupply
       ? [`Slow, with a battery down to ${sag.toFixed(1)} V: look at battery and cables before the engine.`]
       : []),
@@ -439,7 +445,7 @@ function crankingFinding(
   return {
     kind: 'cranking',
     ...base,
-    severity: isDrag ? 'fail' : isSupply || speed_rpm < SLOW_rpm ? 'attention' : 'none',
+    severity: isDrag ? 'fail' : isSupply || isUnder || speed_rpm < SLOW_rpm ? 'attention' : 'none',
     confidence: 0.85,
     speed_rpm,
     meanCurrent: isBattery ? null : mean,

@@ -8,11 +8,6 @@ export interface Conclusion {
   readonly next: string;
 }
 
-/** From this share of its cycles on a cylinder misfires. */
-const OFTEN = 0.2;
-/** Below this share of the mean it is weak. */
-const WEAK = 0.75;
-
 interface Told {
   readonly knocks: readonly number[];
   readonly misfires: readonly number[];
@@ -29,9 +24,7 @@ function toldBy(findings: readonly Finding[]): Told {
     findings.flatMap((f) => ('cylinder' in f && f.cylinder !== null && is(f) ? [f.cylinder] : []));
   return {
     knocks: cylinders((f) => f.kind === 'knock' && f.severity === 'fail'),
-    misfires: cylinders(
-      (f) => f.kind === 'contribution' && (f.misfires >= OFTEN || (f.relative < WEAK && f.severity === 'fail')),
-    ),
+    misfires: cylinders((f) => f.kind === 'contribution' && f.severity === 'fail'),
     lowCompression: cylinders((f) => f.kind === 'compression' && f.severity === 'fail'),
     noPulse: cylinders((f) => f.kind === 'pulse' && f.missing),
     offGrid: cylinders((f) => f.kind === 'pulse' && !f.missing && f.severity === 'fail'),

@@ -85,5 +85,20 @@ export interface Connection extends FindingBase {
   /** What was taken out, in the channel's unit; else 0. */
   readonly offset: number;
 }
+/** A number of this capture beside the same number of another one: a known good, an earlier one, idle against load. */
+export interface Change extends FindingBase {
+  readonly kind: 'change';
+  /** Which finding the number is of. */
+  readonly of: 'contribution' | 'compression' | 'knock' | 'pulse' | 'cranking';
+  readonly quantity: 'relative' | 'misfires' | 'ratio' | 'offset_deg' | 'speed_rpm' | 'meanCurrent' | 'peakCurrent';
+  /** `null`: of the whole engine. */
+  readonly cylinder: number | null;
+  readonly position?: number;
+  readonly now: number;
+  readonly before: number;
+  readonly difference: number;
+  /** Standard error of the difference. */
+  readonly uncertainty: number;
+}
 export type AngleFinding =
-  Compression | Cranking | WheelFound | CamEdge | Timing | FiringPulse | Contribution | Knock | Connection;
+  Compression | Cranking | WheelFound | CamEdge | Timing | FiringPulse | Contribution | Knock | Connection | Change;
