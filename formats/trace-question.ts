@@ -35,7 +35,7 @@ export interface TraceQuestion {
   readonly engine?: Engine;
   readonly condition?: CaptureCondition;
   readonly temperature?: EngineWarmth;
-  readonly wheel?: { readonly teeth: number; readonly missing: number };
+  readonly wheel?: { readonly teeth: number; readonly missing: number; readonly gaps?: number };
   /** Another question whose capture is the known good: its document, or the path of it. */
   readonly reference?: string | TraceQuestion | null;
   readonly ask: readonly TraceAsk[];

@@ -2,6 +2,7 @@ import type { Channel } from '../types';
 import { type Axis, crankAxis, cylinderAxis, nearZero, turned } from './axis';
 import { type Edges, edgesOf } from './edges';
 import { currentPulses, cylinderPulses } from './pulses-of';
+import { inOwnTurns } from './turns';
 import { type ToothTrain, toothTrain, type Wheel } from './wheel';
 
 /** What is asked over angle: channels, engine and wheel. */
@@ -53,8 +54,10 @@ function lookForPosition({ channels, wheel }: Capture): Position | null {
   const [a, b] = isSwapped ? [cam, crank] : [crank, cam];
   const crankEdges = a && edges.get(a);
   if (!a || !crankEdges) return null;
-  const train = toothTrain(crankEdges, wheel ?? undefined);
-  if (!train) return null;
+  const pattern = toothTrain(crankEdges, wheel ?? undefined);
+  if (!pattern) return null;
+  const own = channels.find((c) => c.role === 'injector-current' && c.cylinder !== undefined);
+  const train = wheel ? pattern : inOwnTurns(pattern, own, (b && edges.get(b)) ?? null);
   return { crank: a, crankEdges, train, cam: b ?? null, camEdges: (b && edges.get(b)) ?? null, isSwapped };
 }
 

@@ -13,16 +13,14 @@ export interface Intervals {
  * Speeds from tooth to tooth; a gap is one long interval, nothing is filled in. The tooth that ends the gap of a coil is not used: its
  * edge begins at rest, where noise crosses too.
  */
-export function intervalsOf({ times, angles, wheel }: ToothTrain, isCoil: boolean): Intervals {
+export function intervalsOf({ times, angles, isTooth, wheel }: ToothTrain, isCoil: boolean): Intervals {
   const pitch = 360 / wheel.teeth;
-  const isReal = (a: number): boolean => {
-    const at = Math.round((((a % 360) + 360) % 360) / pitch) % wheel.teeth;
-    return at < wheel.teeth - wheel.missing && !(isCoil && wheel.missing > 0 && at === 0);
-  };
+  // Long intervals were filled in evenly by as many marks as teeth are missing: the train says which are teeth.
+  const isReal = (i: number): boolean => isTooth[i] === 1 && !(isCoil && i > 0 && isTooth[i - 1] === 0);
   const [from, to, energy, weight]: [number[], number[], number[], number[]] = [[], [], [], []];
   let last = -1;
   for (let i = 0; i < times.length; i++) {
-    if (!isReal(angles[i] ?? NaN)) continue;
+    if (!isReal(i)) continue;
     const [a, b] = [angles[last] ?? NaN, angles[i] ?? NaN];
     const speed = (b - a) / ((times[i] ?? NaN) - (times[last] ?? NaN));
     if (speed > 0 && Number.isFinite(speed)) {

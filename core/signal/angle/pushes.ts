@@ -52,7 +52,7 @@ export function pushesOf(
   overlapping: boolean,
 ): Pushes[] {
   const step = 720 / cylinders;
-  const perFiring = (step * (train.wheel.teeth - train.wheel.missing)) / 360;
+  const perFiring = (step * (train.wheel.teeth - train.wheel.missing * (train.wheel.gaps ?? 1))) / 360;
   const waves = Math.max(0, Math.min(4, Math.floor(perFiring / 2 - 0.5)));
   const problem = problemOf(intervalsOf(train, crankEdges.kind === 'coil'), step, top_deg, waves);
   const whole = (shape: Shape): Pushes[] => {

@@ -31,6 +31,9 @@ const MOST_OFF_deg = 3.5;
 /** How far a cam may be off and still be in time, degrees of the crank, by the width of a tooth. */
 export const inTimeWithin = (tooth_deg: number): number => Math.min(MOST_OFF_deg, tooth_deg * TOOTH_SHARE);
 
+/** Gaps of which none is told from the others: with two unlike ones the turn has its beginning. */
+const evenGaps = ({ train }: Position): number => (train.isEven === true ? (train.wheel.gaps ?? 1) : 1);
+
 /** Edges of the cam in degrees of the crank, 0 to 720 from the first tooth after the gap. */
 export function camMarks(position: Position): CamMark[] {
   const axis = crankAxis(position.train);
@@ -44,7 +47,7 @@ export function camMarks(position: Position): CamMark[] {
       cycles,
     ),
   );
-  return canonical(marks).sort((a, b) => a.angle_deg - b.angle_deg);
+  return canonical(marks, evenGaps(position)).sort((a, b) => a.angle_deg - b.angle_deg);
 }
 
 function clustered(angles: readonly number[], edge: CamMark['edge'], cycles: number): CamMark[] {
@@ -70,19 +73,28 @@ function clustered(angles: readonly number[], edge: CamMark['edge'], cycles: num
 }
 
 /**
- * Which of the two turns of a cycle is the first is not in the crank: the one is taken in which the first rising edge comes
- * earlier, so that it does not matter where the recording begins.
+ * Which of the two turns of a cycle is the first is not in the crank, nor which of several even gaps: the one is taken in which the
+ * first rising edge comes earlier, so that it does not matter where the recording begins.
  */
-function canonical(marks: readonly CamMark[]): CamMark[] {
+function canonical(marks: readonly CamMark[], gaps: number): CamMark[] {
+  let best = [...marks];
+  for (let k = 1; k < 2 * gaps; k++) {
+    const turnedOn = marks.map((m) => ({ ...m, angle_deg: turned(m.angle_deg + (k * 360) / gaps, 720) }));
+    best = earlierOf(best, turnedOn);
+  }
+  return best;
+}
+
+/** Of two ways to count the turns the one whose first unlike rising edge comes earlier. */
+function earlierOf(one: CamMark[], other: CamMark[]): CamMark[] {
   const key = (ms: readonly CamMark[]): number[] =>
     ms
       .filter((m) => m.edge === 'rising')
       .map((m) => m.angle_deg)
       .sort((a, b) => a - b);
-  const other = marks.map((m) => ({ ...m, angle_deg: turned(m.angle_deg + 360, 720) }));
-  const [a, b] = [key(marks), key(other)];
+  const [a, b] = [key(one), key(other)];
   const at = a.findIndex((v, i) => Math.abs(v - (b[i] ?? NaN)) > 1);
-  return at < 0 || (a[at] ?? 0) <= (b[at] ?? 0) ? [...marks] : other;
+  return at < 0 || (a[at] ?? 0) <= (b[at] ?? 0) ? one : other;
 }
 
 interface Shift {
@@ -94,13 +106,13 @@ interface Shift {
 
 /**
  * By how much the edges of a capture come later than those of a known good, degrees of the crank; `null` where too few of
- * them find their like. Neither the turn that comes first nor the polarity of the cam matters.
+ * them find their like. `gaps`: even ones of the wheel, of which any may be the first. Neither the turn that comes first nor the polarity of the cam matters.
  */
-export function shiftBetween(own: readonly CamMark[], known: readonly CamMark[]): Shift | null {
+export function shiftBetween(own: readonly CamMark[], known: readonly CamMark[], gaps = 1): Shift | null {
   if (!own.length || !known.length) return null;
   let best: Shift | null = null;
   for (const isInverted of [false, true])
-    for (const turn of [0, 360]) {
+    for (let turn = 0; turn < 720; turn += 360 / gaps) {
       const marks = own.map((m) => ({
         ...m,
         edge: isInverted ? (m.edge === 'rising' ? ('falling' as const) : ('rising' as const)) : m.edge,
@@ -157,7 +169,7 @@ export function timing(capture: Capture, reference: Capture | null): Finding[] {
   const turns = ((train.angles[train.angles.length - 1] ?? 0) - (train.angles[0] ?? 0)) / 360;
   const speed_rpm = (60 * turns) / (to_s - from_s);
   const base = { from_s, to_s };
-  const { teeth, missing } = train.wheel;
+  const { teeth, missing, gaps } = train.wheel;
   findings.push({
     kind: 'wheel',
     channel: crank.id,
@@ -166,9 +178,10 @@ export function timing(capture: Capture, reference: Capture | null): Finding[] {
     confidence: Math.max(0.3, Math.min(0.99, train.counted)),
     teeth,
     missing,
+    ...(gaps === undefined ? {} : { gaps }),
     speed_rpm,
     reasons: [
-      `A wheel of ${teeth} with ${missing} missing, at ${Math.round(speed_rpm)} rpm on the average.`,
+      `A wheel of ${teeth} with ${missing} missing${gaps === undefined ? '' : ` at each of ${gaps} gaps`}, at ${Math.round(speed_rpm)} rpm on the average.`,
       `In ${Math.round(100 * train.counted)} % of the turns the teeth were counted as they should be.`,
     ],
   });
@@ -204,7 +217,7 @@ export function timing(capture: Capture, reference: Capture | null): Finding[] {
   findings.push(...marks.map((m) => edgeFinding(cam.id, m, base)));
   if (!reference) return findings;
   const good = positionOf(reference);
-  findings.push(shiftFinding(cam.id, marks, good ? camMarks(good) : [], 360 / teeth, base));
+  findings.push(shiftFinding(cam.id, marks, good ? camMarks(good) : [], position, base));
   return findings;
 }
 
@@ -226,10 +239,11 @@ function shiftFinding(
   channel: string,
   own: readonly CamMark[],
   known: readonly CamMark[],
-  tooth_deg: number,
+  position: Position,
   base: { from_s: number; to_s: number },
 ): Timing {
-  const found = shiftBetween(own, known);
+  const tooth_deg = 360 / position.train.wheel.teeth;
+  const found = shiftBetween(own, known, evenGaps(position));
   const ONE = 'One cam sensor proves one camshaft only.';
   if (!found)
     return {

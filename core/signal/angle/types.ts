@@ -25,7 +25,10 @@ export interface Cranking extends FindingBase {
 export interface WheelFound extends FindingBase {
   readonly kind: 'wheel';
   readonly teeth: number;
+  /** At each gap. */
   readonly missing: number;
+  /** In a turn; absent: one. */
+  readonly gaps?: number;
   readonly speed_rpm: number;
 }
 export interface CamEdge extends FindingBase {

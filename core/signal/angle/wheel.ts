@@ -4,7 +4,10 @@ import type { Edges } from './edges';
 export interface Wheel {
   /** With the missing ones. */
   readonly teeth: number;
+  /** At each gap. */
   readonly missing: number;
+  /** Gaps in a turn; absent: one. */
+  readonly gaps?: number | undefined;
 }
 
 /** Teeth of a turning wheel with the angle of each; gaps are filled in with even steps. */
@@ -13,9 +16,13 @@ export interface ToothTrain {
   readonly times: Float64Array;
   /** Degrees from the first tooth after the first gap, rising; a multiple of 360 at each first tooth after a gap. */
   readonly angles: Float64Array;
+  /** 1 for a tooth, 0 for a mark that was filled in. */
+  readonly isTooth: Uint8Array;
   /** Share of the turns in which the teeth were counted as they should be. */
   readonly counted: number;
   readonly edge: 'rising' | 'falling';
+  /** Several gaps at even distances: which of them is the first is not told. */
+  readonly isEven?: boolean | undefined;
 }
 
 /** An interval that is so much longer than its neighbours is a gap: a missing tooth doubles it. */
@@ -78,6 +85,7 @@ function trainOf(all: Float64Array, edge: 'rising' | 'falling', stated?: Wheel):
   const gaps = ratios.flatMap((r, i) => (r > limit ? [i] : []));
   if (stated?.missing === 0) return evenTrain(times, edge, stated);
   if (gaps.length < FEWEST_TURNS + 1) return null;
+  if (stated && (stated.gaps ?? 1) > 1) return statedGaps(times, gaps, stated, edge);
   const missing =
     stated?.missing ??
     Math.max(
@@ -89,24 +97,65 @@ function trainOf(all: Float64Array, edge: 'rising' | 'falling', stated?: Wheel):
         ) - 1,
       ),
     );
-  const teeth = stated?.teeth ?? usualCount(gaps, missing);
-  if (teeth === null || teeth < 3) return null;
-  return laid(times, gaps, { teeth, missing }, edge);
+  if (stated) return laid(times, gaps, gaps, stated, edge);
+  const turn = usualTurn(gaps, missing);
+  if (turn === null || turn.teeth < 3) return null;
+  const { teeth } = turn;
+  return laid(times, gaps, turn.starts, turn.gaps > 1 ? { teeth, missing, gaps: turn.gaps } : { teeth, missing }, edge);
+}
+
+/** Several gaps a turn that somebody stated: even ones are a smaller wheel that turns so many times. */
+function statedGaps(
+  times: Float64Array,
+  gaps: readonly number[],
+  stated: Wheel,
+  edge: ToothTrain['edge'],
+): ToothTrain | null {
+  const many = stated.gaps ?? 1;
+  const turn = usualTurn(gaps, stated.missing);
+  if (turn && turn.gaps > 1) return laid(times, gaps, turn.starts, stated, edge);
+  if (stated.teeth % many !== 0) return null;
+  const small = laid(times, gaps, gaps, { teeth: stated.teeth / many, missing: stated.missing }, edge);
+  return inTurns(small, many);
+}
+
+/** A train whose pattern comes back `many` times a turn: the pattern is not the turn. */
+export function inTurns(train: ToothTrain, many: number): ToothTrain {
+  const { teeth, missing } = train.wheel;
+  return {
+    ...train,
+    wheel: { teeth: teeth * many, missing, gaps: many },
+    angles: train.angles.map((a) => a / many),
+    isEven: true,
+  };
 }
 
 /** A wheel without a gap: any tooth is as good as another. */
 function evenTrain(times: Float64Array, edge: 'rising' | 'falling', wheel: Wheel): ToothTrain {
-  return { wheel, times, angles: times.map((_, i) => (i * 360) / wheel.teeth), counted: 1, edge };
+  return {
+    wheel,
+    times,
+    angles: times.map((_, i) => (i * 360) / wheel.teeth),
+    isTooth: new Uint8Array(times.length).fill(1),
+    counted: 1,
+    edge,
+  };
 }
 
-/** Teeth from one gap to the next; of wheels with two unlike gaps, both together. */
-function usualCount(gaps: readonly number[], missing: number): number | null {
+/** Teeth of a turn, with the gaps that begin one: where two unlike gaps take turns, the one before more teeth. */
+function usualTurn(
+  gaps: readonly number[],
+  missing: number,
+): { readonly teeth: number; readonly gaps: number; readonly starts: readonly number[] } | null {
   const counts = gaps.slice(1).map((g, i) => g - (gaps[i] ?? 0));
   const alike = (a: readonly number[]): boolean =>
     a.length > 0 && a.filter((n) => n === quantile(a, 0.5)).length >= 0.6 * a.length;
-  if (alike(counts)) return quantile(counts, 0.5) + missing;
+  if (alike(counts)) return { teeth: quantile(counts, 0.5) + missing, gaps: 1, starts: gaps };
   const [even, odd] = [counts.filter((_, i) => i % 2 === 0), counts.filter((_, i) => i % 2 === 1)];
-  return alike(even) && alike(odd) ? quantile(even, 0.5) + quantile(odd, 0.5) + 2 * missing : null;
+  if (!alike(even) || !alike(odd)) return null;
+  const [a, b] = [quantile(even, 0.5), quantile(odd, 0.5)];
+  const parity = a > b ? 0 : 1;
+  return { teeth: a + b + 2 * missing, gaps: 2, starts: gaps.filter((_, i) => i % 2 === parity) };
 }
 
 /** The longest stretch in which the wheel turns. */
@@ -149,21 +198,75 @@ function ratiosOf(times: Float64Array): number[] {
   });
 }
 
-/** Puts angles to teeth: a turn that was not counted right is stretched over its 360 degrees, and lowers the share. */
-function laid(times: Float64Array, gaps: readonly number[], wheel: Wheel, edge: 'rising' | 'falling'): ToothTrain {
+/**
+ * Puts angles to teeth: a turn that was not counted right is stretched over its 360 degrees, and lowers the share. `gaps` are all
+ * long intervals, `begins` those that a turn begins after.
+ */
+function laid(
+  times: Float64Array,
+  gaps: readonly number[],
+  begins: readonly number[],
+  wheel: Wheel,
+  edge: 'rising' | 'falling',
+): ToothTrain {
   const step = 360 / wheel.teeth;
-  const real = wheel.teeth - wheel.missing;
+  const many = wheel.gaps ?? 1;
+  const real = wheel.teeth - many * wheel.missing;
   // Gaps that are too near to the one before are slow teeth, not gaps.
   const starts: number[] = [];
-  for (const g of gaps) if (!starts.length || g + 1 - (starts.at(-1) ?? 0) >= 0.6 * real) starts.push(g + 1);
-  const outT: number[] = [];
-  const outA: number[] = [];
-  const put = (t: number, a: number): void => {
+  for (const g of begins) if (!starts.length || g + 1 - (starts.at(-1) ?? 0) >= 0.6 * real) starts.push(g + 1);
+  const inner = new Set(many > 1 ? gaps : []);
+  const put = filledBy(times, wheel);
+  const first = starts[0] ?? 0;
+  // What was seen before the first gap, counted backwards from it.
+  const lead = Math.min(first, real);
+  let back = -(wheel.missing + 1) * step;
+  const before: number[] = [];
+  for (let i = first - 1; i >= first - lead; i--) {
+    before.unshift(back);
+    back -= (inner.has(i - 1) ? wheel.missing + 1 : 1) * step;
+  }
+  before.forEach((angle, k) => put.tooth(first - lead + k, angle));
+  if (lead > 0) put.marks(first - 1, first, -(wheel.missing + 1) * step);
+  let right = 0;
+  let turns = 0;
+  starts.forEach((from, n) => {
+    const next = starts[n + 1];
+    const to = next ?? Math.min(times.length, from + real);
+    // Steps from the first tooth to each one, over the gaps within the turn.
+    const steps: number[] = [0];
+    for (let i = from + 1; i < to; i++) steps.push((steps.at(-1) ?? 0) + (inner.has(i - 1) ? wheel.missing + 1 : 1));
+    const all = steps.at(-1) ?? 0;
+    const isRight = to - from === real && all === wheel.teeth - wheel.missing - 1;
+    // A gap may have been overlooked: then it is several turns.
+    const whole = next === undefined ? 1 : Math.max(1, Math.round((to - from) / real));
+    if (next !== undefined) {
+      turns++;
+      if (isRight) right++;
+    }
+    const base = n > 0 ? Math.round(put.last() / 360 + 1e-9) * 360 : 0;
+    const stretch =
+      next === undefined || isRight ? step : (whole * 360 - (wheel.missing + 1) * step) / Math.max(1, all);
+    for (let i = from; i < to; i++) {
+      const angle = base + (steps[i - from] ?? 0) * stretch;
+      if (i > from && inner.has(i - 1) && isRight) put.marks(i - 1, i, angle - (wheel.missing + 1) * step);
+      put.tooth(i, angle);
+    }
+    if (next !== undefined) put.marks(to - 1, to, base + whole * 360 - (wheel.missing + 1) * step);
+  });
+  return { wheel, ...put.all(), counted: turns ? right / turns : 0, edge };
+}
+
+/** Takes teeth with their angles, and fills index marks in by Hermite's cubic: the speed at either side goes over into the other. */
+function filledBy(times: Float64Array, wheel: Wheel) {
+  const step = 360 / wheel.teeth;
+  const [outT, outA, real]: [number[], number[], number[]] = [[], [], []];
+  const put = (t: number, a: number, isReal: 0 | 1): void => {
     outT.push(t);
     outA.push(a);
+    real.push(isReal);
   };
-  // Index marks are filled in by Hermite's cubic: the speed at either side goes over into the other without a corner.
-  const fill = (before: number, after: number, a0: number): void => {
+  const marks = (before: number, after: number, a0: number): void => {
     const [t0, t1] = [times[before] ?? NaN, times[after] ?? NaN];
     const steps = wheel.missing + 1;
     const slope = (at: number, way: 1 | -1): number => {
@@ -181,38 +284,14 @@ function laid(times: Float64Array, gaps: readonly number[], wheel: Wheel, edge: 
         (x ** 3 - 2 * x ** 2 + x) * s0 +
         (3 * x ** 2 - 2 * x ** 3) * t1 +
         (x ** 3 - x ** 2) * s1;
-      put(t, a0 + m * step);
+      put(t, a0 + m * step, 0);
     }
   };
-  const first = starts[0] ?? 0;
-  // What was seen before the first gap, counted backwards from it.
-  const lead = Math.min(first, real);
-  for (let i = first - lead; i < first; i++) put(times[i] ?? NaN, (i - first + 1) * step - (wheel.missing + 1) * step);
-  if (lead > 0) fill(first - 1, first, -(wheel.missing + 1) * step);
-  let right = 0;
-  let turns = 0;
-  starts.forEach((from, n) => {
-    const next = starts[n + 1];
-    const to = next ?? Math.min(times.length, from + real);
-    const count = to - from;
-    const isRight = count === real;
-    // A gap may have been overlooked: then it is several turns.
-    const whole = next === undefined ? 1 : Math.max(1, Math.round(count / real));
-    if (next !== undefined) {
-      turns++;
-      if (isRight) right++;
-    }
-    const base = (outA.length && n > 0 ? Math.round((outA.at(-1) ?? 0) / 360 + 1e-9) : 0) * 360;
-    const stretch =
-      next === undefined || isRight ? step : (whole * 360 - (wheel.missing + 1) * step) / Math.max(1, count - 1);
-    for (let i = from; i < to; i++) put(times[i] ?? NaN, base + (i - from) * stretch);
-    if (next !== undefined) fill(to - 1, to, base + whole * 360 - (wheel.missing + 1) * step);
-  });
   return {
-    wheel,
-    times: Float64Array.from(outT),
-    angles: Float64Array.from(outA),
-    counted: turns ? right / turns : 0,
-    edge,
+    tooth: (i: number, angle: number): void => put(times[i] ?? NaN, angle, 1),
+    marks,
+    /** The angle that was put last. */
+    last: (): number => outA.at(-1) ?? 0,
+    all: () => ({ times: Float64Array.from(outT), angles: Float64Array.from(outA), isTooth: Uint8Array.from(real) }),
   };
 }
