@@ -126,7 +126,7 @@ it.each([
   [
     'contribution',
     ['injector 1'],
-    '/ask/0 "contribution" needs a channel of role crank: the speed within a cycle comes from its teeth.',
+    '/ask/0 "contribution" needs a channel of role crank, or of a cam that has a toothed wheel: the speed comes from its teeth.',
   ],
   [
     'knock',

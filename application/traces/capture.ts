@@ -57,8 +57,11 @@ export function lacksForAngle({ ask, channels, engine }: TraceQuestion): Problem
       say('firing', 'a channel of role injector-current around the common supply, without a "cylinder"');
     if (!has('crank') && !has('injector-current', true)) say('firing', `a channel of role crank, or ${NAMED}`);
   }
-  if (ask.includes('contribution') && !has('crank'))
-    say('contribution', 'a channel of role crank: the speed within a cycle comes from its teeth');
+  if (ask.includes('contribution') && !has('crank') && !has('cam'))
+    say(
+      'contribution',
+      'a channel of role crank, or of a cam that has a toothed wheel: the speed comes from its teeth',
+    );
   if (ask.includes('knock')) {
     if (!has('knock')) say('knock', 'a channel of role knock');
     if (!has('injector-current', true)) say('knock', `${NAMED}: without it no window has a cylinder`);
@@ -148,7 +151,7 @@ function silentChannels(what: AngleAsk, capture: Capture): string | null {
   const needsCrank = what === 'timing' || what === 'contribution';
   const position = positionOf(capture);
   if (needsCrank && !position)
-    return `no wheel with a gap is seen in ${name('crank')}. Say "wheel" if it has none, look at the connection, or record faster: a tooth needs some samples.`;
+    return `no wheel with a gap is seen in ${name(capture.channels.some((c) => c.role === 'crank') ? 'crank' : 'cam')}. Say "wheel" if it has none, look at the connection, or record faster: a tooth needs some samples.`;
   if (what === 'timing' && position && camMarks(position).length === 0)
     return `no edge comes back from cycle to cycle in ${name('cam')}. Two turns of the cam must be recorded.`;
   if ((what === 'knock' || what === 'firing') && !phaseOf(capture, position))

@@ -30,6 +30,8 @@ export interface Position {
   readonly cam: CaptureChannel | null;
   readonly camEdges: Edges | null;
   readonly isSwapped: boolean;
+  /** No crank was recorded: the teeth are those of the cam's own wheel, which turns half as often. */
+  readonly isFromCam: boolean;
 }
 
 /** What was found of a capture before: several questions ask for the same teeth. */
@@ -52,13 +54,46 @@ function lookForPosition({ channels, wheel }: Capture): Position | null {
   // A crank wheel has more teeth in a cycle than a cam has edges.
   const isSwapped = crank !== undefined && cam !== undefined && count(cam) > 2 * count(crank);
   const [a, b] = isSwapped ? [cam, crank] : [crank, cam];
-  const crankEdges = a && edges.get(a);
-  if (!a || !crankEdges) return null;
+  if (!a) return b ? fromCam(b, edges.get(b) ?? null) : null;
+  const crankEdges = edges.get(a);
+  if (!crankEdges) return null;
   const pattern = toothTrain(crankEdges, wheel ?? undefined);
   if (!pattern) return null;
   const own = channels.find((c) => c.role === 'injector-current' && c.cylinder !== undefined);
   const train = wheel ? pattern : inOwnTurns(pattern, own, (b && edges.get(b)) ?? null);
-  return { crank: a, crankEdges, train, cam: b ?? null, camEdges: (b && edges.get(b)) ?? null, isSwapped };
+  return {
+    crank: a,
+    crankEdges,
+    train,
+    cam: b ?? null,
+    camEdges: (b && edges.get(b)) ?? null,
+    isSwapped,
+    isFromCam: false,
+  };
+}
+
+/** Fewer teeth in a cycle tell no speed within it, and may be windows at uneven distances. */
+const FEWEST_OF_CAM = 12;
+
+/** From tooth to tooth it takes about as long as before: a wheel, not windows that come in a pattern. */
+function isEven({ times }: ToothTrain): boolean {
+  let even = 0;
+  for (let i = 2; i < times.length; i++) {
+    const [a, b, c] = [times[i - 2] ?? NaN, times[i - 1] ?? NaN, times[i] ?? NaN];
+    if (Math.abs((c - b) / (b - a) - 1) < 0.3) even++;
+  }
+  return even > 0.95 * (times.length - 2);
+}
+
+/** The axis of a cam that carries a toothed wheel of its own; `null` where it has but some windows. */
+function fromCam(cam: CaptureChannel, edges: Edges | null): Position | null {
+  const own = edges && toothTrain(edges);
+  if (!own || own.counted < 0.9) return null;
+  if (own.wheel.teeth < FEWEST_OF_CAM || !isEven(own)) return null;
+  const { teeth, missing } = own.wheel;
+  // One turn of the cam is a cycle of 720 degrees.
+  const train = { ...own, wheel: { teeth: teeth / 2, missing: missing / 2 }, angles: own.angles.map((x) => 2 * x) };
+  return { crank: cam, crankEdges: edges, train, cam: null, camEdges: null, isSwapped: false, isFromCam: true };
 }
 
 /** Which cylinder is when: an axis, and the angle at which a named cylinder injects. */

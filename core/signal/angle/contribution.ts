@@ -49,7 +49,12 @@ export function contribution(capture: Capture): Finding[] {
   const trend = Math.abs(grid.lastSpeed / grid.firstSpeed - 1);
   const named = phase.named?.cylinder ?? null;
   return given.map((own, slot) =>
-    finding(base, capture, named, slot, { ...own, cycles: slots[slot]?.length ?? 0, trend }),
+    finding(base, capture, named, slot, {
+      ...own,
+      cycles: slots[slot]?.length ?? 0,
+      trend,
+      isFromCam: position.isFromCam,
+    }),
   );
 }
 
@@ -264,7 +269,7 @@ function finding(
   capture: Capture,
   named: number | null,
   slot: number,
-  r: Judged & { readonly cycles: number; readonly trend: number },
+  r: Judged & { readonly cycles: number; readonly trend: number; readonly isFromCam: boolean },
 ): Contribution {
   const cylinder = cylinderAfter(capture.firingOrder, named, slot);
   const isSafe = r.trend < STEADY;
@@ -274,7 +279,7 @@ function finding(
     kind: 'contribution',
     ...base,
     severity: r.isBad ? (isSafe ? 'fail' : 'attention') : isWatched ? 'attention' : 'pass',
-    confidence: isSafe && !r.isCoarse ? 0.9 : 0.5,
+    confidence: isSafe && !r.isCoarse && !r.isFromCam ? 0.9 : 0.5,
     cylinder,
     position: slot + 1,
     relative: r.relative,
@@ -289,6 +294,9 @@ function finding(
           ]),
       ...(r.isCoarse
         ? ['The speed is too coarse for single misfires of so many cylinders: record faster, or for longer.']
+        : []),
+      ...(r.isFromCam
+        ? ['From the wheel of the cam: its drive gives way a little, so that it follows the crank less well.']
         : []),
       ...(cylinder === null ? ['Without a channel that names a cylinder places are counted in order of time.'] : []),
     ],

@@ -60,7 +60,7 @@ export function cycleOf(capture: Capture): Cycle | null {
       ...capture.channels.map((c) => laneOf(c, starts, axis.timeAt)),
     ],
     cam: position ? camMarks(position) : [],
-    teeth: position?.train.wheel.teeth ?? null,
+    teeth: position && !position.isFromCam ? position.train.wheel.teeth : null,
   };
 }
 

@@ -102,3 +102,17 @@ describe('a wheel with several gaps in a turn', () => {
     }
   });
 });
+
+test('without a crank a cam with a wheel of its own tells the angle: half as many turns', () => {
+  const ofCam = (angle: number): number => wheel(60, [58, 59], 10)(angle / 2);
+  const own = capture(() => 0, { cam: ofCam, injector: INJECTOR });
+  const position = positionOf({ ...own, channels: own.channels.filter((c) => c.role !== 'crank') });
+  expect(position).toMatchObject({ isFromCam: true, train: { wheel: { teeth: 30, missing: 1 } } });
+  const { angles, times } = position?.train ?? { angles: new Float64Array(0), times: new Float64Array(0) };
+  const speed = ((angles.at(-1) ?? 0) - (angles[0] ?? 0)) / ((times.at(-1) ?? 0) - (times[0] ?? 0)) / 6;
+  expect(speed).toBeGreaterThan(690);
+  expect(speed).toBeLessThan(710);
+  // Some windows are no wheel.
+  const windows = capture(() => 0, { cam: CAM });
+  expect(positionOf({ ...windows, channels: windows.channels.filter((c) => c.role !== 'crank') })).toBeNull();
+});
