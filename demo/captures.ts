@@ -21,6 +21,7 @@ interface DemoCapture {
   readonly by: string;
   readonly name: string;
   readonly condition: TraceCapture['condition'];
+  readonly temperature?: TraceCapture['temperature'];
   readonly signals: readonly EngineSignal[];
   readonly faults: readonly EngineFault[];
   readonly standing?: { readonly as: Standing; readonly by: string; readonly why: string };
@@ -70,6 +71,7 @@ const CAPTURES: readonly DemoCapture[] = [
     by: 'Ines Varga',
     name: 'Idle, warm',
     condition: 'idle',
+    temperature: 'hot',
     signals: IDLING,
     faults: [],
     standing: GOOD,
@@ -81,6 +83,7 @@ const CAPTURES: readonly DemoCapture[] = [
     by: 'Ines Varga',
     name: 'Idle, knocks and misses',
     condition: 'idle',
+    temperature: 'hot',
     signals: IDLING,
     faults: [{ kind: 'leaking injector', cylinder: 5, victims: [3, 2] }],
   },
@@ -113,7 +116,7 @@ export async function loadCaptures(db: Db, idOf: (...name: (string | number)[]) 
     });
     const sha256 = (content: Uint8Array | string): string => createHash('sha256').update(content).digest('hex');
     const original = { name: `${c.key}.csv`, size: 1_000_000 + i, sha256: sha256(c.key) };
-    const asked = { engine, condition: c.condition };
+    const asked = { engine, condition: c.condition, ...(c.temperature ? { temperature: c.temperature } : {}) };
     const { head, streams } = toStored(read, choices, original, (b) => sha256(encodeBlock(b)), undefined, { asked });
     await must(c.name, keepTrace(db, idOf('job', c.unit), { id, by: c.by, name: c.name, head }));
     for (const [stream, samples] of streams.entries())

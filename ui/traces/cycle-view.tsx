@@ -101,7 +101,8 @@ function changesOf(trace: TraceView, ghost: CaptureBehind | null): readonly Chan
 /** What differs between two captures beyond what is uncertain. */
 function Beside({ ghost, changes }: { ghost: CaptureBehind; changes: readonly Change[] }) {
   if (changes.length === 0) return null;
-  const clear = changes.filter((c) => c.severity !== 'pass');
+  const rank = { fail: 0, attention: 1, undecided: 2, none: 3, pass: 4 } as const;
+  const clear = changes.filter((c) => c.severity !== 'pass').sort((a, b) => rank[a.severity] - rank[b.severity]);
   return (
     <section className="rounded-xl bg-card p-3" aria-label="By number">
       <h3 className="text-sm font-semibold text-soft">

@@ -37,7 +37,7 @@ describe('two captures beside each other', () => {
     expect(told([gives(3, 0.98)], [gives(3, 0.62)])[0]).toEqual([
       'relative',
       'none',
-      'Cylinder 3, contribution: 98 %, before 62 %: better.',
+      'Cylinder 3, contribution: 98 %, before 62 %: more, beside the others.',
     ]);
   });
   test('idle beside load is no worse and no better', () => {

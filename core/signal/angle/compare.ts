@@ -179,7 +179,10 @@ function changes(differences: readonly Difference[], of: PerCylinder | Cranking,
           ? 'worse'
           : d.worse === 0
             ? 'it has moved'
-            : 'better';
+            : d.quantity === 'relative'
+              ? // A share of the mean of all rises too when the others fall.
+                'more, beside the others'
+              : 'better';
     return {
       kind: 'change',
       channel: of.channel,
