@@ -108,7 +108,7 @@ export function toStored(
     });
     searchable.push(channelFrom(choice, column.samples, column.scale, column.clock));
   }
-  const capture = more.asked ? askedOverAngle(searchable, choices, more.asked) : null;
+  const capture = more.asked ? askedOverAngle(searchable, choices, more.asked, progress) : null;
   // What turns with the crank has no course: it is looked at over angle instead.
   const logged = capture ? searchable.filter((c) => !overAngle(c)) : searchable;
   const { findings: found, searched: seen_, summary: said } = searchRecording(logged, progress);
@@ -165,6 +165,7 @@ function askedOverAngle(
   channels: readonly Channel[],
   choices: readonly ColumnChoice[],
   { engine, condition, temperature }: AskedCapture,
+  progress?: (share: number) => void,
 ) {
   const named = choices.map((c) => ({
     column: c.column,
@@ -179,7 +180,10 @@ function askedOverAngle(
   const asks = ANGLE_ASKS.filter(
     (a) => fits(a) && (condition === 'cranking' ? !RUNNING.has(a) : a !== 'relative-compression'),
   );
-  const answers = asks.map((ask) => answerAngle(ask, capture, null, ''));
+  const answers = asks.map((ask, i) => {
+    progress?.(i / asks.length);
+    return answerAngle(ask, capture, null, '');
+  });
   const findings = answers.flatMap((a) => (a.ok ? a.value.findings : []));
   const refused = answers.flatMap((a) => (a.ok ? [] : a.error.map((p) => p.message)));
   const conclusions = together(findings, capture.banks).map(conclusionWords);
