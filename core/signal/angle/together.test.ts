@@ -52,6 +52,18 @@ it('names the knocking one of a bank as the cause and its neighbours as victims,
   expect(causes([knock(2), gives(1, 0)], BANKS)).toEqual([]);
 });
 
+it('takes a single cylinder that is somewhat loud for the cause only beside misfires of its bank', () => {
+  const loud = (cylinder: number): Finding => ({ ...knock(cylinder), severity: 'attention' });
+  expect(causes([loud(2), gives(3, 0.5)], BANKS)).toEqual([
+    'The injector of cylinder 2 leaks; cylinder 3 is a victim.',
+  ]);
+  expect(causes([loud(2), gives(6, 0.5)], BANKS)).toEqual(['Cylinder 6 gives little: fuel, pulse or compression.']);
+  expect(causes([loud(2), loud(4), gives(3, 0.5)], BANKS)).toEqual([
+    'Cylinder 3 gives little: fuel, pulse or compression.',
+  ]);
+  expect(causes([loud(2)], BANKS)).toEqual([]);
+});
+
 it('tells wire, cylinder and injector apart by what is good', () => {
   expect(causes([pulse(3, true), gives(3, 1, 0.2)])).toEqual(['Cylinder 3 gets no pulse: driver, wire or coil.']);
   expect(causes([compresses(3, 0.5), gives(3, 0.8, 0.3)])).toEqual([

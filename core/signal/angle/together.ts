@@ -10,6 +10,8 @@ export interface Conclusion {
 
 interface Told {
   readonly knocks: readonly number[];
+  /** Louder than the others, but not by as much as a knock usually is. */
+  readonly loud: readonly number[];
   readonly misfires: readonly number[];
   readonly lowCompression: readonly number[];
   readonly noPulse: readonly number[];
@@ -24,6 +26,7 @@ function toldBy(findings: readonly Finding[]): Told {
     findings.flatMap((f) => ('cylinder' in f && f.cylinder !== null && is(f) ? [f.cylinder] : []));
   return {
     knocks: cylinders((f) => f.kind === 'knock' && f.severity === 'fail'),
+    loud: cylinders((f) => f.kind === 'knock' && f.severity === 'attention'),
     misfires: cylinders((f) => f.kind === 'contribution' && f.severity === 'fail'),
     lowCompression: cylinders((f) => f.kind === 'compression' && f.severity === 'fail'),
     noPulse: cylinders((f) => f.kind === 'pulse' && f.missing),
@@ -46,14 +49,16 @@ export function together(findings: readonly Finding[], banks: readonly (readonly
   const bankOf = (c: number): readonly number[] | null => banks.find((b) => b.includes(c)) ?? null;
   const out: Conclusion[] = [];
   const explained = new Set<number>();
-  for (const c of t.knocks) {
+  // A single one that is somewhat loud says nothing by itself; beside misfires of its bank it does.
+  const knocking = t.knocks.length ? t.knocks : t.loud.length === 1 ? t.loud : [];
+  for (const c of knocking) {
     const bank = bankOf(c);
     const victims = t.misfires.filter((m) => m !== c && (!bank || bank.includes(m)));
     if (!victims.length) continue;
     [c, ...victims].forEach((x) => explained.add(x));
     out.push({
       cause: `The injector of cylinder ${c} leaks; ${names(victims)} ${victims.length === 1 ? 'is a victim' : 'are victims'}.`,
-      why: `Cylinder ${c} knocks and ${names(victims)}${bank ? ' of its bank' : ''} ${victims.length === 1 ? 'misfires' : 'misfire'}: its gas in the common rail starves the others.`,
+      why: `Cylinder ${c} ${t.knocks.length ? 'knocks' : 'is louder than the others'} and ${names(victims)}${bank ? ' of its bank' : ''} ${victims.length === 1 ? 'misfires' : 'misfire'}: its gas in the common rail starves the others.`,
       next: `Cut cylinder ${c} out and record again: if the others come back, it is the cause. Then measure its leak-off.`,
     });
   }
@@ -138,5 +143,5 @@ function ofTiming(findings: readonly Finding[], isUneven: boolean): Conclusion[]
   ];
 }
 
-/** A conclusion in sentences. It follows rules of common practice, and was tried on simulated engines only: it is no proof. */
+/** A conclusion in sentences. It follows rules of common practice, and was tried on made captures only: it is no proof. */
 export const conclusionWords = (c: Conclusion): string => `Most likely: ${c.cause} ${c.why} Next: ${c.next}`;
