@@ -78,6 +78,7 @@ export function runView(of: RunOf = {}): RunView {
     testLeads: [],
     fitted: null,
     connectors: [],
+    displays: [],
     startedAt: '2026-11-20T09:00:00Z',
     startedBy: 'Ines',
     circumstance,

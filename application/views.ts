@@ -115,6 +115,13 @@ export interface PhotoView {
   readonly at: string;
 }
 
+/** A photo of a meter's display, kept with its reading. */
+export interface DisplayPhotoView {
+  readonly id: string;
+  readonly readingId: string;
+  readonly name: string;
+}
+
 /** One step of a job's trail. */
 export interface AuditEvent {
   readonly number: number;
@@ -326,6 +333,7 @@ export interface RunView {
   readonly fitted: string | null;
   /** Of this engine family, as the workshop's service information has them. */
   readonly connectors: readonly ConnectorView[];
+  readonly displays: readonly DisplayPhotoView[];
 }
 
 export interface ConnectorView extends Connector {

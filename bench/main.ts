@@ -6,6 +6,7 @@ import { benchCapture } from './capture';
 import { benchFaults } from './faults';
 import { benchHostile } from './hostile';
 import { benchLoad } from './load';
+import { benchListening } from './listening';
 import { benchJudging } from './judging';
 import { machine } from './measure';
 import { benchMixed, benchShelf } from './mixed';
@@ -47,6 +48,7 @@ const SERVER: Readonly<Record<string, (base: string, url: string, db: Db, server
   hostile: (base) => benchHostile(base),
   load: (base) => benchLoad(base),
   screen: (base) => benchScreen(base),
+  listening: (base) => benchListening(base),
   'trace-screen': (base, _, db) => benchTraceScreen(base, db),
   report: (base, _, db) => benchReport(db, base),
 };

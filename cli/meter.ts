@@ -1,5 +1,7 @@
+import { spawn } from 'node:child_process';
 import { createServer as createHttp, type IncomingMessage, type ServerResponse } from 'node:http';
 import { createServer, type Server, type Socket } from 'node:net';
+import type { Writable } from 'node:stream';
 import { parseArgs } from 'node:util';
 import { CIRCUITS } from '../core/circuits/library';
 import { LineCutter } from '../core/instrument/lines';
@@ -16,6 +18,7 @@ const USAGE = `./mudflat meter [options]      a simulated meter: SCPI over TCP, 
   --fault "ELEMENT open" | "ELEMENT short" | "ELEMENT series OHMS" | "ELEMENT resistance OHMS"    again for more
   --wander POSITION    its contact does not come to rest; again for more
   --port N             SCPI (5025);  --page N the page and the lines (8025);  both on loopback only
+  --terminal PATH      the lines through a pseudo terminal too, as a serial adapter would bring them (needs socat)
   --rate HZ            lines a second (10)
   --low-battery        its battery is low
   --seed N`;
@@ -35,6 +38,7 @@ function main(args: readonly string[]): void {
       wander: { type: 'string', multiple: true, default: [] },
       port: { type: 'string', default: '5025' },
       page: { type: 'string', default: '8025' },
+      terminal: { type: 'string' },
       rate: { type: 'string', default: '10' },
       'low-battery': { type: 'boolean', default: false },
       seed: { type: 'string', default: '1' },
@@ -67,6 +71,7 @@ function main(args: readonly string[]): void {
   meter.isBatteryLow = values['low-battery'];
   const bench = new SimulatedBench(meter, whole(values.rate, 'rate'));
   bench.listen(whole(values.port, 'port'), whole(values.page, 'page'));
+  if (values.terminal !== undefined) bench.speakThrough(values.terminal);
 }
 
 const now_s = (): number => performance.now() / 1000;
@@ -77,6 +82,7 @@ class SimulatedBench {
   private readonly sockets = new Set<Socket>();
   private readonly readers = new Set<ServerResponse>();
   private readonly scpi: ScpiMeter;
+  private terminal: Writable | null = null;
 
   constructor(
     private readonly meter: SimulatedMeter,
@@ -102,11 +108,29 @@ class SimulatedBench {
     });
   }
 
+  /** Opens a pseudo terminal at a path; whoever opens it reads the lines of the meter. */
+  speakThrough(path: string): void {
+    const child = spawn('socat', ['-u', '-', `pty,raw,echo=0,link=${path}`], { stdio: ['pipe', 'ignore', 'inherit'] });
+    const failed = (why: string): void => {
+      process.stderr.write(`No terminal at ${path}: ${why}\n`);
+      process.exit(1);
+    };
+    child.on('error', () => failed('socat is not installed (Debian package socat).'));
+    child.on('exit', () => failed('socat has ended.'));
+    child.stdin.on('error', () => undefined);
+    this.terminal = child.stdin;
+    process.on('exit', () => child.kill());
+    process.stdout.write(`Lines at ${path}\n`);
+  }
+
   private line(): string {
     return lineOf(this.meter.show(now_s()), this.meter.mode, this.meter.isBatteryLow ? ['LOBAT'] : []);
   }
   private send(): void {
-    if (this.isOn && this.readers.size) for (const r of this.readers) r.write(`${this.line()}\r\n`);
+    if (!this.isOn) return;
+    const line = `${this.line()}\r\n`;
+    for (const r of this.readers) r.write(line);
+    this.terminal?.write(line);
   }
 
   private serve(socket: Socket): void {

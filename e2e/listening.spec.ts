@@ -182,6 +182,64 @@ test('two benches with two meters do not hear each other; the last position is r
   }
 });
 
+test('a device that floods, sends lines without end and noise: it is said, and the bench goes on', async ({
+  page,
+  browser,
+  baseURL,
+}) => {
+  await page.addInitScript(`
+    const port = {
+      readable: null,
+      writable: null,
+      async open() {
+        let n = 0;
+        const text = new TextEncoder();
+        this.readable = new ReadableStream({
+          start(controller) {
+            this.timer = setInterval(() => {
+              n++;
+              // 10,000 lines a second, a line of a megabyte now and then, bytes that are no text, and no number.
+              controller.enqueue(text.encode('0.61 OHM? 17\\r\\n'.repeat(500)));
+              if (n % 20 === 0) controller.enqueue(new Uint8Array(1e6).fill(65));
+              if (n % 7 === 0) controller.enqueue(crypto.getRandomValues(new Uint8Array(4096)));
+              controller.enqueue(text.encode('NaN OHM\\r\\n9.9E37 OHM OHM\\r\\n'));
+            }, 50);
+          },
+          cancel() { clearInterval(this.timer); },
+        });
+      },
+      async close() { this.readable = null; },
+    };
+    Object.defineProperty(navigator, 'serial', { value: { getPorts: async () => [port], requestPort: async () => port } });
+  `);
+  const lead = await freshDevice(browser, baseURL, 'Odile Brandt');
+  const added = await addMeter(lead.request, 'Flooding meter', 'North Sluice', {
+    kind: 'serial',
+    baud: 9600,
+    speaks: 'unasked',
+  });
+  expect(added.status, added.text).toBe(201);
+  await lead.close();
+  const run = await newRun(page.request, 'PL-07');
+  await useMeter(page.request, run, added.id);
+  await page.goto(`/runs/${run}`);
+  const heap = () =>
+    page.evaluate(() => (performance as unknown as { memory: { usedJSHeapSize: number } }).memory.usedJSHeapSize / 1e6);
+  await page.getByRole('button', { name: 'Listen' }).click();
+  await expect(page.getByRole('region', { name: 'Listening' })).toContainText('What it sends cannot be read', {
+    timeout: 20_000,
+  });
+  const before = await heap();
+  // Typed entry goes on under the flood.
+  for (const value of ['0.2', '0.61', '0.62', '0.63']) {
+    await page.locator('#entry').fill(value);
+    await page.keyboard.press('Enter');
+  }
+  await expect.poll(async () => (await viewOf(page, run)).readings.length).toBeGreaterThanOrEqual(3);
+  await page.waitForTimeout(6000);
+  expect((await heap()) - before).toBeLessThan(150);
+});
+
 test('the server goes to no address that no lead has entered', async ({ browser, baseURL }) => {
   const lead = await freshDevice(browser, baseURL, 'Odile Brandt');
   const technician = await freshDevice(browser, baseURL, 'Ines Varga');

@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
+import { seriousIssues } from './axe';
 import { BenchPage, newRun } from './bench-page';
 
 test('eight cylinders by keyboard alone, known before the last one', async ({ page, request }) => {
@@ -21,6 +23,23 @@ test('eight cylinders by keyboard alone, known before the last one', async ({ pa
   await expect(bench.summary).toContainText('Cylinder 4 is open');
   await expect(bench.post(6)).toContainText('0.5~1.4');
   await expect(bench.post(8)).toContainText('0,6');
+});
+
+test('a photo of the display is kept with its reading, and seen where the reading is explained', async ({
+  page,
+  request,
+}) => {
+  const bench = new BenchPage(page, await newRun(request, 'PL-07'));
+  await bench.open();
+  await bench.type('0.2', '201');
+  await bench.allSaved();
+  const picture = { name: 'display.png', mimeType: 'image/png', buffer: readFileSync('docs/screenshots/yard.png') };
+  await page.getByLabel('Photo of the display, cylinder 1').setInputFiles(picture);
+  await expect(page.getByText('The photo is kept with cylinder 1.')).toBeVisible();
+  await bench.post(1).click();
+  const why = page.getByRole('region', { name: /^Why cylinder 1/ });
+  await expect(why.getByRole('img', { name: 'display, cylinder 1, 201' })).toBeVisible();
+  expect(await seriousIssues(page)).toEqual([]);
 });
 
 test('from the yard to the first reading without the mouse', async ({ page }) => {

@@ -593,6 +593,8 @@ export const photo = pgTable(
     id: id(),
     sequence: sequence(),
     jobId: jobId(),
+    /** The reading whose display it shows; `null`: a photo of anything else. */
+    readingId: uuid('reading_id').references(() => reading.id),
     name: text('name').notNull(),
     sha256: text('sha256').notNull(),
     size: integer('size').notNull(),
@@ -601,7 +603,7 @@ export const photo = pgTable(
     recordedBy: recordedBy(),
     createdAt: created(),
   },
-  (t) => [index('photo_job').on(t.jobId, t.sequence)],
+  (t) => [index('photo_job').on(t.jobId, t.sequence), index('photo_reading').on(t.readingId)],
 );
 export const photoContent = pgTable('photo_content', {
   id: uuid('id')

@@ -1,13 +1,13 @@
 import { createHash } from 'node:crypto';
-import { asc, count, eq, sql } from 'drizzle-orm';
+import { and, asc, count, eq, sql } from 'drizzle-orm';
 import { ok } from '../../core/foundation/result';
 import type { PhotoView } from '../../application/views';
-import type { Db } from '../db/connection';
+import type { Db, Tx } from '../db/connection';
 import { madeAt } from '../journal/made-at';
 import { drawPhoto } from './draw-photo';
 import { MOST_PHOTOS, MOST_PHOTOS_BYTES } from './photo-limits';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
-import { job, photo, photoContent } from '../db/schema';
+import { job, photo, photoContent, reading as readingTable, testRun } from '../db/schema';
 
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
@@ -15,6 +15,8 @@ export interface NewPhoto {
   readonly id: string;
   readonly name: string;
   readonly by: string;
+  /** The reading whose display it shows. */
+  readonly reading?: string | null;
   readonly bytes: Buffer;
 }
 
@@ -25,9 +27,14 @@ export interface NewPhoto {
 export async function addPhoto(db: Db, jobId: string, p: NewPhoto): Promise<Done> {
   if (!UUID.test(p.id))
     return refuse('Some fields are wrong.', [{ path: '/id', message: 'It must be a UUID in lower case.' }]);
-  const [same] = await db.select({ id: photo.id, jobId: photo.jobId }).from(photo).where(eq(photo.id, p.id));
+  const reading = p.reading ?? null;
+  if (reading !== null && !UUID.test(reading)) return refuseReading('It must be a UUID in lower case.');
+  const [same] = await db
+    .select({ id: photo.id, jobId: photo.jobId, readingId: photo.readingId })
+    .from(photo)
+    .where(eq(photo.id, p.id));
   if (same)
-    return same.jobId === jobId
+    return same.jobId === jobId && same.readingId === reading
       ? ok({ id: p.id, duplicate: true })
       : refuse('This id is taken.', [{ path: '/id', message: 'Another photo has this id.' }], 409);
   const drawn = await drawPhoto(p.bytes);
@@ -51,10 +58,13 @@ export async function addPhoto(db: Db, jobId: string, p: NewPhoto): Promise<Done
         return refuse('Too many photos.', [
           { path: '', message: `The photos of a job hold at most ${MOST_PHOTOS_BYTES / 1e6} MB together.` },
         ]);
+      if (reading !== null && !(await isOfJob(tx, reading, jobId)))
+        return refuseReading('There is no such reading in this job.');
       const { full, small, width, height } = drawn;
       await tx.insert(photo).values({
         id: p.id,
         jobId,
+        readingId: reading,
         name: plainName(p.name),
         sha256: createHash('sha256').update(full).digest('hex'),
         size: full.length,
@@ -70,6 +80,17 @@ export async function addPhoto(db: Db, jobId: string, p: NewPhoto): Promise<Done
     if (databaseCode(error)?.code !== UNIQUE_VIOLATION) throw error;
     return ok({ id: p.id, duplicate: true });
   }
+}
+
+const refuseReading = (message: string): Done => refuse('Some fields are wrong.', [{ path: '/reading', message }]);
+
+async function isOfJob(tx: Tx, readingId: string, jobId: string): Promise<boolean> {
+  const [there] = await tx
+    .select({ id: readingTable.id })
+    .from(readingTable)
+    .innerJoin(testRun, eq(testRun.id, readingTable.runId))
+    .where(and(eq(readingTable.id, readingId), eq(testRun.jobId, jobId)));
+  return there !== undefined;
 }
 
 /** A file name as a plain label: no folders, no control characters, nothing that turns text around, not long. */

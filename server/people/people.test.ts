@@ -6,7 +6,9 @@ import { addPhoto, photoBytes, photosOf, plainName } from '../evidence/photos';
 import { checkPin, hashPin, weakPin } from './pin';
 import { demoId } from '../../demo/load';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
-import { openJob } from '../jobs/open-job';
+import { openJob, startRun } from '../jobs/open-job';
+import { displayPhotosOf } from '../readings/display-photos';
+import { recordReadings } from '../readings/record-reading';
 
 let test_: TestDatabase;
 beforeAll(async () => {
@@ -147,6 +149,30 @@ describe('photos', () => {
       ok: false,
       error: { errors: [{ message: expect.stringContaining('60') as string }] },
     });
+  });
+  test('one of a display names its reading, which must be of this job', async () => {
+    const job = await newJob();
+    const [run, reading] = [v7(), v7()];
+    await startRun(test_.db, { id: run, jobId: job, test: 'glow-plug-resistance', by: 'Ines Varga' });
+    const takenAt = new Date().toISOString();
+    const read = await recordReadings(test_.db, run, [
+      { id: reading, by: 'Ines Varga', position: 1, entry: '0.6', takenAt },
+    ]);
+    expect(read).toMatchObject({ ok: true });
+    const id = v7();
+    expect(await add(job, await png(), { id, reading })).toMatchObject({ ok: true, value: { duplicate: false } });
+    expect(await add(job, await png(), { id, reading })).toMatchObject({ ok: true, value: { duplicate: true } });
+    expect(await add(job, await png(), { id })).toMatchObject({ ok: false, error: { status: 409 } });
+    expect(await displayPhotosOf(test_.db, run)).toEqual([{ id, readingId: reading, name: 'plug.png' }]);
+    for (const [where, wrong] of [
+      [await newJob(), reading],
+      [job, v7()],
+      [job, 'x'],
+    ] as const)
+      expect(await add(where, await png(), { reading: wrong })).toMatchObject({
+        ok: false,
+        error: { errors: [{ path: '/reading' }] },
+      });
   });
   test('another job’s id is taken; no job, no photo', async () => {
     const id = v7();

@@ -31,6 +31,7 @@ import {
 } from '../db/schema';
 import type { SpecificationRow } from '../specifications/specifications';
 import { countingReadings } from '../../application/judging/corrections';
+import { displayPhotosOf } from './display-photos';
 import { connectorsOf } from '../fleet/connectors';
 import { unitView } from '../fleet/unit-view';
 
@@ -315,6 +316,7 @@ export async function viewRun(db: Db, runId: string, shared?: SharedByRuns): Pro
     judgement: judgementOf(record),
     fitted: await fittedOn(db, record),
     connectors: await connectorsOf(db, record.familyId),
+    displays: await displayPhotosOf(db, runId),
   };
 }
 

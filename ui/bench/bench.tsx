@@ -22,7 +22,7 @@ import { SlipQuestion } from './slip-question';
 import { firstUnconfirmed, StatesBar } from './states-bar';
 import { type BenchLayout, useBenchLayout } from './use-bench-layout';
 import { type EntryField, useEntry } from './use-entry';
-import { type Run, useRun } from './use-run';
+import { type Line, type Run, useRun } from './use-run';
 import { type Targeting, useTarget } from './use-target';
 
 const Shortcuts = dynamic(() => import('./shortcuts').then((m) => m.Shortcuts));
@@ -126,7 +126,8 @@ export function Bench({ view }: { view: RunView }) {
           onListen={toggleListening}
         />
         <Foot
-          runId={view.id}
+          view={view}
+          shown={shownLine(run, targeting.active)}
           waiting={run.waiting}
           unkept={run.unkept}
           loaded={run.loaded}
@@ -158,6 +159,12 @@ export function Bench({ view }: { view: RunView }) {
       {sheet === 'csv' && <ImportCsv runId={view.id} onClose={closeSheet} />}
     </main>
   );
+}
+
+/** What the display of the meter shows now, as far as it was recorded: the framed position, else what was read last. */
+function shownLine(run: Run, active: Position | null): Line | null {
+  const framed = active === null ? undefined : run.current.get(active);
+  return framed ?? run.lines.findLast((l) => run.current.get(l.position)?.id === l.id) ?? null;
 }
 
 /** What the test asks for; and that the meter is proven, where the readings alone leave it in doubt. */

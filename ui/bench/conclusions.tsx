@@ -9,7 +9,7 @@ import { budgetOf } from '../../core/judge/budget';
 import type { Judgement, Position } from '../../core/judge/types';
 import { positionWords, rangeWords, reasonWords, shownUnit, verdictWord } from '../../core/judge/words';
 import { type RunInputs, runSet } from '../../application/judging/judge-run';
-import type { RunView } from '../../application/views';
+import type { DisplayPhotoView, RunView } from '../../application/views';
 import { Cautions } from '../kit/cautions';
 import { Mark } from '../posts/mark';
 import { TONE } from '../../application/posts/shapes';
@@ -20,6 +20,7 @@ import { NextInJob, useNextInJob } from './next-in-job';
 import type { Target } from './target';
 
 const ProposeLimit = dynamic(() => import('./propose-limit').then((m) => m.ProposeLimit), { ssr: false });
+const DisplayPhotos = dynamic(() => import('./display-photo').then((m) => m.DisplayPhotos), { ssr: false });
 // Not on the first load: it brings the circuits and a worker.
 const CircuitSays = dynamic(() => import('./circuit-findings').then((m) => m.CircuitFindings), { ssr: false });
 
@@ -68,7 +69,12 @@ export const Conclusions = memo(function Says(props: ConclusionsProps) {
       </section>
       <Suspects judgement={judgement} />
       <Next {...props} />
-      <Why judgement={judgement} inputs={inputs} position={active} />
+      <Why
+        judgement={judgement}
+        inputs={inputs}
+        position={active}
+        displays={view.displays.filter((d) => view.readings.some((r) => r.id === d.readingId && r.position === active))}
+      />
       <Connectors view={view} active={active} />
       {/* It comes when it is weighed: what stands above must not move under the finger. */}
       <CircuitSays view={view} judgement={judgement} />
@@ -186,7 +192,13 @@ function Besides({ steps }: { steps: readonly string[] }) {
 const stateOf = ({ readings, doubts }: Judgement): string =>
   JSON.stringify([readings.map((r) => [r.position, r.verdict, r.corrected]), doubts?.map((d) => d.say)]);
 
-function Why({ judgement, inputs, position }: { judgement: Judgement; inputs: RunInputs; position: Position | null }) {
+function Why(props: {
+  judgement: Judgement;
+  inputs: RunInputs;
+  position: Position | null;
+  displays: readonly DisplayPhotoView[];
+}) {
+  const { judgement, inputs, position, displays } = props;
   const r = judgement.readings.find((x) => x.position === position);
   if (!r || r.verdict === 'not-measured') return null;
   const title = `Why ${positionWords(r.position)}: ${verdictWord(r.verdict, judgement.limits)}`;
@@ -202,6 +214,7 @@ function Why({ judgement, inputs, position }: { judgement: Judgement; inputs: Ru
         <p className="mt-1 text-soft">Inside the limits with {Math.round(100 * r.probabilityWithin)} % probability.</p>
       )}
       <Budget inputs={inputs} position={r.position} unit={shownUnit(judgement.limits.unit)} />
+      {displays.length > 0 && <DisplayPhotos photos={displays} />}
     </section>
   );
 }

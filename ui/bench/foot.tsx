@@ -1,9 +1,16 @@
 'use client';
 import { Ear, FileDown, FileText, FileUp, Keyboard, Printer } from 'lucide-react';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
+import type { RunView } from '../../application/views';
+import type { Line } from './use-run';
+
+const DisplayPhoto = dynamic(() => import('./display-photo').then((m) => m.DisplayPhoto), { ssr: false });
 
 export interface FootProps {
-  readonly runId: string;
+  readonly view: RunView;
+  /** The reading whose display is photographed. */
+  readonly shown: Line | null;
   readonly waiting: number;
   readonly unkept: boolean;
   readonly loaded: boolean;
@@ -20,7 +27,8 @@ const link =
 
 /** Under the entry bar: whether everything is saved, and what can be done with the result. */
 export function Foot(props: FootProps) {
-  const { runId, waiting, unkept, loaded, reachable, padOpen, onPad, onSheet } = props;
+  const { view, waiting, unkept, loaded, reachable, padOpen, onPad, onSheet } = props;
+  const runId = view.id;
   return (
     <div className="no-print flex shrink-0 flex-wrap items-center gap-x-1">
       <p
@@ -34,6 +42,7 @@ export function Foot(props: FootProps) {
         <Ear size={16} aria-hidden="true" />
         Listen
       </button>
+      <DisplayPhoto view={view} line={props.shown} look={link} />
       <a className={link} href={`/api/runs/${runId}/pdf`}>
         <FileText size={16} aria-hidden="true" />
         PDF
