@@ -1,7 +1,7 @@
 import { type BrowserContext, chromium, type Page } from '@playwright/test';
 import { PERSONS } from '../demo/fleet';
 import { newRun } from '../e2e/bench-page';
-import { addMeter, useMeter } from '../e2e/meter';
+import { addMeter, takeMeter } from '../e2e/meter';
 import { lineOf } from '../core/simulate/meter';
 import { signInAs } from './writes';
 import { percentile, report } from './measure';
@@ -62,7 +62,7 @@ async function cookiesOf(context: BrowserContext, base: string, name: string): P
 }
 
 /** A serial adapter whose meter sends `window.meterLine` again and again; when each line came, and when a tone was begun. */
-const adapter = (context: BrowserContext): Promise<void> =>
+const adapter = (context: BrowserContext): Promise<unknown> =>
   context.addInitScript(`
     window.meterLine = 'OL OHM';
     window.sent_ms = [];
@@ -102,7 +102,7 @@ interface Measured {
 async function measured(context: BrowserContext, meterId: string, isListening: boolean): Promise<Measured> {
   const page = await context.newPage();
   const run = await newRun(context.request, 'PL-07');
-  await useMeter(context.request, run, meterId);
+  await takeMeter(context.request, run, meterId);
   await page.goto(`/runs/${run}`, { waitUntil: 'load' });
   if (isListening) {
     await page.getByRole('button', { name: 'Listen' }).click();

@@ -114,11 +114,15 @@ test('a capture is laid over a known good: a cam that is out, and a cylinder tha
   const chooser = page.locator('input[type=file]').first();
   await chooser.setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from('{"format":1}') });
   await expect(page.getByRole('alert').filter({ hasText: 'Nothing was stored' })).toBeVisible();
-  await chooser.setInputFiles({ name: `recording-${good}.json`, mimeType: 'application/json', buffer: document! });
+  await chooser.setInputFiles({
+    name: `recording-${good}.json`,
+    mimeType: 'application/json',
+    buffer: document ?? Buffer.alloc(0),
+  });
   await expect(
     page.getByRole('status').filter({ hasText: `Now choose its table, recording-${good}.csv` }),
   ).toBeVisible();
-  await chooser.setInputFiles({ name: `recording-${good}.csv`, mimeType: 'text/csv', buffer: csv! });
+  await chooser.setInputFiles({ name: `recording-${good}.csv`, mimeType: 'text/csv', buffer: csv ?? Buffer.alloc(0) });
   await expect(page.getByText('The columns are as the question document says.')).toBeVisible();
   await expect(page.getByRole('combobox', { name: 'Connected to, Starter' })).toHaveValue('starter-current');
   await expect(page.getByRole('textbox', { name: 'Cylinder, or empty, Injector 1' })).toHaveValue('1');

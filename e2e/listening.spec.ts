@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import type { RunView } from '../application/views';
 import { seriousIssues } from './axe';
 import { freshDevice, newRun } from './bench-page';
-import { addMeter, ProbeHands, SimulatedMeterProcess, useMeter } from './meter';
+import { addMeter, ProbeHands, SimulatedMeterProcess, takeMeter } from './meter';
 
 /** As the bench reads a vee eight: one bank, then the other. */
 const ORDER = [1, 3, 5, 7, 2, 4, 6, 8];
@@ -76,7 +76,7 @@ test('a meter in the network: eight plugs with no key pressed, one open, one tha
     expect(added.status, added.text).toBe(201);
     await lead.close();
     const run = await newRun(page.request, 'PL-07');
-    await useMeter(page.request, run, added.id);
+    await takeMeter(page.request, run, added.id);
     await openListening(page, run);
     const hands = new ProbeHands(page, meter);
     await hands.zero();
@@ -114,7 +114,7 @@ test('a serial adapter: the same, with a meter that dies in the middle and one t
     await lead.close();
     await plugAdapterIn(page, meter);
     const run = await newRun(page.request, 'PL-07');
-    await useMeter(page.request, run, added.id);
+    await takeMeter(page.request, run, added.id);
     await openListening(page, run);
     const hands = new ProbeHands(page, meter);
     await hands.zero();
@@ -157,7 +157,7 @@ test('two benches with two meters do not hear each other; the last position is r
         const context = await freshDevice(browser, baseURL, 'Ines Varga');
         const page = await context.newPage();
         const run = await newRun(page.request, i ? 'PL-23' : 'PL-07');
-        await useMeter(page.request, run, added.id);
+        await takeMeter(page.request, run, added.id);
         await openListening(page, run);
         const hands = new ProbeHands(page, meter);
         await hands.zero();
@@ -221,7 +221,7 @@ test('a device that floods, sends lines without end and noise: it is said, and t
   expect(added.status, added.text).toBe(201);
   await lead.close();
   const run = await newRun(page.request, 'PL-07');
-  await useMeter(page.request, run, added.id);
+  await takeMeter(page.request, run, added.id);
   await page.goto(`/runs/${run}`);
   const heap = () =>
     page.evaluate(() => (performance as unknown as { memory: { usedJSHeapSize: number } }).memory.usedJSHeapSize / 1e6);

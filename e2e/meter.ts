@@ -61,8 +61,10 @@ export class ProbeHands {
     await this.meter.probe(position);
     // Too quick for the bench: it asks whether it is the last one again. Lifted and touched anew it is the next one.
     const again = this.listening.getByText('again?');
-    await expect(again.or(this.framed.filter({ hasNotText: `Cylinder ${position}` }))).toBeVisible({ timeout: 12_000 });
-    if (await again.isVisible()) {
+    const taken = this.framed.filter({ hasNotText: `Cylinder ${position}` });
+    const isHeard = await again.or(taken).waitFor({ timeout: 7000 }).then(() => true, () => false); // prettier-ignore
+    // Where the machine was too busy to see the lift, it is the last touch still: a person lifts once more.
+    if (!isHeard || (await again.isVisible())) {
       await this.lift();
       await this.meter.probe(position);
     }
@@ -116,7 +118,7 @@ export async function addMeter(
 }
 
 /** The meter in use of a run. */
-export async function useMeter(request: APIRequestContext, run: string, instrumentId: string): Promise<void> {
+export async function takeMeter(request: APIRequestContext, run: string, instrumentId: string): Promise<void> {
   const answer = await request.post(`/api/runs/${run}/circumstances`, {
     data: {
       id: v7(),

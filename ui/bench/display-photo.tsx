@@ -48,7 +48,7 @@ export function DisplayPhoto({ view, line, look }: { view: RunView; line: Line |
     <>
       <label className={`${look} cursor-pointer focus-within:outline-2`} title={`Photo of the display, ${where}`}>
         <Camera size={16} aria-hidden="true" />
-        {isBusy ? 'Sending' : `Display of ${line.position}`}
+        {isBusy ? 'Sending' : 'Photo'}
         <input
           type="file"
           accept="image/jpeg,image/png,image/webp,image/heif,image/heic"
