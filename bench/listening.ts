@@ -133,7 +133,7 @@ async function touchAll(page: Page): Promise<void> {
   const show = (value: number | null): Promise<void> =>
     page.evaluate(
       (line) => void ((window as unknown as { meterLine: string }).meterLine = line),
-      lineOf({ value, step: 0.01 }, 'resistance'),
+      lineOf({ value, step: 0.001 }, 'resistance'),
     );
   await show(0.2);
   await page.waitForTimeout(2500);

@@ -20,7 +20,7 @@ import type { Targeting } from '../use-target';
 import { meteredQuantity } from './context';
 import { FarView } from './far-view';
 import { useHearing, type HearingSettings } from './settings';
-import { localVoice, playTone, speak } from './sound';
+import { localVoice, playTone, speak, wakeSound } from './sound';
 import { questionWords, useListening } from './use-listening';
 
 /** What keys of the bench do while it listens. */
@@ -108,6 +108,9 @@ function Heard({
 }: Props & { quantity: Quantity; meter: InstrumentView | null; simulated: SimulatedFeed | null }) {
   const person = usePerson();
   const [hearing, changeHearing] = useHearing(person);
+  useEffect(() => {
+    if (hearing.tones) wakeSound();
+  }, [hearing.tones]);
   const [isFar, setFar] = useState(false);
   const [round, setRound] = useState(0);
   // A card that is the same by content is opened once.

@@ -3,11 +3,21 @@ import { type Tone, type ToneName, TONES } from '../../../application/listening/
 
 let context: AudioContext | null = null;
 
-/** Plays a signal at once. Browsers allow sound after the first click or key only. */
-export function playTone(name: ToneName, volume: number): void {
+/** Makes ready to sound, so that the first signal does not wait for it. */
+export function wakeSound(): void {
   try {
     context ??= new AudioContext();
     if (context.state === 'suspended') void context.resume();
+  } catch {
+    // No sound here: all of it can be seen as well.
+  }
+}
+
+/** Plays a signal at once. Browsers allow sound after the first click or key only. */
+export function playTone(name: ToneName, volume: number): void {
+  try {
+    wakeSound();
+    if (!context) return;
     let at = context.currentTime + 0.005;
     for (const [pitch_Hz, seconds] of TONES[name] as Tone) {
       if (pitch_Hz > 0) note(context, pitch_Hz, at, seconds, volume);
