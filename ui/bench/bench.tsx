@@ -117,7 +117,7 @@ export function Bench({ view }: { view: RunView }) {
           targeting={targeting}
           entry={entry}
           draft={draft}
-          pad={pad}
+          pad={isListening ? (pad ?? false) : pad}
           input={input}
           pick={pick}
           onSheet={setSheet}

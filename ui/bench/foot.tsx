@@ -25,6 +25,9 @@ export interface FootProps {
 const link =
   'inline-flex min-h-8 pointer-coarse:min-h-12 items-center gap-1.5 rounded-lg px-2 text-sm text-soft hover:text-ink';
 
+/** On a tablet the drawing is enough: all of it stays one row. */
+const WORD = 'max-xl:pointer-coarse:sr-only';
+
 /** Under the entry bar: whether everything is saved, and what can be done with the result. */
 export function Foot(props: FootProps) {
   const { view, waiting, unkept, loaded, reachable, padOpen, onPad, onSheet } = props;
@@ -49,19 +52,19 @@ export function Foot(props: FootProps) {
       </a>
       <Link className={link} href={`/runs/${runId}/print`}>
         <Printer size={16} aria-hidden="true" />
-        Print
+        <span className={WORD}>Print</span>
       </Link>
       <a className={link} href={`/api/runs/${runId}/csv`} download>
         <FileDown size={16} aria-hidden="true" />
-        CSV out
+        <span className={WORD}>CSV out</span>
       </a>
       <button type="button" className={link} onClick={() => onSheet('csv')}>
         <FileUp size={16} aria-hidden="true" />
-        CSV in
+        <span className={WORD}>CSV in</span>
       </button>
       <button type="button" className={link} aria-expanded={padOpen ?? undefined} onClick={onPad}>
         <Keyboard size={16} aria-hidden="true" />
-        Large keys
+        <span className={WORD}>Large keys</span>
       </button>
       <button type="button" className={link} onClick={() => onSheet('shortcuts')} aria-label="Keyboard shortcuts">
         <kbd className="rounded border border-line px-1.5 font-mono">?</kbd>
