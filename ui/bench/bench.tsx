@@ -47,6 +47,8 @@ export function Bench({ view }: { view: RunView }) {
   const [sheet, setSheet] = useState<Sheet | null>(null);
   const [pad, setPad] = useState<boolean | null>(null);
   const [isListening, setListening] = useState(false);
+  // Who listens types nothing: the posts have the room, until the keys are asked for.
+  const shownPad = isListening ? (pad ?? false) : pad;
   const listenKeys = useRef<ListenKeys | null>(null);
   const setListenKeys = useCallback((keys: ListenKeys | null) => {
     listenKeys.current = keys;
@@ -117,7 +119,7 @@ export function Bench({ view }: { view: RunView }) {
           targeting={targeting}
           entry={entry}
           draft={draft}
-          pad={isListening ? (pad ?? false) : pad}
+          pad={shownPad}
           input={input}
           pick={pick}
           onSheet={setSheet}
@@ -132,11 +134,11 @@ export function Bench({ view }: { view: RunView }) {
           unkept={run.unkept}
           loaded={run.loaded}
           reachable={run.reachable}
-          padOpen={pad}
+          padOpen={shownPad}
           isListening={isListening}
           onListen={toggleListening}
           onSheet={setSheet}
-          onPad={() => setPad(pad === null ? !matchMedia('(pointer: coarse)').matches : !pad)}
+          onPad={() => setPad(shownPad === null ? !matchMedia('(pointer: coarse)').matches : !shownPad)}
         />
       </div>
       <Conclusions
