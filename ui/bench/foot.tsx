@@ -62,9 +62,9 @@ export function Foot(props: FootProps) {
         <FileUp size={16} aria-hidden="true" />
         <span className={WORD}>CSV in</span>
       </button>
-      <button type="button" className={link} aria-expanded={padOpen ?? undefined} onClick={onPad}>
+      <button type="button" className={link} title="Large keys" aria-expanded={padOpen ?? undefined} onClick={onPad}>
         <Keyboard size={16} aria-hidden="true" />
-        <span className={WORD}>Large keys</span>
+        <span className="max-2xl:sr-only">Large keys</span>
       </button>
       <button type="button" className={link} onClick={() => onSheet('shortcuts')} aria-label="Keyboard shortcuts">
         <kbd className="rounded border border-line px-1.5 font-mono">?</kbd>
