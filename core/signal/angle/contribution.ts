@@ -40,7 +40,9 @@ export function contribution(capture: Capture): Finding[] {
   const top = topOf(grid, n, phase.named?.angle_deg ?? null);
   const [slots, ...others] = pushesOf(position, n, top, n > MOST_APART).map((p) => slotsOf(p, n));
   if (!slots || slots.some((own) => own.length === 0)) return [];
-  const given = n > MOST_APART ? overlapping(slots, others, grid) : apart(slots, grid);
+  // Where speed does not rise after what is taken for top dead centre, only what firings leave behind says anything.
+  const isApart = n <= MOST_APART && quantile(slots.map(riseOf), 0.6) > 0 && meanOf(slots.map(riseOf)) > 0;
+  const given = isApart ? apart(slots, grid) : overlapping(slots, others, grid);
   const base = {
     channel: position.crank.id,
     from_s: phase.axis.timeAt(phase.axis.first_deg),
@@ -65,6 +67,13 @@ interface Judged extends Omit<Given, 'isLow' | 'mayBeLow'> {
   readonly isCoarse: boolean;
 }
 
+const riseOf = (own: readonly Firing[]): number =>
+  quantile(
+    own.map((f) => f.rise),
+    0.5,
+  );
+const meanOf = (values: readonly number[]): number => values.reduce((s, v) => s + v, 0) / values.length;
+
 /** Pushes that do not reach into each other: how far each lifts the speed, and what it leaves. */
 function apart(slots: readonly (readonly Firing[])[], grid: SpeedGrid): Judged[] {
   const swing = swingOf(grid);
@@ -72,18 +81,15 @@ function apart(slots: readonly (readonly Firing[])[], grid: SpeedGrid): Judged[]
   const rises = slots.map((own) => own.map((f) => f.rise));
   const left = spreadIn(lefts);
   const rise = spreadIn(rises);
-  const isLifting = rise.good > 0;
   const byLeft = misfiresIn(lefts, left, LEAST_LOSS * swing);
   const byRise = misfiresIn(rises, rise, (1 - MISFIRE_RISE) * rise.good);
   // Of a cylinder that still lifts the speed well nothing is said by what is left of it.
   const isMissed = (f: Firing, slot: number, i: number): boolean =>
-    isLifting
-      ? byRise[slot]?.[i] === true || (byLeft[slot]?.[i] === true && f.rise < MISFIRE_RISE * rise.good)
-      : byLeft[slot]?.[i] === true;
-  const medians = rises.map((own) => quantile(own, 0.5));
-  const mean = medians.reduce((s, r) => s + r, 0) / slots.length;
+    byRise[slot]?.[i] === true || (byLeft[slot]?.[i] === true && f.rise < MISFIRE_RISE * rise.good);
+  const mean = meanOf(slots.map(riseOf));
   return slots.map((own, slot) => {
-    const relative = mean > 0 ? (medians[slot] ?? NaN) / mean : NaN;
+    // One that only compresses takes more than it gives: it gives nothing.
+    const relative = Math.max(0, riseOf(own) / mean);
     const uncertainty = robustDeviation(lefts[slot] ?? []) / Math.max(swing, 1e-12) / Math.sqrt(own.length);
     const misfires = own.length < FEWEST ? 0 : own.filter((f, i) => isMissed(f, slot, i)).length / own.length;
     return {
