@@ -18,36 +18,23 @@ import { OtherProblems } from '../kit/form';
 import { usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
 
-/** Codes: typed or pasted, decoded at once, kept with the phase in which they were read. */
-export function Codes({ view }: { view: JobView }) {
-  const { job, codes, unplugged } = view;
+/** What is typed or was read from a file, how it is kept, and what a scan tool has shown besides. */
+function useCodes({ job, codes }: JobView) {
   const router = useRouter();
   const by = usePerson();
-  const [text, setText] = useState('');
-  const [phase, setPhase] = useState<Phase>('as-found');
-  const [frame, setFrame] = useState('');
-  const [status, setStatus] = useState<CodeView['status']>('unknown');
+  const [draft, setDraft] = useState<CodesDraft>(NOTHING_TYPED);
   const { busy, problems, post } = useSend();
   const [scan, setScan] = useState<ScanTakeIn | null>(null);
   const [unreadable, setUnreadable] = useState<readonly Problem[]>([]);
-  const read = findCodes(text);
-  const known = knownCodes(codes);
-  const lookedAt = [...new Set(codes.filter((c) => c.code === null).map((c) => c.phase))];
+  const change = (part: Partial<CodesDraft>): void => setDraft((before) => ({ ...before, ...part }));
+  const read = findCodes(draft.text);
 
   async function keep(): Promise<void> {
-    if (
-      !(await post(`/api/jobs/${job.id}/codes`, {
-        id: v7(),
-        by,
-        phase,
-        status,
-        codes: read.codes,
-        ...(frame.trim() ? { freezeFrame: readFreezeFrame(frame) } : {}),
-      }))
-    )
+    const { phase, status, frame } = draft;
+    const freezeFrame = frame.trim() ? { freezeFrame: readFreezeFrame(frame) } : {};
+    if (!(await post(`/api/jobs/${job.id}/codes`, { id: v7(), by, phase, status, codes: read.codes, ...freezeFrame })))
       return;
-    setText('');
-    setFrame('');
+    change({ text: '', frame: '' });
     router.refresh();
   }
   /** A file of the scan tool: its codes come into the field, to be kept with their phase like typed ones. */
@@ -60,8 +47,10 @@ export function Codes({ view }: { view: JobView }) {
     if (!document.ok) return;
     const taken = takeInScan(document.value);
     setScan(taken);
-    setText(taken.codes.map((c) => [c.code, c.status, c.count && `x${c.count}`].filter(Boolean).join(' ')).join(', '));
-    setFrame(taken.freezeFrame.map((f) => `${f.name}: ${f.value}`).join('\n'));
+    change({
+      text: taken.codes.map((c) => [c.code, c.status, c.count && `x${c.count}`].filter(Boolean).join(' ')).join(', '),
+      frame: taken.freezeFrame.map((f) => `${f.name}: ${f.value}`).join('\n'),
+    });
   }
   async function keepEvidence(taken: ScanTakeIn): Promise<void> {
     for (const evidence of taken.evidence)
@@ -74,112 +63,168 @@ export function Codes({ view }: { view: JobView }) {
     if (last && (await post(`/api/jobs/${job.id}/codes/take-back`, { id: v7(), by, observation: last.id })))
       router.refresh();
   }
+  return {
+    draft,
+    change,
+    read,
+    busy,
+    problems: [...problems, ...unreadable],
+    scan,
+    keep,
+    open,
+    keepEvidence,
+    takeBack,
+  };
+}
 
+interface CodesDraft {
+  readonly text: string;
+  readonly phase: Phase;
+  readonly frame: string;
+  readonly status: CodeView['status'];
+}
+const NOTHING_TYPED: CodesDraft = { text: '', phase: 'as-found', frame: '', status: 'unknown' };
+
+/** Codes: typed or pasted, decoded at once, kept with the phase in which they were read. */
+export function Codes({ view }: { view: JobView }) {
+  const form = useCodes(view);
+  const { draft, change, read, busy, scan } = form;
+  const known = knownCodes(view.codes);
+  const lookedAt = [...new Set(view.codes.filter((c) => c.code === null).map((c) => c.phase))];
   return (
     <div>
       {known.length > 0 && (
-        <KnownCodes view={view} known={known} busy={busy} onTakeBack={(code) => void takeBack(code)} />
+        <KnownCodes view={view} known={known} busy={busy} onTakeBack={(code) => void form.takeBack(code)} />
       )}
       {lookedAt.map((p) => (
         <p key={p} className="mt-1 text-sm">
           No codes {PHASE_WORDS[p]}.
         </p>
       ))}
-      <form
-        className="mt-2 grid items-end gap-2 md:grid-cols-[minmax(0,1fr)_11rem_9rem_auto]"
-        onSubmit={(e) => {
-          e.preventDefault();
-          // Enter in an empty box says nothing: that there is no code is a button.
-          if (read.codes.length) void keep();
-        }}
-      >
-        <label className="text-sm">
-          Typed or pasted, in the scan tool’s order
-          <input
-            className={`${inputLook} font-mono`}
-            value={text}
-            onChange={(e) => setText(e.target.value)}
-            placeholder="P0672 active x3, SPN 653 FMI 5"
-            autoComplete="off"
-            spellCheck={false}
-          />
-        </label>
-        <label className="text-sm">
-          Read
-          <select className={inputLook} value={phase} onChange={(e) => setPhase(e.target.value as Phase)}>
-            {PHASES.map((p) => (
-              <option key={p} value={p}>
-                {PHASE_WORDS[p]}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="text-sm">
-          Status, if not said
-          <select
-            className={inputLook}
-            value={status}
-            onChange={(e) => setStatus(e.target.value as CodeView['status'])}
-          >
-            {(['unknown', 'active', 'stored', 'intermittent'] as const).map((s) => (
-              <option key={s} value={s}>
-                {s === 'unknown' ? 'not noted' : s}
-              </option>
-            ))}
-          </select>
-        </label>
-        <Button
-          type={text.trim() === '' ? 'button' : 'submit'}
-          disabled={busy || (text.trim() !== '' && read.codes.length === 0)}
-          {...(text.trim() === '' ? { onClick: () => void keep() } : {})}
-        >
-          {text.trim() === ''
-            ? 'No codes there'
-            : read.codes.length === 1
-              ? 'Keep 1 code'
-              : `Keep ${read.codes.length} codes`}
-        </Button>
-      </form>
+      <CodesForm
+        draft={draft}
+        count={read.codes.length}
+        busy={busy}
+        onChange={change}
+        onKeep={() => void form.keep()}
+      />
       {read.codes.length > 0 && (
         <label className="mt-2 block text-sm">
           Freeze frame, if there is one <span className="text-soft">one value a line: engine speed: 812 rpm</span>
           <textarea
             className={`${inputLook} py-2 font-mono`}
             rows={2}
-            value={frame}
-            onChange={(e) => setFrame(e.target.value)}
+            value={draft.frame}
+            onChange={(e) => change({ frame: e.target.value })}
           />
         </label>
       )}
-      <OtherProblems problems={[...problems, ...unreadable]} paths={[]} />
+      <OtherProblems problems={form.problems} paths={[]} />
       <Preview read={read} />
-      <ScanFile onOpen={(file) => void open(file)} />
+      <ScanFile onOpen={(file) => void form.open(file)} />
       {scan && scan.evidence.length > 0 && (
-        <section aria-label="From the scan tool" className="mt-2 rounded-lg bg-panel p-3">
-          <h4 className="font-bold">Besides codes it has shown</h4>
-          <ul className="list-disc pl-5">
-            {scan.evidence.map((e, i) => (
-              <li key={i}>{evidenceWords(e)}</li>
-            ))}
-          </ul>
-          <Button disabled={busy} onClick={() => void keepEvidence(scan)}>
-            {scan.evidence.length === 1 ? 'Take it as evidence' : `Take all ${scan.evidence.length} as evidence`}
-          </Button>
-        </section>
+        <ShownBesides scan={scan} busy={busy} onTake={() => void form.keepEvidence(scan)} />
       )}
-      {phase === 'as-found' && read.codes.length > 0 && unplugged.length > 0 && (
+      {draft.phase === 'as-found' && read.codes.length > 0 && view.unplugged.length > 0 && (
         <p role="status" className="mt-2 text-ochre">
-          Something was unplugged with the key on ({unplugged.join(', ')}): that sets codes of its own.{' '}
+          Something was unplugged with the key on ({view.unplugged.join(', ')}): that sets codes of its own.{' '}
           <button
             type="button"
             className="min-h-8 font-semibold underline"
-            onClick={() => setPhase('caused-by-testing')}
+            onClick={() => change({ phase: 'caused-by-testing' })}
           >
             These were caused by testing
           </button>
         </p>
       )}
     </div>
+  );
+}
+
+interface CodesFormProps {
+  readonly draft: CodesDraft;
+  /** Codes that were understood. */
+  readonly count: number;
+  readonly busy: boolean;
+  readonly onChange: (part: Partial<CodesDraft>) => void;
+  readonly onKeep: () => void;
+}
+
+function CodesForm({ draft, count, busy, onChange, onKeep }: CodesFormProps) {
+  const isEmpty = draft.text.trim() === '';
+  return (
+    <form
+      className="mt-2 grid items-end gap-2 md:grid-cols-[minmax(0,1fr)_11rem_9rem_auto]"
+      onSubmit={(e) => {
+        e.preventDefault();
+        // Enter in an empty box says nothing: that there is no code is a button.
+        if (count) onKeep();
+      }}
+    >
+      <label className="text-sm">
+        Typed or pasted, in the scan tool’s order
+        <input
+          className={`${inputLook} font-mono`}
+          value={draft.text}
+          onChange={(e) => onChange({ text: e.target.value })}
+          placeholder="P0672 active x3, SPN 653 FMI 5"
+          autoComplete="off"
+          spellCheck={false}
+        />
+      </label>
+      <label className="text-sm">
+        Read
+        <select
+          className={inputLook}
+          value={draft.phase}
+          onChange={(e) => onChange({ phase: e.target.value as Phase })}
+        >
+          {PHASES.map((p) => (
+            <option key={p} value={p}>
+              {PHASE_WORDS[p]}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="text-sm">
+        Status, if not said
+        <select
+          className={inputLook}
+          value={draft.status}
+          onChange={(e) => onChange({ status: e.target.value as CodeView['status'] })}
+        >
+          {(['unknown', 'active', 'stored', 'intermittent'] as const).map((s) => (
+            <option key={s} value={s}>
+              {s === 'unknown' ? 'not noted' : s}
+            </option>
+          ))}
+        </select>
+      </label>
+      <Button
+        type={isEmpty ? 'button' : 'submit'}
+        disabled={busy || (!isEmpty && count === 0)}
+        {...(isEmpty ? { onClick: onKeep } : {})}
+      >
+        {isEmpty ? 'No codes there' : count === 1 ? 'Keep 1 code' : `Keep ${count} codes`}
+      </Button>
+    </form>
+  );
+}
+
+/** What a scan tool has shown besides codes: taken as evidence on a tap. */
+function ShownBesides({ scan, busy, onTake }: { scan: ScanTakeIn; busy: boolean; onTake: () => void }) {
+  return (
+    <section aria-label="From the scan tool" className="mt-2 rounded-lg bg-panel p-3">
+      <h4 className="font-bold">Besides codes it has shown</h4>
+      <ul className="list-disc pl-5">
+        {scan.evidence.map((e, i) => (
+          <li key={i}>{evidenceWords(e)}</li>
+        ))}
+      </ul>
+      <Button disabled={busy} onClick={onTake}>
+        {scan.evidence.length === 1 ? 'Take it as evidence' : `Take all ${scan.evidence.length} as evidence`}
+      </Button>
+    </section>
   );
 }
 

@@ -18,19 +18,16 @@ const NOT_FOUND = 'not-found';
 const OTHER = 'other';
 const CONFIDENCE_WORDS = { certain: 'certain', probable: 'probable', possible: 'possible' } as const;
 
-/** A person signs what was found. The evidence proposes; it never signs. */
-export function FindingDialog({
-  view,
-  replaces,
-  picked: first,
-  onClose,
-}: {
-  view: JobView;
-  replaces: FindingView | null;
+interface FindingDialogProps {
+  readonly view: JobView;
+  readonly replaces: FindingView | null;
   /** Which proposal stands chosen at first, or "other". */
-  picked?: string;
-  onClose: () => void;
-}) {
+  readonly picked?: string;
+  readonly onClose: () => void;
+}
+
+/** What is chosen and written, and how it is signed. */
+function useFinding({ view, replaces, picked: first, onClose }: FindingDialogProps) {
   const router = useRouter();
   const by = usePerson();
   const [id] = useState(() => v7());
@@ -38,7 +35,7 @@ export function FindingDialog({
   const [picked, setPicked] = useState<string>(first ?? (proposals.length ? '0' : NOT_FOUND));
   const proposal = proposals[Number(picked)];
   const old = replaces?.body;
-  const [draft, setDraft] = useState({
+  const [draft, setDraft] = useState<Written>({
     text: old?.text ?? proposal?.text ?? '',
     confidence: (old?.kind === 'found' ? old.confidence : proposal?.confidence) ?? 'possible',
     advice: old?.kind === 'found' ? old.advice : '',
@@ -47,16 +44,17 @@ export function FindingDialog({
   const [other, setOther] = useState<OtherDraft>(NO_OTHER);
   const isOther = picked === OTHER;
   const { busy, problems, setProblems, post } = useSend();
+  const change = (part: Partial<Written>): void => setDraft((before) => ({ ...before, ...part }));
 
-  function change(next: OtherDraft): void {
+  function changeOther(next: OtherDraft): void {
     // The sentence follows, as long as nobody has written one.
-    if (draft.text === '' || draft.text === foundOf(other).text) setDraft({ ...draft, text: foundOf(next).text });
+    if (draft.text === '' || draft.text === foundOf(other).text) change({ text: foundOf(next).text });
     setOther(next);
   }
   function pick(value: string): void {
     setPicked(value);
     const p = proposals[Number(value)];
-    setDraft({ ...draft, text: p?.text ?? '', confidence: p?.confidence ?? 'possible' });
+    change({ text: p?.text ?? '', confidence: p?.confidence ?? 'possible' });
   }
   async function save(): Promise<void> {
     if (isOther && other.name.trim() === '') {
@@ -64,23 +62,20 @@ export function FindingDialog({
       return;
     }
     const finding = isOther ? otherBody(other, draft, ruledOut) : bodyOf(proposal, draft, ruledOut);
-    if (
-      !(await post(`/api/jobs/${view.job.id}/findings`, {
-        id,
-        by,
-        finding,
-        ...(replaces ? { supersedes: replaces.id } : {}),
-      }))
-    )
-      return;
+    const supersedes = replaces ? { supersedes: replaces.id } : {};
+    if (!(await post(`/api/jobs/${view.job.id}/findings`, { id, by, finding, ...supersedes }))) return;
     onClose();
     router.refresh();
   }
-  const errors = {
-    text: errorAt(problems, '/finding/text'),
-    ifReturns: errorAt(problems, '/finding/ifReturns'),
-    name: errorAt(problems, '/finding/name'),
-  };
+  return { by, picked, pick, proposal, isOther, other, changeOther, draft, change, busy, problems, save };
+}
+
+/** A person signs what was found. The evidence proposes; it never signs. */
+export function FindingDialog(props: FindingDialogProps) {
+  const { view, replaces, onClose } = props;
+  const form = useFinding(props);
+  const { draft, change, problems, proposal, isOther } = form;
+  const textError = errorAt(problems, '/finding/text');
   return (
     <Dialog
       open
@@ -95,88 +90,113 @@ export function FindingDialog({
         noValidate
         onSubmit={(e) => {
           e.preventDefault();
-          void save();
+          void form.save();
         }}
       >
         <Choice
           label="What was found"
-          value={picked}
-          onChange={pick}
+          value={form.picked}
+          onChange={form.pick}
           options={[
-            ...proposals.map((p, i) => [String(i), p.text] as const),
+            ...view.proposals.map((p, i) => [String(i), p.text] as const),
             [OTHER, 'Another finding'] as const,
             [NOT_FOUND, 'Not found yet'] as const,
           ]}
         />
-        {isOther && <OtherFinding draft={other} error={errors.name} onChange={change} />}
-        <Field id="finding-text" label="In a sentence" error={errors.text}>
+        {isOther && (
+          <OtherFinding draft={form.other} error={errorAt(problems, '/finding/name')} onChange={form.changeOther} />
+        )}
+        <Field id="finding-text" label="In a sentence" error={textError}>
           <textarea
             rows={2}
             className={`${inputLook} py-2`}
             value={draft.text}
             maxLength={2000}
-            onChange={(e) => setDraft({ ...draft, text: e.target.value })}
-            {...tie('finding-text', errors.text)}
+            onChange={(e) => change({ text: e.target.value })}
+            {...tie('finding-text', textError)}
           />
         </Field>
         {proposal || isOther ? (
-          <>
-            <Choice
-              label="How sure"
-              value={draft.confidence}
-              onChange={(confidence) => setDraft({ ...draft, confidence })}
-              options={CONFIDENCES.map((c) => [c, CONFIDENCE_WORDS[c]] as const)}
-            />
-            {proposal && (
-              <p>
-                <b>For:</b> {proposal.supports.map((r) => r.label).join('; ')}
-              </p>
-            )}
-            {proposal && proposal.against.length > 0 && (
-              <p className="text-ochre">
-                <b>Against:</b> {proposal.against.map((r) => r.label).join('; ')}
-              </p>
-            )}
-            <Field id="finding-advice" label="Advised" hint="shown at the next visit">
-              <input
-                id="finding-advice"
-                className={inputLook}
-                value={draft.advice}
-                maxLength={2000}
-                onChange={(e) => setDraft({ ...draft, advice: e.target.value })}
-              />
-            </Field>
-          </>
+          <Found draft={draft} proposal={proposal} onChange={change} />
         ) : (
-          <Field id="finding-returns" label="What to try when it returns" error={errors.ifReturns}>
-            <textarea
-              rows={2}
-              className={`${inputLook} py-2`}
-              value={draft.ifReturns}
-              maxLength={2000}
-              onChange={(e) => setDraft({ ...draft, ifReturns: e.target.value })}
-              {...tie('finding-returns', errors.ifReturns)}
-            />
-          </Field>
+          <NotFound draft={draft} error={errorAt(problems, '/finding/ifReturns')} onChange={change} />
         )}
-        {ruledOut.length > 0 && (
-          <details className="mb-3">
-            <summary className="cursor-pointer font-semibold">Ruled out ({ruledOut.length})</summary>
-            <ul>
-              {ruledOut.map((r) => (
-                <li key={r.what}>
-                  <b>{r.what}</b>: {r.by}
-                </li>
-              ))}
-            </ul>
-          </details>
-        )}
+        <RuledOut all={view.ruledOut} />
         <OtherProblems problems={problems} paths={['/finding/text', '/finding/ifReturns', '/finding/name']} />
-        <Button type="submit" tone="strong" disabled={busy}>
-          Sign as {by}
+        <Button type="submit" tone="strong" disabled={form.busy}>
+          Sign as {form.by}
         </Button>
       </form>
     </Dialog>
+  );
+}
+
+interface PartProps {
+  readonly draft: Written;
+  readonly onChange: (part: Partial<Written>) => void;
+}
+
+/** How sure, what speaks for and against it, what is advised. */
+function Found({ draft, proposal, onChange }: PartProps & { proposal: ProposedFinding | undefined }) {
+  return (
+    <>
+      <Choice
+        label="How sure"
+        value={draft.confidence}
+        onChange={(confidence) => onChange({ confidence })}
+        options={CONFIDENCES.map((c) => [c, CONFIDENCE_WORDS[c]] as const)}
+      />
+      {proposal && (
+        <p>
+          <b>For:</b> {proposal.supports.map((r) => r.label).join('; ')}
+        </p>
+      )}
+      {proposal && proposal.against.length > 0 && (
+        <p className="text-ochre">
+          <b>Against:</b> {proposal.against.map((r) => r.label).join('; ')}
+        </p>
+      )}
+      <Field id="finding-advice" label="Advised" hint="shown at the next visit">
+        <input
+          id="finding-advice"
+          className={inputLook}
+          value={draft.advice}
+          maxLength={2000}
+          onChange={(e) => onChange({ advice: e.target.value })}
+        />
+      </Field>
+    </>
+  );
+}
+
+function NotFound({ draft, error, onChange }: PartProps & { error: string | undefined }) {
+  return (
+    <Field id="finding-returns" label="What to try when it returns" error={error}>
+      <textarea
+        rows={2}
+        className={`${inputLook} py-2`}
+        value={draft.ifReturns}
+        maxLength={2000}
+        onChange={(e) => onChange({ ifReturns: e.target.value })}
+        {...tie('finding-returns', error)}
+      />
+    </Field>
+  );
+}
+
+function RuledOut({ all }: { all: JobView['ruledOut'] }) {
+  if (all.length === 0) return null;
+  return (
+    <details className="mb-3">
+      <summary className="cursor-pointer font-semibold">Ruled out ({all.length})</summary>
+      <ul>
+        {all.map((r) => (
+          <li key={r.what}>
+            <b>{r.what}</b>: {r.by}
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 
