@@ -42,44 +42,17 @@ export function Catalogue({ entries }: { entries: readonly CatalogueEntry[] }) {
   return (
     <main className="mx-auto grid w-full max-w-7xl flex-1 content-start gap-4 p-4 lg:grid-cols-[22rem_minmax(0,1fr)]">
       <div>
-        <label className="mb-2 flex min-h-12 items-center gap-2 rounded-lg border-2 border-line bg-card px-3">
-          <Search size={18} aria-hidden="true" />
-          <span className="sr-only">Find a test</span>
-          <input
-            value={search}
-            onChange={(e) => setSearch(e.target.value)}
-            placeholder="Find a test"
-            className="min-w-0 flex-1 bg-transparent focus-visible:outline-none"
-          />
-        </label>
-        <p className="mb-2 text-sm text-soft" role="status">
-          {found.length === entries.length ? `${entries.length} tests` : `${found.length} of ${entries.length} tests`}
-        </p>
-        <div className="lg:max-h-[calc(100dvh-15rem)] lg:overflow-y-auto lg:pr-1">
-          {[...groupBy(found, (e) => e.test.area)].map(([area, those]) => (
-            <section key={area} className="mb-3" aria-label={area}>
-              <h2 className="text-sm font-semibold text-soft">{area}</h2>
-              <ul>
-                {those.map(({ test, own }) => (
-                  <li key={test.id}>
-                    <button
-                      type="button"
-                      aria-pressed={test.id === entry?.test.id}
-                      onClick={() => {
-                        setPicked(test.id);
-                        show();
-                      }}
-                      className={`block min-h-10 w-full rounded-lg border px-3 py-1 text-left ${test.id === entry?.test.id ? 'border-estuary bg-card font-semibold' : 'border-transparent hover:border-line'}`}
-                    >
-                      {test.name}
-                      {own && <span className="ml-2 text-sm font-normal text-estuary">our own</span>}
-                    </button>
-                  </li>
-                ))}
-              </ul>
-            </section>
-          ))}
-        </div>
+        <TestList
+          entries={entries}
+          picked={entry?.test.id ?? null}
+          search={search}
+          found={found}
+          onSearch={setSearch}
+          onPick={(id) => {
+            setPicked(id);
+            show();
+          }}
+        />
         <div className="mt-2 flex flex-wrap gap-2">
           <Button onClick={() => setBeginning(true)}>
             <Plus size={18} aria-hidden="true" />
@@ -142,26 +115,82 @@ export function Catalogue({ entries }: { entries: readonly CatalogueEntry[] }) {
           }}
         />
       )}
-      {importing && (
-        <ImportFile<CataloguePlan>
-          title="Tests from a file"
-          description="JSON, as “All” and “Our own” write it. Nothing is taken before you have seen what it changes."
-          url="/api/catalogue/import"
-          types={[['.json', 'application/json']]}
-          changes={(p) => p.rows.filter((r) => r.action !== 'unchanged').length}
-          onClose={() => setImporting(false)}
-          onDone={done}
-          show={(p) => (
+      {importing && <ImportTests onClose={() => setImporting(false)} onDone={done} />}
+    </main>
+  );
+}
+
+interface TestListProps {
+  readonly entries: readonly CatalogueEntry[];
+  readonly found: readonly CatalogueEntry[];
+  readonly picked: string | null;
+  readonly search: string;
+  readonly onSearch: (text: string) => void;
+  readonly onPick: (id: string) => void;
+}
+
+/** The tests that were found, by area, under the field that finds them. */
+function TestList({ entries, found, picked, search, onSearch, onPick }: TestListProps) {
+  return (
+    <>
+      <label className="mb-2 flex min-h-12 items-center gap-2 rounded-lg border-2 border-line bg-card px-3">
+        <Search size={18} aria-hidden="true" />
+        <span className="sr-only">Find a test</span>
+        <input
+          value={search}
+          onChange={(e) => onSearch(e.target.value)}
+          placeholder="Find a test"
+          className="min-w-0 flex-1 bg-transparent focus-visible:outline-none"
+        />
+      </label>
+      <p className="mb-2 text-sm text-soft" role="status">
+        {found.length === entries.length ? `${entries.length} tests` : `${found.length} of ${entries.length} tests`}
+      </p>
+      <div className="lg:max-h-[calc(100dvh-15rem)] lg:overflow-y-auto lg:pr-1">
+        {[...groupBy(found, (e) => e.test.area)].map(([area, those]) => (
+          <section key={area} className="mb-3" aria-label={area}>
+            <h2 className="text-sm font-semibold text-soft">{area}</h2>
             <ul>
-              {p.rows.map((r) => (
-                <li key={r.id} className="border-t border-line py-1">
-                  <b>{r.name}</b> <span className="font-mono text-sm text-soft">{r.id}</span> {r.action}
+              {those.map(({ test, own }) => (
+                <li key={test.id}>
+                  <button
+                    type="button"
+                    aria-pressed={test.id === picked}
+                    onClick={() => onPick(test.id)}
+                    className={`block min-h-10 w-full rounded-lg border px-3 py-1 text-left ${test.id === picked ? 'border-estuary bg-card font-semibold' : 'border-transparent hover:border-line'}`}
+                  >
+                    {test.name}
+                    {own && <span className="ml-2 text-sm font-normal text-estuary">our own</span>}
+                  </button>
                 </li>
               ))}
             </ul>
-          )}
-        />
+          </section>
+        ))}
+      </div>
+    </>
+  );
+}
+
+function ImportTests({ onClose, onDone }: { onClose: () => void; onDone: () => void }) {
+  return (
+    <ImportFile<CataloguePlan>
+      title="Tests from a file"
+      description="JSON, as “All” and “Our own” write it. Nothing is taken before you have seen what it changes."
+      url="/api/catalogue/import"
+      types={[['.json', 'application/json']]}
+      changes={(p) => p.rows.filter((r) => r.action !== 'unchanged').length}
+      onClose={onClose}
+      onDone={onDone}
+      show={(p) => (
+        <ul>
+          {p.rows.map((r) => (
+            <li key={r.id} className="border-t border-line py-1">
+              <b>{r.name}</b> <span className="font-mono text-sm text-soft">{r.id}</span> {r.action}
+            </li>
+          ))}
+        </ul>
       )}
-    </main>
+    />
   );
 }

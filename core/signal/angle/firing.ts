@@ -1,10 +1,10 @@
 import { quantile, robustDeviation } from '../../numerics/select';
 import type { Finding } from '../types';
 import { nearZero, turned } from './axis';
-import { type Capture, cylinderAfter, phaseOf } from './capture';
+import { type Capture, cylinderAfter, type Phase, phaseOf } from './capture';
 import { clipping } from './connection';
-import { type CurrentPulse, currentPulses } from './pulses-of';
-import type { FiringPulse } from './types';
+import { type CurrentPulse, type CurrentPulses, currentPulses } from './pulses-of';
+import type { Connection, FiringPulse } from './types';
 
 /** Off the grid by this, degrees, a pulse is late or early; and beyond what cycles differ by. Common practice, no source. */
 const OFF_deg = 3;
@@ -25,84 +25,22 @@ export function firing(capture: Capture): Finding[] {
   const found = currentPulses(common, (0.35 * turn_s) / n);
   if (!found) return findings;
   const base = { channel: common.id, from_s: axis.timeAt(axis.first_deg), to_s: axis.timeAt(axis.last_deg) };
-  if (found.isTurned)
-    findings.push({
-      kind: 'connection',
-      ...base,
-      severity: 'attention',
-      confidence: 0.9,
-      problem: 'turned round',
-      offset: 0,
-      reasons: ['The pulses go below where the current rests: the clamp is turned round. It was turned back here.'],
-    });
-  if (Math.abs(found.rest) > 0.05 * found.height)
-    findings.push({
-      kind: 'connection',
-      ...base,
-      severity: 'attention',
-      confidence: 0.8,
-      problem: 'not zeroed',
-      offset: found.rest,
-      reasons: [
-        `Between the pulses the clamp shows ${found.rest.toPrecision(2)} ${common.unit}: it was not zeroed. It was taken out here.`,
-      ],
-    });
-  const step = 720 / n;
-  // Angles from the named cylinder's pulse; without one, from where most pulses lie on the grid.
-  const seen = found.pulses.flatMap((p) => {
-    const a = axis.angleAt(p.start_s);
-    return Number.isFinite(a) ? [{ p, a }] : [];
-  });
-  if (seen.length < 2) return findings;
-  const zero =
-    named?.angle_deg ??
-    gridOf(
-      seen.map((s) => s.a),
-      step,
-    );
-  const slots = Array.from({ length: n }, () => [] as { readonly p: CurrentPulse; readonly off: number }[]);
-  for (const { p, a } of seen) {
-    const slot = Math.round(turned(a - zero, 720) / step) % n;
-    slots[slot]?.push({ p, off: nearZero(a - zero - slot * step, 720) });
-  }
-  // The grid lies where most cylinders are, not where the named one is: that one may be late itself.
-  const shift = quantile(
-    slots
-      .filter((s) => s.length > 0)
-      .map((s) =>
-        quantile(
-          s.map((x) => x.off),
-          0.5,
-        ),
-      ),
-    0.5,
-  );
-  const expected = slots.map((_, slot) => cyclesOf(axis.first_deg, axis.last_deg, zero + shift + slot * step));
-  const heights = slots.flatMap((s) =>
-    s.length
-      ? [
-          quantile(
-            s.map((x) => x.p.peak),
-            0.5,
-          ),
-        ]
-      : [],
-  );
-  const usual = quantile(heights, 0.5);
+  findings.push(...clampFindings(found, common.unit, base));
+  const grid = onGrid(found.pulses, phase, n);
+  if (!grid) return findings;
+  const { zero, shift, slots, step } = grid;
+  const usual = medianOf(slots.flatMap((s) => (s.length ? [medianOf(s.map((x) => x.p.peak))] : [])));
   for (const [slot, own] of slots.entries()) {
-    const cylinder = named ? cylinderAfter(capture.firingOrder, named.cylinder, slot) : null;
-    const offsets = own.map((x) => x.off - shift);
-    const share = Math.max(0, 1 - own.length / Math.max(1, expected[slot] ?? 1));
-    const one = oneOf(capture, phase, slots, slot, step, shift);
+    const expected = cyclesOf(axis.first_deg, axis.last_deg, zero + shift + slot * step);
     findings.push(
       pulseFinding({
         base,
         slot,
-        cylinder,
+        cylinder: named ? cylinderAfter(capture.firingOrder, named.cylinder, slot) : null,
         own: own.map((x) => x.p),
-        offsets,
-        share,
-        angle: one,
+        offsets: own.map((x) => x.off - shift),
+        share: Math.max(0, 1 - own.length / Math.max(1, expected)),
+        angle: oneOf(capture, phase, slots, slot, step, shift),
         usual,
         uncertainty: axis.uncertainty_deg,
         unit: common.unit,
@@ -110,6 +48,76 @@ export function firing(capture: Capture): Finding[] {
     );
   }
   return findings;
+}
+
+const medianOf = (values: readonly number[]): number => quantile(values, 0.5);
+
+/** What is not as it should be with the clamp round the common supply. */
+function clampFindings(
+  found: CurrentPulses,
+  unit: string,
+  base: { readonly channel: string; readonly from_s: number; readonly to_s: number },
+): Connection[] {
+  const one = (problem: Connection['problem'], confidence: number, offset: number, reason: string): Connection => ({
+    kind: 'connection',
+    ...base,
+    severity: 'attention',
+    confidence,
+    problem,
+    offset,
+    reasons: [reason],
+  });
+  return [
+    ...(found.isTurned
+      ? [
+          one(
+            'turned round',
+            0.9,
+            0,
+            'The pulses go below where the current rests: the clamp is turned round. It was turned back here.',
+          ),
+        ]
+      : []),
+    ...(Math.abs(found.rest) > 0.05 * found.height
+      ? [
+          one(
+            'not zeroed',
+            0.8,
+            found.rest,
+            `Between the pulses the clamp shows ${found.rest.toPrecision(2)} ${unit}: it was not zeroed. It was taken out here.`,
+          ),
+        ]
+      : []),
+  ];
+}
+
+interface PulseGrid {
+  readonly step: number;
+  /** Angle of the named cylinder's pulse; without one, where most pulses lie on the grid. */
+  readonly zero: number;
+  /** Where most cylinders lie against it: the named one may be late itself. */
+  readonly shift: number;
+  /** Pulses of each place of the order, with how far they are off their place. */
+  readonly slots: readonly (readonly { readonly p: CurrentPulse; readonly off: number }[])[];
+}
+
+/** The pulses by their place on the grid; `null` for fewer than two. */
+function onGrid(pulses: readonly CurrentPulse[], { axis, named }: Phase, n: number): PulseGrid | null {
+  const step = 720 / n;
+  const seen = pulses.flatMap((p) => {
+    const a = axis.angleAt(p.start_s);
+    return Number.isFinite(a) ? [{ p, a }] : [];
+  });
+  if (seen.length < 2) return null;
+  const angles = seen.map((s) => s.a);
+  const zero = named?.angle_deg ?? gridOf(angles, step);
+  const slots = Array.from({ length: n }, () => [] as { readonly p: CurrentPulse; readonly off: number }[]);
+  for (const { p, a } of seen) {
+    const slot = Math.round(turned(a - zero, 720) / step) % n;
+    slots[slot]?.push({ p, off: nearZero(a - zero - slot * step, 720) });
+  }
+  const shift = medianOf(slots.filter((s) => s.length > 0).map((s) => medianOf(s.map((x) => x.off))));
+  return { step, zero, shift, slots };
 }
 
 /** Angle of a slot's pulses from cylinder 1's; from the named cylinder where 1 is not known. */
