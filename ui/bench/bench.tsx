@@ -1,27 +1,24 @@
 'use client';
 import dynamic from 'next/dynamic';
-import { type KeyboardEvent, type RefObject, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { type RefObject, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { noteOf } from '../../application/posts/rows';
-import type { CircumstanceView, RunView } from '../../application/views';
-import { STATES } from '../../core/catalogue/shared';
-import type { RequiredState } from '../../core/catalogue/types';
-import type { Judgement, Position } from '../../core/judge/types';
+import type { RunView } from '../../application/views';
+import type { Position } from '../../core/judge/types';
 import { tellBenchFacts } from '../calculations/bench-facts';
 import { useOnClient } from '../kit/on-client';
 import { useMay, usePerson } from '../kit/session';
 import { PostRow } from '../posts/post-row';
 import { Conclusions } from './conclusions';
-import { EntryBar } from './entry-bar';
+import { EntryArea, type Sheet } from './entry-area';
 import { Foot } from './foot';
 import type { ListenKeys } from './listening/listening';
 import { OtherVersion } from './other-version';
-import { Pad } from './pad';
 import { Refusals } from './refusals';
 import { RunList } from './run-list';
-import { SlipQuestion } from './slip-question';
-import { firstUnconfirmed, StatesBar } from './states-bar';
+import { proveMeter, statesAsked } from './states-asked';
+import { StatesBar } from './states-bar';
 import { type BenchLayout, useBenchLayout } from './use-bench-layout';
-import { type EntryField, useEntry } from './use-entry';
+import { useEntry } from './use-entry';
 import { type Line, type Run, useRun } from './use-run';
 import { type Targeting, useTarget } from './use-target';
 
@@ -29,7 +26,6 @@ const Shortcuts = dynamic(() => import('./shortcuts').then((m) => m.Shortcuts));
 const Override = dynamic(() => import('./override').then((m) => m.Override));
 const ImportCsv = dynamic(() => import('./import-csv').then((m) => m.ImportCsv));
 const Listening = dynamic(() => import('./listening/listening').then((m) => m.Listening));
-type Sheet = 'shortcuts' | 'csv' | 'override';
 
 /** A test on the bench: posts in the engine's order, the entry bar below, what the readings say beside it. */
 export function Bench({ view }: { view: RunView }) {
@@ -169,23 +165,6 @@ function shownLine(run: Run, active: Position | null): Line | null {
   return framed ?? run.lines.findLast((l) => run.current.get(l.position)?.id === l.id) ?? null;
 }
 
-/** What the test asks for; and that the meter is proven, where the readings alone leave it in doubt. */
-function statesAsked(
-  own: readonly RequiredState[],
-  judgement: Judgement,
-  c: CircumstanceView,
-): readonly RequiredState[] {
-  const { meterProven } = STATES;
-  if (own.some((s) => s.id === meterProven.id)) return own;
-  const isAsked = judgement.doubts?.some((d) => d.kind === 'meter') || c.states.includes(meterProven.id);
-  return isAsked ? [METER_ON_KNOWN_VALUE, ...own] : own;
-}
-const METER_ON_KNOWN_VALUE: RequiredState = {
-  ...STATES.meterProven,
-  label: 'meter proven on a known value',
-  why: 'A bad meter, a wrong range or a bad ground of the black probe shows the same everywhere.',
-};
-
 /**
  * The field has the focus, and the framed post is in view: on a phone the entry bar covers the lower half of
  * the page.
@@ -274,112 +253,3 @@ const RefusedReadings = ({ run }: { run: Run }) => (
     }}
   />
 );
-
-interface EntryAreaProps {
-  readonly view: RunView;
-  readonly run: Run;
-  readonly layout: BenchLayout;
-  readonly targeting: Targeting;
-  readonly entry: EntryField;
-  readonly draft: string;
-  readonly pad: boolean | null;
-  readonly input: RefObject<HTMLInputElement | null>;
-  readonly pick: Targeting['pick'];
-  readonly onSheet: (sheet: Sheet) => void;
-  readonly onDraft: (text: string) => void;
-  readonly listenKeys: RefObject<ListenKeys | null>;
-  readonly onListen: () => void;
-}
-
-/** The entry bar with its question and its pad, and the keys of the bench. */
-function EntryArea(props: EntryAreaProps) {
-  const { view, run, targeting, entry, draft, input, onDraft } = props;
-  const { limits } = view.specification;
-  const { target, active } = targeting;
-  const focus = (): void => input.current?.focus();
-  function submit(): void {
-    entry.submit();
-    focus();
-  }
-  function press(key: string): void {
-    if (key === 'pass' || key === 'fail') return entry.pressSeen(key);
-    if (key === 'Enter') return submit();
-    if (key === 'back') return entry.type(draft.slice(0, -1));
-    entry.type(key === 'OL' ? 'OL' : draft + key);
-    focus();
-  }
-  return (
-    <div className="sticky bottom-0 z-10 -mx-3 flex flex-col gap-2 bg-ground px-3 py-1 lg:static">
-      {entry.slip && <SlipQuestion asked={entry.slip} limits={limits} onMeant={entry.takeMeant} />}
-      <EntryBar
-        ref={input}
-        target={target}
-        draft={draft}
-        error={entry.error}
-        unit={limits.unit}
-        correcting={active === null ? undefined : run.current.get(active)}
-        why={entry.why}
-        limits={limits}
-        onWhy={(reason) => {
-          entry.setWhy(reason);
-          focus();
-        }}
-        onType={entry.type}
-        onKey={(e) =>
-          pressKey(
-            e,
-            keysOf(props, () => onDraft('')),
-          )
-        }
-        onSubmit={submit}
-        onPress={press}
-        onSkipZero={targeting.skipZero}
-      />
-      <Pad open={props.pad} seen={limits.quantity === 'observation'} onPress={press} />
-    </div>
-  );
-}
-
-type Keys = Readonly<Record<string, (() => void) | undefined>>;
-
-const proveMeter = (run: Run): void =>
-  run.change({ states: [...new Set([...run.circumstance.states, METER_ON_KNOWN_VALUE.id])] });
-const isMeterDoubted = (run: Run): boolean => run.judgement.doubts?.some((d) => d.kind === 'meter') ?? false;
-
-/** What keys do that are no text. Arrows to the side, and letters, only while nothing is typed. */
-function keysOf(
-  { view, run, layout, targeting, draft, pick, onSheet, listenKeys, onListen }: EntryAreaProps,
-  empty: () => void,
-): Keys {
-  const nothing = draft === '';
-  const step = (by: 1 | -1) => (): void => {
-    const next = targeting.beside(by);
-    if (next) pick(next);
-  };
-  const open = firstUnconfirmed(statesAsked(view.definition.states, run.judgement, run.circumstance), run.circumstance);
-  const zero = layout.zeroWanted || view.specification.limits.quantity === 'resistance';
-  return {
-    ArrowDown: step(1),
-    ArrowUp: step(-1),
-    ArrowRight: nothing ? step(1) : undefined,
-    ArrowLeft: nothing ? step(-1) : undefined,
-    Escape: () => {
-      empty();
-      pick('auto');
-    },
-    '?': () => onSheet('shortcuts'),
-    p: nothing && isMeterDoubted(run) ? () => proveMeter(run) : undefined,
-    y: nothing && open ? () => run.change({ states: [...run.circumstance.states, open.id] }) : undefined,
-    l: nothing ? onListen : undefined,
-    u: nothing ? listenKeys.current?.takeBack : undefined,
-    f: nothing ? listenKeys.current?.far : undefined,
-    z: nothing && zero ? () => pick({ kind: 'lead-zero' }) : undefined,
-  };
-}
-
-function pressKey(e: KeyboardEvent, keys: Keys): void {
-  const action = e.ctrlKey || e.metaKey || e.altKey ? undefined : keys[e.key];
-  if (!action) return;
-  e.preventDefault();
-  action();
-}
