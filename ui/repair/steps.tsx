@@ -1,6 +1,7 @@
 'use client';
 import { Check } from 'lucide-react';
 import { useState } from 'react';
+import type { Position } from '../../core/judge/types';
 import { positionWords } from '../../core/judge/words';
 import { recordsOfKind, renewedPositions, ticksOf } from '../../core/repair/proof';
 import { type FittingSequence, type FittingStep, sequenceFor } from '../../core/repair/sequences';
@@ -53,32 +54,7 @@ export function Steps({ view, finding }: { view: JobView; finding: FoundFinding 
   return (
     <div>
       <Cautions key={sequence.id} id={`sequence ${sequence.id}`} all={sequence.cautions} />
-      {may && plain.length > 1 && (
-        <div className="my-2 flex flex-wrap gap-2">
-          <Button disabled={busy} onClick={() => tick(plain)}>
-            <Check size={18} aria-hidden="true" />
-            Tick all that need no value ({plain.length})
-          </Button>
-          {positions.length > 1 && <span className="self-center">or all of</span>}
-          {positions.length > 1 &&
-            positions.map((p) => {
-              const column = plain.filter((x) => x.position === p);
-              return (
-                column.length > 0 && (
-                  <Button
-                    key={p}
-                    className="min-w-12 px-2"
-                    aria-label={`All of ${positionWords(p)}`}
-                    disabled={busy}
-                    onClick={() => tick(column)}
-                  >
-                    {p}
-                  </Button>
-                )
-              );
-            })}
-        </div>
-      )}
+      {may && plain.length > 1 && <TickMany plain={plain} positions={positions} busy={busy} onTick={tick} />}
       {may && left.some((p) => p.step.value) && (
         <label className="my-1 flex max-w-md flex-wrap items-center gap-2 text-sm">
           Tool for the values
@@ -92,69 +68,138 @@ export function Steps({ view, finding }: { view: JobView; finding: FoundFinding 
       )}
       <OtherProblems problems={problems} paths={[]} />
       <ol className="flex flex-col divide-y divide-line">
-        {sequence.steps.map((step, i) => {
-          const places = placesOf(step);
-          const open = places.filter((p) => !doneAt(p));
-          const isAgain = again?.step.id === step.id;
-          return (
-            <li key={step.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 py-1">
-              <div className="min-w-0 flex-[1_1_16rem]">
-                <b>{i + 1}.</b> {step.say}
-                {step.value && <Asked view={view} sequence={sequence} step={step} />}
-              </div>
-              <div className="flex flex-wrap items-center gap-1">
-                {places.map((p) => (
-                  <Tick
-                    key={String(p.position)}
-                    view={view}
-                    sequence={sequence}
-                    place={p}
-                    done={doneAt(p)}
-                    disabled={!may || busy}
-                    onTick={() => tick([p])}
-                    {...(may && step.value ? { onAgain: () => setAgain(p) } : {})}
-                  />
-                ))}
-                {may && !step.value && open.length > 1 && (
-                  <Button
-                    className="px-3"
-                    disabled={busy}
-                    aria-label={`Tick step ${step.id} at all`}
-                    onClick={() => tick(open)}
-                  >
-                    all
-                  </Button>
-                )}
-                {may && !step.value && open.length > 0 && (
-                  <button
-                    type="button"
-                    disabled={busy}
-                    className="min-h-12 px-2 text-sm underline"
-                    aria-label={`Step ${step.id}: does not apply`}
-                    onClick={() => tick(open, 'does not apply')}
-                  >
-                    does not apply
-                  </button>
-                )}
-                {may && step.value && (open.length > 0 || isAgain) && (
-                  <ValueTick
-                    key={isAgain ? String(again.position) : ''}
-                    view={view}
-                    finding={finding}
-                    sequence={sequence}
-                    step={step}
-                    open={isAgain ? [again] : open}
-                    tool={tool.trim()}
-                    onDone={() => setAgain(null)}
-                  />
-                )}
-              </div>
-            </li>
-          );
-        })}
+        {sequence.steps.map((step, i) => (
+          <StepRow
+            key={step.id}
+            number={i + 1}
+            step={step}
+            places={placesOf(step)}
+            again={again?.step.id === step.id ? again : null}
+            {...{ view, finding, sequence, doneAt, may, busy, tool: tool.trim() }}
+            onTick={tick}
+            onAgain={setAgain}
+          />
+        ))}
       </ol>
       <OwnSteps view={view} finding={finding} may={may} />
     </div>
+  );
+}
+
+type TickPlaces = (places: readonly Place[], left?: Left) => void;
+
+/** Ticks what needs no value: all of it, or all of one position. */
+function TickMany(props: {
+  plain: readonly Place[];
+  positions: readonly Position[];
+  busy: boolean;
+  onTick: TickPlaces;
+}) {
+  const { plain, positions, busy, onTick } = props;
+  return (
+    <div className="my-2 flex flex-wrap gap-2">
+      <Button disabled={busy} onClick={() => onTick(plain)}>
+        <Check size={18} aria-hidden="true" />
+        Tick all that need no value ({plain.length})
+      </Button>
+      {positions.length > 1 && <span className="self-center">or all of</span>}
+      {positions.length > 1 &&
+        positions.map((p) => {
+          const column = plain.filter((x) => x.position === p);
+          return (
+            column.length > 0 && (
+              <Button
+                key={p}
+                className="min-w-12 px-2"
+                aria-label={`All of ${positionWords(p)}`}
+                disabled={busy}
+                onClick={() => onTick(column)}
+              >
+                {p}
+              </Button>
+            )
+          );
+        })}
+    </div>
+  );
+}
+
+interface StepRowProps {
+  readonly view: JobView;
+  readonly finding: FoundFinding;
+  readonly sequence: FittingSequence;
+  readonly number: number;
+  readonly step: FittingStep;
+  readonly places: readonly Place[];
+  /** A value of this step that is typed anew. */
+  readonly again: Place | null;
+  readonly doneAt: (place: Place) => DoneStep | undefined;
+  readonly may: boolean;
+  readonly busy: boolean;
+  readonly tool: string;
+  readonly onTick: TickPlaces;
+  readonly onAgain: (place: Place | null) => void;
+}
+type DoneStep = ReturnType<typeof ticksOf>[number];
+
+/** One step at each of its positions. */
+function StepRow(props: StepRowProps) {
+  const { view, sequence, number, step, places, again, doneAt, may, busy, onTick, onAgain } = props;
+  const open = places.filter((p) => !doneAt(p));
+  return (
+    <li className="flex flex-wrap items-center gap-x-4 gap-y-1 py-1">
+      <div className="min-w-0 flex-[1_1_16rem]">
+        <b>{number}.</b> {step.say}
+        {step.value && <Asked view={view} sequence={sequence} step={step} />}
+      </div>
+      <div className="flex flex-wrap items-center gap-1">
+        {places.map((p) => (
+          <Tick
+            key={String(p.position)}
+            view={view}
+            sequence={sequence}
+            place={p}
+            done={doneAt(p)}
+            disabled={!may || busy}
+            onTick={() => onTick([p])}
+            {...(may && step.value ? { onAgain: () => onAgain(p) } : {})}
+          />
+        ))}
+        {may && !step.value && open.length > 1 && (
+          <Button
+            className="px-3"
+            disabled={busy}
+            aria-label={`Tick step ${step.id} at all`}
+            onClick={() => onTick(open)}
+          >
+            all
+          </Button>
+        )}
+        {may && !step.value && open.length > 0 && (
+          <button
+            type="button"
+            disabled={busy}
+            className="min-h-12 px-2 text-sm underline"
+            aria-label={`Step ${step.id}: does not apply`}
+            onClick={() => onTick(open, 'does not apply')}
+          >
+            does not apply
+          </button>
+        )}
+        {may && step.value && (open.length > 0 || again) && (
+          <ValueTick
+            key={again ? String(again.position) : ''}
+            view={view}
+            finding={props.finding}
+            sequence={sequence}
+            step={step}
+            open={again ? [again] : open}
+            tool={props.tool}
+            onDone={() => onAgain(null)}
+          />
+        )}
+      </div>
+    </li>
   );
 }
 
