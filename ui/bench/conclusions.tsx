@@ -20,7 +20,7 @@ import { NextInJob, useNextInJob } from './next-in-job';
 import type { Target } from './target';
 
 const ProposeLimit = dynamic(() => import('./propose-limit').then((m) => m.ProposeLimit), { ssr: false });
-const DisplayPhotos = dynamic(() => import('./display-photo').then((m) => m.DisplayPhotos), { ssr: false });
+const DisplayPhotos = dynamic(() => import('./display-photos').then((m) => m.DisplayPhotos), { ssr: false });
 // Not on the first load: it brings the circuits and a worker.
 const CircuitSays = dynamic(() => import('./circuit-findings').then((m) => m.CircuitFindings), { ssr: false });
 

@@ -3,8 +3,7 @@ import { Camera } from 'lucide-react';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { positionWords } from '../../core/judge/words';
-import type { DisplayPhotoView, RunView } from '../../application/views';
-import { Thumb } from '../job/photos';
+import type { RunView } from '../../application/views';
 import { useRouter } from '../kit/router';
 import { sendFile } from '../kit/send';
 import type { Line } from './use-run';
@@ -66,17 +65,5 @@ export function DisplayPhoto({ view, line, look }: { view: RunView; line: Line |
         {said}
       </span>
     </>
-  );
-}
-
-/** Photos of displays that were kept with a reading. */
-export function DisplayPhotos({ photos }: { photos: readonly DisplayPhotoView[] }) {
-  if (photos.length === 0) return null;
-  return (
-    <div className="mt-2 flex flex-wrap gap-2">
-      {photos.map((p) => (
-        <Thumb key={p.id} id={p.id} label={p.name} />
-      ))}
-    </div>
   );
 }
