@@ -3,7 +3,7 @@ import { positionsOf } from '../core/catalogue/positions';
 import { indexFindable, searchWords } from '../core/catalogue/search';
 import type { TestDefinition } from '../core/catalogue/types';
 import type { Engine } from '../core/engine/layout';
-import { judgeSet } from '../core/judge/set';
+import { judgeShipped } from '../core/judge/shipped';
 import type { TestSet } from '../core/judge/types';
 import { arrangeSpecifications, chooseSpecification } from '../core/specifications/choose';
 import type { Situation, Specification } from '../core/specifications/types';
@@ -66,7 +66,7 @@ function mixedSets(): TestSet[] {
 export function benchMixed(): void {
   const sets = mixedSets();
   const seconds = best(() => {
-    for (let i = 0; i < 4000; i++) judgeSet(sets[i % sets.length] as TestSet);
+    for (let i = 0; i < 4000; i++) judgeShipped(sets[i % sets.length] as TestSet);
   });
   report(
     `judgements of mixed sets (${(sets.reduce((n, s) => n + s.readings.length, 0) / sets.length).toFixed(1)} readings each)`,

@@ -1,4 +1,4 @@
-import { judgeSet } from '../../core/judge/set';
+import { judgeShipped } from '../../core/judge/shipped';
 import type { Judgement } from '../../core/judge/types';
 import { type Result } from '../../core/foundation/result';
 import { readJson } from '../../formats/validate';
@@ -12,5 +12,5 @@ export function judgeText(text: string): Result<Judgement> {
 
 export function judgeDocument(document: unknown): Result<Judgement> {
   const set = readTestSet(document);
-  return set.ok ? judgeSet(set.value) : set;
+  return set.ok ? judgeShipped(set.value) : set;
 }

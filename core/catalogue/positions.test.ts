@@ -18,15 +18,15 @@ test('a test of states has its own, whatever the engine', () => {
   ]);
 });
 test('cylinders stand in number order, states as the test lists them', () => {
-  expect(inOrder('glow-plug-current', at(10, 2, 1)).map((r) => r.position)).toEqual([1, 2, 10]);
-  expect(inOrder('injector-module-supply', at('idle', 'key on', 'cranking')).map((r) => r.position)).toEqual([
+  expect(inOrder(findTest('glow-plug-current'), at(10, 2, 1)).map((r) => r.position)).toEqual([1, 2, 10]);
+  expect(inOrder(findTest('injector-module-supply'), at('idle', 'key on', 'cranking')).map((r) => r.position)).toEqual([
     'key on',
     'cranking',
     'idle',
   ]);
 });
 test('a test that nobody knows keeps the order it came in', () => {
-  expect(inOrder('florp', at('b', 'a')).map((r) => r.position)).toEqual(['b', 'a']);
+  expect(inOrder(findTest('florp'), at('b', 'a')).map((r) => r.position)).toEqual(['b', 'a']);
 });
 test('energy comes first', () => expect(CATALOGUE[0]?.area).toBe('Energy first'));
 test('names of places are there once in a test, and none looks like a cylinder', () => {

@@ -1,5 +1,4 @@
 import { cylinderPositions, type Engine } from '../engine/layout';
-import { findTest } from './catalogue';
 import type { TestDefinition } from './types';
 
 /** All positions of a test on an engine, in the order in which they are listed. */
@@ -17,12 +16,12 @@ export function positionsInUse(
   return test.alternatives !== undefined && own.length ? own : all;
 }
 
-/** Readings in the order of the test's positions: cylinders by number, states and pins as the test lists them. */
+/** Readings in the order of the test's positions: cylinders by number, states and pins as the test lists them; of an unknown test as they came. */
 export function inOrder<R extends { readonly position: number | string }>(
-  test: TestDefinition | string,
+  test: TestDefinition | undefined,
   readings: readonly R[],
 ): R[] {
-  const listed = (typeof test === 'string' ? findTest(test) : test)?.positions;
+  const listed = test?.positions;
   const rank = (p: number | string): number =>
     typeof p === 'number' ? p : Array.isArray(listed) ? listed.indexOf(p) : 0;
   return readings.toSorted((a, b) => rank(a.position) - rank(b.position));

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { findTest } from '../catalogue/catalogue';
-import { judgeSet } from '../judge/set';
+import { judgeShipped } from '../judge/shipped';
 import type { TestSet } from '../judge/types';
 import { heldTogether, whatIsKnown } from './known';
 import { proposeFindings, ruledOutBy } from './finding';
@@ -26,7 +26,7 @@ function run(
     position: definition.layout === 'cylinders' ? Number(p) : p,
     entry,
   }));
-  const judged = judgeSet({
+  const judged = judgeShipped({
     test,
     engine: { ...ENGINE, cylinders, firingOrder: Array.from({ length: cylinders }, (_, i) => i + 1) },
     condition: {},

@@ -1,4 +1,4 @@
-import { judgeSet } from './set';
+import { judgeShipped } from './shipped';
 import type { Judgement, TestSet } from './types';
 import { ok } from '../foundation/result';
 
@@ -7,7 +7,7 @@ const RULE = { quantity: 'resistance', unit: 'ohm', lower: 0.6, upper: 0.8, stat
 const FROM_THE_SHELF = { ...RULE, status: 'approved' } as const;
 
 function judge(entries: readonly string[], more: Partial<TestSet> = {}): Judgement {
-  const result = judgeSet({
+  const result = judgeShipped({
     test: 'glow-plug-resistance',
     engine: null,
     condition: {},

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import type { Engine } from '../engine/layout';
 import type { Instrument } from '../metrology/instrument';
-import { judgeSet } from './set';
+import { judgeShipped } from './shipped';
 import type { Condition, Judgement, Limits, TestSet, Verdict } from './types';
 import { reasonWords } from './words';
 
@@ -47,7 +47,7 @@ function setOf(entries: readonly string[] | Readonly<Record<string, string>>, op
   };
 }
 function judge(entries: readonly string[] | Readonly<Record<string, string>>, options: Options = {}): Judgement {
-  const judged = judgeSet(setOf(entries, options));
+  const judged = judgeShipped(setOf(entries, options));
   if (!judged.ok) throw new Error(JSON.stringify(judged.error));
   return judged.value;
 }
@@ -55,7 +55,7 @@ const verdicts = (j: Judgement): Verdict[] => j.readings.map((r) => r.verdict);
 const one = (entry: string, options: Options = {}) =>
   judge({ probe: entry }, { engine: null, ...options }).readings[0]!;
 const errorsOf = (entries: readonly string[], options: Options = {}) => {
-  const judged = judgeSet(setOf(entries, options));
+  const judged = judgeShipped(setOf(entries, options));
   return judged.ok ? [] : judged.error.map((e) => e.path);
 };
 
@@ -281,7 +281,7 @@ describe('input that is wrong names its place', () => {
   ])('%s', (_, entries, options, path) => expect(errorsOf(entries, options)).toContain(path));
   test('a position read twice', () => {
     const set = setOf(['1', '1']);
-    const judged = judgeSet({
+    const judged = judgeShipped({
       ...set,
       readings: [
         { position: 1, entry: '1' },
@@ -330,7 +330,7 @@ describe('properties', () => {
           .map((r) => ({ r, k: keys.next().value as number }))
           .toSorted((a, b) => a.k - b.k)
           .map((x) => x.r);
-        const [a, b] = [judgeSet(base), judgeSet({ ...base, readings: shuffled })];
+        const [a, b] = [judgeShipped(base), judgeShipped({ ...base, readings: shuffled })];
         if (!a.ok || !b.ok) throw new Error('not judged');
         expect(b.value.pattern).toBe(a.value.pattern);
         expect(
@@ -343,7 +343,7 @@ describe('properties', () => {
 
 describe('a position that was read again', () => {
   const repeat = (limits: Limits, earlier: string[], entry: string, more: Partial<TestSet> = {}) => {
-    const judged = judgeSet({
+    const judged = judgeShipped({
       test: 'x',
       engine: null,
       condition: {},

@@ -1,7 +1,7 @@
 import { findTest } from '../catalogue/catalogue';
 import type { Instrument } from '../metrology/instrument';
 import { budgetOf } from './budget';
-import { judgeSet } from './set';
+import { judgeShipped } from './shipped';
 import { findSlip } from './slip';
 import type { Judgement, Limits, ReadingIn, TestSet } from './types';
 import { reasonWords } from './words';
@@ -20,7 +20,7 @@ const named = (entries: Readonly<Record<string, string>>): ReadingIn[] =>
   Object.entries(entries).map(([position, entry]) => ({ position, entry }));
 
 function judge(limits: Limits, readings: readonly ReadingIn[], more: Partial<TestSet> = {}): Judgement {
-  const judged = judgeSet({
+  const judged = judgeShipped({
     test: 'x',
     engine: null,
     condition: {},
@@ -256,7 +256,7 @@ describe('temperature', () => {
     expect(j.advice.join(' ')).toContain('Hot and cold parts stand in one set');
   });
   test('a temperature at which the law ends is refused at its reading', () => {
-    const judged = judgeSet({
+    const judged = judgeShipped({
       test: 'x',
       engine: null,
       condition: {},
@@ -304,7 +304,7 @@ describe('another meter in the middle of a set', () => {
     expect(j.readings[0]?.standardUncertainty).toBeGreaterThan(5 * (j.readings[1]?.standardUncertainty ?? 1));
   });
   test('its errors are named at the reading', () => {
-    const judged = judgeSet({
+    const judged = judgeShipped({
       test: 'x',
       engine: null,
       condition: {},
@@ -363,7 +363,7 @@ test('the budget names where the uncertainty comes from, and adds up to it', () 
     limits: { quantity: 'resistance', unit: 'ohm', upper: 10, material: 'copper' },
     readings: [{ position: 1, entry: '5.0' }],
   };
-  const judged = judgeSet(set);
+  const judged = judgeShipped(set);
   const lines = budgetOf(set, 1);
   expect(lines.map((l) => l.from).toSorted()).toEqual(['contact', 'digits', 'gain', 'leadZero', 'temperature']);
   expect(Math.hypot(...lines.map((l) => l.standardUncertainty))).toBeCloseTo(

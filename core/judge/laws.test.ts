@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import fc from 'fast-check';
 import type { Instrument } from '../metrology/instrument';
-import { judgeSet } from './set';
+import { judgeShipped } from './shipped';
 import { findSlip } from './slip';
 import type { Judgement, Limits, ReadingIn, TestSet } from './types';
 
@@ -23,7 +23,7 @@ const LIMITS: Limits = {
   openAbove: 1e4,
 };
 const judge = (set: Partial<TestSet> & { readings: readonly ReadingIn[] }): Judgement => {
-  const judged = judgeSet({ test: 'x', engine: null, condition: {}, instrument: METER, limits: LIMITS, ...set });
+  const judged = judgeShipped({ test: 'x', engine: null, condition: {}, instrument: METER, limits: LIMITS, ...set });
   if (!judged.ok) throw new Error(JSON.stringify(judged.error));
   return judged.value;
 };

@@ -1,4 +1,4 @@
-import { judgeSet } from './set';
+import { judgeShipped } from './shipped';
 import { findSlip } from './slip';
 import type { Judgement, Limits } from './types';
 
@@ -6,7 +6,7 @@ const PAIR: Limits = { quantity: 'voltage', unit: 'V', lower: -0.1, upper: 0.1, 
 const FREE: Limits = { quantity: 'voltage', unit: 'V', stimulus: { quantity: 'pressure', unit: 'kPa' } };
 
 function judge(limits: Limits, entries: readonly string[]): Judgement {
-  const judged = judgeSet({
+  const judged = judgeShipped({
     test: 'x',
     engine: null,
     condition: {},
@@ -97,7 +97,7 @@ describe('volts over pressure', () => {
 
 describe('commanded against reported', () => {
   const reported = (...values: readonly string[]): string => {
-    const judged = judgeSet({
+    const judged = judgeShipped({
       test: 'actuator-position',
       engine: null,
       condition: {},

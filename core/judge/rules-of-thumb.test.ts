@@ -2,14 +2,14 @@ import { findTest } from '../catalogue/catalogue';
 import { positionsOf } from '../catalogue/positions';
 import type { TestDefinition } from '../catalogue/types';
 import type { Engine } from '../engine/layout';
-import { judgeSet } from './set';
+import { judgeShipped } from './shipped';
 
 const L4: Engine = { layout: 'inline', cylinders: 4 };
 const get = (id: string): TestDefinition => findTest(id)!;
 
 const judge = (id: string, entry: string, position: string | number = positionsOf(get(id), L4)[0]!, volts?: number) => {
   const limits = get(id).rules.find((r) => r.when?.systemVoltage_V === volts)!.limits;
-  const judged = judgeSet({
+  const judged = judgeShipped({
     test: id,
     engine: L4,
     condition: {},

@@ -1,4 +1,3 @@
-import { findTest } from '../catalogue/catalogue';
 import type { TestDefinition } from '../catalogue/types';
 import { checkEngine, cylinderPositions, sharedGroups } from '../engine/layout';
 import { checkLimits } from '../limits/check';
@@ -24,14 +23,15 @@ import type { JudgedReading, Judgement, Limits, Position, TestSet } from './type
  * Judges a whole set: each reading against its limits, then against its good neighbours, then the pattern.
  * Pure: the same set gives the same judgement on the keystroke, on the server and from the command line.
  *
- * Where the positions are cylinders, those without a reading are added at the end as not measured.
+ * Where the positions are cylinders, those without a reading are added at the end as not measured. What is known of the test comes with
+ * the set; of one that names a shipped test only: `judgeShipped`.
  */
 export function judgeSet(set: TestSet): Result<Judgement> {
   const { readings, problems } = checkAndParse(set);
   if (problems.length) return fail(problems);
   const asked = requireUnit(set.limits.unit, set.limits.quantity);
   if (!asked.ok) throw new Error('checkSet let an unknown unit pass');
-  const test = set.definition ?? findTest(set.test);
+  const test = set.definition;
   const context: SetContext = {
     limits: set.limits,
     condition: set.condition,

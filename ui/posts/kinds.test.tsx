@@ -1,7 +1,7 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { findTest } from '../../core/catalogue/catalogue';
 import type { TestDefinition } from '../../core/catalogue/types';
-import { judgeSet } from '../../core/judge/set';
+import { judgeShipped } from '../../core/judge/shipped';
 import type { Limits, ReadingIn } from '../../core/judge/types';
 import { MiniPosts } from './mini-posts';
 import { PostRow, postName } from './post-row';
@@ -10,7 +10,7 @@ import { scaleFor } from '../../application/posts/scale';
 
 const ENGINE = { layout: 'inline' as const, cylinders: 4 };
 function judged(limits: Limits, readings: readonly ReadingIn[]) {
-  const result = judgeSet({ test: 'x', engine: null, condition: {}, instrument: null, limits, readings });
+  const result = judgeShipped({ test: 'x', engine: null, condition: {}, instrument: null, limits, readings });
   if (!result.ok) throw new Error(JSON.stringify(result.error));
   return result.value;
 }
@@ -93,7 +93,7 @@ test('the volts are large, what the gauge showed stands beneath', () => {
 });
 test('a clamp’s millivolts keep their unit; amperes stand with what they come to', () => {
   const limits: Limits = { quantity: 'current', unit: 'A', lower: 8 };
-  const result = judgeSet({
+  const result = judgeShipped({
     test: 'x',
     engine: null,
     condition: {},

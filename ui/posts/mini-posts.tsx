@@ -1,3 +1,4 @@
+import { findTest } from '../../core/catalogue/catalogue';
 import { inOrder } from '../../core/catalogue/positions';
 import type { Judgement } from '../../core/judge/types';
 import { verdictWord } from '../../core/judge/words';
@@ -19,7 +20,7 @@ export function MiniPosts({ judgement, before }: { judgement: Judgement; before?
     [...judgement.readings, ...(before?.readings ?? [])].flatMap((r) => (r.corrected === null ? [] : [r.corrected])),
   );
   const earlier = new Map(before?.readings.map((r) => [r.position, r]));
-  const readings = inOrder(judgement.test, judgement.readings);
+  const readings = inOrder(findTest(judgement.test), judgement.readings);
   const y = (h: number): number => 4 + (1 - h) * (HEIGHT - 8);
   const [top, foot] = [
     y(limits.upper === undefined ? 1 : scale.height(limits.upper)),

@@ -1,11 +1,11 @@
 import { renderToStaticMarkup } from 'react-dom/server';
-import { judgeSet } from '../../core/judge/set';
+import { judgeShipped } from '../../core/judge/shipped';
 import type { Limits } from '../../core/judge/types';
 import { PostRow, postName } from './post-row';
 import { scaleFor } from '../../application/posts/scale';
 
 const limits: Limits = { quantity: 'resistance', unit: 'ohm', lower: 0.3, upper: 1 };
-const judged = judgeSet({
+const judged = judgeShipped({
   test: 'x',
   engine: { layout: 'inline', cylinders: 4 },
   condition: {},

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { judgeSet } from '../../core/judge/set';
+import { judgeShipped } from '../../core/judge/shipped';
 import type { JudgedReading, Limits } from '../../core/judge/types';
 import { VERDICTS } from '../../core/foundation/vocabulary';
 import { outcome } from './judgement-word';
@@ -12,7 +12,7 @@ const OHM: Limits = { quantity: 'resistance', unit: 'ohm', lower: 0.3, upper: 1,
 const METER = { kind: 'm', leadZero_ohm: 0.2, leadZeroResolution_ohm: 0.1, accuracy: [] };
 
 function judgement(entries: string[], limits = OHM, cylinders = entries.length) {
-  const judged = judgeSet({
+  const judged = judgeShipped({
     test: 'x',
     engine: { layout: 'inline', cylinders },
     condition: {},
