@@ -1,6 +1,7 @@
 import { arrange, checkEngine, type Engine } from '../../core/engine/layout';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import { type Capture, type CaptureChannel, phaseOf, positionOf } from '../../core/signal/angle/capture';
+import { speedOf } from '../../core/signal/angle/axis';
 import { compareCaptures } from '../../core/signal/angle/compare';
 import { compression } from '../../core/signal/angle/compression';
 import { contribution } from '../../core/signal/angle/contribution';
@@ -110,16 +111,9 @@ function besideReference(
 ): readonly Finding[] {
   if (!reference || what === 'timing' || silentChannels(what, reference)) return [];
   const isSaid = capture.condition !== undefined && reference.condition !== undefined;
-  const [a, b] = [speedOf(capture), speedOf(reference)];
+  const [a, b] = [phaseOf(capture), phaseOf(reference)].map((p) => (p ? speedOf(p.axis) : null));
   const isAlike = isSaid ? capture.condition === reference.condition : !a || !b || Math.abs(a / b - 1) < ALIKE;
   return compareCaptures(own, WAYS[what](reference, null), { name: 'in the reference', isAlike });
-}
-
-/** Mean speed over the axis of a capture, rpm; `null` without one. */
-function speedOf(capture: Capture): number | null {
-  const axis = phaseOf(capture)?.axis;
-  if (!axis) return null;
-  return ((axis.last_deg - axis.first_deg) / 360 / (axis.timeAt(axis.last_deg) - axis.timeAt(axis.first_deg))) * 60;
 }
 
 const WAYS: Readonly<Record<AngleAsk, (capture: Capture, reference: Capture | null) => Finding[]>> = {

@@ -1,14 +1,11 @@
 'use client';
 import { Camera } from 'lucide-react';
 import { useState } from 'react';
-import { v7 } from 'uuid';
 import { positionWords } from '../../core/judge/words';
 import type { RunView } from '../../application/views';
 import { useRouter } from '../kit/router';
-import { sendFile } from '../kit/send';
+import { PHOTO_TYPES, sendPhoto } from '../job/send-photo';
 import type { Line } from './use-run';
-
-const UPLOAD_TIMEOUT_ms = 120_000;
 
 /**
  * A photo of the meter's display, kept with the reading that it shows: of the framed position, or of what was read last. Nobody
@@ -23,25 +20,10 @@ export function DisplayPhoto({ view, line, look }: { view: RunView; line: Line |
   async function take(file: File | undefined, of: Line): Promise<void> {
     if (!file) return;
     setIsBusy(true);
-    const name = `display, ${where}, ${of.entry}`;
-    const sent = await sendFile(
-      `/api/jobs/${view.job.id}/photos?id=${v7()}&reading=${of.id}&name=${encodeURIComponent(name)}`,
-      file,
-      file.type || 'application/octet-stream',
-      UPLOAD_TIMEOUT_ms,
-    );
+    const sent = await sendPhoto(view.job.id, file, { name: `display, ${where}, ${of.entry}`, reading: of.id });
     setIsBusy(false);
-    if (sent.ok) {
-      setSaid(`The photo is kept with ${where}.`);
-      router.refresh();
-    } else
-      setSaid(
-        sent.error.kind === 'refused'
-          ? (sent.error.problem.errors[0]?.message ?? sent.error.problem.title)
-          : sent.error.kind === 'unreachable'
-            ? 'No server: the photo was not kept. Take it again.'
-            : sent.error.message,
-      );
+    setSaid('id' in sent ? `The photo is kept with ${where}.` : `The photo was not kept: ${sent.problem}`);
+    if ('id' in sent) router.refresh();
   }
   return (
     <>
@@ -50,7 +32,7 @@ export function DisplayPhoto({ view, line, look }: { view: RunView; line: Line |
         {isBusy ? 'Sending' : 'Photo'}
         <input
           type="file"
-          accept="image/jpeg,image/png,image/webp,image/heif,image/heic"
+          accept={PHOTO_TYPES}
           capture="environment"
           className="sr-only"
           aria-label={`Photo of the display, ${where}`}

@@ -2,14 +2,11 @@
 import { Camera } from 'lucide-react';
 import Image from 'next/image';
 import { useEffect, useId, useState } from 'react';
-import { v7 } from 'uuid';
 import type { PhotoView } from '../../application/views';
 import { buttonLook } from '../kit/button';
 import { useIsOnDevice } from '../kit/router';
-import { read, sendFile } from '../kit/send';
-
-const UPLOAD_TIMEOUT_ms = 120_000;
-const TYPES = 'image/jpeg,image/png,image/webp,image/heif,image/heic';
+import { read } from '../kit/send';
+import { PHOTO_TYPES, sendPhoto } from './send-photo';
 
 /** Takes photos into the job as they are chosen; `chosen` are the ids that this form names. */
 export function PhotoField({
@@ -28,20 +25,11 @@ export function PhotoField({
     setError(null);
     let now = chosen;
     for (const file of files ?? []) {
-      const photo = v7();
       setBusy((n) => n + 1);
-      const sent = await sendFile(
-        `/api/jobs/${jobId}/photos?id=${photo}&name=${encodeURIComponent(file.name)}`,
-        file,
-        file.type || 'application/octet-stream',
-        UPLOAD_TIMEOUT_ms,
-      );
+      const sent = await sendPhoto(jobId, file);
       setBusy((n) => n - 1);
-      if (sent.ok) onChange((now = [...now, photo]));
-      else
-        setError(
-          `${file.name}: ${sent.error.kind === 'refused' ? (sent.error.problem.errors[0]?.message ?? sent.error.problem.title) : sent.error.kind === 'unreachable' ? 'No server. Choose it again.' : sent.error.message}`,
-        );
+      if ('id' in sent) onChange((now = [...now, sent.id]));
+      else setError(`${file.name}: ${sent.problem}`);
     }
   }
   return (
@@ -56,7 +44,7 @@ export function PhotoField({
           <input
             id={id}
             type="file"
-            accept={TYPES}
+            accept={PHOTO_TYPES}
             capture="environment"
             multiple
             className="sr-only"

@@ -12,6 +12,10 @@ export interface Axis {
   readonly uncertainty_deg: number;
 }
 
+/** Mean speed over an axis, rpm. */
+export const speedOf = ({ first_deg, last_deg, timeAt }: Axis): number =>
+  ((last_deg - first_deg) / 360 / (timeAt(last_deg) - timeAt(first_deg))) * 60;
+
 /** An axis of the teeth of a crank wheel. */
 export const crankAxis = (train: ToothTrain): Axis =>
   axisOf('crank', train.times, train.angles, 0.1 * (360 / train.wheel.teeth));

@@ -40,10 +40,15 @@ describe('two captures beside each other', () => {
       'Cylinder 3, contribution: 98 %, before 62 %: more, beside the others.',
     ]);
   });
+  test('two misfires of thirteen cycles are no change, of two hundred they are', () => {
+    const share = (cycles: number) =>
+      told([{ ...gives(3, 1, 0.15), cycles }], [{ ...gives(3, 1, 0), cycles }]).find(([q]) => q === 'misfires')?.[1];
+    expect([share(13), share(200)]).toEqual(['pass', 'attention']);
+  });
   test('idle beside load is no worse and no better', () => {
-    const found = told([gives(2, 0.5, 0.4)], [gives(2, 1)], { name: 'under load', isAlike: false });
+    const found = told([gives(2, 0.5, 0.6)], [gives(2, 1)], { name: 'under load', isAlike: false });
     expect(found.map(([, severity]) => severity)).toEqual(['none', 'none']);
-    expect(found[0]?.[2]).toBe('Cylinder 2, contribution: 50 %, under load 100 %: it shows in one of them only.');
+    expect(found[0]?.[2]).toBe('Cylinder 2, contribution: 50 %, under load 100 %: they differ.');
   });
   test('a cylinder is compared with itself only: none without a number', () => {
     expect(told([gives(3, 0.5)], [gives(4, 1)])).toEqual([]);

@@ -5,7 +5,7 @@ import type { Change, Compression, Contribution, Cranking, FiringPulse, Knock } 
 export interface Against {
   /** The other one, in words: "known good of PL-07", "before". */
   readonly name: string;
-  /** Both did the same: both idled, or the starter turned both. Else nothing has become worse, it only shows elsewhere. */
+  /** Both did the same: both idled, or the starter turned both. Else nothing is called worse: the conditions differ. */
   readonly isAlike: boolean;
 }
 
@@ -67,6 +67,19 @@ function twin<F extends PerCylinder>(other: readonly Finding[], now: F): F | und
 
 const percent = (v: number): string => `${Math.round(100 * v)} %`;
 
+/** Of a capture that does not say how many cycles it has: as few as a short one. */
+const FEW_CYCLES = 15;
+
+/**
+ * Standard error of the share of misfires in so many cycles, after two more of either kind were added (Agresti and Coull, The American
+ * Statistician 52, 1998; from memory): none of a few is not none of all.
+ */
+function shareError({ misfires, cycles = FEW_CYCLES }: Contribution): number {
+  const n = cycles + 4;
+  const p = (misfires * cycles + 2) / n;
+  return Math.sqrt((p * (1 - p)) / n);
+}
+
 const contributionOf = (now: Contribution, before: Contribution | undefined): Difference[] =>
   before
     ? [
@@ -84,8 +97,7 @@ const contributionOf = (now: Contribution, before: Contribution | undefined): Di
           quantity: 'misfires',
           now: now.misfires,
           before: before.misfires,
-          // A share of some tens of cycles is known to no better than this.
-          uncertainty: 0.03,
+          uncertainty: Math.hypot(shareError(now), shareError(before)),
           least: LEAST.contribution,
           worse: 1,
           say: percent,
@@ -174,7 +186,7 @@ function changes(differences: readonly Difference[], of: PerCylinder | Cranking,
     const verdict = !isClear
       ? 'no difference beyond what is uncertain'
       : !against.isAlike
-        ? 'it shows in one of them only'
+        ? 'they differ'
         : isWorse
           ? 'worse'
           : d.worse === 0

@@ -291,6 +291,7 @@ function finding(
     relative: r.relative,
     uncertainty: r.uncertainty,
     misfires: r.misfires,
+    cycles: r.cycles,
     reasons: [
       `${who} speeds the crank up by ${Math.round(100 * r.relative)} % of the mean; ${Math.round(100 * r.misfires)} % of ${r.cycles} cycles misfired.`,
       ...(isSafe

@@ -1,6 +1,6 @@
 import { thin } from '../pulses';
 import { quantile } from '../../numerics/select';
-import { turned } from './axis';
+import { speedOf, turned } from './axis';
 import { type Capture, cylinderAfter, phaseOf, positionOf } from './capture';
 import { camMarks, type CamMark } from './timing';
 
@@ -45,11 +45,10 @@ export function cycleOf(capture: Capture): Cycle | null {
   const count = Math.min(MOST_CYCLES, Math.floor((axis.last_deg - zero) / 720) - first);
   if (count < 1) return null;
   const starts = Array.from({ length: count }, (_, k) => zero + (first + k) * 720);
-  const [from_s, to_s] = [axis.timeAt(axis.first_deg), axis.timeAt(axis.last_deg)];
   return {
     from: axis.from,
     cycles: count,
-    speed_rpm: ((axis.last_deg - axis.first_deg) / 360 / (to_s - from_s)) * 60,
+    speed_rpm: speedOf(axis),
     isNamed: named !== null,
     places: Array.from({ length: n }, (_, slot) => ({
       cylinder: named ? cylinderAfter(order, order?.[0] ?? named.cylinder, slot) : null,

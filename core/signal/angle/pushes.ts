@@ -72,7 +72,7 @@ export function pushesOf(
   return simplest.shape === best.shape ? whole(best.shape) : [...whole(simplest.shape), ...whole(best.shape)];
 }
 
-/** How much of what cylinders differ is not the one that differs most: 1 for that one alone. */
+/** How many cylinders the differences are spread over, counted in the largest of them: 1 where one cylinder alone differs. */
 function unevenness({ left, first }: Pushes, n: number): number {
   const sums = new Float64Array(n);
   left.forEach((v, i) => (sums[(((first + i) % n) + n) % n] = (sums[(((first + i) % n) + n) % n] ?? 0) + v));

@@ -73,6 +73,8 @@ export interface Contribution extends FindingBase {
   readonly uncertainty: number;
   /** Share of its cycles. */
   readonly misfires: number;
+  /** Cycles that were looked at. Absent in captures of an earlier version. */
+  readonly cycles?: number;
 }
 export interface Knock extends FindingBase {
   readonly kind: 'knock';
