@@ -1,3 +1,4 @@
+import { tr } from '../core/locale/translate';
 import { findingWords } from '../core/evidence/finding';
 import type { StageId } from '../core/job/progress';
 import { joinAnd } from '../core/quantity/print';
@@ -39,9 +40,10 @@ export function stageLines(view: JobView): Readonly<Record<StageId, StageLine>> 
       : NOTHING,
     agreed: agreedLine(view),
     repair: steps.length
-      ? { what: `${steps.length} ${steps.length === 1 ? 'step' : 'steps'} ticked`, ...newest(steps) }
+      ? { what: tr`${steps.length} ${steps.length === 1 ? 'step' : 'steps'} ticked`, ...newest(steps) }
       : NOTHING,
-    proof: scans.length || steps.length ? { what: `${proven} of ${checks.length} checks`, ...newest(scans) } : NOTHING,
+    proof:
+      scans.length || steps.length ? { what: tr`${proven} of ${checks.length} checks`, ...newest(scans) } : NOTHING,
     release: released ? { what: released.body.said, by: released.by, at: released.at } : NOTHING,
   };
 }
@@ -50,7 +52,7 @@ function codesLine({ codes }: JobView): StageLine {
   if (codes.length === 0) return { ...NOTHING, what: 'not read' };
   const known = knownCodes(codes);
   const what = known.length
-    ? known.map((c) => `${c.code}${c.fate === 'as found' ? '' : ` ${c.fate}`}`).join(', ')
+    ? known.map((c) => tr`${c.code}${c.fate === 'as found' ? '' : ` ${c.fate}`}`).join(', ')
     : 'none';
   return { what, ...newest(codes) };
 }
@@ -58,8 +60,8 @@ function codesLine({ codes }: JobView): StageLine {
 function testsLine({ job, evidence }: JobView): StageLine {
   const runs = job.runs.map((r) => ({ by: r.startedBy, at: r.startedAt }));
   const parts = [
-    ...(runs.length ? [`${runs.length} ${runs.length === 1 ? 'test' : 'tests'}`] : []),
-    ...(evidence.length ? [`${evidence.length} seen`] : []),
+    ...(runs.length ? [tr`${runs.length} ${runs.length === 1 ? 'test' : 'tests'}`] : []),
+    ...(evidence.length ? [tr`${evidence.length} seen`] : []),
   ];
   return parts.length ? { what: joinAnd(parts), ...newest([...runs, ...evidence]) } : NOTHING;
 }
@@ -73,9 +75,11 @@ function agreedLine({ repair: { records } }: JobView): StageLine {
       : NOTHING;
   const answer = recordsOfKind(records, 'answer').findLast((a) => a.body.quotation === quotation.id);
   const total = moneyWords(totalOf(quotation.body.lines), quotation.body.currency);
-  const day = answer?.body.until ? ` ${answer.body.answer === 'accepted' ? 'for' : 'until'} ${answer.body.until}` : '';
+  const day = answer?.body.until
+    ? tr` ${answer.body.answer === 'accepted' ? 'for' : 'until'} ${answer.body.until}`
+    : '';
   return {
-    what: `${total}, ${answer ? `${answer.body.answer}${day}` : 'not answered yet'}`,
+    what: tr`${total}, ${answer ? `${answer.body.answer}${day}` : 'not answered yet'}`,
     ...newest([answer ?? quotation]),
   };
 }

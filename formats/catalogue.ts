@@ -1,3 +1,4 @@
+import { tr } from '../core/locale/translate';
 import { checkDefinition } from '../core/catalogue/check';
 import type { TestDefinition } from '../core/catalogue/types';
 import { fail, ok, type Result } from '../core/foundation/result';
@@ -30,7 +31,7 @@ export function readCatalogue(text: string): Result<readonly TestDefinition[]> {
     ...checkDefinition(t, `/tests/${i}`),
     ...(tests.findIndex((other) => other.id === t.id) === i
       ? []
-      : [{ path: `/tests/${i}/id`, message: `The file has the test "${t.id}" twice.` }]),
+      : [{ path: `/tests/${i}/id`, message: tr`The file has the test "${t.id}" twice.` }]),
   ]);
   return problems.length ? fail(problems) : ok(tests);
 }

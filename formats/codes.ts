@@ -1,3 +1,4 @@
+import { tr } from '../core/locale/translate';
 import { decodeCode, findCodes } from '../core/codes/decode';
 import type { CodeMeaning } from '../core/codes/types';
 import { fail, ok, type Problem, type Result } from '../core/foundation/result';
@@ -32,5 +33,5 @@ export function explainCodes(pieces: readonly string[]): Result<CodesDocument> {
 
 function decodeError(text: string): string {
   const decoded = decodeCode(text);
-  return decoded.ok ? `"${text}" is read only on its own.` : decoded.error;
+  return decoded.ok ? tr`"${text}" is read only on its own.` : decoded.error;
 }

@@ -1,3 +1,4 @@
+import { tr } from '../core/locale/translate';
 import { SEQUENCES } from '../core/repair/sequences';
 import { readValue } from '../core/repair/values';
 import { nearest } from '../core/foundation/text';
@@ -68,7 +69,7 @@ export function readFittingValuesCsv(text: string): Result<readonly FittingEntry
 
 function unknown(what: string, word: string, known: readonly string[]): string {
   const meant = nearest(word, known);
-  return `There is no ${what} "${word}". ${meant === null ? `There are: ${known.join(', ')}.` : `Did you mean "${meant}"?`}`;
+  return tr`There is no ${what} "${word}". ${meant === null ? tr`There are: ${known.join(', ')}.` : tr`Did you mean "${meant}"?`}`;
 }
 
 export const writeFittingValuesCsv = (values: readonly Omit<FittingEntry, 'line'>[]): string =>

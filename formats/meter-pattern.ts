@@ -1,3 +1,4 @@
+import { tr } from '../core/locale/translate';
 import { RE2JS } from 're2js';
 import { fail, ok, type Result } from '../core/foundation/result';
 import { findUnit } from '../core/quantity/units';
@@ -17,18 +18,18 @@ export type LinePattern = (line: string) => ReadLine;
  */
 export function linePattern(source: string): Result<LinePattern, string> {
   if (source.trim() === '') return fail('Write a pattern, such as (?P<value>[-+.0-9]+) *(?P<unit>[A-Za-z]+)');
-  if (source.length > LONGEST_PATTERN) return fail(`A pattern has at most ${LONGEST_PATTERN} characters.`);
+  if (source.length > LONGEST_PATTERN) return fail(tr`A pattern has at most ${LONGEST_PATTERN} characters.`);
   let compiled: RE2JS;
   try {
     compiled = RE2JS.compile(source);
   } catch (error) {
-    return fail(`The pattern cannot be read: ${error instanceof Error ? error.message : String(error)}`);
+    return fail(tr`The pattern cannot be read: ${error instanceof Error ? error.message : String(error)}`);
   }
   const groups = compiled.namedGroups();
   if (!('value' in groups)) return fail('The group that holds the number must be named: (?P<value>…).');
   const known = ['value', 'unit', 'mode', 'flag'];
   const unknown = Object.keys(groups).find((g) => !known.includes(g));
-  if (unknown !== undefined) return fail(`There is no group "${unknown}": ${known.join(', ')}.`);
+  if (unknown !== undefined) return fail(tr`There is no group "${unknown}": ${known.join(', ')}.`);
   return ok((line) => {
     if (line.length > LONGEST_LINE) return unread('too long');
     const matcher = compiled.matcher(line);

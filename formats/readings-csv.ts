@@ -1,3 +1,4 @@
+import { tr } from '../core/locale/translate';
 import type { Limits, Position } from '../core/judge/types';
 import { readEntry } from '../core/limits/entry';
 import { findUnit } from '../core/quantity/units';
@@ -71,7 +72,7 @@ function readRows(table: readonly TableRow[], onto: CsvTarget): CsvRead {
     const first = read.ok ? seen.get(read.value.position) : undefined;
     if (!read.ok) problems.push({ line, message: read.error });
     else if (first !== undefined)
-      problems.push({ line, message: `Position ${read.value.position} stands in line ${first} already.` });
+      problems.push({ line, message: tr`Position ${read.value.position} stands in line ${first} already.` });
     else {
       seen.set(read.value.position, line);
       rows.push({ line, ...read.value });
@@ -85,10 +86,10 @@ function readRow(
   target: CsvTarget & Places,
 ): Result<{ position: Position; entry: string }, string> {
   const { test = '', position: positionText = '', entry: typed = '', unit_of_measure: unit = '' } = record;
-  if (test && test !== target.test) return fail(`This row is of the test "${test}", not of "${target.test}".`);
+  if (test && test !== target.test) return fail(tr`This row is of the test "${test}", not of "${target.test}".`);
   const position = target.places.get(positionText.toLowerCase());
-  if (position === undefined) return fail(`There is no position "${positionText}" here.`);
-  if (unit && unit !== target.limits.unit && !findUnit(unit)) return fail(`"${unit}" is no unit known here.`);
+  if (position === undefined) return fail(tr`There is no position "${positionText}" here.`);
+  if (unit && unit !== target.limits.unit && !findUnit(unit)) return fail(tr`"${unit}" is no unit known here.`);
   const plain = /^[+-]?[\d.,]+$/.test(typed);
   const entry = unit && unit !== target.limits.unit && plain ? `${typed} ${unit}` : typed;
   const read = readEntry(entry, target.limits, target.clamp_mVperA ?? null);

@@ -1,3 +1,4 @@
+import { tr } from '../core/locale/translate';
 import { fail, type Problem, type Result } from '../core/foundation/result';
 import type { CodeStatus } from '../core/codes/decode';
 import { readTable, type TableRow } from './table';
@@ -43,7 +44,7 @@ export function readScan(text: string): Result<ScanDocument> {
   try {
     json = JSON.parse(bare);
   } catch (error) {
-    return fail([{ path: '', message: `This is no JSON: ${(error as Error).message}` }]);
+    return fail([{ path: '', message: tr`This is no JSON: ${(error as Error).message}` }]);
   }
   return validate(check, json);
 }
@@ -111,13 +112,13 @@ function takeRow({ line, cells }: TableRow, draft: Draft): Problem[] {
   const kind = (cells.kind ?? '').toLowerCase();
   const how = Object.hasOwn(ROWS, kind) ? ROWS[kind] : undefined;
   const at = (field: string, message: string): Problem[] => [{ path: `/line ${line}/${field}`, message }];
-  if (!how) return at('kind', `"${kind}" is none of ${Object.keys(ROWS).join(', ')}.`);
+  if (!how) return at('kind', tr`"${kind}" is none of ${Object.keys(ROWS).join(', ')}.`);
   const name = cells.name ?? '';
   if (name === '') return at('name', 'Nothing stands there.');
   const lower = (cells.value ?? '').toLowerCase();
   const value = how.into === 'live' || how.into === 'freezeFrame' ? (cells.value ?? '') : lower;
   const read = how.read({ name, value, more: cells.more ?? '' });
-  if (!read) return at('value', `Of a ${kind}, ${how.says}.`);
+  if (!read) return at('value', tr`Of a ${kind}, ${how.says}.`);
   draft[how.into].push(read);
   return [];
 }

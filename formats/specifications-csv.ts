@@ -1,3 +1,4 @@
+import { tr } from '../core/locale/translate';
 import type { Limits } from '../core/limits/types';
 import { fail, ok, type Problem, type Result } from '../core/foundation/result';
 import { checkEntry, type SpecificationEntry } from './specifications';
@@ -125,8 +126,8 @@ function testIdOf(written: string | undefined, tests: readonly NamedTest[], prob
   const named = tests.find((t) => t.name.toLowerCase() === written.toLowerCase());
   if (named) return named.id;
   const meant = nearest(written, [...tests.map((t) => t.id), ...tests.map((t) => t.name)]);
-  const hint = meant === null ? '' : ` Did you mean "${meant}"?`;
-  problems.push({ path: '/test', message: `There is no test "${written}".${hint}` });
+  const hint = meant === null ? '' : tr` Did you mean "${meant}"?`;
+  problems.push({ path: '/test', message: tr`There is no test "${written}".${hint}` });
   return written;
 }
 
@@ -207,7 +208,7 @@ function readMore(text: string | undefined, problems: Problem[]): Record<string,
   } catch {
     /* said below */
   }
-  problems.push({ path: '/more', message: `This is JSON with ${MORE.join(', ')}.` });
+  problems.push({ path: '/more', message: tr`This is JSON with ${MORE.join(', ')}.` });
   return {};
 }
 

@@ -1,3 +1,4 @@
+import { tr } from '../core/locale/translate';
 import type { Limits } from '../core/limits/types';
 import { checkLimits } from '../core/limits/check';
 import { fail, ok, type Problem, type Result } from '../core/foundation/result';
@@ -48,7 +49,7 @@ export function checkEntry(e: SpecificationEntry, base = ''): Problem[] {
       message:
         e.scope === 'general'
           ? 'A general rule is for nothing in particular: leave this out.'
-          : `Which ${e.scope}? Its ${e.scope === 'depot' ? 'name' : 'code'} is missing.`,
+          : tr`Which ${e.scope}? Its ${e.scope === 'depot' ? 'name' : 'code'} is missing.`,
     });
   }
   const { fromTemperature_degC: from, toTemperature_degC: to } = e.when ?? {};

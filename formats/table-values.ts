@@ -1,3 +1,4 @@
+import { tr } from '../core/locale/translate';
 import { fail, ok, type Result } from '../core/foundation/result';
 
 /** Which sign a file puts before the decimals, where its numbers tell. */
@@ -29,7 +30,7 @@ export function readTableNumber(raw: string, sign: DecimalSign): Result<number, 
     .trim()
     .replace(/\u2212/g, '-')
     .replace(BLANKS, '');
-  const none = fail(`"${raw}" is no number.`);
+  const none = fail(tr`"${raw}" is no number.`);
   const value = (text: string): Result<number, string> => {
     const n = text === '' ? NaN : Number(text);
     return Number.isFinite(n) ? ok(n) : none;
@@ -50,7 +51,7 @@ export function readTableNumber(raw: string, sign: DecimalSign): Result<number, 
   // A point stands before decimals in most files of this kind; a comma says it as often as not.
   if (used === '.') return value(typed);
   const plain = typed.replace(',', '');
-  return fail(`"${raw}" can be read in two ways. Write ${plain} or ${typed.replace(',', '.')}.`);
+  return fail(tr`"${raw}" can be read in two ways. Write ${plain} or ${typed.replace(',', '.')}.`);
 }
 
 const count = (text: string, sign: string): number => text.split(sign).length - 1;
@@ -63,11 +64,11 @@ export function readTableDay(raw: string): Result<string, string> {
   const dotted = /^(\d{1,2})\.\s?(\d{1,2})\.\s?(\d{4})$/.exec(typed);
   if (dotted) return dayOf(Number(dotted[3]), Number(dotted[2]), Number(dotted[1]), raw);
   const slashed = /^(\d{1,2})\/(\d{1,2})\/(\d{4})$/.exec(typed);
-  if (!slashed) return fail(`"${raw}" is no day. Write it as 2026-11-29 or 29.11.2026.`);
+  if (!slashed) return fail(tr`"${raw}" is no day. Write it as 2026-11-29 or 29.11.2026.`);
   const [first, second, year] = [Number(slashed[1]), Number(slashed[2]), Number(slashed[3])];
   // Which of the two is the day is written one way here and the other way there.
   if (first <= 12 && second <= 12 && first !== second)
-    return fail(`"${raw}" can be read in two ways. Write it as ${year}-MM-DD.`);
+    return fail(tr`"${raw}" can be read in two ways. Write it as ${year}-MM-DD.`);
   return first > 12 ? dayOf(year, second, first, raw) : dayOf(year, first, second, raw);
 }
 
@@ -75,5 +76,5 @@ function dayOf(year: number, month: number, day: number, raw: string): Result<st
   const text = [String(year), String(month).padStart(2, '0'), String(day).padStart(2, '0')].join('-');
   const parsed = new Date(`${text}T00:00:00Z`);
   const isThere = !Number.isNaN(parsed.getTime()) && parsed.toISOString().startsWith(text);
-  return isThere ? ok(text) : fail(`There is no day "${raw}".`);
+  return isThere ? ok(text) : fail(tr`There is no day "${raw}".`);
 }

@@ -1,3 +1,4 @@
+import { tr } from '../core/locale/translate';
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
 import { nearest } from '../core/foundation/text';
@@ -40,16 +41,16 @@ export function readTable(
       to: mostRows + 1,
     }) as unknown as typeof records;
   } catch (error) {
-    return fail([{ path: '', message: `This is not a table: ${(error as Error).message}` }]);
+    return fail([{ path: '', message: tr`This is not a table: ${(error as Error).message}` }]);
   }
   const header = records[0]?.record ?? {};
   const missing: Problem[] = needed
     .filter((c) => !(c in header))
-    .map((c) => ({ path: `/${c}`, message: `The header row has no column "${c}".` }));
+    .map((c) => ({ path: `/${c}`, message: tr`The header row has no column "${c}".` }));
   if (records.length === 0) return fail([{ path: '', message: 'The file has a header at most and no rows.' }]);
   const wrong = [...missing, ...(known ? strangeColumns(Object.keys(header), known) : [])];
   if (wrong.length) return fail(wrong);
-  if (records.length > mostRows) return fail([{ path: '', message: `The file has more than ${mostRows} rows.` }]);
+  if (records.length > mostRows) return fail([{ path: '', message: tr`The file has more than ${mostRows} rows.` }]);
   return ok(records.map(({ info, record }) => ({ line: info.lines - newlines(record), cells: record })));
 }
 
@@ -62,10 +63,10 @@ function strangeColumns(columns: readonly string[], known: readonly string[]): P
       .trim()
       .replace(/[\s-]+/g, '_');
     const meant = known.includes(bare) ? bare : nearest(bare, known);
-    const hint = meant === null ? `There are: ${known.join(', ')}.` : `Did you mean "${meant}"?`;
+    const hint = meant === null ? tr`There are: ${known.join(', ')}.` : tr`Did you mean "${meant}"?`;
     const unit =
       meant === bare && known.includes('unit') && bare !== column ? ' The unit has a column of its own.' : '';
-    return [{ path: `/${column}`, message: `The column "${column}" is not known. ${hint}${unit}` }];
+    return [{ path: `/${column}`, message: tr`The column "${column}" is not known. ${hint}${unit}` }];
   });
 }
 

@@ -1,3 +1,4 @@
+import { tr } from '../core/locale/translate';
 import { fail, ok, type Problem, type Result } from '../core/foundation/result';
 import { active, inert, readTable, writeTable } from './table';
 
@@ -32,7 +33,7 @@ export function readUnitsCsv(text: string): Result<readonly UnitEntry[]> {
       const path = `/line ${line}/${column}`;
       if (!value) problems.push({ path, message: 'Nothing stands here.' });
       else if (value.length > LONGEST[column])
-        problems.push({ path, message: `At most ${LONGEST[column]} characters.` });
+        problems.push({ path, message: tr`At most ${LONGEST[column]} characters.` });
       return value;
     };
     return {

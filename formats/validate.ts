@@ -1,3 +1,4 @@
+import { tr } from '../core/locale/translate';
 import type { ErrorObject, ValidateFunction } from 'ajv';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import addFormats from 'ajv-formats';
@@ -104,11 +105,11 @@ function describe({ keyword, instancePath, params, message }: ErrorObject): Prob
     case 'required':
       return { path: `${instancePath}/${escape(String(p.missingProperty))}`, message: 'This field is missing.' };
     case 'const':
-      return { path: instancePath, message: `Must be ${JSON.stringify(p.allowedValue)}.` };
+      return { path: instancePath, message: tr`Must be ${JSON.stringify(p.allowedValue)}.` };
     case 'enum':
-      return { path: instancePath, message: `Must be one of ${(p.allowedValues as unknown[]).join(', ')}.` };
+      return { path: instancePath, message: tr`Must be one of ${(p.allowedValues as unknown[]).join(', ')}.` };
     case 'type':
-      return { path: instancePath, message: `Must be ${[p.type].flat().join(' or ')}.` };
+      return { path: instancePath, message: tr`Must be ${[p.type].flat().join(' or ')}.` };
     case 'discriminator':
       return { path: `${instancePath}/${escape(String(p.tag))}`, message: 'This kind is not known.' };
     case 'if':
@@ -116,39 +117,39 @@ function describe({ keyword, instancePath, params, message }: ErrorObject): Prob
     case 'minLength':
       return {
         path: instancePath,
-        message: p.limit === 1 ? 'Type something.' : `Type ${String(p.limit)} characters at least.`,
+        message: p.limit === 1 ? 'Type something.' : tr`Type ${String(p.limit)} characters at least.`,
       };
     case 'maxLength':
-      return { path: instancePath, message: `At most ${String(p.limit)} characters.` };
+      return { path: instancePath, message: tr`At most ${String(p.limit)} characters.` };
     case 'minItems':
       return {
         path: instancePath,
-        message: p.limit === 1 ? 'Give one at least.' : `Give ${String(p.limit)} at least.`,
+        message: p.limit === 1 ? 'Give one at least.' : tr`Give ${String(p.limit)} at least.`,
       };
     case 'maxItems':
-      return { path: instancePath, message: `At most ${String(p.limit)}.` };
+      return { path: instancePath, message: tr`At most ${String(p.limit)}.` };
     case 'uniqueItems':
       return { path: instancePath, message: 'Each only once.' };
     case 'minimum':
     case 'exclusiveMinimum':
       return {
         path: instancePath,
-        message: `Must be ${keyword === 'minimum' ? 'at least' : 'more than'} ${String(p.limit)}.`,
+        message: tr`Must be ${keyword === 'minimum' ? 'at least' : 'more than'} ${String(p.limit)}.`,
       };
     case 'maximum':
     case 'exclusiveMaximum':
       return {
         path: instancePath,
-        message: `Must be ${keyword === 'maximum' ? 'at most' : 'less than'} ${String(p.limit)}.`,
+        message: tr`Must be ${keyword === 'maximum' ? 'at most' : 'less than'} ${String(p.limit)}.`,
       };
     case 'minProperties':
       return { path: instancePath, message: 'There is nothing to change in it.' };
     case 'format':
-      return { path: instancePath, message: FORMAT_WORDS[String(p.format)] ?? `It is no ${String(p.format)}.` };
+      return { path: instancePath, message: FORMAT_WORDS[String(p.format)] ?? tr`It is no ${String(p.format)}.` };
     case 'pattern':
       return { path: instancePath, message: PATTERN_WORDS[String(p.pattern)] ?? 'It is not written as it must be.' };
     default:
-      return { path: instancePath, message: `It ${message ?? 'is not valid'}.` };
+      return { path: instancePath, message: tr`It ${message ?? 'is not valid'}.` };
   }
 }
 
@@ -163,6 +164,6 @@ export function readJson(text: string): Result<unknown> {
       ? fail([{ path: '', message: 'A text holds characters that cannot be stored.' }])
       : ok(value);
   } catch (error) {
-    return fail([{ path: '', message: `This is not JSON: ${(error as Error).message}.` }]);
+    return fail([{ path: '', message: tr`This is not JSON: ${(error as Error).message}.` }]);
   }
 }

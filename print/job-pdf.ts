@@ -1,3 +1,4 @@
+import { tr } from '../core/locale/translate';
 import { fileReport, payerReport, type ReportView, type Section, type Voice } from '../application/report/job-report';
 import type { PhotoView, RunView } from '../application/views';
 import { reportFacts } from '../application/report/facts';
@@ -18,7 +19,7 @@ export function jobPdf(
   isDemo = false,
 ): Promise<Buffer> {
   const paper = voice === 'payer' ? forPayer(view, photos, logo) : forFile(view, photos);
-  return paper.end(`${view.job.unit.fleetNumber}, job ${view.job.job.number}${isDemo ? DEMO : ''}`);
+  return paper.end(tr`${view.job.unit.fleetNumber}, job ${view.job.job.number}${isDemo ? DEMO : ''}`);
 }
 
 const captioned = (p: ReportPhoto) => ({ ...p, caption: `${p.name}, ${p.by}` });
@@ -46,7 +47,7 @@ function forPayer(view: ReportView, photos: readonly ReportPhoto[], logo: Buffer
   if (picture) paper.pictures([captioned(picture)], 1, 220);
   else if (report.recording) putRecorded(paper, report.recording);
   else if (convicting) {
-    paper.paragraph(`${convicting.definition.name}: what was read at each place, and the band that is good.`, SMALL);
+    paper.paragraph(tr`${convicting.definition.name}: what was read at each place, and the band that is good.`, SMALL);
     putPosts(paper, convicting);
   }
   for (const s of report.sections.slice(3)) putSection(paper, s);
@@ -71,7 +72,7 @@ function forPayer(view: ReportView, photos: readonly ReportPhoto[], logo: Buffer
     paper.paragraph(report.cost.answer);
   }
   paper.space(24);
-  paper.paragraph(report.signed ? `Signed: ${report.signed}` : 'Signature:');
+  paper.paragraph(report.signed ? tr`Signed: ${report.signed}` : 'Signature:');
   return paper;
 }
 
@@ -87,7 +88,7 @@ function forFile(view: ReportView, photos: readonly ReportPhoto[]): Paper {
   for (const c of report.checks)
     paper.fact(c.state, `${c.label}. ${c.why}`, { face: 'bold', colour: STATES[c.state] }, 40);
   for (const r of view.recordings) {
-    paper.heading(2, `Recording: ${r.name}`, 90);
+    paper.heading(2, tr`Recording: ${r.name}`, 90);
     for (const line of r.lines) paper.paragraph(line);
     if (r.picture) putRecorded(paper, r.picture);
   }
@@ -117,7 +118,7 @@ function putRun(paper: Paper, run: RunView): void {
   paper.heading(2, facts.title);
   for (const [name, value] of facts.facts.slice(4)) paper.fact(name, value);
   if (facts.unconfirmed.length > 0)
-    paper.paragraph(`Not confirmed: ${facts.unconfirmed.join(', ')}.`, { face: 'bold', colour: COLOURS.ochre });
+    paper.paragraph(tr`Not confirmed: ${facts.unconfirmed.join(', ')}.`, { face: 'bold', colour: COLOURS.ochre });
   putPosts(paper, run);
   paper.paragraph(run.judgement.summary, { face: 'bold', size: 11 }, 6);
   putReadings(paper, facts);

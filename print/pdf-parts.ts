@@ -1,3 +1,4 @@
+import { tr } from '../core/locale/translate';
 import type { JudgedReading, Position } from '../core/judge/types';
 import { limitsAt } from '../core/limits/at';
 import type { Limits } from '../core/limits/types';
@@ -37,7 +38,7 @@ export function putReadings(paper: Paper, report: ReportFacts): void {
       { text: r.taken },
     ]),
   );
-  for (const c of report.corrections) paper.paragraph(`Correction. ${c}`);
+  for (const c of report.corrections) paper.paragraph(tr`Correction. ${c}`);
 }
 
 const [HEIGHT, PAD, AXIS] = [98, 10, 34];
@@ -104,7 +105,7 @@ const altOf = (row: Row, readings: ReadonlyMap<Position, JudgedReading>): string
   `${row.title}: ${row.positions
     .map((p) => {
       const r = readings.get(p);
-      return r?.entry ? `${p} ${r.entry}, ${r.verdict}` : `${p} not measured`;
+      return r?.entry ? `${p} ${r.entry}, ${r.verdict}` : tr`${p} not measured`;
     })
     .join('; ')}.`;
 

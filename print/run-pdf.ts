@@ -1,3 +1,4 @@
+import { tr } from '../core/locale/translate';
 import type { RunView } from '../application/views';
 import { reportFacts } from '../application/report/facts';
 import { COLOURS, Paper } from './paper';
@@ -13,7 +14,7 @@ export function runPdf(view: RunView, isDemo = false): Promise<Buffer> {
   paper.heading(1, report.title);
   for (const [name, value] of report.facts) paper.fact(name, value);
   if (report.unconfirmed.length > 0)
-    paper.paragraph(`Not confirmed: ${report.unconfirmed.join(', ')}.`, { face: 'bold', colour: COLOURS.ochre }, 0);
+    paper.paragraph(tr`Not confirmed: ${report.unconfirmed.join(', ')}.`, { face: 'bold', colour: COLOURS.ochre }, 0);
   putPosts(paper, view);
   paper.aside('line', COLOURS.estuary, () => {
     paper.paragraph(view.judgement.summary, { face: 'bold', size: 11 }, 0);
@@ -25,5 +26,5 @@ export function runPdf(view: RunView, isDemo = false): Promise<Buffer> {
     paper.paragraph('Caution', { face: 'bold' }, 0);
     for (const c of report.cautions) paper.paragraph(c, {}, 0);
   });
-  return paper.end(`${view.unit.fleetNumber}, job ${view.job.number}, test run ${view.id}${isDemo ? DEMO : ''}`);
+  return paper.end(tr`${view.unit.fleetNumber}, job ${view.job.number}, test run ${view.id}${isDemo ? DEMO : ''}`);
 }

@@ -1,3 +1,4 @@
+import { tr } from '../core/locale/translate';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { expose } from 'comlink';
@@ -72,7 +73,7 @@ async function answered<T>(work: () => Promise<T> | T): Promise<Answer<T>> {
   } catch (error) {
     if (error instanceof TraceProblem) return { ok: false, path: error.path, message: error.message };
     if (error instanceof RangeError || (error instanceof Error && error.name === 'NotReadableError'))
-      return { ok: false, path: '', message: `The file cannot be read: ${error.message}.` };
+      return { ok: false, path: '', message: tr`The file cannot be read: ${error.message}.` };
     throw error;
   }
 }

@@ -1,3 +1,4 @@
+import { tr } from '@/core/locale/translate';
 import type { ValidateFunction } from 'ajv';
 import type { Result } from '@/core/foundation/result';
 import { type ProblemDetails, problemDetails } from '@/formats/problem';
@@ -29,7 +30,7 @@ export const answerProblem = (problem: ProblemDetails): Response =>
   });
 
 export const answerNotFound = (what: string): Response =>
-  answerProblem(problemDetails('Not found.', [{ path: '', message: `There is no such ${what}.` }], 404));
+  answerProblem(problemDetails('Not found.', [{ path: '', message: tr`There is no such ${what}.` }], 404));
 
 /** A command's outcome as an HTTP answer: 201 for what is new, 200 for what was there. */
 export function answer(result: Result<object, ProblemDetails>): Response {
@@ -85,7 +86,7 @@ async function readAtMost(request: Request, most: number, contentTypes: readonly
   if (foreign) return foreign;
   if (!contentTypes.includes(contentTypeOf(request))) {
     return answerProblem(
-      problemDetails('Wrong content type.', [{ path: '', message: `Send ${contentTypes.join(' or ')}.` }], 415),
+      problemDetails('Wrong content type.', [{ path: '', message: tr`Send ${contentTypes.join(' or ')}.` }], 415),
     );
   }
   const bytes = await readBytes(request, most);
@@ -99,7 +100,7 @@ const answerTooLarge = (most: number): Response =>
       [
         {
           path: '',
-          message: `At most ${most >= 1e6 ? `${Math.floor(most / 1e6)} MB` : `${Math.floor(most / 1e3)} kB`}.`,
+          message: tr`At most ${most >= 1e6 ? tr`${Math.floor(most / 1e6)} MB` : tr`${Math.floor(most / 1e3)} kB`}.`,
         },
       ],
       413,
@@ -156,7 +157,7 @@ export async function handleAs(
         [
           {
             path: '/by',
-            message: `${String(by).trim()} is not signed in on this device. They can sign in with their PIN; then it is sent as theirs.`,
+            message: tr`${String(by).trim()} is not signed in on this device. They can sign in with their PIN; then it is sent as theirs.`,
           },
         ],
         401,

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { wiringOf } from '../../core/circuits/expand';
 import { withLimits } from '../../core/circuits/with-limits';
 import type { CircuitValue, LibraryCircuit } from '../../core/circuits/types';
@@ -70,14 +71,14 @@ function checkVehicle(circuit: LibraryCircuit, d: EvidenceDocument): Problem[] {
     ...(d.limits ?? []).flatMap(({ test, limits }, i): Problem[] => [
       ...(findTest(test)
         ? []
-        : [{ path: `/limits/${i}/test`, message: `There is no test "${test}" in the catalogue.` }]),
+        : [{ path: `/limits/${i}/test`, message: tr`There is no test "${test}" in the catalogue.` }]),
       ...checkLimits(limits, `/limits/${i}/limits`),
     ]),
     ...Object.keys(d.healthy ?? {})
       .filter((key) => !known.includes(key))
       .map((key) => ({
         path: `/healthy/${key.replaceAll('~', '~0').replaceAll('/', '~1')}`,
-        message: `The circuit has no value "${key}"; it has ${known.join(', ')}.`,
+        message: tr`The circuit has no value "${key}"; it has ${known.join(', ')}.`,
       })),
   ];
 }
@@ -96,7 +97,7 @@ function ofThisVehicle(circuit: LibraryCircuit, { limits = [], healthy = {} }: E
 /** An entry in ohms, volts or amperes; `null` where it says nothing. Errors at the field. */
 function readMeasurement(m: EvidenceDocument['measurements'][number], path: string): Result<Measured | null> {
   const test = findTest(m.test);
-  if (!test) return fail([{ path: `${path}/test`, message: `There is no test "${m.test}" in the catalogue.` }]);
+  if (!test) return fail([{ path: `${path}/test`, message: tr`There is no test "${m.test}" in the catalogue.` }]);
   // A pair may stand there as both readings, or as their difference.
   const { pair, stimulus, quantity } = test;
   const limits = {

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { positionWords } from '../../core/judge/words';
 import type { Position } from '../../core/judge/types';
 
@@ -23,17 +24,17 @@ export const SPOKEN = {
           .replace(/°C/, 'degrees'),
   reading: (p: Position, entry: string, verdict: string): string =>
     `${SPOKEN.position(p)}, ${SPOKEN.value(entry)}, ${verdict}.`,
-  zero: (entry: string): string => `Leads together, ${SPOKEN.value(entry)}.`,
-  isOpen: (p: Position): string => `${SPOKEN.position(p)}: nothing. Is it open? Touch the probes together for yes.`,
+  zero: (entry: string): string => tr`Leads together, ${SPOKEN.value(entry)}.`,
+  isOpen: (p: Position): string => tr`${SPOKEN.position(p)}: nothing. Is it open? Touch the probes together for yes.`,
   isNothing: (p: Position): string =>
-    `${SPOKEN.position(p)}: it shows nothing. Is the probe on it? The switch says yes.`,
+    tr`${SPOKEN.position(p)}: it shows nothing. Is the probe on it? The switch says yes.`,
   isShort: (p: Position): string =>
-    `${SPOKEN.position(p)}: no more than the leads. Is the part shorted? The switch says yes, lift for no.`,
+    tr`${SPOKEN.position(p)}: no more than the leads. Is the part shorted? The switch says yes, lift for no.`,
   again: (p: Position): string =>
-    `${SPOKEN.position(p)} again? The switch says yes. For the next one lift, and touch anew.`,
+    tr`${SPOKEN.position(p)} again? The switch says yes. For the next one lift, and touch anew.`,
   moved: (p: Position, entry: string): string =>
-    `${SPOKEN.position(p)} has moved to ${SPOKEN.value(entry)}. Three touches of the probes, then read it again.`,
-  back: (p: Position): string => `Back to ${SPOKEN.position(p)}.`,
+    tr`${SPOKEN.position(p)} has moved to ${SPOKEN.value(entry)}. Three touches of the probes, then read it again.`,
+  back: (p: Position): string => tr`Back to ${SPOKEN.position(p)}.`,
   nothingToTakeBack: 'Nothing to take back.',
   done: 'All positions are read.',
   silent: 'The meter sends nothing any more.',

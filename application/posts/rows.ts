@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import type { Layout, TestDefinition } from '../../core/catalogue/types';
 import type { Position } from '../../core/judge/types';
 import { arrange, type BankRow, describeNumbering, type Engine } from '../../core/engine/layout';
@@ -22,7 +23,7 @@ function namedRows(positions: readonly Position[], title: string): Row[] {
   const rows = Math.ceil(positions.length / MOST_IN_A_ROW);
   const each = Math.ceil(positions.length / rows);
   return Array.from({ length: rows }, (_, i) => ({
-    title: rows === 1 ? title : `${title}, ${i + 1} of ${rows}`,
+    title: rows === 1 ? title : tr`${title}, ${i + 1} of ${rows}`,
     positions: positions.slice(i * each, (i + 1) * each),
   }));
 }
@@ -35,8 +36,8 @@ export function rowsOf(engine: Engine, test?: TestDefinition): Row[] {
     if (cylinders.length <= MOST_IN_A_ROW) return [{ title: name, positions: cylinders }];
     const half = Math.ceil(cylinders.length / 2);
     return [
-      { title: `${name}, front half`, positions: cylinders.slice(0, half) },
-      { title: `${name}, rear half`, positions: cylinders.slice(half) },
+      { title: tr`${name}, front half`, positions: cylinders.slice(0, half) },
+      { title: tr`${name}, rear half`, positions: cylinders.slice(half) },
     ];
   });
 }
@@ -44,8 +45,8 @@ export function rowsOf(engine: Engine, test?: TestDefinition): Row[] {
 /** What stands over a row: the numbering over the first, the firing order over the last. */
 export function noteOf(engine: Engine, index: number, rows: number, test?: TestDefinition): string {
   if (test && test.positions !== 'cylinders') return '';
-  const numbering = `front to the left; ${describeNumbering(engine)}`;
-  const fires = engine.firingOrder ? `fires ${engine.firingOrder.join('-')}` : '';
+  const numbering = tr`front to the left; ${describeNumbering(engine)}`;
+  const fires = engine.firingOrder ? tr`fires ${engine.firingOrder.join('-')}` : '';
   if (rows === 1) return [numbering, fires].filter(Boolean).join(', ');
   return index === 0 ? numbering : index === rows - 1 ? fires : '';
 }

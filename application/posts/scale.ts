@@ -1,3 +1,4 @@
+import { significant } from '../../core/locale/numbers';
 import { limitsAt, predict } from '../../core/limits/at';
 import type { Limits } from '../../core/limits/types';
 import { findUnit, toBase } from '../../core/quantity/units';
@@ -81,7 +82,7 @@ function linearScale({ lower, upper }: Bounds, room: { below: number; above: num
   const step = niceStep((top - foot) / 9);
   const first = Math.ceil(foot / step);
   const ticks = Array.from({ length: Math.floor(top / step) - first + 1 }, (_, i) => (first + i) * step);
-  return { height: at, ticks: ticks.map((v) => ({ height: at(v), label: String(Number(v.toPrecision(6))) })) };
+  return { height: at, ticks: ticks.map((v) => ({ height: at(v), label: significant(v, 6) })) };
 }
 
 /** 1, 2 or 5 times a power of ten, at least `rough`. */

@@ -1,7 +1,8 @@
+import { significant } from '../../core/locale/numbers';
 import type { Outcome, Calculation } from '../../core/calculations/types';
 
 /** Four significant digits: more than any of these sums is good for. */
-export const shownNumber = (value: number): string => String(Number(value.toPrecision(4)));
+export const shownNumber = (value: number): string => significant(value, 4);
 
 /** An outcome as people read it: "Current 12.3 A". */
 export const outcomeWords = (o: Outcome): string =>

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { capital } from '../../core/foundation/text';
 import { inOrder } from '../../core/catalogue/positions';
 import type { Condition, JudgedReading, Reason } from '../../core/judge/types';
@@ -33,8 +34,8 @@ const STATUS = {
 
 /** What was seen beside the readings, in words. */
 export const seenWords = ({ engineSeen, commandSeen }: Condition): string[] => [
-  ...(engineSeen === undefined ? [] : [`engine ${engineSeen}`]),
-  ...(commandSeen === undefined ? [] : [`command ${commandSeen} on the scan tool`]),
+  ...(engineSeen === undefined ? [] : [tr`engine ${engineSeen}`]),
+  ...(commandSeen === undefined ? [] : [tr`command ${commandSeen} on the scan tool`]),
 ];
 
 export function reportFacts(view: RunView): ReportFacts {
@@ -50,7 +51,7 @@ export function reportFacts(view: RunView): ReportFacts {
         'Engine',
         [
           unit.family,
-          `${unit.engine.cylinders} cylinders ${unit.engine.layout === 'vee' ? 'in a vee' : 'in line'}`,
+          tr`${unit.engine.cylinders} cylinders ${unit.engine.layout === 'vee' ? 'in a vee' : 'in line'}`,
           unit.engine.systemVoltage_V ? `${unit.engine.systemVoltage_V} V` : '',
         ]
           .filter(Boolean)
@@ -59,7 +60,7 @@ export function reportFacts(view: RunView): ReportFacts {
       ['Job', `${job.number}, ${job.complaint}`],
       [
         'At',
-        [job.hours === null ? '' : `${job.hours} h`, job.odometer_km === null ? '' : `${job.odometer_km} km`]
+        [job.hours === null ? '' : `${job.hours} h`, job.odometer_km === null ? '' : tr`${job.odometer_km} km`]
           .filter(Boolean)
           .join(', ') || 'not noted',
       ],
@@ -69,24 +70,24 @@ export function reportFacts(view: RunView): ReportFacts {
           ...said(true),
           c.condition.partTemperature_degC === undefined
             ? 'temperature not noted'
-            : `engine at ${c.condition.partTemperature_degC} °C`,
+            : tr`engine at ${c.condition.partTemperature_degC} °C`,
           ...seenWords(c.condition),
         ].join(', '),
       ],
       ['Meter', meterWords(view) || 'not noted'],
       ...(s.limits.quantity === 'resistance'
-        ? [['Lead zero', c.leadZero === null ? 'leads not zeroed' : `${c.leadZero} Ω, subtracted`] as const]
+        ? [['Lead zero', c.leadZero === null ? 'leads not zeroed' : tr`${c.leadZero} Ω, subtracted`] as const]
         : []),
       ['Accepted by', DECISION[view.decision]],
       [
         'Limits',
-        `${s.limits.byPosition ? 'by position' : s.limits.transfer ? 'by transfer function' : rangeWords(s.limits, s.limits)}; ${s.source}, shelf revision ${s.revision}, ${STATUS[s.status]}`,
+        tr`${s.limits.byPosition ? 'by position' : s.limits.transfer ? 'by transfer function' : rangeWords(s.limits, s.limits)}; ${s.source}, shelf revision ${s.revision}, ${STATUS[s.status]}`,
       ],
       [
         'Read',
         `${shownTime(view.readings[0]?.takenAt ?? view.startedAt, unit.timeZone)}, ${[...new Set(view.readings.map((r) => r.takenBy))].join(', ') || view.startedBy}`,
       ],
-      ['Judged by', `core ${judgement.core}`],
+      ['Judged by', tr`core ${judgement.core}`],
     ],
     unconfirmed: said(false),
     rows: rowsFor(view),
@@ -110,9 +111,9 @@ function meterWords({ instruments, circumstance: c, readings, specification }: R
       if (!meter) return [];
       const zero =
         specification.limits.quantity === 'resistance' && used.length > 1
-          ? `, leads ${(id === c.instrumentId ? c.leadZero : c.zeros[id]) ?? 'not zeroed'}`
+          ? tr`, leads ${(id === c.instrumentId ? c.leadZero : c.zeros[id]) ?? 'not zeroed'}`
           : '';
-      return [`${meter.name}${meter.calibrationDue ? `, calibration due ${meter.calibrationDue}` : ''}${zero}`];
+      return [`${meter.name}${meter.calibrationDue ? tr`, calibration due ${meter.calibrationDue}` : ''}${zero}`];
     })
     .join('; ');
 }
@@ -148,7 +149,7 @@ function correctionsOf(view: RunView): string[] {
     const before = r.supersedes ? byId.get(r.supersedes) : undefined;
     return before
       ? [
-          `${capital(positionWords(r.position))}: ${before.entry} replaced by ${r.entry}, ${r.why ?? 'no reason given'} (${r.takenBy}).`,
+          tr`${capital(positionWords(r.position))}: ${before.entry} replaced by ${r.entry}, ${r.why ?? 'no reason given'} (${r.takenBy}).`,
         ]
       : [];
   });

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { capital } from '../../core/foundation/text';
 import { evidenceWords } from '../../core/evidence/kinds/kinds';
 import { findingWords } from '../../core/evidence/finding';
@@ -63,8 +64,8 @@ export function payerReport({ job: view, recordings }: ReportView): PayerReport 
   const answer = answers.find((a) => a !== undefined && a.body.answer !== 'accepted') ?? answers[0];
   return {
     letterhead: (view.letterhead ?? unit.depot).split('\n'),
-    title: `${unit.fleetNumber}: what was wrong, and what was done`,
-    unit: `${unit.fleetNumber}, ${unit.kind}, ${unit.depot}; job ${job.number}, ${shownTime(job.openedAt, unit.timeZone)}`,
+    title: tr`${unit.fleetNumber}: what was wrong, and what was done`,
+    unit: tr`${unit.fleetNumber}, ${unit.kind}, ${unit.depot}; job ${job.number}, ${shownTime(job.openedAt, unit.timeZone)}`,
     sections: [
       { title: 'What you told us', lines: [job.complaint, ...(view.intake.when ? [view.intake.when] : [])] },
       {
@@ -85,7 +86,7 @@ export function payerReport({ job: view, recordings }: ReportView): PayerReport 
           ...found.flatMap((f) => (f.advice ? [sentence(f.advice)] : [])),
           ...(answer && answer.body.answer !== 'accepted'
             ? [
-                `The work that was quoted is ${answer.body.answer}${answer.body.until ? ` until ${answer.body.until}` : ''}; the unit goes on at that risk.`,
+                tr`The work that was quoted is ${answer.body.answer}${answer.body.until ? tr` until ${answer.body.until}` : ''}; the unit goes on at that risk.`,
               ]
             : []),
         ],
@@ -94,7 +95,7 @@ export function payerReport({ job: view, recordings }: ReportView): PayerReport 
         title: 'Where it stands',
         lines: [
           released && job.closed
-            ? `Released by ${released.by}: ${sentence(released.body.said)}`
+            ? tr`Released by ${released.by}: ${sentence(released.body.said)}`
             : 'The job is open; the unit is not released.',
         ],
       },
@@ -112,7 +113,7 @@ export function payerReport({ job: view, recordings }: ReportView): PayerReport 
           answer: answers
             .map((a) =>
               a
-                ? `${capital(a.body.answer)}${a.body.until ? ` ${a.body.answer === 'accepted' ? 'for' : 'until'} ${a.body.until}` : ''}${a.body.said ? `: ${a.body.said}` : ''}`
+                ? tr`${capital(a.body.answer)}${a.body.until ? tr` ${a.body.answer === 'accepted' ? 'for' : 'until'} ${a.body.until}` : ''}${a.body.said ? `: ${a.body.said}` : ''}`
                 : 'Not answered yet',
             )
             .join('; '),
@@ -148,7 +149,7 @@ function doneLines(view: JobView): string[] {
     ];
     return own.length
       ? [
-          `${s.name}${places.length ? `, ${places.join(', ')}` : ''}: ${new Set(own.map((x) => x.body.step)).size} of ${s.steps.length} steps done and signed.`,
+          tr`${s.name}${places.length ? `, ${places.join(', ')}` : ''}: ${new Set(own.map((x) => x.body.step)).size} of ${s.steps.length} steps done and signed.`,
         ]
       : [];
   });
@@ -160,7 +161,7 @@ function doneLines(view: JobView): string[] {
     ...repairs,
     ...bySequence,
     ...(codings.length
-      ? [`New codes entered for ${[...new Set(codings.map((c) => `cylinder ${c.body.position}`))].join(', ')}.`]
+      ? [tr`New codes entered for ${[...new Set(codings.map((c) => tr`cylinder ${c.body.position}`))].join(', ')}.`]
       : []),
   ];
 }
@@ -179,17 +180,17 @@ export function fileReport({ job: view, verified }: ReportView): FileReport {
   const { job, unit, intake, repair } = view;
   const when = (at: string, by: string): string => `${shownTime(at, unit.timeZone)}, ${by}`;
   return {
-    title: `Job ${job.number}: ${unit.fleetNumber}, for the file`,
+    title: tr`Job ${job.number}: ${unit.fleetNumber}, for the file`,
     facts: [
       ['Unit', `${unit.fleetNumber}, ${unit.kind}, ${unit.depot}`],
       [
         'Engine',
-        `${unit.family}, ${unit.engine.cylinders} cylinders${unit.engine.systemVoltage_V ? `, ${unit.engine.systemVoltage_V} V` : ''}`,
+        tr`${unit.family}, ${unit.engine.cylinders} cylinders${unit.engine.systemVoltage_V ? `, ${unit.engine.systemVoltage_V} V` : ''}`,
       ],
       ['Opened', when(job.openedAt, job.openedBy)],
       [
         'At',
-        [job.hours === null ? '' : `${job.hours} h`, job.odometer_km === null ? '' : `${job.odometer_km} km`]
+        [job.hours === null ? '' : `${job.hours} h`, job.odometer_km === null ? '' : tr`${job.odometer_km} km`]
           .filter(Boolean)
           .join(', ') || 'not noted',
       ],
@@ -197,29 +198,29 @@ export function fileReport({ job: view, verified }: ReportView): FileReport {
       ['Shows itself', [...intake.conditions, intake.when ?? ''].filter(Boolean).join(', ') || 'not noted'],
       ['Before', intake.replaced.map((r) => `${r.what}${r.by ? ` (${r.by})` : ''}`).join('; ') || 'nothing noted'],
       ['Signs', intake.signs.join('; ') || 'none noted'],
-      ...(repair.comebackOf ? [['Comeback', `of job ${repair.comebackOf.number}`] as const] : []),
-      ...repair.comebacks.map((c) => ['Came back', `as job ${c.number}`] as const),
+      ...(repair.comebackOf ? [['Comeback', tr`of job ${repair.comebackOf.number}`] as const] : []),
+      ...repair.comebacks.map((c) => ['Came back', tr`as job ${c.number}`] as const),
     ],
     sections: [
       {
         title: 'Codes',
         lines: view.codes.map(
           (c) =>
-            `${c.code ?? 'none'}, ${c.phase}, ${c.status}; ${when(c.at, c.by)}${c.freezeFrame.length ? `; ${c.freezeFrame.map((f) => `${f.name} ${f.value}`).join(', ')}` : ''}`,
+            tr`${c.code ?? 'none'}, ${c.phase}, ${c.status}; ${when(c.at, c.by)}${c.freezeFrame.length ? `; ${c.freezeFrame.map((f) => `${f.name} ${f.value}`).join(', ')}` : ''}`,
         ),
       },
       {
         title: 'Findings',
         lines: view.findings.flatMap((f) => [
-          `${findingWords(f.body)}${f.body.kind === 'found' ? `, ${f.body.confidence}` : ''}; ${when(f.at, f.by)}`,
+          tr`${findingWords(f.body)}${f.body.kind === 'found' ? `, ${f.body.confidence}` : ''}; ${when(f.at, f.by)}`,
           ...(f.body.kind === 'found' && f.body.supports.length
-            ? [`For: ${f.body.supports.map((r) => r.label).join('; ')}`]
+            ? [tr`For: ${f.body.supports.map((r) => r.label).join('; ')}`]
             : []),
           ...(f.body.kind === 'found' && f.body.against.length
-            ? [`Against: ${f.body.against.map((r) => r.label).join('; ')}`]
+            ? [tr`Against: ${f.body.against.map((r) => r.label).join('; ')}`]
             : []),
           ...(f.body.ruledOut.length
-            ? [`Ruled out: ${f.body.ruledOut.map((r) => `${r.what} (${r.by})`).join('; ')}`]
+            ? [tr`Ruled out: ${f.body.ruledOut.map((r) => `${r.what} (${r.by})`).join('; ')}`]
             : []),
         ]),
       },
@@ -227,7 +228,7 @@ export function fileReport({ job: view, verified }: ReportView): FileReport {
         title: 'What is known',
         lines: [
           ...view.known.statements.map((s) => `${s.stand}: ${s.text}`),
-          ...view.known.mended.map((s) => `before the repair, ${s.stand}: ${s.text}`),
+          ...view.known.mended.map((s) => tr`before the repair, ${s.stand}: ${s.text}`),
         ],
       },
       { title: 'Does not go together', lines: view.known.contradictions.map((c) => c.text) },
@@ -254,8 +255,8 @@ export function fileReport({ job: view, verified }: ReportView): FileReport {
     checks: repair.checks,
     trail: view.auditTrail.map((e) => `${e.number} ${e.kind}, ${when(e.at, e.by)}`),
     head: verified.intact
-      ? `The trail of ${verified.events} events is intact; its last hash is ${verified.head}.`
-      : `The trail is NOT intact: ${verified.faults.map((f) => f.what).join(' ')}`,
+      ? tr`The trail of ${verified.events} events is intact; its last hash is ${verified.head}.`
+      : tr`The trail is NOT intact: ${verified.faults.map((f) => f.what).join(' ')}`,
   };
 }
 
@@ -263,29 +264,29 @@ export function fileReport({ job: view, verified }: ReportView): FileReport {
 export function recordWords({ body: r }: Recorded): string {
   switch (r.kind) {
     case 'decision':
-      return `Decided: ${r.school === 'one' ? `only ${r.inputs ? `the ${r.inputs.failed}` : 'those'} that failed` : `the whole set${r.inputs ? ` of ${r.inputs.positions}` : ''}`}${r.why ? `, ${r.why}` : ''}`;
+      return tr`Decided: ${r.school === 'one' ? tr`only ${r.inputs ? tr`the ${r.inputs.failed}` : 'those'} that failed` : tr`the whole set${r.inputs ? tr` of ${r.inputs.positions}` : ''}`}${r.why ? `, ${r.why}` : ''}`;
     case 'quotation':
-      return `Quoted ${moneyWords(totalOf(r.lines), r.currency)}: ${r.lines.map((l) => `${l.text}${l.partNumber ? ` (${l.partNumber})` : ''} ${l.quantity} × ${moneyWords(l.price, r.currency)}`).join('; ')}${r.note ? `; ${r.note}` : ''}`;
+      return tr`Quoted ${moneyWords(totalOf(r.lines), r.currency)}: ${r.lines.map((l) => `${l.text}${l.partNumber ? ` (${l.partNumber})` : ''} ${l.quantity} × ${moneyWords(l.price, r.currency)}`).join('; ')}${r.note ? `; ${r.note}` : ''}`;
     case 'answer':
-      return `The payer: ${r.answer}${r.until ? ` ${r.answer === 'accepted' ? 'for' : 'until'} ${r.until}` : ''}${r.said ? `, ${r.said}` : ''}`;
+      return tr`The payer: ${r.answer}${r.until ? tr` ${r.answer === 'accepted' ? 'for' : 'until'} ${r.until}` : ''}${r.said ? `, ${r.said}` : ''}`;
     case 'step': {
       const step = SEQUENCES.find((s) => s.id === r.sequence)?.steps.find((s) => s.id === r.step);
-      return `${r.position === undefined ? '' : `${capital(positionWords(r.position))}: `}${(step?.say ?? r.step).replace(/\.$/, '')}${r.value ? ` ${r.value}` : ''}${r.left ? ` (${r.left})` : ''}${r.tool ? ` with ${r.tool}` : ''}${r.note ? `, ${r.note}` : ''}`;
+      return `${r.position === undefined ? '' : `${capital(positionWords(r.position))}: `}${(step?.say ?? r.step).replace(/\.$/, '')}${r.value ? ` ${r.value}` : ''}${r.left ? ` (${r.left})` : ''}${r.tool ? tr` with ${r.tool}` : ''}${r.note ? `, ${r.note}` : ''}`;
     }
     case 'ticks':
-      return `${r.ticks.length} steps done${r.value ? `, ${r.value}` : ''}`;
+      return tr`${r.ticks.length} steps done${r.value ? `, ${r.value}` : ''}`;
     case 'own-step':
       return r.say;
     case 'coding':
-      return `Code of ${r.part} ${r.position}, ${r.how}: ${groupedCode(r.code, 4)}${r.old ? ` (before ${groupedCode(r.old, 4)})` : ''}${r.because ? `; kept although of another length: ${r.because}` : ''}`;
+      return tr`Code of ${r.part} ${r.position}, ${r.how}: ${groupedCode(r.code, 4)}${r.old ? tr` (before ${groupedCode(r.old, 4)})` : ''}${r.because ? tr`; kept although of another length: ${r.because}` : ''}`;
     case 'coding-withdrawn':
-      return `Code of ${r.part} ${r.position} withdrawn: ${r.because}`;
+      return tr`Code of ${r.part} ${r.position} withdrawn: ${r.because}`;
     case 'scan':
-      return `Scan of the whole vehicle: ${r.outcome === 'clean' ? 'no codes' : 'codes'}${r.said ? `, ${r.said}` : ''}`;
+      return tr`Scan of the whole vehicle: ${r.outcome === 'clean' ? 'no codes' : 'codes'}${r.said ? `, ${r.said}` : ''}`;
     case 'release':
-      return `Released: ${r.said}${r.waived.map((w) => `; without ${w.check}, ${w.because}`).join('')}`;
+      return tr`Released: ${r.said}${r.waived.map((w) => tr`; without ${w.check}, ${w.because}`).join('')}`;
     case 'reopen':
-      return `Reopened: ${r.because}`;
+      return tr`Reopened: ${r.because}`;
     case 'comeback':
       return 'Marked as a comeback';
   }

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { checkEngine } from '../../core/engine/layout';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import type { Capture } from '../../core/signal/angle/capture';
@@ -80,7 +81,7 @@ function referenceOf({ reference }: TraceQuestion, load: LoadFile): Result<Captu
     try {
       text = new TextDecoder().decode(load(path));
     } catch (error) {
-      return fail([{ path: '/reference', message: `${path} cannot be read: ${(error as Error).message}` }]);
+      return fail([{ path: '/reference', message: tr`${path} cannot be read: ${(error as Error).message}` }]);
     }
     const json = readJson(text);
     if (!json.ok) return within(json);
@@ -125,11 +126,11 @@ const ANSWERS: Readonly<Record<LogAsk, (channels: readonly Channel[], question: 
     const still = channels.filter((c) => !findings.some((f) => f.channel === c.id)).map((c) => c.name);
     const lines = first.slice(0, 10).map((f) => {
       const rest = findings.filter((o) => o.event === f.event && o !== f);
-      const order = rest.map((o) => `${name(o.channel)} ${Math.round((o.at_s - f.at_s) * 1000)} ms later`);
-      return `Event ${f.event}: ${[`${name(f.channel)} moved first`, ...order].join(', ')}.`;
+      const order = rest.map((o) => tr`${name(o.channel)} ${Math.round((o.at_s - f.at_s) * 1000)} ms later`);
+      return tr`Event ${f.event}: ${[tr`${name(f.channel)} moved first`, ...order].join(', ')}.`;
     });
     const head = moves.length === 0 ? ['No channel moved clearly.'] : [];
-    const silent = still.length && moves.length ? [`Without an answer: ${still.join(', ')}.`] : [];
+    const silent = still.length && moves.length ? [tr`Without an answer: ${still.join(', ')}.`] : [];
     return { findings, summary: [...head, ...lines, ...silent].join(' ') };
   },
   snap: (channels) => {

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { arrange, checkEngine, type Engine } from '../../core/engine/layout';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import { type Capture, type CaptureChannel, phaseOf, positionOf } from '../../core/signal/angle/capture';
@@ -41,7 +42,7 @@ export function lacksForAngle({ ask, channels, engine }: TraceQuestion): Problem
   const has = (role: string, named?: boolean): boolean =>
     channels.some((c) => c.role === role && (named === undefined || (c.cylinder !== undefined) === named));
   const say = (what: AngleAsk, message: string): void =>
-    void problems.push({ path: `/ask/${ask.indexOf(what)}`, message: `"${what}" needs ${message}.` });
+    void problems.push({ path: `/ask/${ask.indexOf(what)}`, message: tr`"${what}" needs ${message}.` });
   const NAMED = 'a channel of role injector-current with its "cylinder"';
   for (const what of ANGLE_ASKS) {
     if (!ask.includes(what)) continue;
@@ -56,7 +57,7 @@ export function lacksForAngle({ ask, channels, engine }: TraceQuestion): Problem
   if (ask.includes('firing')) {
     if (!has('injector-current', false))
       say('firing', 'a channel of role injector-current around the common supply, without a "cylinder"');
-    if (!has('crank') && !has('injector-current', true)) say('firing', `a channel of role crank, or ${NAMED}`);
+    if (!has('crank') && !has('injector-current', true)) say('firing', tr`a channel of role crank, or ${NAMED}`);
   }
   if (ask.includes('contribution') && !has('crank') && !has('cam'))
     say(
@@ -65,12 +66,12 @@ export function lacksForAngle({ ask, channels, engine }: TraceQuestion): Problem
     );
   if (ask.includes('knock')) {
     if (!has('knock')) say('knock', 'a channel of role knock');
-    if (!has('injector-current', true)) say('knock', `${NAMED}: without it no window has a cylinder`);
+    if (!has('injector-current', true)) say('knock', tr`${NAMED}: without it no window has a cylinder`);
   }
   const cylinders = engine?.cylinders;
   channels.forEach((c, i) => {
     if (c.cylinder !== undefined && cylinders !== undefined && c.cylinder > cylinders)
-      problems.push({ path: `/channels/${i}/cylinder`, message: `The engine has ${cylinders} cylinders.` });
+      problems.push({ path: `/channels/${i}/cylinder`, message: tr`The engine has ${cylinders} cylinders.` });
   });
   return problems;
 }
@@ -88,11 +89,11 @@ export function answerAngle(
   path: string,
 ): Result<AngleAnswer> {
   const missing = silentChannels(what, capture);
-  if (missing) return fail([{ path, message: `"${what}" cannot be answered: ${missing}` }]);
+  if (missing) return fail([{ path, message: tr`"${what}" cannot be answered: ${missing}` }]);
   const own = WAYS[what](capture, reference);
   const findings = [...own, ...besideReference(what, own, capture, reference)];
   const told = findings.filter((f) => KINDS[what].includes(f.kind));
-  if (!told.length) return fail([{ path, message: `"${what}" cannot be answered: ${EMPTY[what]}` }]);
+  if (!told.length) return fail([{ path, message: tr`"${what}" cannot be answered: ${EMPTY[what]}` }]);
   const said = findings
     .filter((f) => f.kind !== 'cam-edge' && (f.kind !== 'change' || f.severity !== 'pass'))
     .flatMap((f) => f.reasons.slice(0, 1));
@@ -145,18 +146,18 @@ function silentChannels(what: AngleAsk, capture: Capture): string | null {
   const needsCrank = what === 'timing' || what === 'contribution';
   const position = positionOf(capture);
   if (needsCrank && !position)
-    return `no wheel with a gap is seen in ${name(capture.channels.some((c) => c.role === 'crank') ? 'crank' : 'cam')}. Say "wheel" if it has none, look at the connection, or record faster: a tooth needs some samples.`;
+    return tr`no wheel with a gap is seen in ${name(capture.channels.some((c) => c.role === 'crank') ? 'crank' : 'cam')}. Say "wheel" if it has none, look at the connection, or record faster: a tooth needs some samples.`;
   if (what === 'timing' && position && camMarks(position).length === 0)
-    return `no edge comes back from cycle to cycle in ${name('cam')}. Two turns of the cam must be recorded.`;
+    return tr`no edge comes back from cycle to cycle in ${name('cam')}. Two turns of the cam must be recorded.`;
   if ((what === 'knock' || what === 'firing') && !phaseOf(capture, position))
     return named && !cylinderPulses(named)
-      ? `no regular pulses are seen in ${named.name}.`
+      ? tr`no regular pulses are seen in ${named.name}.`
       : 'no axis of angle is seen.';
   if (what === 'knock') {
     const slow = capture.channels.find((c) => c.role === 'knock' && 1 / c.clock.period_s < KNOCK_RATE_Hz);
     if (slow)
-      return `${slow.name} has ${Math.round(1 / slow.clock.period_s)} samples per second; knock needs ${KNOCK_RATE_Hz} and more.`;
-    if (!phaseOf(capture, position)?.named) return `no regular pulses are seen in ${named?.name ?? 'the injector'}.`;
+      return tr`${slow.name} has ${Math.round(1 / slow.clock.period_s)} samples per second; knock needs ${KNOCK_RATE_Hz} and more.`;
+    if (!phaseOf(capture, position)?.named) return tr`no regular pulses are seen in ${named?.name ?? 'the injector'}.`;
   }
   return null;
 }

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import { nearest } from '../../core/foundation/text';
 import { type Clock, listedClock, rateClock } from '../../core/signal/clock';
@@ -32,7 +33,7 @@ interface Source {
 export function channelsOf(question: TraceQuestion, load: LoadFile): Result<AskedChannels> {
   const twice = question.channels.flatMap(({ column }, i): Problem[] =>
     question.channels.findIndex((c) => c.column === column) < i
-      ? [{ path: `/channels/${i}/column`, message: `"${column}" is named twice.` }]
+      ? [{ path: `/channels/${i}/column`, message: tr`"${column}" is named twice.` }]
       : [],
   );
   const scales = question.channels.flatMap(({ perVolt }, i): Problem[] =>
@@ -67,8 +68,8 @@ export function channelsOf(question: TraceQuestion, load: LoadFile): Result<Aske
 
 function missing(path: string, wanted: string, names: readonly string[]): Problem {
   const meant = nearest(wanted, names);
-  const hint = meant === null ? `There are: ${names.slice(0, 20).join(', ')}.` : `Did you mean "${meant}"?`;
-  return { path, message: `There is no column "${wanted}". ${hint}` };
+  const hint = meant === null ? tr`There are: ${names.slice(0, 20).join(', ')}.` : tr`Did you mean "${meant}"?`;
+  return { path, message: tr`There is no column "${wanted}". ${hint}` };
 }
 
 function channelOf(asked: QuestionChannel, source: Source): Channel {
@@ -102,7 +103,7 @@ function fromColumns(
   if (!time) return fail([{ path: '/time', message: 'Columns need a time: a column of theirs, or a rate.' }]);
   const counts = new Set(Object.values(columns).map((c) => c.length));
   if (counts.size > 1)
-    return fail([{ path: '/data/columns', message: `The columns are not equally long: ${[...counts].join(', ')}.` }]);
+    return fail([{ path: '/data/columns', message: tr`The columns are not equally long: ${[...counts].join(', ')}.` }]);
   const [count = 0] = counts;
   let clock: Clock;
   if ('rate_Hz' in time) clock = rateClock(time.rate_Hz, count);
@@ -145,7 +146,7 @@ function fromFile(question: TraceQuestion, path: string, load: LoadFile): Result
   try {
     bytes = load(path);
   } catch (error) {
-    return fail([{ path: '/data', message: `${path} cannot be read: ${(error as Error).message}` }]);
+    return fail([{ path: '/data', message: tr`${path} cannot be read: ${(error as Error).message}` }]);
   }
   try {
     const wishes = wishesOf(question, bytes);
@@ -184,7 +185,7 @@ function wishesOf(question: TraceQuestion, bytes: Uint8Array): Result<Partial<Di
   if (!(readerFor(bytes) instanceof CsvReader)) return ok({});
   const dialect = understand(bytes.subarray(0, HEAD_BYTES), bytes.length <= HEAD_BYTES);
   const at = (name: string): number => {
-    const exact = dialect.columns.findIndex((c, i) => [c.name, c.header, `column ${i + 1}`].includes(name));
+    const exact = dialect.columns.findIndex((c, i) => [c.name, c.header, tr`column ${i + 1}`].includes(name));
     return exact >= 0 ? exact : dialect.columns.findIndex((c) => sameName(c.name, name) || sameName(c.header, name));
   };
   const names = dialect.columns.map((c) => c.name);

@@ -1,3 +1,5 @@
+import { fixed, significant } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import type { Finding } from '../../core/signal/types';
 import { moment, span } from '../../core/signal/words';
 import type { TraceView } from '../views';
@@ -78,9 +80,9 @@ export function recordingLines(view: TraceView): string[] {
   const { head, notes } = view;
   const longest = Math.max(0, ...head.search.searched.map((s) => s.seconds));
   const files = head.files
-    ? `; together with ${head.files
+    ? tr`; together with ${head.files
         .slice(1)
-        .map((f) => `${f.name} (moved by ${f.shift_s.toFixed(2)} s, ${f.how})`)
+        .map((f) => tr`${f.name} (moved by ${fixed(f.shift_s, 2)} s, ${f.how})`)
         .join(', ')}`
     : '';
   const leads = head.channels.flatMap((c) => (c.lead ? [`${c.name}: ${c.lead}`] : []));
@@ -90,25 +92,25 @@ export function recordingLines(view: TraceView): string[] {
     const word = !decided
       ? 'not decided'
       : decided.body.kind === 'evidence'
-        ? `taken as evidence by ${decided.by}`
-        : `dismissed by ${decided.by}: ${decided.body.text}`;
-    return `${nameOf(view, f.channel)} at ${moment(f.from_s)}: ${f.reasons[0] ?? f.kind} (${word})`;
+        ? tr`taken as evidence by ${decided.by}`
+        : tr`dismissed by ${decided.by}: ${decided.body.text}`;
+    return tr`${nameOf(view, f.channel)} at ${moment(f.from_s)}: ${f.reasons[0] ?? f.kind} (${word})`;
   });
   const power = head.search.searched.map((s) => {
     const unit = head.channels.find((c) => c.column === s.channel)?.unit ?? '';
     return s.wouldFind
-      ? `${nameOf(view, s.channel)}: a dropout of one sample and ${Number(s.wouldFind.depth.toPrecision(3))} ${unit} would have been found with ${Math.round(s.wouldFind.probability * 100)} %.`
-      : `${nameOf(view, s.channel)} could not be searched: ${s.why ?? ''}`;
+      ? tr`${nameOf(view, s.channel)}: a dropout of one sample and ${significant(s.wouldFind.depth, 3)} ${unit} would have been found with ${Math.round(s.wouldFind.probability * 100)} %.`
+      : tr`${nameOf(view, s.channel)} could not be searched: ${s.why ?? ''}`;
   });
   return [
-    `${span(longest)} of ${head.channels.map((c) => c.name).join(', ')}; file ${head.file}, SHA-256 ${head.sha256}${files}.`,
-    ...(leads.length ? [`Leads: ${leads.join('; ')}.`] : []),
+    tr`${span(longest)} of ${head.channels.map((c) => c.name).join(', ')}; file ${head.file}, SHA-256 ${head.sha256}${files}.`,
+    ...(leads.length ? [tr`Leads: ${leads.join('; ')}.`] : []),
     ...(lines.length ? lines : ['Nothing left its course.']),
-    ...(bad.length > MOST_LINES ? [`And ${bad.length - MOST_LINES} more in the recording.`] : []),
+    ...(bad.length > MOST_LINES ? [tr`And ${bad.length - MOST_LINES} more in the recording.`] : []),
     ...power,
     ...notes
       .filter((n) => n.body.kind === 'mark')
-      .map((n) => `Mark at ${moment(n.body.from_s)} by ${n.by}: ${n.body.text}`),
+      .map((n) => tr`Mark at ${moment(n.body.from_s)} by ${n.by}: ${n.body.text}`),
   ];
 }
 
@@ -167,7 +169,7 @@ function laneStrokes(
   const label = (v: number): Stroke => ({
     kind: 'text',
     at: [AXIS - 4, clamp(y(v)) - 5],
-    text: String(Number(v.toPrecision(3))),
+    text: significant(v, 3),
     align: 'right',
   });
   return [

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { CORE_VERSION } from '../../core/foundation/version';
 import { withoutBlankRows } from '../../core/signal/blank-rows';
 import { type Clock, evenClock, listedClock } from '../../core/signal/clock';
@@ -266,7 +267,7 @@ export function checkHead(head: TraceHead): { readonly path: string; readonly me
     if (s.blocks.length !== Math.ceil(s.count / BLOCK_SAMPLES))
       problems.push({
         path: `/head/streams/${i}/blocks`,
-        message: `${s.count} samples are ${Math.ceil(s.count / BLOCK_SAMPLES)} blocks.`,
+        message: tr`${s.count} samples are ${Math.ceil(s.count / BLOCK_SAMPLES)} blocks.`,
       });
   });
   const countOf = (clock: TraceClock | undefined): number | null =>

@@ -1,3 +1,5 @@
+import { fixed } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import { alignment } from '../../core/signal/align';
 import { type Clock, evenClock, listedClock } from '../../core/signal/clock';
 import { span } from '../../core/signal/words';
@@ -34,11 +36,11 @@ export function proposedShift(first: ReadRecording, second: ReadRecording): Prop
   if (found) {
     const [a, b] = found.by;
     const apart = stamps === null ? 0 : Math.abs(stamps - found.shift_s);
-    const clocks = apart > SAME_CLOCK_s ? ` Their clocks differ by ${span(apart)}.` : '';
+    const clocks = apart > SAME_CLOCK_s ? tr` Their clocks differ by ${span(apart)}.` : '';
     return {
       shift_s: found.shift_s,
       how: 'common movement',
-      because: `${a} and ${b} move alike (correlation ${found.correlation.toFixed(2)}), to within ${span(found.uncertainty_s)}.${clocks}`,
+      because: tr`${a} and ${b} move alike (correlation ${fixed(found.correlation, 2)}), to within ${span(found.uncertainty_s)}.${clocks}`,
     };
   }
   if (stamps !== null && overlaps(first, second, stamps))

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { parseEntry } from '../quantity/entry';
 import { fail, ok, type Problem, type Result } from '../foundation/result';
 import type { Outcome, Slot, Calculation } from './types';
@@ -37,7 +38,7 @@ function readOne(slot: Slot, text: string): Result<number, string> {
   const plain = /^[+-]?\d+(?:[.,]\d+)?e[+-]?\d+$/i.test(text) ? Number(text.replace(',', '.')) : null;
   const parsed = plain === null ? parseEntry(text, 'resistance') : null;
   const value = plain ?? (parsed?.ok && parsed.value.kind === 'number' ? parsed.value.value : NaN);
-  if (!Number.isFinite(value)) return fail(`"${text}" is no number.`);
-  if (slot.min !== undefined && value < slot.min) return fail(`At least ${slot.min}.`);
-  return slot.max !== undefined && value > slot.max ? fail(`At most ${slot.max}.`) : ok(value);
+  if (!Number.isFinite(value)) return fail(tr`"${text}" is no number.`);
+  if (slot.min !== undefined && value < slot.min) return fail(tr`At least ${slot.min}.`);
+  return slot.max !== undefined && value > slot.max ? fail(tr`At most ${slot.max}.`) : ok(value);
 }

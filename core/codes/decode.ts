@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { fail, ok, type Result } from '../foundation/result';
 import { BY_CYLINDER, FMI, LARGEST_SPN, MAKERS_OWN, SPN } from './j1939-table';
 import { DIVISIONS, DIVISIONS_2, FAILURE_TYPES, LETTERS, RANGES } from './j2012-table';
@@ -17,7 +18,7 @@ export function decodeCode(text: string): Result<CodeMeaning, string> {
   const pair = J1939.exec(typed);
   if (pair) return decodeJ1939(Number(pair[1]), Number(pair[2]));
   return fail(
-    `"${typed.slice(0, 40)}" is no code known here. Codes are written P0672 (SAE J2012) or SPN 653 FMI 5 (SAE J1939-73).`,
+    tr`"${typed.slice(0, 40)}" is no code known here. Codes are written P0672 (SAE J2012) or SPN 653 FMI 5 (SAE J1939-73).`,
   );
 }
 
@@ -83,9 +84,13 @@ function findRange(
 }
 
 function decodeJ1939(spn: number, fmi: number): Result<CodeMeaning, string> {
-  if (spn > LARGEST_SPN) return fail(`An SPN is at most ${LARGEST_SPN}, not ${spn}.`);
-  if (fmi > 31) return fail(`An FMI is at most 31, not ${fmi}.`);
-  const common = { code: `SPN ${spn} FMI ${fmi}`, standard: 'SAE J1939-73' as const, failure: FMI[fmi] ?? 'reserved' };
+  if (spn > LARGEST_SPN) return fail(tr`An SPN is at most ${LARGEST_SPN}, not ${spn}.`);
+  if (fmi > 31) return fail(tr`An FMI is at most 31, not ${fmi}.`);
+  const common = {
+    code: tr`SPN ${spn} FMI ${fmi}`,
+    standard: 'SAE J1939-73' as const,
+    failure: FMI[fmi] ?? 'reserved',
+  };
   if (spn >= MAKERS_OWN.from && spn <= MAKERS_OWN.to)
     return ok({ ...common, system: 'of the maker', component: null, cylinder: null, confidence: 'maker-defined' });
   const row = BY_CYLINDER.find((r) => spn >= r.first && spn < r.first + r.cylinders);

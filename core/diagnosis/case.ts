@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { findTest } from '../catalogue/catalogue';
 import { groupBy } from '../foundation/collections';
 import type { Wiring } from '../circuits/expand';
@@ -192,7 +193,7 @@ export function weighOne({ circuit, own }: InQuestion, c: Case, kept: Prediction
     position: at.position,
     readings: [
       { when: 'if all is well', shown: shownPrediction(ready.predictions, at, null) },
-      ...leading.map((s) => ({ when: `if ${s.words}`, shown: shownPrediction(ready.predictions, at, s.key) })),
+      ...leading.map((s) => ({ when: tr`if ${s.words}`, shown: shownPrediction(ready.predictions, at, s.key) })),
     ],
   });
   return {

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import type { TestDefinition } from '../catalogue/types';
 import { isCold, openedFor } from '../plan/plan';
 
@@ -79,7 +80,7 @@ export function costOf(test: TestDefinition | undefined, positions: number, s: S
     ...(isOpen ? ['cover already off'] : []),
     ...(soak ? ['once the engine is cold again'] : []),
     ...(people > 1 ? ['with a second person'] : []),
-    ...used.map((u) => `uses ${u.what}`),
+    ...used.map((u) => tr`uses ${u.what}`),
   ];
   return {
     minutes,

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { floatAt } from '../numerics/cell';
 import type { Wiring } from '../circuits/expand';
 import { findTest } from '../catalogue/catalogue';
@@ -106,7 +107,7 @@ const settingOf = ({ measured }: Usable, warm: boolean): Setting =>
 function leftWords(suspects: readonly Suspect[]): string {
   const left = [...new Set(suspects.filter((s) => s.probability > OPEN).map(calledOf))];
   return left.length > 1
-    ? `No further test of this circuit tells apart what is left: ${joinAnd(left)}.`
+    ? tr`No further test of this circuit tells apart what is left: ${joinAnd(left)}.`
     : 'No further test of this circuit would make this surer.';
 }
 

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { capital } from '../foundation/text';
 import { findTest } from '../catalogue/catalogue';
 import { floatAt } from '../numerics/cell';
@@ -25,7 +26,7 @@ export interface HeldBack {
 /** As it stands in a sentence: "plug 3", "the battery". */
 const inSentence = (m: Member): string => {
   const called = calledOf(m);
-  return m.position !== null || called.startsWith('the ') ? called : `the ${called}`;
+  return m.position !== null || called.startsWith('the ') ? called : tr`the ${called}`;
 };
 
 /** Without the reading that it rests on, a share below this convicts nobody. */
@@ -93,7 +94,7 @@ function slipped(r: Weighing, setting: Setting): HeldBack | null {
     const at = r.predictions.instances[e.instance];
     if (share < SLIPPED || !at) continue;
     return {
-      why: `${e.label} does not fit the rest: read it again, with the probes placed anew.`,
+      why: tr`${e.label} does not fit the rest: read it again, with the probes placed anew.`,
       next: [
         asked(
           r,
@@ -141,10 +142,10 @@ function unreadOfSet(r: Weighing, leading: readonly Leading[], setting: Setting)
       const read = new Set(r.evidence.map((x) => x.instance));
       const left = instances.flatMap((x, i) => (x.test === test && !read.has(i) ? [x.position] : []));
       if (left.length === 0) continue;
-      const said = `${joinAnd(left.map(positionWords))} ${left.length > 1 ? 'are' : 'is'} not read yet`;
+      const said = tr`${joinAnd(left.map(positionWords))} ${left.length > 1 ? 'are' : 'is'} not read yet`;
       return {
-        why: `Nothing is decided of a set before all of it is read: ${said}.`,
-        next: left.map((at) => asked(r, test, at, setting, `Reads the rest of the set: ${said}`)),
+        why: tr`Nothing is decided of a set before all of it is read: ${said}.`,
+        next: left.map((at) => asked(r, test, at, setting, tr`Reads the rest of the set: ${said}`)),
       };
     }
   }
@@ -162,11 +163,11 @@ function restingOnOne(r: Weighing, convicted: readonly Leading[], setting: Setti
       if (shareWithout(r, e.seen.log, own) >= RESTS) continue;
       const at = r.predictions.instances[e.instance];
       if (!at) continue;
-      const rests = `Only this reading says that it is ${inSentence(l.member)}`;
+      const rests = tr`Only this reading says that it is ${inSentence(l.member)}`;
       return {
-        why: `That it is ${inSentence(l.member)} rests on one reading: read it again, with the probes placed anew.`,
+        why: tr`That it is ${inSentence(l.member)} rests on one reading: read it again, with the probes placed anew.`,
         next: [
-          asked(r, at.test, at.position, setting, `${rests}: read it again, the black probe on another clean point`),
+          asked(r, at.test, at.position, setting, tr`${rests}: read it again, the black probe on another clean point`),
         ],
       };
     }
@@ -212,7 +213,7 @@ function asked(r: Weighing, test: string, position: Position, setting: Setting, 
     position,
     expectedInformation_bits: 0,
     minutes,
-    why: `${why}; about ${Math.max(1, Math.round(minutes))} min.`,
+    why: tr`${why}; about ${Math.max(1, Math.round(minutes))} min.`,
   };
 }
 
@@ -235,10 +236,10 @@ function unreadItself(r: Weighing, convicted: readonly Leading[], setting: Setti
       .toSorted((a, b) => a.cost - b.cost || a.i - b.i)
       .map(({ i }) => instances[i]);
     if (!at) continue;
-    const itself = `${inSentence(l.member)} is accused by what other points show and was not read by itself`;
+    const itself = tr`${inSentence(l.member)} is accused by what other points show and was not read by itself`;
     return {
       why: `${capital(itself)}.`,
-      next: [asked(r, at.test, at.position, setting, `Reads ${inSentence(l.member)} by itself`)],
+      next: [asked(r, at.test, at.position, setting, tr`Reads ${inSentence(l.member)} by itself`)],
     };
   }
   return null;

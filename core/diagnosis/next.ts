@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { cell, floatAt } from '../numerics/cell';
 import { findTest } from '../catalogue/catalogue';
 import type { TestDefinition } from '../catalogue/types';
@@ -65,7 +66,7 @@ export function nextTests(
         candidates.filter((o) => p.instances[o.instance]?.test === test && o.bits >= 0.4 * c.bits).length,
       );
       const lost = lostBy(c.test, setting) * coldShare;
-      const why = `${c.decides}; about ${Math.max(1, Math.round(minutes))} min${[...said, ...(lost > 5 ? ['after what needs a cold engine'] : [])].map((w) => `, ${w}`).join('')}.`;
+      const why = tr`${c.decides}; about ${Math.max(1, Math.round(minutes))} min${[...said, ...(lost > 5 ? ['after what needs a cold engine'] : [])].map((w) => `, ${w}`).join('')}.`;
       return {
         instance: c.instance,
         next: { test, position, expectedInformation_bits: c.bits, minutes, why },
@@ -202,8 +203,8 @@ function decidesWords(one: readonly string[], other: readonly string[]): string 
   const shared = one.length > own.length;
   const said = (names: readonly string[]): string =>
     names.length ? names.join(' and ') : shared ? 'nothing more' : 'a cause outside the circuit';
-  if (!shared || (own.length && others.length)) return `Separates ${said(own)} from ${said(others)}`;
-  return `Tells whether ${said(own.length ? own : others)} ${own.length + others.length > 1 ? 'are' : 'is'} bad as well`;
+  if (!shared || (own.length && others.length)) return tr`Separates ${said(own)} from ${said(others)}`;
+  return tr`Tells whether ${said(own.length ? own : others)} ${own.length + others.length > 1 ? 'are' : 'is'} bad as well`;
 }
 
 /** A misread could land anywhere: of each reading, this share. */

@@ -1,3 +1,5 @@
+import { significant } from '../locale/numbers';
+import { tr } from '../locale/translate';
 import { floatAt } from '../numerics/cell';
 import { printValue } from '../quantity/print';
 import type { Position } from '../judge/types';
@@ -28,7 +30,7 @@ export function readAsShown(p: Predictions, m: Measured): string {
 
 /** A reading as it was weighed: "201", "OL", "unsteady"; in ohms, volts or amperes. */
 export const shownReading = (m: Measured): string =>
-  m.kind === 'overload' ? 'OL' : m.kind === 'unsteady' ? 'unsteady' : String(Number(m.value.toPrecision(3)));
+  m.kind === 'overload' ? 'OL' : m.kind === 'unsteady' ? 'unsteady' : significant(m.value, 3);
 
 /**
  * What a meter would show at a point under a suspect (`null`: healthy), over the sizes that it can have: "0.6
@@ -59,7 +61,7 @@ export function shownPrediction(
   const unit = UNITS[mode];
   if (mode === 'resistance' && low > SHOWS_OL) return 'OL';
   const [a, b] = [printed(mode, Math.max(mode === 'resistance' ? 0 : -99, low)), printed(mode, high)];
-  return a === b ? `${a} ${unit}` : `${a} to ${b}${b === 'OL' ? '' : ` ${unit}`}`;
+  return a === b ? `${a} ${unit}` : tr`${a} to ${b}${b === 'OL' ? '' : ` ${unit}`}`;
 }
 
 /** What a meter would show at a point, all well and with a fault. */

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import type { LibraryCircuit } from '../circuits/types';
 import type { DriveCondition, Evidence } from '../evidence/types';
 import type { Member, PriorFactor } from './types';
@@ -51,7 +52,7 @@ export function priorFactorsFrom(circuit: LibraryCircuit, h: History): PriorFact
           {
             is: 'path' as const,
             factor: OLD_PATH,
-            why: `${Math.round(h.hours)} hours: looms and connectors are no longer young`,
+            why: tr`${Math.round(h.hours)} hours: looms and connectors are no longer young`,
           },
         ]
       : []),
@@ -88,7 +89,7 @@ function fromFindings(circuit: LibraryCircuit, findings: readonly PastFinding[])
             is: k.is,
             name: k.name,
             factor,
-            why: `${k.name} (${k.is}): ${k.found} of ${seen} findings on such engines${k.thisUnit ? `, ${k.thisUnit} on this unit` : ''}`,
+            why: tr`${k.name} (${k.is}): ${k.found} of ${seen} findings on such engines${k.thisUnit ? tr`, ${k.thisUnit} on this unit` : ''}`,
           },
         ];
   });
@@ -102,7 +103,7 @@ const fromRenewed = (renewed: readonly Renewed[]): PriorFactor[] =>
       name: r.name,
       ...(r.position === null ? {} : { position: r.position }),
       factor: YOUNG,
-      why: `${r.name}${r.position === null ? '' : ` ${r.position}`} is new, ${r.days} days old`,
+      why: tr`${r.name}${r.position === null ? '' : ` ${r.position}`} is new, ${r.days} days old`,
     }));
 
 function fromConditions(conditions: readonly DriveCondition[]): PriorFactor[] {

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { expandElements, expandSuspects, type PlacedElement, type Wiring } from '../circuits/expand';
 import type { LibraryCircuit } from '../circuits/types';
 import type { Hypothesis, Member } from './types';
@@ -224,8 +225,8 @@ function ofLeaks(circuit: LibraryCircuit, elements: readonly PlacedElement[]): D
         intermittent: false,
         when: [],
         is: 'path',
-        name: `wire at ${bare}`,
-        called: `the wire at ${node}`,
+        name: tr`wire at ${bare}`,
+        called: tr`the wire at ${node}`,
         words,
         isListed: false,
         stretch: [node, ...elements.filter((e) => e.from === node || e.to === node).map((e) => e.id)],

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { floatAt as floatOf } from '../numerics/cell';
 import { findTest } from '../catalogue/catalogue';
 import { groupBy } from '../foundation/collections';
@@ -57,7 +58,7 @@ export function usable(inputs: DiagnosisInputs, p: Predictions, notes: string[])
     const instance = p.instances.findIndex((i) => i.test === m.test && i.position === m.position);
     if (instance < 0)
       notes.push(
-        `"${findTest(m.test)?.name ?? m.test}" at ${positionWords(m.position)} is not a point of this circuit: left out.`,
+        tr`"${findTest(m.test)?.name ?? m.test}" at ${positionWords(m.position)} is not a point of this circuit: left out.`,
       );
     return instance < 0 ? [] : [{ m: settled(m), instance }];
   });

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import type { Problem } from '../foundation/result';
 
 /** A connector of an engine family as the workshop's service information has it. */
@@ -36,13 +37,13 @@ export function checkConnector(c: Connector, base: string, cylinders: number | n
   if (drawn !== c.pins.length)
     say(
       'rows',
-      `The rows show ${drawn} pins, and ${c.pins.length} are listed. Leave unused ones in, without a signal.`,
+      tr`The rows show ${drawn} pins, and ${c.pins.length} are listed. Leave unused ones in, without a signal.`,
     );
   c.pins.forEach((p, i) => {
     if (c.pins.findIndex((o) => o.pin.toLowerCase() === p.pin.toLowerCase()) !== i)
-      say(`pins/${i}/pin`, `Pin ${p.pin} is there twice.`);
+      say(`pins/${i}/pin`, tr`Pin ${p.pin} is there twice.`);
     if (p.cylinder !== null && cylinders !== null && p.cylinder > cylinders)
-      say(`pins/${i}/cylinder`, `The engine has ${cylinders} cylinders.`);
+      say(`pins/${i}/cylinder`, tr`The engine has ${cylinders} cylinders.`);
   });
   return problems;
 }
@@ -63,10 +64,13 @@ export function readPins(text: string): {
         : more.length > 0
           ? 'there are more than five parts'
           : cylinder !== null && !(Number.isInteger(cylinder) && cylinder > 0)
-            ? `"${of}" is no cylinder`
+            ? tr`"${of}" is no cylinder`
             : null;
     if (wrong !== null) {
-      problems.push({ path: '/pins', message: `Line ${i + 1}: ${wrong}. Write: pin; signal; colour; to; cylinder.` });
+      problems.push({
+        path: '/pins',
+        message: tr`Line ${i + 1}: ${wrong}. Write: pin; signal; colour; to; cylinder.`,
+      });
       return [];
     }
     return [{ pin, signal, colour, to, cylinder }];

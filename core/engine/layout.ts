@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import type { Problem } from '../foundation/result';
 
 /**
@@ -54,7 +55,7 @@ export function checkEngine(engine: Engine, base = ''): Problem[] {
   if (!Number.isInteger(engine.cylinders) || engine.cylinders < least || engine.cylinders > most) {
     problems.push({
       path: `${base}/cylinders`,
-      message: `A ${engine.layout} engine has ${least} to ${most} cylinders, not ${engine.cylinders}.`,
+      message: tr`A ${engine.layout} engine has ${least} to ${most} cylinders, not ${engine.cylinders}.`,
     });
     return problems;
   }
@@ -68,12 +69,14 @@ function checkFiringOrder({ firingOrder, cylinders }: Engine, base: string): Pro
   if (!firingOrder) return [];
   const path = `${base}/firingOrder`;
   if (firingOrder.length !== cylinders) {
-    return [{ path, message: `The firing order names ${firingOrder.length} cylinders; the engine has ${cylinders}.` }];
+    return [
+      { path, message: tr`The firing order names ${firingOrder.length} cylinders; the engine has ${cylinders}.` },
+    ];
   }
   const seen = new Set<number>();
   for (const [i, c] of firingOrder.entries()) {
-    if (!isCylinder(c, cylinders)) return [{ path: `${path}/${i}`, message: `The engine has no cylinder ${c}.` }];
-    if (seen.has(c)) return [{ path: `${path}/${i}`, message: `Cylinder ${c} fires twice in the firing order.` }];
+    if (!isCylinder(c, cylinders)) return [{ path: `${path}/${i}`, message: tr`The engine has no cylinder ${c}.` }];
+    if (seen.has(c)) return [{ path: `${path}/${i}`, message: tr`Cylinder ${c} fires twice in the firing order.` }];
     seen.add(c);
   }
   return [];
@@ -83,14 +86,14 @@ function checkGroups({ groups, cylinders }: Engine, base: string): Problem[] {
   const problems: Problem[] = [];
   for (const [name, members] of Object.entries(groups ?? {})) {
     const path = `${base}/groups/${name.replaceAll('~', '~0').replaceAll('/', '~1')}`;
-    if (members.length === 0) problems.push({ path, message: `Group "${name}" has no members.` });
+    if (members.length === 0) problems.push({ path, message: tr`Group "${name}" has no members.` });
     for (const [i, c] of members.entries()) {
       if (typeof c === 'number' && !isCylinder(c, cylinders))
-        problems.push({ path: `${path}/${i}`, message: `The engine has no cylinder ${c}.` });
+        problems.push({ path: `${path}/${i}`, message: tr`The engine has no cylinder ${c}.` });
       else if (members.indexOf(c) !== i)
         problems.push({
           path: `${path}/${i}`,
-          message: `${typeof c === 'number' ? `Cylinder ${c}` : `"${c}"`} is named twice in group "${name}".`,
+          message: tr`${typeof c === 'number' ? tr`Cylinder ${c}` : `"${c}"`} is named twice in group "${name}".`,
         });
     }
   }
@@ -127,7 +130,7 @@ export function sharedGroups(engine: Engine): ReadonlyMap<string, readonly (numb
   const groups = new Map<string, readonly (number | string)[]>(Object.entries(engine.groups ?? {}));
   if (engine.layout === 'vee' && engine.numbering?.scheme) {
     for (const { bank, cylinders } of arrange(engine)) {
-      const name = `${bank} bank`;
+      const name = tr`${bank} bank`;
       if (!groups.has(name)) groups.set(name, cylinders);
     }
   }
@@ -141,9 +144,9 @@ export const cylinderPositions = (engine: Engine): number[] => upTo(engine.cylin
 export function describeNumbering(engine: Engine): string {
   const { scheme, from, firstBank } = { ...DEFAULT_NUMBERING, ...engine.numbering };
   const end = from === 'front' ? 'front' : 'flywheel end';
-  if (engine.layout === 'inline') return `numbered from the ${end}`;
+  if (engine.layout === 'inline') return tr`numbered from the ${end}`;
   const other = firstBank === 'left' ? 'right' : 'left';
   return scheme === 'odd-even'
-    ? `odd ${firstBank}, even ${other}, from the ${end}`
-    : `${firstBank} bank first, then ${other}, from the ${end}`;
+    ? tr`odd ${firstBank}, even ${other}, from the ${end}`
+    : tr`${firstBank} bank first, then ${other}, from the ${end}`;
 }

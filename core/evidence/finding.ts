@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { capital } from '../foundation/text';
 import type { Position } from '../judge/types';
 import { joinAnd } from '../quantity/print';
@@ -107,9 +108,9 @@ export function sayFound(target: Target, positions: readonly Position[], convict
 /** "the plugs of cylinders 2, 4 and 6" */
 export function targetsWords(target: Target, positions: readonly Position[]): string {
   const of = positions.every((p) => typeof p === 'number')
-    ? `of cylinders ${joinAnd([...positions])}`
-    : `at ${joinAnd([...positions])}`;
-  return `${targetWords({ ...target, position: null })}${target.kind === 'part' ? 's' : ''} ${of}`;
+    ? tr`of cylinders ${joinAnd([...positions])}`
+    : tr`at ${joinAnd([...positions])}`;
+  return tr`${targetWords({ ...target, position: null })}${target.kind === 'part' ? 's' : ''} ${of}`;
 }
 
 /** Cylinders in their order, then places by name. */
@@ -126,4 +127,4 @@ export const ruledOutBy = (known: Known): RuledOut[] => [
 ];
 
 /** "certain: the plug of cylinder 3" */
-export const findingWords = (f: FindingBody): string => (f.kind === 'found' ? f.text : `Not found yet: ${f.text}`);
+export const findingWords = (f: FindingBody): string => (f.kind === 'found' ? f.text : tr`Not found yet: ${f.text}`);

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { positionWords } from '../judge/words';
 import type { Position } from '../judge/types';
 import { groupBy } from '../foundation/collections';
@@ -133,7 +134,7 @@ function whereItSits(s: Statement, moves: PartMoves, times: ReadonlyMap<string, 
   return {
     ...s,
     target: { ...s.target, position: sits },
-    text: `${s.text} It sits at ${positionWords(sits)} now.`,
+    text: tr`${s.text} It sits at ${positionWords(sits)} now.`,
   };
 }
 
@@ -176,10 +177,10 @@ function contradictionsOf(statements: readonly Statement[]): Contradiction[] {
 function contradictionText(against: Statement, meterFindsNothing: boolean, sameTest: boolean): string {
   const it = targetWords(against.target);
   if (meterFindsNothing)
-    return `A meter finds nothing wrong with ${it}, yet other evidence convicts it: it fails in a way that this test does not see (hot, under load, or mechanically).`;
+    return tr`A meter finds nothing wrong with ${it}, yet other evidence convicts it: it fails in a way that this test does not see (hot, under load, or mechanically).`;
   if (sameTest)
-    return `The same test of ${it} says two things: an intermittent fault or a bad contact of the probes. Read it again.`;
-  return `One piece of evidence accuses ${it}, another clears it. One of the two is wrong, or there are two faults. Repeat the one that was done in the worse conditions.`;
+    return tr`The same test of ${it} says two things: an intermittent fault or a bad contact of the probes. Read it again.`;
+  return tr`One piece of evidence accuses ${it}, another clears it. One of the two is wrong, or there are two faults. Repeat the one that was done in the worse conditions.`;
 }
 
 /** "the plug of cylinder 3", "the wire to the plug of cylinder 3" */
@@ -188,11 +189,11 @@ export function targetWords({ kind, name, position }: Target): string {
     position === null
       ? ''
       : typeof position === 'number'
-        ? ` of cylinder ${position}`
-        : ` at ${positionWords(position)}`;
+        ? tr` of cylinder ${position}`
+        : tr` at ${positionWords(position)}`;
   if (kind === 'path')
-    return PLAIN.has(name) ? `the wire to the ${name}${of}` : /^(the|a) /.test(name) ? name : `the path at ${name}`;
-  return kind === 'part' ? `the ${name}${of}` : `${name}${of}`;
+    return PLAIN.has(name) ? tr`the wire to the ${name}${of}` : /^(the|a) /.test(name) ? name : tr`the path at ${name}`;
+  return kind === 'part' ? tr`the ${name}${of}` : `${name}${of}`;
 }
 const PLAIN: ReadonlySet<string> = new Set(['plug', 'injector', 'sensor', 'coil', 'module', 'actuator', 'relay']);
 
@@ -211,6 +212,6 @@ function targetsWords(all: readonly Target[]): string {
   const positions = [...new Set(all.flatMap(({ position }) => (typeof position === 'number' ? [position] : [])))];
   const [first] = all;
   if (!first || all.length < 2 || positions.length < all.length) return joinAnd(all.map(targetWords));
-  const of = `${first.name}s of cylinders ${joinAnd(positions.sort((a, b) => a - b).map(String))}`;
-  return first.kind === 'part' ? `the ${of}` : first.kind === 'path' ? `the wires to the ${of}` : of;
+  const of = tr`${first.name}s of cylinders ${joinAnd(positions.sort((a, b) => a - b).map(String))}`;
+  return first.kind === 'part' ? tr`the ${of}` : first.kind === 'path' ? tr`the wires to the ${of}` : of;
 }

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { capital, uncapital } from '../foundation/text';
 import type { TestDefinition } from '../catalogue/types';
 import { namePositions, positionWords, shownUnit, verdictWord } from '../judge/words';
@@ -80,7 +81,7 @@ function passedRule(run: MeasuredRun): Statement[] {
   if (isTold || judgement.pattern !== 'good') return [];
   const proven = uncapital(t.proves);
   return [
-    say('measured', 'cleared', part(partName(t), null), `${t.name}: good. Proven: ${proven}`, [
+    say('measured', 'cleared', part(partName(t), null), tr`${t.name}: good. Proven: ${proven}`, [
       runRef(run, ...judgement.readings.map((r) => r.position)),
     ]),
   ];
@@ -89,7 +90,7 @@ function passedRule(run: MeasuredRun): Statement[] {
 /** Why a reading accuses and does not convict; `null`: it convicts. */
 export function accusedOnly({ judgement: { doubts, limits } }: MeasuredRun, r: JudgedReading): string | null {
   const doubt = doubtedAt(doubts, r.position);
-  if (doubt) return `it is suspected. ${doubt.say}`;
+  if (doubt) return tr`it is suspected. ${doubt.say}`;
   return isOnlyByThumb(r, limits)
     ? 'it is suspected. The limit is a general rule of thumb, and parts of another type read so.'
     : null;
@@ -109,18 +110,18 @@ function eachReading(run: MeasuredRun): Statement[] {
             t.layout === 'cylinders' || t.layout === 'single' ? partName(t) : `${partName(t)} ${r.position}`,
             position,
           ),
-          `${capital(partName(t))}${position === null ? ` ${r.position}` : ofPosition(position)} reads ${r.entry}: ${wordOf(run, r)}.`,
+          tr`${capital(partName(t))}${position === null ? ` ${r.position}` : ofPosition(position)} reads ${r.entry}: ${wordOf(run, r)}.`,
           [runRef(run, r.position)],
         ),
       ];
     if (isBare(t)) {
       // Ohms alone do not prove a part: it may fail hot, or under load. The catalogue says what a test
       // cannot prove.
-      const it = `The ${partName(t)}${ofPosition(position)} by itself reads ${r.entry}`;
+      const it = tr`The ${partName(t)}${ofPosition(position)} by itself reads ${r.entry}`;
       const accusesOnly = fails(r) ? accusedOnly(run, r) : null;
       const text = fails(r)
-        ? `${it}, ${wordOf(run, r)}: ${accusesOnly ?? 'it is bad.'}`
-        : `${it}: good as far as this test goes.`;
+        ? tr`${it}, ${wordOf(run, r)}: ${accusesOnly ?? 'it is bad.'}`
+        : tr`${it}: good as far as this test goes.`;
       const stand = fails(r) ? (accusesOnly === null ? 'bad' : 'suspect') : 'cleared';
       return [say('bare-part', stand, part(partName(t), position), text, [runRef(run, r.position)])];
     }
@@ -130,7 +131,7 @@ function eachReading(run: MeasuredRun): Statement[] {
           'measured',
           'suspect',
           mechanics(partName(t), position),
-          `${capital(partName(t))}${ofPosition(position)}: ${r.entry}, ${wordOf(run, r)}. Mechanics there, nothing electrical.`,
+          tr`${capital(partName(t))}${ofPosition(position)}: ${r.entry}, ${wordOf(run, r)}. Mechanics there, nothing electrical.`,
           [runRef(run, r.position)],
         ),
       ];
@@ -140,7 +141,7 @@ function eachReading(run: MeasuredRun): Statement[] {
             'measured',
             'suspect',
             part(partName(t), position),
-            `The ${partName(t)}${ofPosition(position)} in its circuit reads ${r.entry}, ${wordOf(run, r)}: the part, its wire or what feeds it.`,
+            tr`The ${partName(t)}${ofPosition(position)} in its circuit reads ${r.entry}, ${wordOf(run, r)}: the part, its wire or what feeds it.`,
             [runRef(run, r.position)],
           ),
         ]
@@ -168,7 +169,7 @@ export function differenceRules(runs: readonly MeasuredRun[]): Statement[] {
                   'measured',
                   'suspect',
                   path(name, position),
-                  `Through its wire the ${name}${ofPosition(position)} reads ${r.entry}, ${wordOf(circuit, r)}: the ${name} or its wire. Measure it by itself to tell them apart.`,
+                  tr`Through its wire the ${name}${ofPosition(position)} reads ${r.entry}, ${wordOf(circuit, r)}: the ${name} or its wire. Measure it by itself to tell them apart.`,
                   [runRef(circuit, r.position)],
                 ),
               ]
@@ -176,14 +177,14 @@ export function differenceRules(runs: readonly MeasuredRun[]): Statement[] {
         }
         const from = [runRef(own, r.position), runRef(circuit, r.position)];
         const added = r.corrected !== null && alone.corrected !== null ? r.corrected - alone.corrected : null;
-        const words = added === null ? '' : ` The wire adds ${printValue(Math.max(0, added), 0.1)} ohm.`;
+        const words = added === null ? '' : tr` The wire adds ${printValue(Math.max(0, added), 0.1)} ohm.`;
         if (good(alone) && fails(r))
           return [
             say(
               'in-circuit-minus-bare',
               accusedOnly(circuit, r) === null ? 'bad' : 'suspect',
               path(name, position),
-              `By itself the ${name}${ofPosition(position)} is good (${alone.entry}), through its wire it reads ${r.entry}: ${accusedOnly(circuit, r) ?? 'the wire or its connector is bad.'}${words}`,
+              tr`By itself the ${name}${ofPosition(position)} is good (${alone.entry}), through its wire it reads ${r.entry}: ${accusedOnly(circuit, r) ?? 'the wire or its connector is bad.'}${words}`,
               from,
             ),
           ];
@@ -193,7 +194,7 @@ export function differenceRules(runs: readonly MeasuredRun[]): Statement[] {
               'in-circuit-minus-bare',
               'cleared',
               path(name, position),
-              `By itself and through its wire the ${name}${ofPosition(position)} reads nearly the same (${alone.entry} and ${r.entry}): the wire is good.`,
+              tr`By itself and through its wire the ${name}${ofPosition(position)} reads nearly the same (${alone.entry} and ${r.entry}): the wire is good.`,
               from,
             ),
           ];
@@ -216,7 +217,7 @@ export function patternRules(runs: readonly MeasuredRun[]): Statement[] {
           'group-shares',
           'suspect',
           { kind: 'shared', name: run.judgement.group, position: null },
-          `All of ${groupWords(run.judgement.group)} fail and nothing else does: look at what only they share.`,
+          tr`All of ${groupWords(run.judgement.group)} fail and nothing else does: look at what only they share.`,
           [runRef(run, ...bad)],
         ),
       );
@@ -228,7 +229,7 @@ export function patternRules(runs: readonly MeasuredRun[]): Statement[] {
           'shared-proven',
           'cleared',
           { kind: 'shared', name: shared, position: null },
-          `${capital(namePositions(ok))} ${ok.length === 1 ? 'works' : 'work'}: ${shared} ${/ and /.test(shared) ? 'are' : 'is'} proven.`,
+          tr`${capital(namePositions(ok))} ${ok.length === 1 ? 'works' : 'work'}: ${shared} ${/ and /.test(shared) ? 'are' : 'is'} proven.`,
           [runRef(run, ...ok)],
         ),
       );
@@ -238,7 +239,7 @@ export function patternRules(runs: readonly MeasuredRun[]): Statement[] {
           'all-fail',
           'suspect',
           { kind: 'shared', name: shared, position: null },
-          `All of them fail: ${shared} before any single ${partName(run.definition)}.`,
+          tr`All of them fail: ${shared} before any single ${partName(run.definition)}.`,
           [runRef(run, ...bad)],
         ),
       );
@@ -246,7 +247,7 @@ export function patternRules(runs: readonly MeasuredRun[]): Statement[] {
   });
 }
 
-const groupWords = (group: string): string => (group.endsWith(' bank') ? `the ${group}` : `"${group}"`);
+const groupWords = (group: string): string => (group.endsWith(' bank') ? tr`the ${group}` : `"${group}"`);
 
 /** Tests whose outcome means more than their reading. Kept by id, as the catalogue that ships names them. */
 export function namedTestRules(runs: readonly MeasuredRun[]): Statement[] {

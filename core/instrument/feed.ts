@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import type { Quantity } from '../quantity/units';
 import { LINE_PROBLEM_WORDS, type MeterValue, type ReadLine } from './types';
 
@@ -6,7 +7,7 @@ export function misfit(value: MeterValue, quantity: Quantity): string | null {
   if (value.hold) return 'The meter holds its display: nothing new is shown. Switch hold off.';
   if (value.relative) return 'The meter shows a difference to a stored value. Switch that off.';
   if (value.quantity !== null && value.quantity !== quantity)
-    return `The meter measures ${value.quantity}; this test needs ${quantity}. Turn its switch.`;
+    return tr`The meter measures ${value.quantity}; this test needs ${quantity}. Turn its switch.`;
   if (value.alternating && (quantity === 'voltage' || quantity === 'current'))
     return 'The meter is on alternating; this test needs direct. Turn its switch.';
   return null;
@@ -39,7 +40,7 @@ export function feedLine(before: FeedState, line: string, read: (line: string) =
     state: { unread, said: before.said || isMany },
     value: null,
     complaint: isMany
-      ? `What it sends cannot be read: in “${line.slice(0, 60)}” ${LINE_PROBLEM_WORDS[result.why]}.`
+      ? tr`What it sends cannot be read: in “${line.slice(0, 60)}” ${LINE_PROBLEM_WORDS[result.why]}.`
       : null,
   };
 }

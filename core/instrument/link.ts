@@ -1,3 +1,5 @@
+import { tr } from '../locale/translate';
+
 /** How an instrument is reached. */
 export type MeterLink =
   /** SCPI over TCP; the server asks. */
@@ -19,5 +21,5 @@ export const BAUDS = [1200, 2400, 4800, 9600, 19_200, 38_400, 57_600, 115_200] a
 /** "network, 10.0.0.31 port 5025", as an instrument's card says it. */
 export const linkWords = (link: MeterLink): string =>
   link.kind === 'network'
-    ? `in the network: ${link.host}, port ${link.port}`
-    : `by serial adapter, ${link.baud} baud, ${{ unasked: 'sends by itself', scpi: 'SCPI', pattern: 'by a pattern of the workshop' }[link.speaks]}`;
+    ? tr`in the network: ${link.host}, port ${link.port}`
+    : tr`by serial adapter, ${link.baud} baud, ${{ unasked: 'sends by itself', scpi: 'SCPI', pattern: 'by a pattern of the workshop' }[link.speaks]}`;

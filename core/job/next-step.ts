@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { capital } from '../foundation/text';
 import type { ProposedFinding } from '../evidence/finding';
 import { joinAnd } from '../quantity/print';
@@ -51,7 +52,7 @@ const step = (act: Act, say: string, why: string, more: Partial<NextStep> = {}):
 const measureStep = (t: PlannedTest): NextStep =>
   step(
     { do: 'measure', test: t.test, ...(t.run === undefined ? {} : { run: t.run }) },
-    `${t.run === undefined ? 'Measure' : 'Go on with'}: ${t.name}.`,
+    tr`${t.run === undefined ? 'Measure' : 'Go on with'}: ${t.name}.`,
     t.why,
     { tells: t.tells, minutes: t.minutes, needs: t.needs },
   );
@@ -81,7 +82,7 @@ const OWN_FINDING = step(
   'A part, a wire, a place: also one that nothing here proposes.',
 );
 const signing = (p: ProposedFinding, place: number): NextStep =>
-  step({ do: 'sign-finding', proposal: place }, `Sign the finding: ${p.text}.`, becauseOf(p));
+  step({ do: 'sign-finding', proposal: place }, tr`Sign the finding: ${p.text}.`, becauseOf(p));
 const becauseOf = (p: ProposedFinding): string => {
   const labels = p.supports.slice(0, 2).map((r) => r.label);
   return labels.length ? `${capital(joinAnd(labels))}.` : 'The evidence bears it.';
@@ -135,7 +136,7 @@ function testing(
   const rest = [...signable, OWN_FINDING, CHOOSE_TEST];
   if (settle) return { next: settle, instead: [...others, ...rest] };
   if (notFound) {
-    const wait = step({ do: 'choose-test' }, 'Not found yet.', `When it returns: ${notFound.ifReturns}`);
+    const wait = step({ do: 'choose-test' }, 'Not found yet.', tr`When it returns: ${notFound.ifReturns}`);
     return { next: wait, instead: [...measuring, ...signable, OWN_FINDING] };
   }
   if (first) return { next: first, instead: [...others, ...rest] };
@@ -155,29 +156,33 @@ function agreeing(i: ProgressInputs): NextStep {
     if (answer?.body.answer === 'accepted') continue;
     const isDecided = recordsOfKind(i.records, 'decision').some((d) => d.body.finding === f.id);
     if (!quotation && !isDecided && i.choices.includes(f.id))
-      return step({ do: 'choose', finding: f.id }, 'Decide: one, or the whole set.', `Only some of them are bad.${of}`);
+      return step(
+        { do: 'choose', finding: f.id },
+        'Decide: one, or the whole set.',
+        tr`Only some of them are bad.${of}`,
+      );
     if (!quotation)
       return step(
         { do: 'quote', finding: f.id },
         'Quote it to the payer.',
-        `Nothing is mended before it is agreed.${of}`,
+        tr`Nothing is mended before it is agreed.${of}`,
       );
     if (answer?.body.answer === 'declined')
       return step(
         { do: 'quote', finding: f.id },
         'The payer declined: quote it anew, or a lead releases it with what is left open.',
-        answer.body.said || `Declined.${of}`,
+        answer.body.said || tr`Declined.${of}`,
       );
     if (answer?.body.answer === 'deferred')
       return step(
         { do: 'answer', quotation: quotation.id },
-        `The payer deferred it${answer.body.until ? ` until ${answer.body.until}` : ''}.`,
-        answer.body.said || `Ask again then.${of}`,
+        tr`The payer deferred it${answer.body.until ? tr` until ${answer.body.until}` : ''}.`,
+        answer.body.said || tr`Ask again then.${of}`,
       );
     return step(
       { do: 'answer', quotation: quotation.id },
       'The quotation waits for the payer’s answer.',
-      `Note what the payer says.${of}`,
+      tr`Note what the payer says.${of}`,
     );
   }
   return step({ do: 'quote', finding: found[0]?.id ?? '' }, 'Quote it to the payer.', 'Nothing is agreed yet.');
@@ -202,7 +207,7 @@ function proving(i: ProgressInputs): { next: NextStep; instead: readonly NextSte
   const proofs = [...failed, ...open.filter((c) => c.state !== 'failed')].map((c) =>
     step(
       { do: 'prove', check: c.id },
-      c.state === 'failed' ? `${c.label}: not good.` : (PROVE_SAY[c.id] ?? c.label),
+      c.state === 'failed' ? tr`${c.label}: not good.` : (PROVE_SAY[c.id] ?? c.label),
       c.why,
     ),
   );

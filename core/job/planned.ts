@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { capital, uncapital } from '../foundation/text';
 import type { TestDefinition } from '../catalogue/types';
 import { isCold } from '../plan/plan';
@@ -49,13 +50,13 @@ export function plannedTests(
 const needsOf = (t: TestDefinition): string[] => [
   ...t.states.map((s) => s.label),
   ...(ENGINE[t.condition.engine] === undefined ? [] : [ENGINE[t.condition.engine] ?? '']),
-  ...(t.people > 1 ? [`${t.people} people`] : []),
+  ...(t.people > 1 ? [tr`${t.people} people`] : []),
 ];
 
 /** "Cylinder 2: 0.7 Ω if all is well, OL if the plug is open." Else what the test proves. */
 function tellsOf(t: TestDefinition, foreseen: readonly Foreseen[]): string {
   const point = foreseen.find((f) => f.test === t.id);
-  if (!point || point.readings.length < 2) return `It proves: ${uncapital(t.proves)}`;
+  if (!point || point.readings.length < 2) return tr`It proves: ${uncapital(t.proves)}`;
   const [well, ...others] = point.readings;
   const said = [well, ...others.slice(0, 2)].flatMap((r) => (r ? [`${r.shown} ${r.when}`] : []));
   const at = t.layout === 'single' ? '' : `${positionWords(point.position)}: `;

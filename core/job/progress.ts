@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import type { ProposedFinding } from '../evidence/finding';
 import { type ProofInputs, proofOf } from '../repair/proof';
 import type { ProofCheck, ProofCheckId } from '../repair/types';
@@ -74,7 +75,7 @@ export function progressFrom(i: ProgressInputs): JobProgress {
   return {
     stages,
     now,
-    say: day === null ? next.say : `${next.say} Agreed for ${day}.`,
+    say: day === null ? next.say : tr`${next.say} Agreed for ${day}.`,
     next,
     instead,
     waits: waitsFor(next, i),

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { capital } from '../foundation/text';
 import type { Advice } from '../catalogue/types';
 import { printValue } from '../quantity/print';
@@ -44,7 +45,7 @@ function doubtedLeads(readings: readonly JudgedReading[], limits: Limits): Measu
           {
             kind: 'leads' as const,
             positions: below.map((r) => r.position),
-            say: `Zero the leads again: ${namePositions(below.map((r) => r.position))} ${below.length > 1 ? 'read' : 'reads'} less than the leads alone.`,
+            say: tr`Zero the leads again: ${namePositions(below.map((r) => r.position))} ${below.length > 1 ? 'read' : 'reads'} less than the leads alone.`,
           },
         ]
       : []),
@@ -53,7 +54,7 @@ function doubtedLeads(readings: readonly JudgedReading[], limits: Limits): Measu
           {
             kind: 'leads' as const,
             positions: unzeroed.map((r) => r.position),
-            say: `Zero the leads first: what they add is in the ${unzeroed.length > 1 ? 'readings' : 'reading'} of ${namePositions(unzeroed.map((r) => r.position))}.`,
+            say: tr`Zero the leads first: what they add is in the ${unzeroed.length > 1 ? 'readings' : 'reading'} of ${namePositions(unzeroed.map((r) => r.position))}.`,
           },
         ]
       : []),
@@ -79,7 +80,7 @@ function doubtedMeter(
     {
       kind: 'meter',
       positions,
-      say: `Prove the meter first, on a ${limits.quantity === 'voltage' ? 'battery' : 'known value'}: what ${namePositions(positions)} ${positions.length > 1 ? 'show' : 'shows'}, a bad meter would show too.`,
+      say: tr`Prove the meter first, on a ${limits.quantity === 'voltage' ? 'battery' : 'known value'}: what ${namePositions(positions)} ${positions.length > 1 ? 'show' : 'shows'}, a bad meter would show too.`,
     },
   ];
 }
@@ -109,7 +110,7 @@ function doubtedLimit(readings: readonly JudgedReading[], limits: Limits): Measu
     {
       kind: 'limit',
       positions,
-      say: `${capital(namePositions(positions))} agree at about ${printValue(about, about / 10)} ${shownUnit(limits.unit)}, outside the general rule of ${rangeWords(limits, limits)}: is the limit of this type another?`,
+      say: tr`${capital(namePositions(positions))} agree at about ${printValue(about, about / 10)} ${shownUnit(limits.unit)}, outside the general rule of ${rangeWords(limits, limits)}: is the limit of this type another?`,
     },
   ];
 }

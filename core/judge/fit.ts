@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { printValue } from '../quantity/print';
 import type { Fit, JudgedReading, Limits } from './types';
 import { positionWords, shownUnit } from './words';
@@ -35,7 +36,7 @@ function followsWords({ slope, intercept }: Fit, unit: string): string {
   if (slope < HARDLY) return 'It hardly follows what is asked.';
   const off = Math.round(intercept + 50 * (slope - 1));
   return Math.abs(slope - 1) < HARDLY && Math.abs(off) > OFFSET
-    ? `It stands about ${Math.abs(off)} ${unit} ${off > 0 ? 'above' : 'below'} what is asked, everywhere: an offset.`
+    ? tr`It stands about ${Math.abs(off)} ${unit} ${off > 0 ? 'above' : 'below'} what is asked, everywhere: an offset.`
     : '';
 }
 
@@ -47,5 +48,5 @@ export function fitWords(fit: Fit, limits: Limits): string {
   const step = Math.abs(slope) / 100 || 1e-6;
   const value = (n: number): string => printValue(n, 10 ** Math.floor(Math.log10(Math.abs(n) || 1) - 2));
   const off = printValue(Math.abs(worst.residual), Math.max(1e-3, step));
-  return `A line through them: ${value(intercept)} ${unit} at 0 ${shownUnit(atUnit)}, ${value(slope)} ${unit} for each ${shownUnit(atUnit)} more; furthest from it is ${positionWords(worst.position)}, by ${off} ${unit}.`;
+  return tr`A line through them: ${value(intercept)} ${unit} at 0 ${shownUnit(atUnit)}, ${value(slope)} ${unit} for each ${shownUnit(atUnit)} more; furthest from it is ${positionWords(worst.position)}, by ${off} ${unit}.`;
 }

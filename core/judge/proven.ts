@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { capital } from '../foundation/text';
 import type { TestDefinition } from '../catalogue/types';
 import { joinAnd } from '../quantity/print';
@@ -16,19 +17,19 @@ export function provenBy(
   if (test?.layout === 'states') return provenStates(good, failed);
   const shared = test?.shared;
   if (!shared || readings.length < 2) return [];
-  if (failed.length === readings.length) return [`Nothing they share is proven: ${shared}.`];
+  if (failed.length === readings.length) return [tr`Nothing they share is proven: ${shared}.`];
   if (good.length === 0) return [];
-  const works = `${capital(namePositions(good))} ${good.length === 1 ? 'works' : 'work'}, so ${shared} ${/ and /.test(shared) ? 'are' : 'is'} proven as far as ${good.length === 1 ? 'it goes' : 'they go together'}.`;
+  const works = tr`${capital(namePositions(good))} ${good.length === 1 ? 'works' : 'work'}, so ${shared} ${/ and /.test(shared) ? 'are' : 'is'} proven as far as ${good.length === 1 ? 'it goes' : 'they go together'}.`;
   if (found.group === null) return failed.length ? [works] : [];
-  return [works, `What only ${groupName(found.group)} shares is not proven: look there first.`];
+  return [works, tr`What only ${groupName(found.group)} shares is not proven: look there first.`];
 }
 
-const groupName = (name: string): string => (name.endsWith(' bank') ? `the ${name}` : `"${name}"`);
+const groupName = (name: string): string => (name.endsWith(' bank') ? tr`the ${name}` : `"${name}"`);
 
 /** In engine states the same part is read each time: what differs is the load. */
 function provenStates(good: readonly (number | string)[], failed: readonly (number | string)[]): string[] {
   if (failed.length === 0 || good.length === 0) return [];
   return [
-    `It fails only ${failed.length === 1 ? 'at' : 'in'} ${joinAnd(failed)} and holds at ${joinAnd(good)}: what fails is what that state adds, not the wire as such.`,
+    tr`It fails only ${failed.length === 1 ? 'at' : 'in'} ${joinAnd(failed)} and holds at ${joinAnd(good)}: what fails is what that state adds, not the wire as such.`,
   ];
 }

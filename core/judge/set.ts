@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import type { TestDefinition } from '../catalogue/types';
 import { checkEngine, cylinderPositions, sharedGroups } from '../engine/layout';
 import { checkLimits } from '../limits/check';
@@ -147,7 +148,7 @@ function checkMeter(instrument: Instrument, base: string): Problem[] {
       if (!isFromZero(range[field])) {
         problems.push({
           path: `${base}/accuracy/${i}/${field}`,
-          message: `${field} must be a finite number of 0 or more.`,
+          message: tr`${field} must be a finite number of 0 or more.`,
         });
       }
     }
@@ -165,9 +166,9 @@ function checkTemperature({ limits, condition }: TestSet, readings: readonly Par
 
 function checkWarmth(part: number, limits: Limits, path: string): Problem[] {
   const coefficient = coefficientOf(limits);
-  if (!Number.isFinite(part) || part < -273.15) return [{ path, message: `${part} °C is no temperature.` }];
+  if (!Number.isFinite(part) || part < -273.15) return [{ path, message: tr`${part} °C is no temperature.` }];
   if (toReferenceFactor(part, limits.referenceTemperature_degC ?? 20, coefficient) !== null) return [];
-  return [{ path, message: `At ${part} °C a coefficient of ${coefficient} per K leaves no resistance.` }];
+  return [{ path, message: tr`At ${part} °C a coefficient of ${coefficient} per K leaves no resistance.` }];
 }
 
 function checkPositions({ engine, readings, positions }: TestSet): Problem[] {
@@ -177,9 +178,9 @@ function checkPositions({ engine, readings, positions }: TestSet): Problem[] {
   for (const [i, { position }] of readings.entries()) {
     const say = (message: string): void => void problems.push({ path: `/readings/${i}/position`, message });
     if (typeof position === 'number' && engine && !isCylinder(position, engine.cylinders))
-      say(`The engine has no cylinder ${position}; it has ${engine.cylinders}.`);
-    if (known && !known.has(position)) say(`This test has no position ${position}; it has ${[...known].join(', ')}.`);
-    if (seen.has(position)) say(`Position ${position} is read twice; keep the reading that counts.`);
+      say(tr`The engine has no cylinder ${position}; it has ${engine.cylinders}.`);
+    if (known && !known.has(position)) say(tr`This test has no position ${position}; it has ${[...known].join(', ')}.`);
+    if (seen.has(position)) say(tr`Position ${position} is read twice; keep the reading that counts.`);
     seen.add(position);
   }
   return problems;

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { capital } from '../foundation/text';
 import type { Advice } from '../catalogue/types';
 import { joinAnd } from '../quantity/print';
@@ -24,9 +25,9 @@ const names = (readings: Readings): string => joinAnd(readings.map((r) => r.posi
 /** "4 is open", "5 and 7 are too high (201 Ω, limit 1.0 Ω)". */
 function verdictPhrase(verdict: Verdict, readings: Readings, limits: Limits): string {
   const verb = readings.length === 1 ? 'is' : 'are';
-  if (verdict === 'undecided') return `${names(readings)} cannot be told`;
+  if (verdict === 'undecided') return tr`${names(readings)} cannot be told`;
   if (verdict === 'failed')
-    return `${names(readings)} failed${readings.length === 1 && detailOf(readings, limits) ? ` (${detailOf(readings, limits)})` : ''}`;
+    return tr`${names(readings)} failed${readings.length === 1 && detailOf(readings, limits) ? ` (${detailOf(readings, limits)})` : ''}`;
   const link =
     verdict === 'recheck'
       ? readings.length === 1
@@ -61,60 +62,60 @@ export function summarise(readings: Readings, found: PatternFound, limits: Limit
       return incompleteWords(readings, measured, bad, limits);
     case 'undecided':
       if (free.length === readings.length)
-        return `${free.length === 1 ? `${capital(positionWords((free[0] as JudgedReading).position))} is read` : `All ${free.length} are read`}; no limit is set that could judge ${free.length === 1 ? 'it' : 'them'}.`;
+        return tr`${free.length === 1 ? tr`${capital(positionWords((free[0] as JudgedReading).position))} is read` : tr`All ${free.length} are read`}; no limit is set that could judge ${free.length === 1 ? 'it' : 'them'}.`;
       if (free.length && !readings.some((r) => r.verdict === 'undecided'))
-        return `No limit is set for ${namePositions(free.map((r) => r.position))}${rest}.`;
-      return `This measurement cannot decide ${names(readings.filter((r) => r.verdict === 'undecided'))}${rest}.`;
+        return tr`No limit is set for ${namePositions(free.map((r) => r.position))}${rest}.`;
+      return tr`This measurement cannot decide ${names(readings.filter((r) => r.verdict === 'undecided'))}${rest}.`;
     case 'group':
-      return `All of ${groupWords(found.group ?? '')}, and nothing else: ${bad}${rest}.`;
+      return tr`All of ${groupWords(found.group ?? '')}, and nothing else: ${bad}${rest}.`;
     case 'all':
-      return `Not one ${limits.quantity === 'observation' ? 'passed' : 'is in'}: ${bad}.`;
+      return tr`Not one ${limits.quantity === 'observation' ? 'passed' : 'is in'}: ${bad}.`;
     case 'one':
     case 'some':
       return `${capital(ofCylinders(readings) ? namedFirst(bad) : bad)}${rest}.`;
   }
 }
 
-const groupWords = (name: string): string => (name.endsWith(' bank') ? `the ${name}` : `"${name}"`);
+const groupWords = (name: string): string => (name.endsWith(' bank') ? tr`the ${name}` : `"${name}"`);
 
 /** A sentence that starts with a bare number says of what it is the number. */
 const namedFirst = (text: string): string =>
-  /^\d/.test(text) ? `cylinder${/^\d+(, \d+)* and \d+/.test(text) ? 's' : ''} ${text}` : text;
+  /^\d/.test(text) ? tr`cylinder${/^\d+(, \d+)* and \d+/.test(text) ? 's' : ''} ${text}` : text;
 const ofCylinders = (readings: Readings): boolean => readings.every((r) => typeof r.position === 'number');
 
 function goodWords(readings: Readings, limits: Limits): string {
   if (limits.quantity === 'observation')
     return readings.length === 1
-      ? `${positionWords((readings[0] as JudgedReading).position)} passed`
-      : `all ${readings.length} passed`;
+      ? tr`${positionWords((readings[0] as JudgedReading).position)} passed`
+      : tr`all ${readings.length} passed`;
   if (limits.byPosition || limits.transfer)
     return readings.length === 1
-      ? `${positionWords((readings[0] as JudgedReading).position)} is inside its limits`
-      : `all ${readings.length} are inside their limits`;
+      ? tr`${positionWords((readings[0] as JudgedReading).position)} is inside its limits`
+      : tr`all ${readings.length} are inside their limits`;
   const range = rangeWords(limits, limits);
-  const inside = range === 'no limit' ? 'agree' : `inside ${range}`;
-  if (readings.length === 1) return `${positionWords((readings[0] as JudgedReading).position)} is ${inside}`;
-  return range === 'no limit' ? `all ${readings.length} agree` : `all ${readings.length} are ${inside}`;
+  const inside = range === 'no limit' ? 'agree' : tr`inside ${range}`;
+  if (readings.length === 1) return tr`${positionWords((readings[0] as JudgedReading).position)} is ${inside}`;
+  return range === 'no limit' ? tr`all ${readings.length} agree` : tr`all ${readings.length} are ${inside}`;
 }
 
 function watchWords(readings: Readings): string {
   const watch = readings.filter((r) => r.verdict === 'watch');
-  return watch.length ? `; ${names(watch)} ${watch.length === 1 ? 'is' : 'are'} not liked` : '';
+  return watch.length ? tr`; ${names(watch)} ${watch.length === 1 ? 'is' : 'are'} not liked` : '';
 }
 
 function restWords(inside: Readings, total: number, seen: boolean): string {
   if (inside.length === 0 || inside.length === total) return '';
-  if (seen) return `; ${names(inside)} passed`;
-  return inside.length === 1 ? `; ${names(inside)} is in` : `; ${names(inside)} are in`;
+  if (seen) return tr`; ${names(inside)} passed`;
+  return inside.length === 1 ? tr`; ${names(inside)} is in` : tr`; ${names(inside)} are in`;
 }
 
 function incompleteWords(readings: Readings, measured: Readings, bad: string, limits: Limits): string {
   if (measured.length === 0) return 'Nothing is measured yet.';
-  const count = `${measured.length} of ${readings.length} measured`;
+  const count = tr`${measured.length} of ${readings.length} measured`;
   if (bad) return `${count}: ${bad}.`;
-  if (limits.quantity === 'observation') return `${count}, so far passed.`;
-  if (measured.every((r) => r.verdict === 'no-limit')) return `${count}; no limit is set that could judge them.`;
-  return `${count}, so far inside ${limits.byPosition || limits.transfer ? 'their limits' : rangeWords(limits, limits)}.`;
+  if (limits.quantity === 'observation') return tr`${count}, so far passed.`;
+  if (measured.every((r) => r.verdict === 'no-limit')) return tr`${count}; no limit is set that could judge them.`;
+  return tr`${count}, so far inside ${limits.byPosition || limits.transfer ? 'their limits' : rangeWords(limits, limits)}.`;
 }
 
 /** Advice that holds for any test. Common practice, no source. */

@@ -1,3 +1,5 @@
+import { fixed, significant } from '../locale/numbers';
+import { tr } from '../locale/translate';
 import { joinAnd, printLimit, printPlusMinus, printQuantity } from '../quantity/print';
 import { findUnit } from '../quantity/units';
 import type { JudgedReading, Limits, Position, Reason, Remedy, Verdict } from './types';
@@ -38,13 +40,13 @@ export function shownUnit(symbol: string): string {
 }
 
 export const positionWords = (position: Position): string =>
-  typeof position === 'number' ? `cylinder ${position}` : position;
+  typeof position === 'number' ? tr`cylinder ${position}` : position;
 
 /** Values of the unit itself may be prefixed when printed; those of a unit that has a prefix already may not. */
 function printer(limits: Limits) {
   const unit = shownUnit(limits.unit);
   const free = findUnit(limits.unit)?.scale === 1 && limits.quantity !== 'ratio' && limits.quantity !== 'temperature';
-  const plain = (n: number): string => `${Number(n.toPrecision(6))} ${unit}`;
+  const plain = (n: number): string => `${significant(n, 6)} ${unit}`;
   return {
     value: (n: number, step: number | null): string => (free ? printQuantity(n, step ?? 0, unit) : plain(n)),
     limit: (n: number): string => (free ? printLimit(n, unit) : plain(n)),
@@ -118,77 +120,77 @@ export function reasonWords(reason: Reason, limits: Limits, resolution: number |
     case 'not-measured':
       return 'Not measured yet.';
     case 'other-version':
-      return `Judged by another version of Mudflat ("${reason.name}").`;
+      return tr`Judged by another version of Mudflat ("${reason.name}").`;
     case 'overload':
       return reason.meansAbove === null
         ? 'The meter shows overload: no path for its current.'
-        : `The meter shows overload: more than ${print.limit(reason.meansAbove)} counts as open.`;
+        : tr`The meter shows overload: more than ${print.limit(reason.meansAbove)} counts as open.`;
     case 'overload-wrong-range':
       return 'The meter shows overload: its range is too small for this reading. Change the range and read again.';
     case 'overload-above-lower':
-      return `The meter shows overload, more than it can read; at least ${print.limit(reason.limit)} is asked for.`;
+      return tr`The meter shows overload, more than it can read; at least ${print.limit(reason.limit)} is asked for.`;
     case 'beyond-range':
-      return `More than ${v(reason.moreThan)}: the meter says no closer.`;
+      return tr`More than ${v(reason.moreThan)}: the meter says no closer.`;
     case 'wanders':
       return reason.high === null
-        ? `The contact breaks: the display goes from ${v(reason.low)} to overload.`
-        : `The display wanders by ${print.limit(reason.span ?? 0)}, from ${v(reason.low)} to ${v(reason.high)}; ${print.limit(reason.allowed)} is allowed.`;
+        ? tr`The contact breaks: the display goes from ${v(reason.low)} to overload.`
+        : tr`The display wanders by ${print.limit(reason.span ?? 0)}, from ${v(reason.low)} to ${v(reason.high)}; ${print.limit(reason.allowed)} is allowed.`;
     case 'steady':
-      return `A wander of ${print.limit(reason.span)} counts as steady, up to ${print.limit(reason.allowed)}; its middle is judged.`;
+      return tr`A wander of ${print.limit(reason.span)} counts as steady, up to ${print.limit(reason.allowed)}; its middle is judged.`;
     case 'below-short':
-      return `${v(reason.value)} is below ${print.limit(reason.limit)}: shorted.`;
+      return tr`${v(reason.value)} is below ${print.limit(reason.limit)}: shorted.`;
     case 'above-open':
-      return `${v(reason.value)} is above ${print.limit(reason.limit)}: open.`;
+      return tr`${v(reason.value)} is above ${print.limit(reason.limit)}: open.`;
     case 'above-upper':
-      return `${v(reason.value)} is above the limit of ${print.limit(reason.limit)}${from(reason.source)}.`;
+      return tr`${v(reason.value)} is above the limit of ${print.limit(reason.limit)}${from(reason.source)}.`;
     case 'below-lower':
-      return `${v(reason.value)} is below the limit of ${print.limit(reason.limit)}${from(reason.source)}.`;
+      return tr`${v(reason.value)} is below the limit of ${print.limit(reason.limit)}${from(reason.source)}.`;
     case 'within-limits':
-      return `${v(reason.value)} is inside ${rangeWords(reason, limits)}${from(reason.source)}.`;
+      return tr`${v(reason.value)} is inside ${rangeWords(reason, limits)}${from(reason.source)}.`;
     case 'no-limits':
       return 'No limit is set; only the neighbours are compared.';
     case 'not-liked-above':
-      return `${v(reason.value)} is above ${print.limit(reason.limit)}: inside the limit, but not liked.`;
+      return tr`${v(reason.value)} is above ${print.limit(reason.limit)}: inside the limit, but not liked.`;
     case 'not-liked-below':
-      return `${v(reason.value)} is below ${print.limit(reason.limit)}: inside the limit, but not liked.`;
+      return tr`${v(reason.value)} is below ${print.limit(reason.limit)}: inside the limit, but not liked.`;
     case 'recheck-margin':
-      return `${v(reason.value)} is ${reason.beyondPercent.toFixed(0)} % beyond ${print.limit(reason.limit)}; up to ${reason.marginPercent.toFixed(0)} % beyond, the meter, leads, range and ground point are checked before the part.`;
+      return tr`${v(reason.value)} is ${fixed(reason.beyondPercent, 0)} % beyond ${print.limit(reason.limit)}; up to ${fixed(reason.marginPercent, 0)} % beyond, the meter, leads, range and ground point are checked before the part.`;
     case 'cannot-tell':
-      return `${v(reason.value)} ± ${print.value(reason.expandedUncertainty, resolution)} lies on both sides of ${print.limit(reason.limit)}${probabilityWords(reason.probabilityWithin)}. ${REMEDIES[reason.remedy]}`;
+      return tr`${v(reason.value)} ± ${print.value(reason.expandedUncertainty, resolution)} lies on both sides of ${print.limit(reason.limit)}${probabilityWords(reason.probabilityWithin)}. ${REMEDIES[reason.remedy]}`;
     case 'seen':
-      return `${reason.good ? 'Passed' : 'Failed'} as seen${reason.note ? `: ${reason.note}` : '.'}`;
+      return tr`${reason.good ? 'Passed' : 'Failed'} as seen${reason.note ? `: ${reason.note}` : '.'}`;
     case 'never':
       return 'It did not come at all.';
     case 'predicted':
-      return `At ${Number(reason.at.toPrecision(6))} ${shownUnit(reason.atUnit)} the sensor should show ${print.limit(reason.expected)}; ${print.limit(reason.lower)} to ${print.limit(reason.upper)} is allowed.`;
+      return tr`At ${significant(reason.at, 6)} ${shownUnit(reason.atUnit)} the sensor should show ${print.limit(reason.expected)}; ${print.limit(reason.lower)} to ${print.limit(reason.upper)} is allowed.`;
     case 'nothing-predicted':
-      return `The transfer function says nothing at ${Number(reason.at.toPrecision(6))} ${shownUnit(reason.atUnit)}: outside its range.`;
+      return tr`The transfer function says nothing at ${significant(reason.at, 6)} ${shownUnit(reason.atUnit)}: outside its range.`;
     case 'not-proven':
-      return `Inside the limits with ${Math.round(100 * reason.probabilityWithin)} % only; this workshop accepts from ${Math.round(100 * reason.asked)} % on (guarded acceptance).`;
+      return tr`Inside the limits with ${Math.round(100 * reason.probabilityWithin)} % only; this workshop accepts from ${Math.round(100 * reason.asked)} % on (guarded acceptance).`;
     case 'falls-back':
-      return `It ${reason.direction === 'rising' ? 'falls' : 'rises'} from ${v(reason.before)} at ${reason.after} to ${v(reason.value)}: it should only ${reason.direction === 'rising' ? 'rise' : 'fall'}.`;
+      return tr`It ${reason.direction === 'rising' ? 'falls' : 'rises'} from ${v(reason.before)} at ${reason.after} to ${v(reason.value)}: it should only ${reason.direction === 'rising' ? 'rise' : 'fall'}.`;
     case 'jumps':
-      return `It jumps from ${v(reason.before)} at ${reason.after} to ${v(reason.value)}; ${print.limit(reason.allowed)} is allowed there.`;
+      return tr`It jumps from ${v(reason.before)} at ${reason.after} to ${v(reason.value)}; ${print.limit(reason.allowed)} is allowed there.`;
     case 'does-not-move':
-      return `It changes by ${v(reason.moved)} in all, where at least ${print.limit(reason.asked)} is asked: it does not move as it should.`;
+      return tr`It changes by ${v(reason.moved)} in all, where at least ${print.limit(reason.asked)} is asked: it does not move as it should.`;
     case 'repeats-differ':
-      return `Read again it showed ${joinAnd(reason.entries)}: a part does not change like that, a contact does.`;
+      return tr`Read again it showed ${joinAnd(reason.entries)}: a part does not change like that, a contact does.`;
     case 'other-temperature':
-      return `Read at ${reason.temperature_degC} °C, the others at ${reason.others_degC} °C: compare parts at the same temperature.`;
+      return tr`Read at ${reason.temperature_degC} °C, the others at ${reason.others_degC} °C: compare parts at the same temperature.`;
     case 'clamp-zero-subtracted':
-      return `The clamp's own ${Number(reason.clampZero_A.toPrecision(6))} A is subtracted.`;
+      return tr`The clamp's own ${significant(reason.clampZero_A, 6)} A is subtracted.`;
     case 'lead-zero-subtracted':
-      return `The leads' own ${reason.leadZero_ohm} Ω is subtracted.`;
+      return tr`The leads' own ${reason.leadZero_ohm} Ω is subtracted.`;
     case 'leads-not-zeroed':
-      return `The leads were not zeroed: up to ${print.limit(reason.mostLeads_ohm)} of the reading may be theirs.`;
+      return tr`The leads were not zeroed: up to ${print.limit(reason.mostLeads_ohm)} of the reading may be theirs.`;
     case 'below-lead-zero':
-      return `The reading is less than the leads alone showed (${reason.leadZero_ohm} Ω): zero the leads again.`;
+      return tr`The reading is less than the leads alone showed (${reason.leadZero_ohm} Ω): zero the leads again.`;
     case 'temperature-corrected':
-      return `Brought from ${reason.from_degC} °C to ${reason.to_degC} °C with ${reason.coefficient_perK} per K.`;
+      return tr`Brought from ${reason.from_degC} °C to ${reason.to_degC} °C with ${reason.coefficient_perK} per K.`;
     case 'temperature-unknown':
-      return `The limit is for ${reason.reference_degC} °C and the part's temperature is not known: not corrected.`;
+      return tr`The limit is for ${reason.reference_degC} °C and the part's temperature is not known: not corrected.`;
     case 'rule-of-thumb-doubted':
-      return `It agrees with ${joinAnd(reason.among)}, about ${v(reason.median)}: the general rule of thumb is doubted, not the part.`;
+      return tr`It agrees with ${joinAnd(reason.among)}, about ${v(reason.median)}: the general rule of thumb is doubted, not the part.`;
     case 'neighbours':
       return neighbourWords(reason, limits, resolution);
   }
@@ -202,12 +204,12 @@ function neighbourWords(
   const print = printer(limits);
   const far =
     reason.ratio !== null && reason.maxRatio !== null
-      ? `${reason.ratio.toFixed(1)} times apart; ${reason.maxRatio} times is allowed`
-      : `${print.value(reason.difference, resolution)} apart; ${print.limit(reason.maxDifference ?? 0)} is allowed`;
-  return `${print.value(reason.value, resolution)} against ${print.value(reason.median, resolution)}, the middle of ${joinAnd(reason.among)}: ${far}.`;
+      ? tr`${fixed(reason.ratio, 1)} times apart; ${reason.maxRatio} times is allowed`
+      : tr`${print.value(reason.difference, resolution)} apart; ${print.limit(reason.maxDifference ?? 0)} is allowed`;
+  return tr`${print.value(reason.value, resolution)} against ${print.value(reason.median, resolution)}, the middle of ${joinAnd(reason.among)}: ${far}.`;
 }
 
-const probabilityWords = (p: number | null): string => (p === null ? '' : `, ${Math.round(100 * p)} % likely inside`);
+const probabilityWords = (p: number | null): string => (p === null ? '' : tr`, ${Math.round(100 * p)} % likely inside`);
 
 /** "0.4 to 1.0 Ω", "up to 1.0 Ω", "at least 45 V". */
 export function rangeWords(
@@ -218,10 +220,10 @@ export function rangeWords(
   if (lower != null && upper != null) {
     const [low, high] = [print.limit(lower), print.limit(upper)];
     const unit = (text: string): string => text.slice(text.lastIndexOf(' '));
-    return unit(low) === unit(high) ? `${low.slice(0, low.lastIndexOf(' '))} to ${high}` : `${low} to ${high}`;
+    return unit(low) === unit(high) ? tr`${low.slice(0, low.lastIndexOf(' '))} to ${high}` : tr`${low} to ${high}`;
   }
-  if (upper != null) return `up to ${print.limit(upper)}`;
-  if (lower != null) return `at least ${print.limit(lower)}`;
+  if (upper != null) return tr`up to ${print.limit(upper)}`;
+  if (lower != null) return tr`at least ${print.limit(lower)}`;
   return 'no limit';
 }
 
@@ -233,7 +235,7 @@ export function briefWords(r: JudgedReading, limits: Limits): string {
   const limit = r.verdict === 'high' ? upper : r.verdict === 'low' ? lower : undefined;
   const value = r.corrected === null ? '' : print.value(r.corrected, r.resolution);
   if (r.verdict === 'unsteady') return r.entry;
-  return limit == null ? value : `${value}, limit ${print.limit(limit)}`;
+  return limit == null ? value : tr`${value}, limit ${print.limit(limit)}`;
 }
 
 /**
@@ -253,7 +255,7 @@ export function correctedWords(r: JudgedReading): string {
 export function namePositions(all: readonly Position[]): string {
   const positions = [...new Set(all)];
   if (positions.every((p) => typeof p === 'number')) {
-    return positions.length === 1 ? `cylinder ${positions[0]}` : `cylinders ${joinAnd(positions)}`;
+    return positions.length === 1 ? tr`cylinder ${positions[0]}` : tr`cylinders ${joinAnd(positions)}`;
   }
   return joinAnd(positions.map(positionWords));
 }

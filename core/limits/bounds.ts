@@ -1,3 +1,4 @@
+import { significant } from '../locale/numbers';
 import type { Entry } from '../quantity/entry';
 import { baseUnit, type Quantity, type ScaledUnit, toBase } from '../quantity/units';
 import type { EnteredValue } from '../quantity/values';
@@ -34,5 +35,5 @@ export function beyondBounds(entry: Entry, quantity: Quantity, asked: ScaledUnit
         : [];
   const unit = 'unit' in entry && entry.unit ? entry.unit : asked;
   const out = numbers.map((v) => toBase(v, unit)).find((v) => v < bounds.least || v > bounds.most);
-  return out === undefined ? null : `${bounds.why} (${Number(out.toPrecision(4))} ${baseUnit(quantity).symbol}).`;
+  return out === undefined ? null : `${bounds.why} (${significant(out, 4)} ${baseUnit(quantity).symbol}).`;
 }

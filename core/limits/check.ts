@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { capital } from '../foundation/text';
 import type { Problem } from '../foundation/result';
 import { requireUnit } from '../quantity/units';
@@ -62,7 +63,7 @@ const SOUND = new WeakSet<Limits>();
 function checkNumbers(value: unknown, path: string, mayBeNull = false): Problem[] {
   if (value === null) return mayBeNull ? [] : [{ path, message: 'null is no limit: leave it out.' }];
   if (typeof value === 'number')
-    return Number.isFinite(value) ? [] : [{ path, message: `${fieldOf(path)} must be a finite number or absent.` }];
+    return Number.isFinite(value) ? [] : [{ path, message: tr`${fieldOf(path)} must be a finite number or absent.` }];
   if (typeof value !== 'object') return [];
   return Object.entries(value).flatMap(([key, inner]) =>
     checkNumbers(inner, `${path}/${pointerPart(key)}`, mayBeNull || key === 'byPosition'),
@@ -87,16 +88,16 @@ function checkPlain(limits: Limits, base: string): Problem[] {
   for (const field of LIMIT_NUMBERS) {
     const value = limits[field];
     if (value !== undefined && !(Math.abs(value) <= LARGEST))
-      say(field, `${field} must be a finite number up to ${LARGEST} or absent.`);
+      say(field, tr`${field} must be a finite number up to ${LARGEST} or absent.`);
   }
   for (const [small, large] of ORDER) {
     const [a, b] = [limits[small], limits[large]];
     if (typeof a === 'number' && typeof b === 'number' && a > b) {
-      say(small, `${small} (${a}) is above ${large} (${b}).`);
+      say(small, tr`${small} (${a}) is above ${large} (${b}).`);
     }
   }
   for (const field of ['recheckMargin', 'steadyWithin'] as const) {
-    if ((limits[field] ?? 0) < 0) say(field, `${field} cannot be negative.`);
+    if ((limits[field] ?? 0) < 0) say(field, tr`${field} cannot be negative.`);
   }
   if ((limits.neighbours?.maxRatio ?? 2) <= 1) say('neighbours/maxRatio', 'maxRatio must be above 1.');
   if ((limits.neighbours?.maxDifference ?? 1) <= 0) say('neighbours/maxDifference', 'maxDifference must be above 0.');

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { type Entry, entryToBase, parseEntry } from '../quantity/entry';
 import { fromBase, requireUnit, spanFromBase } from '../quantity/units';
 import { baseValue, enteredValue, unitValue, type UnitValue } from '../quantity/values';
@@ -76,7 +77,7 @@ export function readAnyEntry(
     const { kind } = entry.value;
     if (!transfer || kind === 'nothing' || kind === 'overload') return ok({ entry: entry.value, at: null });
     const { quantity, unit } = stimulusOf(transfer);
-    return fail(`This test compares with a ${quantity}: type it behind @, such as ${text.trim()} @ 100 ${unit}.`);
+    return fail(tr`This test compares with a ${quantity}: type it behind @, such as ${text.trim()} @ 100 ${unit}.`);
   }
   if (!transfer && !limits.stimulus && limits.quantity !== 'resistance')
     return fail('Only what is compared with a gauge, or a resistance at a temperature, has something behind @.');
@@ -88,13 +89,13 @@ export function readAnyEntry(
 function readPair(text: string, cut: number, own: Entry, limits: Limits, other: string): Result<ReadEntry, string> {
   if (own.kind === 'nothing' || (cut < 0 && own.kind === 'overload')) return ok({ entry: own, at: null });
   if (cut < 0)
-    return fail(`Type both: what was read, an at sign, and what the ${other} shows, such as ${text.trim()} @ 2.31.`);
+    return fail(tr`Type both: what was read, an at sign, and what the ${other} shows, such as ${text.trim()} @ 2.31.`);
   const read = parseValue(text.slice(cut + 1), limits, null);
   if (!read.ok) return read;
   const asked = requireUnit(limits.unit, limits.quantity);
   if (!asked.ok) return asked;
   if (own.kind !== 'number' || read.value.kind !== 'number')
-    return fail(`Both are plain numbers, such as 2.31 @ 2.29: what was read, and what the ${other} shows.`);
+    return fail(tr`Both are plain numbers, such as 2.31 @ 2.29: what was read, and what the ${other} shows.`);
   const [a, b] = [entryToBase(own, asked.value), entryToBase(read.value, asked.value)];
   const entry: Entry = {
     ...own,
@@ -113,7 +114,7 @@ function readAt(text: string, stimulus: Stimulus): Result<At, string> {
   const typed = parseEntry(text, stimulus.quantity);
   if (!typed.ok) return typed;
   if (typed.value.kind !== 'number')
-    return fail(`Behind @ stands a ${stimulus.quantity}, such as 100 ${stimulus.unit}.`);
+    return fail(tr`Behind @ stands a ${stimulus.quantity}, such as 100 ${stimulus.unit}.`);
   // Without a unit the digits are in the unit of the stimulus.
   const { value, resolution } = typed.value;
   if (!typed.value.unit) return ok({ stimulus, value: unitValue(value), resolution: unitValue(resolution) });

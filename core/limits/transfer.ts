@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { interpolateLinear } from '../numerics/interpolate';
 import { fromBase, type Quantity, requireUnit, type ScaledUnit } from '../quantity/units';
 import { baseValue, unitValue, type UnitValue } from '../quantity/values';
@@ -156,7 +157,7 @@ export function checkTransfer(t: Transfer, quantity: Quantity, base: string): Pr
   const say = (field: string, message: string): void => void problems.push({ path: `${base}/${field}`, message });
   const reads = READS[t.kind];
   if (reads !== null && reads !== quantity)
-    say('kind', `This kind of function gives a ${reads}; the limits are of ${quantity}.`);
+    say('kind', tr`This kind of function gives a ${reads}; the limits are of ${quantity}.`);
   const { quantity: of, unit } = stimulusOf(t);
   const known = requireUnit(unit, of);
   if (!known.ok) say('stimulus/unit', known.error);

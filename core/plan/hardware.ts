@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import type { TestDefinition } from '../catalogue/types';
 import type { HardwareQuestion, PlanInputs } from './types';
 
@@ -9,7 +10,7 @@ export function hardwareOf({ hardware }: Pick<TestDefinition, 'hardware'>): { ki
 
 const TYPE = / type$/;
 /** Under which name a unit's parts say which kind of a part is fitted: "injector type". */
-export const typePart = (kind: string): string => `${kind} type`;
+export const typePart = (kind: string): string => tr`${kind} type`;
 /** Which kinds a unit's parts name: { 'injector type': 'piezo' } is { injector: 'piezo' }. */
 export const typesIn = (parts: Readonly<Record<string, string>>): Record<string, string> =>
   Object.fromEntries(Object.entries(parts).flatMap(([k, v]) => (TYPE.test(k) ? [[k.replace(TYPE, ''), v]] : [])));

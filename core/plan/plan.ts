@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { recordingWords } from '../numerics/rare-events';
 import { RECORDING_AREA } from '../catalogue/recordings';
 import type { TestDefinition } from '../catalogue/types';
@@ -227,12 +228,12 @@ function pointedAreas({
   if (conditions.includes('wet') || conditions.includes('intermittent'))
     say(
       'Harness',
-      `It is ${joinAnd(conditions.filter((c) => c === 'wet' || c === 'intermittent'))}: look at the loom.`,
+      tr`It is ${joinAnd(conditions.filter((c) => c === 'wet' || c === 'intermittent'))}: look at the loom.`,
     );
   if (conditions.includes('intermittent'))
     say(
       RECORDING_AREA,
-      `It comes and goes: let a logger wait for it. ${shown ? recordingWords(shown) : 'Say in the intake how often it shows itself: then it is said for how long.'}`,
+      tr`It comes and goes: let a logger wait for it. ${shown ? recordingWords(shown) : 'Say in the intake how often it shows itself: then it is said for how long.'}`,
     );
   if (conditions.includes('load') || conditions.includes('towing')) say('Air and fuel', 'It shows itself under load.');
   return out;
@@ -261,7 +262,7 @@ function followUp(s: Statement, t: TestDefinition, inputs: PlanInputs): string |
     // The part is convicted: what is left is whether its wire is good too, before a new one is fitted to a
     // bad wire.
     return partName(t) === name && t.connection === 'through-harness'
-      ? `The ${name} is bad by itself: is its wire good?`
+      ? tr`The ${name} is bad by itself: is its wire good?`
       : null;
   }
   if (
@@ -271,7 +272,7 @@ function followUp(s: Statement, t: TestDefinition, inputs: PlanInputs): string |
     t.connection === 'at-part' &&
     t.quantity === 'resistance'
   )
-    return `Separates the ${name} from its wire.`;
+    return tr`Separates the ${name} from its wire.`;
   if (
     kind === 'path' &&
     (s.stand === 'bad' || s.stand === 'suspect') &&
@@ -289,7 +290,7 @@ function followUp(s: Statement, t: TestDefinition, inputs: PlanInputs): string |
     t.quantity === 'resistance' &&
     FIRST_LINE.has(t.id)
   )
-    return `Separates the ${name} from its wire.`;
+    return tr`Separates the ${name} from its wire.`;
   if (kind === 'part' && name === 'module' && s.stand !== 'cleared' && t.id === 'module-input')
     return 'Its input side first, or the module is blamed for the battery.';
   if (

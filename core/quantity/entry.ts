@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { fail, ok, type Result } from '../foundation/result';
 import { baseUnit, findUnit, PREFIXES, type Quantity, type ScaledUnit, spanToBase, toBase } from './units';
 import { type BaseValue, enteredValue, type EnteredValue } from './values';
@@ -71,7 +72,7 @@ export function parseEntry(text: string, quantity: Quantity): Result<Entry, stri
     .replace(/\u2212/g, '-');
   if (NOTHING.test(typed)) return ok({ kind: 'nothing' });
   if (quantity === 'observation') return parseSeen(typed);
-  if (typed.length > MAX_LENGTH) return fail(`An entry has at most ${MAX_LENGTH} characters.`);
+  if (typed.length > MAX_LENGTH) return fail(tr`An entry has at most ${MAX_LENGTH} characters.`);
   if (quantity === 'time' && NEVER.test(typed)) return ok({ kind: 'overload' });
   if (OVERLOAD.test(withoutUnit(typed))) return ok({ kind: 'overload' });
   if (typed.includes('~')) return parseWander(typed, quantity);
@@ -86,7 +87,7 @@ function parseSeen(typed: string): Result<Entry, string> {
   const found = SEEN.exec(typed);
   if (!found)
     return fail(
-      `"${typed.slice(0, MAX_LENGTH)}" cannot be read. This test has no number: type p for pass or f for fail, and a note after it if you like.`,
+      tr`"${typed.slice(0, MAX_LENGTH)}" cannot be read. This test has no number: type p for pass or f for fail, and a note after it if you like.`,
     );
   return ok({ kind: 'seen', good: found[1] !== undefined, note: (found[2] ?? '').trim() });
 }
@@ -110,10 +111,10 @@ function parseWander(typed: string, quantity: Quantity): Result<Entry, string> {
   const lowScaled = !low.value.unit && high?.value.unit ? inheritScale(left, right, quantity) : low;
   if (!lowScaled.ok) return lowScaled;
   if (low.value.unit && high && !high.value.unit) {
-    return fail(`"${typed}" has a unit on one side only; put it at the end or on both sides.`);
+    return fail(tr`"${typed}" has a unit on one side only; put it at the end or on both sides.`);
   }
   const highBase = high ? baseOf(high.value) : Number.POSITIVE_INFINITY;
-  if (baseOf(lowScaled.value) > highBase) return fail(`"${typed}" wanders from high to low: type low~high.`);
+  if (baseOf(lowScaled.value) > highBase) return fail(tr`"${typed}" wanders from high to low: type low~high.`);
   return ok({
     kind: 'wander',
     low: lowScaled.value.value,
@@ -138,7 +139,7 @@ function parseNumber(typed: string, quantity: Quantity): Result<NumberEntry, str
     if (!RKM.test(typed)) return suffix;
   }
   const rkm = RKM.exec(typed);
-  return rkm ? parseRkm(rkm, quantity) : fail(`"${typed}" cannot be read. ${ENTRY_HELP}.`);
+  return rkm ? parseRkm(rkm, quantity) : fail(tr`"${typed}" cannot be read. ${ENTRY_HELP}.`);
 }
 
 interface Suffix {
@@ -157,10 +158,10 @@ function parseSuffix(suffix: string, quantity: Quantity): Result<Suffix, string>
   // A lone letter can be a prefix or a unit (`m`, `K`): the prefix wins unless the quantity is measured in
   // that unit.
   if (prefix !== undefined && named?.unit.quantity !== quantity) return ok({ scale: prefix, unit: base });
-  if (!/^[\p{L}%°℃Ω]/u.test(text)) return fail(`"${text}" cannot stand after a number. ${ENTRY_HELP}.`);
-  if (!named) return fail(`"${text}" is no unit or prefix known here. ${ENTRY_HELP}.`);
+  if (!/^[\p{L}%°℃Ω]/u.test(text)) return fail(tr`"${text}" cannot stand after a number. ${ENTRY_HELP}.`);
+  if (!named) return fail(tr`"${text}" is no unit or prefix known here. ${ENTRY_HELP}.`);
   if (named.unit.quantity !== quantity) {
-    return fail(`This test reads ${quantity}; "${text}" is a unit of ${named.unit.quantity}.`);
+    return fail(tr`This test reads ${quantity}; "${text}" is a unit of ${named.unit.quantity}.`);
   }
   return ok({ scale: named.scale, unit: { unit: named.unit, scale: 1 } });
 }
@@ -178,13 +179,13 @@ const RKM_ONLY_FOR: Readonly<Record<string, Quantity>> = {
 function parseRkm(match: RegExpExecArray, quantity: Quantity): Result<NumberEntry, string> {
   const [typed, sign = '', whole = '', letter = '', fraction = '', unitText] = match;
   const only = RKM_ONLY_FOR[letter];
-  if (only && only !== quantity) return fail(`This test reads ${quantity}; "${typed}" is written as ${only}.`);
+  if (only && only !== quantity) return fail(tr`This test reads ${quantity}; "${typed}" is written as ${only}.`);
   const base = baseScaled(quantity);
-  if (!base.unit.prefixable) return fail(`"${typed}" cannot be read. ${ENTRY_HELP}.`);
+  if (!base.unit.prefixable) return fail(tr`"${typed}" cannot be read. ${ENTRY_HELP}.`);
   if (unitText) {
     const named = findUnit(unitText);
     if (!named || named.scale !== 1 || named.unit !== base.unit) {
-      return fail(`"${unitText}" cannot stand after "${typed.slice(0, -unitText.length).trim()}". ${ENTRY_HELP}.`);
+      return fail(tr`"${unitText}" cannot stand after "${typed.slice(0, -unitText.length).trim()}". ${ENTRY_HELP}.`);
     }
   }
   return build(sign, `${whole || '0'}.${fraction}`, { scale: RKM_LETTERS[letter] ?? 1, unit: base });
@@ -196,7 +197,7 @@ function build(sign: string, digits: string, suffix: Suffix): Result<NumberEntry
   const exponent = Math.round(Math.log10(suffix.scale)) - decimals;
   // Parsed as one decimal literal, so that 97.8k is the double nearest to 97800 and not 97.8 * 1000.
   const value = Number(`${sign}${text.replace('.', '')}e${exponent}`);
-  if (!(Math.abs(value) <= LARGEST)) return fail(`"${digits}" is too large to be a reading.`);
+  if (!(Math.abs(value) <= LARGEST)) return fail(tr`"${digits}" is too large to be a reading.`);
   return ok({
     kind: 'number',
     value: enteredValue(value),

@@ -1,4 +1,7 @@
-/** Printing numbers for people. Files and programs get full precision instead. */
+import { fixed, withMark } from '../locale/numbers';
+
+/** Printing numbers for people, with the reader's decimal mark. Files and programs get full precision instead. */
+import { tr } from '../locale/translate';
 
 const STEPS: readonly (readonly [number, string])[] = [
   [1e9, 'G'],
@@ -21,7 +24,7 @@ export function printValue(value: number, step: number): string {
   const decimals = step > 0 ? Math.min(6, Math.max(0, -Math.floor(Math.log10(step / scale) + 1e-9))) : 3;
   const text = (value / scale).toFixed(decimals);
   const clean = Number(text) === 0 ? text.replace('-', '') : text;
-  return prefix ? `${clean} ${prefix}` : clean;
+  return prefix ? `${withMark(clean)} ${prefix}` : withMark(clean);
 }
 
 /**
@@ -32,8 +35,8 @@ export function printPlusMinus(value: number, plusMinus: number, step: number): 
   const text = printValue(value, step);
   const prefix = / ([GMk])$/.exec(text)?.[1] ?? '';
   const scale = STEPS.find(([, p]) => p === prefix)?.[0] ?? 1;
-  const decimals = (/\.(\d+)/.exec(text)?.[1] ?? '').length;
-  return `${text} ± ${(plusMinus / scale).toFixed(decimals)}${prefix && ` ${prefix}`}`;
+  const decimals = (/[.,](\d+)/.exec(text)?.[1] ?? '').length;
+  return `${text} ± ${fixed(plusMinus / scale, decimals)}${prefix && ` ${prefix}`}`;
 }
 
 /** Value with its unit: "201 Ω", "4.5 kΩ". */
@@ -47,12 +50,12 @@ export function printLimit(value: number, unitShown: string): string {
   const [scale, prefix] = STEPS.find(([s]) => s >= 1 && Math.abs(value) >= s) ?? [1, ''];
   const digits = Number((value / scale).toPrecision(6));
   const text = Number.isInteger(digits) && scale === 1 && Math.abs(digits) < 10 ? digits.toFixed(1) : String(digits);
-  return `${text} ${prefix}${unitShown}`;
+  return `${withMark(text)} ${prefix}${unitShown}`;
 }
 
 /** Joins as people list things: "1", "1 and 2", "1, 2 and 3". */
 export function joinAnd(items: readonly (string | number)[]): string {
   const texts = items.map(String);
   if (texts.length < 2) return texts.join('');
-  return `${texts.slice(0, -1).join(', ')} and ${texts.at(-1)}`;
+  return tr`${texts.slice(0, -1).join(', ')} and ${texts.at(-1)}`;
 }

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { fail, ok, type Result } from '../foundation/result';
 import { baseValue, type BaseValue, type EnteredValue, unitValue, type UnitValue } from './values';
 
@@ -115,8 +116,8 @@ export function requireUnit(text: string, quantity: Quantity): Result<ScaledUnit
   const known = UNITS.filter((u) => u.quantity === quantity)
     .map((u) => u.symbol)
     .join(', ');
-  if (!found) return fail(`unknown unit "${text}"; ${quantity} is given in ${known}`);
-  return fail(`"${text}" is a unit of ${found.unit.quantity}; ${quantity} is given in ${known}`);
+  if (!found) return fail(tr`unknown unit "${text}"; ${quantity} is given in ${known}`);
+  return fail(tr`"${text}" is a unit of ${found.unit.quantity}; ${quantity} is given in ${known}`);
 }
 
 /**

@@ -1,3 +1,5 @@
+import { tr } from '../locale/translate';
+
 /** How a trim code of a kind of part looks on a family of engines; the workshop's own data. */
 export interface CodingRule {
   /** Characters that may stand in it. */
@@ -53,23 +55,23 @@ export function checkCode(typed: string, rule: CodingRule, how: 'typed' | 'paste
     if (!rule.alphabet.includes(c))
       faults.push({
         at: i + 1,
-        text: `Character ${i + 1}, "${c}", does not occur in these codes${twin && rule.alphabet.includes(twin) ? `; is it "${twin}"?` : '.'}`,
+        text: tr`Character ${i + 1}, "${c}", does not occur in these codes${twin && rule.alphabet.includes(twin) ? tr`; is it "${twin}"?` : '.'}`,
         doubt: false,
       });
     else if (how === 'typed' && twin && rule.alphabet.includes(twin))
-      faults.push({ at: i + 1, text: `Character ${i + 1}: is it "${c}" or "${twin}"?`, doubt: true });
+      faults.push({ at: i + 1, text: tr`Character ${i + 1}: is it "${c}" or "${twin}"?`, doubt: true });
   }
   if (rule.lengths.length && !rule.lengths.includes(code.length))
     faults.push({
       at: Math.min(code.length, ...rule.lengths) + 1,
-      text: `It has ${code.length} characters; these codes have ${rule.lengths.join(' or ')}: ${code.length < Math.min(...rule.lengths) ? `one is missing, at the latest after character ${code.length}` : `character ${Math.max(...rule.lengths) + 1} is one too many`}.`,
+      text: tr`It has ${code.length} characters; these codes have ${rule.lengths.join(' or ')}: ${code.length < Math.min(...rule.lengths) ? tr`one is missing, at the latest after character ${code.length}` : tr`character ${Math.max(...rule.lengths) + 1} is one too many`}.`,
       doubt: false,
       is: 'length',
     });
   if (faults.every((f) => f.doubt) && !checks(code, rule))
     faults.push({
       at: code.length,
-      text: `The check character "${code.at(-1) ?? ''}" does not fit the others: one of them is wrong.`,
+      text: tr`The check character "${code.at(-1) ?? ''}" does not fit the others: one of them is wrong.`,
       doubt: false,
     });
   return faults;

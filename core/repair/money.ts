@@ -1,3 +1,5 @@
+import { grouped, withMark } from '../locale/numbers';
+
 /** Money in integer minor units of a currency (cents, fils). */
 
 const DIGITS = new Map<string, number>();
@@ -31,8 +33,10 @@ export const fromMinor = (minor: number, currency: string): string => {
   return (minor / 10 ** digits).toFixed(digits);
 };
 
-/** "1,234.50 EUR" */
+/** "1,234.50 EUR"; "1 234,50 EUR" for whoever reads a comma. */
 export const moneyWords = (minor: number, currency: string): string => {
   const [whole = '', parts] = fromMinor(minor, currency).split('.');
-  return `${whole.replace(/\B(?=(\d{3})+$)/g, ',')}${parts === undefined ? '' : `.${parts}`} ${currency}`;
+  const sign = whole.startsWith('-') ? '-' : '';
+  const size = grouped(Math.abs(Number(whole)));
+  return `${sign}${size}${parts === undefined ? '' : withMark(`.${parts}`)} ${currency}`;
 };

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { groupBy } from '../foundation/collections';
 import { codesOfNewestLook, LATER_LOOKS, type Phase } from '../codes/phases';
 import type { FindingBody } from '../evidence/finding';
@@ -194,7 +195,7 @@ function answerTo(finding: string, records: readonly Recorded[]): Pick<ProofChec
         : 'No quotation was made.',
     };
   if (!answer) return { state: 'open', why: 'The quotation has no answer yet.' };
-  const day = answer.body.until ? ` ${answer.body.answer === 'accepted' ? 'for' : 'until'} ${answer.body.until}` : '';
+  const day = answer.body.until ? tr` ${answer.body.answer === 'accepted' ? 'for' : 'until'} ${answer.body.until}` : '';
   return {
     state: answer.body.answer === 'accepted' ? 'done' : 'failed',
     why: `${answer.body.answer}${day}${answer.body.said ? `: ${answer.body.said}` : ''}`,
@@ -276,7 +277,7 @@ function leftWords(left: readonly StepLeft[]): string {
   const [next] = left;
   if (!next) return '';
   const where = next.position === null ? '' : `, ${positionWords(next.position)}`;
-  return `${left.length} ${left.length === 1 ? 'step' : 'steps'} left. Next${where}: ${next.say}`;
+  return tr`${left.length} ${left.length === 1 ? 'step' : 'steps'} left. Next${where}: ${next.say}`;
 }
 
 function measuredAgain(i: ProofInputs): ProofCheck {
@@ -299,7 +300,7 @@ function measuredAgain(i: ProofInputs): ProofCheck {
   if (bad.length)
     return check('measured-again', label, 'failed', bad.map((p) => p.after?.judgement.summary ?? '').join(' '));
   if (missing.length)
-    return check('measured-again', label, 'open', `Not measured again: ${joinAnd(missing.map((p) => p.name))}.`);
+    return check('measured-again', label, 'open', tr`Not measured again: ${joinAnd(missing.map((p) => p.name))}.`);
   return check('measured-again', label, 'done', pairs.map((p) => p.after?.judgement.summary ?? '').join(' '));
 }
 
@@ -361,7 +362,7 @@ function coded(i: ProofInputs): ProofCheck[] {
       'New parts coded',
       missing.length ? 'open' : 'done',
       missing.length
-        ? `No code for ${joinAnd(missing.map((p) => `cylinder ${p}`))}.`
+        ? tr`No code for ${joinAnd(missing.map((p) => tr`cylinder ${p}`))}.`
         : 'Every new injector has its code.',
     ),
   ];
@@ -379,15 +380,15 @@ function codesCleared({ codes }: ProofInputs, at: string | null): ProofCheck {
   ];
   const away = named(codes.filter((c) => c.phase === 'as-found')).filter((c) => !newest.has(c));
   if (newest.size > 0) {
-    const rest = away.length ? ` ${joinAnd(away)} stayed away.` : '';
-    return check('codes-cleared', label, 'failed', `There again: ${[...newest].join(', ')}.${rest}`);
+    const rest = away.length ? tr` ${joinAnd(away)} stayed away.` : '';
+    return check('codes-cleared', label, 'failed', tr`There again: ${[...newest].join(', ')}.${rest}`);
   }
   const once = named(since.filter((c) => LATER_LOOKS.includes(c.phase)));
   return check(
     'codes-cleared',
     label,
     'done',
-    once.length ? `${joinAnd(once)} had come back once; in the newest look there is no code.` : 'Nothing came back.',
+    once.length ? tr`${joinAnd(once)} had come back once; in the newest look there is no code.` : 'Nothing came back.',
   );
 }
 
@@ -396,14 +397,14 @@ function roadTest({ evidence, conditions }: ProofInputs, at: string | null): Pro
   const drives = evidence.flatMap((e) => (e.body.kind === 'drive' && (at === null || e.at > at) ? [e.body] : []));
   const last = drives.at(-1);
   if (!last || at === null) return check('road-test', label, 'open', 'Not driven since the repair.');
-  if (last.outcome === 'showed') return check('road-test', label, 'failed', `It showed again: ${last.seen}`);
+  if (last.outcome === 'showed') return check('road-test', label, 'failed', tr`It showed again: ${last.seen}`);
   // An intermittent complaint is no condition that one can drive in.
   const missing = conditions.filter((c) => c !== 'intermittent' && !drives.some((d) => d.conditions.includes(c)));
   return check(
     'road-test',
     label,
     missing.length ? 'open' : 'done',
-    missing.length ? `Not driven ${joinAnd(missing)}, where the complaint showed.` : last.seen,
+    missing.length ? tr`Not driven ${joinAnd(missing)}, where the complaint showed.` : last.seen,
   );
 }
 

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { findUnit, toBase } from '../quantity/units';
 import { enteredValue } from '../quantity/values';
 import { fail, ok, type Result } from '../foundation/result';
@@ -25,14 +26,14 @@ const DEFAULT_UNIT = { torque: '', length: 'mm', voltage: 'V', resistance: 'ohm'
 /** Reads a value with its unit. A torque without a unit is refused: Nm and lbf ft are both in use. */
 export function readValue(text: string, quantity: ReachedValue['quantity']): Result<ReachedValue, string> {
   const typed = text.trim();
-  const wrong = fail(`Write the value that was reached, for instance ${EXAMPLES[quantity]}.`);
+  const wrong = fail(tr`Write the value that was reached, for instance ${EXAMPLES[quantity]}.`);
   if (typed === '') return wrong;
   if (quantity === 'angle') {
     const found = ANGLE.exec(typed);
     return found ? ok({ quantity, value: Number((found[1] ?? '').replace(',', '.')) }) : wrong;
   }
   const bare = /^[+-]?\d+([.,]\d+)?$/.test(typed);
-  if (bare && quantity === 'torque') return fail(`In which unit? Write ${EXAMPLES.torque}.`);
+  if (bare && quantity === 'torque') return fail(tr`In which unit? Write ${EXAMPLES.torque}.`);
   const found = /^([+-]?\d+(?:[.,]\d+)?)\s*(.*)$/.exec(bare ? `${typed} ${DEFAULT_UNIT[quantity]}` : typed);
   const unit = findUnit(found?.[2]?.trim() ?? '');
   if (!found || unit?.unit.quantity !== quantity) return wrong;

@@ -1,3 +1,5 @@
+import { fixed } from '../locale/numbers';
+import { tr } from '../locale/translate';
 import { quantile, robustDeviation } from '../numerics/select';
 import { listedClock } from './clock';
 import { bestLag } from './correlate';
@@ -52,10 +54,10 @@ export function agreement(shown: Channel, pin: Channel, isSameUnit: boolean): (A
     rmsResidual: used.rms,
     reasons: [
       tells
-        ? `It shows ${say(used.offset, scan)} ${scan.unit} + ${used.gain.toFixed(3)} × ${pin.name}${delay === null ? '' : `, ${span(Math.abs(delay))} ${delay < 0 ? 'earlier' : 'later'}`}; ${say(used.rms, scan)} ${scan.unit} rms is left over.`
-        : `The signal moved too little to tell gain and delay; the two differ by ${say(used.offset, scan)} ${scan.unit} in the middle.`,
+        ? tr`It shows ${say(used.offset, scan)} ${scan.unit} + ${fixed(used.gain, 3)} × ${pin.name}${delay === null ? '' : tr`, ${span(Math.abs(delay))} ${delay < 0 ? 'earlier' : 'later'}`}; ${say(used.rms, scan)} ${scan.unit} rms is left over.`
+        : tr`The signal moved too little to tell gain and delay; the two differ by ${say(used.offset, scan)} ${scan.unit} in the middle.`,
       ...(verdict ? [verdict.reason] : ['No transfer function leads from one to the other: only the line is told.']),
-      ...(parted.length ? [`They part ${parted.length} ${parted.length === 1 ? 'time' : 'times'}.`] : []),
+      ...(parted.length ? [tr`They part ${parted.length} ${parted.length === 1 ? 'time' : 'times'}.`] : []),
     ],
   };
   const drifted = isSameUnit ? driftOf(scan, pin, pairs, used, tells) : null;
@@ -214,8 +216,8 @@ function judged(
     agrees,
     confidence: Math.min(0.99, 0.5 + clear / 8),
     reason: agrees
-      ? `Over all that was seen they differ by ${say(worst, scan)} ${scan.unit} at most; ${say(tolerance, scan)} is usual.`
-      : `They differ by up to ${say(worst, scan)} ${scan.unit}; ${say(tolerance, scan)} would be usual. The wire’s end, its ground or the controller’s input sees something else than the pin.`,
+      ? tr`Over all that was seen they differ by ${say(worst, scan)} ${scan.unit} at most; ${say(tolerance, scan)} is usual.`
+      : tr`They differ by up to ${say(worst, scan)} ${scan.unit}; ${say(tolerance, scan)} would be usual. The wire’s end, its ground or the controller’s input sees something else than the pin.`,
   };
 }
 
@@ -247,7 +249,7 @@ function driftOf(
     confidence: 0.8,
     perHour: (moved / seconds) * 3600,
     reasons: [
-      `Against ${pin.name} it wandered by ${say(moved, scan)} ${scan.unit} from the first quarter of the recording to the last: heat, or a contact that goes on getting worse.`,
+      tr`Against ${pin.name} it wandered by ${say(moved, scan)} ${scan.unit} from the first quarter of the recording to the last: heat, or a contact that goes on getting worse.`,
     ],
   };
 }
@@ -304,7 +306,7 @@ function apartFinding(
     confidence: 0.85,
     difference: part.most,
     reasons: [
-      `For ${span(part.to - part.from + period_s)} it was up to ${say(part.most, scan)} ${unit} away from anything that ${pin.name} carried then.`,
+      tr`For ${span(part.to - part.from + period_s)} it was up to ${say(part.most, scan)} ${unit} away from anything that ${pin.name} carried then.`,
     ],
   };
 }

@@ -1,3 +1,5 @@
+import { fixed } from '../locale/numbers';
+import { tr } from '../locale/translate';
 import { quantile } from '../numerics/select';
 import { isBattery } from './cranking';
 import { thin } from './pulses';
@@ -105,7 +107,7 @@ function keyEvents(sensors: readonly Channel[], grid: Grid): DriveEvent[] {
   if (offs.length < 2) return [];
   const isOff = (k: number): boolean => offs.reduce((n, off) => n + (off[k] ?? 0), 0) >= TOGETHER * offs.length;
   const at = (k: number): number => grid.start_s + k * GRID_s;
-  const many = `${offs.length} channels`;
+  const many = tr`${offs.length} channels`;
   return stretchesWhere(grid.count, isOff)
     .filter(([a, b]) => b - a >= least)
     .flatMap(([a, b]) => [
@@ -115,11 +117,11 @@ function keyEvents(sensors: readonly Channel[], grid: Grid): DriveEvent[] {
               'key-off',
               at(a - 1),
               at(a),
-              `${many} fell to nothing and stayed there for ${span((b - a) * GRID_s)}.`,
+              tr`${many} fell to nothing and stayed there for ${span((b - a) * GRID_s)}.`,
             ),
           ]
         : []),
-      ...(b < grid.count - 1 ? [event('key-on', at(b), at(b + 1), `${many} came up from nothing.`)] : []),
+      ...(b < grid.count - 1 ? [event('key-on', at(b), at(b + 1), tr`${many} came up from nothing.`)] : []),
     ]);
 }
 
@@ -144,13 +146,13 @@ function engineEvents(battery: Channel, grid: Grid, keys: readonly DriveEvent[])
       'cranking',
       at(a),
       at(b + 1),
-      `The battery fell from ${before.toFixed(1)} to ${dip.toFixed(1)} ${battery.unit} for ${span((b - a + 1) * GRID_s)}.`,
+      tr`The battery fell from ${fixed(before, 1)} to ${fixed(dip, 1)} ${battery.unit} for ${span((b - a + 1) * GRID_s)}.`,
     );
     const off = keys.find((e) => e.kind === 'key-off' && e.from_s > at(b))?.from_s ?? Infinity;
     const end = Math.min(next, Math.floor((off - grid.start_s) / GRID_s), grid.count - 1);
     const after = quantile(steps.slice(b + 5, end).filter(Number.isFinite), 0.5);
     return after > CHARGING * before
-      ? [crank, event('running', at(b + 1), at(end), `The battery is charged: ${after.toFixed(1)} ${battery.unit}.`)]
+      ? [crank, event('running', at(b + 1), at(end), tr`The battery is charged: ${fixed(after, 1)} ${battery.unit}.`)]
       : [crank];
   });
 }

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import type { ChannelRole } from './types';
 import type { Connector } from '../engine/connector';
 
@@ -49,7 +50,7 @@ export const pinsToRecord = (connectors: readonly Connector[]): readonly Omit<Le
 
 /** Where a lead goes, as it is read on the phone: "ECM A, pin 26, brown-white". */
 export const whereWords = ({ connector, pin, colour }: Lead): string =>
-  [connector, pin && `pin ${pin}`, colour].filter(Boolean).join(', ');
+  [connector, pin && tr`pin ${pin}`, colour].filter(Boolean).join(', ');
 
 const bare = (text: string): string =>
   text

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { quantile, robustDeviation, selectInPlace } from '../numerics/select';
 import type { Channel, Onset } from './types';
 import { moment, say, span } from './words';
@@ -212,6 +213,6 @@ const onsetFinding = (channel: Channel, event: number, o: RawOnset): Onset => ({
   severity: 'none',
   confidence: 0.9,
   reasons: [
-    `Event ${event}: it began to ${o.move > 0 ? 'rise' : 'fall'} at ${moment(o.at_s)} ± ${span(o.uncertainty_s)}, by ${say(Math.abs(o.move), channel)} ${channel.unit}.`,
+    tr`Event ${event}: it began to ${o.move > 0 ? 'rise' : 'fall'} at ${moment(o.at_s)} ± ${span(o.uncertainty_s)}, by ${say(Math.abs(o.move), channel)} ${channel.unit}.`,
   ],
 });

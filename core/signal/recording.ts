@@ -1,3 +1,5 @@
+import { grouped } from '../locale/numbers';
+import { tr } from '../locale/translate';
 import { quantile } from '../numerics/select';
 import { driveEvents, keyOffTimes } from './drive';
 import { thin } from './pulses';
@@ -73,7 +75,7 @@ function withTogether(pulse: Pulse, one: ChannelSearch, each: readonly ChannelSe
       ? 'No other channel that could be searched left its course at that moment: what they share is hardly the cause.'
       : same.length === others.length
         ? 'All channels that could be searched left their course at the same moment: the common ground, a shared supply or the recorder’s own lead.'
-        : `At the same moment: ${joinAnd(same.map((s) => s.channel.name))}. Look at what these share.`;
+        : tr`At the same moment: ${joinAnd(same.map((s) => s.channel.name))}. Look at what these share.`;
   return { ...pulse, together, reasons: [...pulse.reasons, reason] };
 }
 
@@ -150,10 +152,10 @@ function typicalMove(values: Float64Array, from: number, to: number): number {
 function summaryOf(channels: readonly Channel[], findings: readonly Finding[], searched: readonly Searched[]): string {
   const longest = Math.max(...searched.map((s) => s.seconds));
   const samples = searched.reduce((n, s) => n + s.samples, 0);
-  const head = `${span(longest)}, ${samples.toLocaleString('en')} samples on ${channels.length} ${channels.length === 1 ? 'channel' : 'channels'}.`;
+  const head = tr`${span(longest)}, ${grouped(samples)} samples on ${channels.length} ${channels.length === 1 ? 'channel' : 'channels'}.`;
   const bad = findings.filter((f) => f.severity === 'fail' || f.severity === 'attention');
   const list = bad.slice(0, 8).map((f) => lineOf(f, channels));
-  const more = bad.length > 8 ? [`And ${bad.length - 8} more.`] : [];
+  const more = bad.length > 8 ? [tr`And ${bad.length - 8} more.`] : [];
   const power = searched.map((s) => powerLine(s, channels));
   return [head, ...(bad.length ? list : ['Nothing left its course.']), ...more, ...power].join(' ');
 }
@@ -162,13 +164,13 @@ function summaryOf(channels: readonly Channel[], findings: readonly Finding[], s
 export function powerLine(s: Searched, channels: readonly Channel[]): string {
   const channel = channels.find((c) => c.id === s.channel);
   const name = channel?.name ?? s.channel;
-  if (!s.wouldFind || !channel) return `${name} could not be searched: ${s.why ?? ''}`;
-  return `${name}: a dropout of one sample and ${say(s.wouldFind.depth, channel)} ${channel.unit} would have been found with ${Math.round(s.wouldFind.probability * 100)} %.`;
+  if (!s.wouldFind || !channel) return tr`${name} could not be searched: ${s.why ?? ''}`;
+  return tr`${name}: a dropout of one sample and ${say(s.wouldFind.depth, channel)} ${channel.unit} would have been found with ${Math.round(s.wouldFind.probability * 100)} %.`;
 }
 
 /** One finding as a sentence. */
 export function lineOf(f: Finding, channels: readonly Channel[]): string {
   const channel = channels.find((c) => c.id === f.channel);
   const name = channel?.name ?? f.channel;
-  return `${name} at ${moment(f.from_s)}: ${f.reasons[0] ?? f.kind}`;
+  return tr`${name} at ${moment(f.from_s)}: ${f.reasons[0] ?? f.kind}`;
 }

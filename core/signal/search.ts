@@ -1,3 +1,5 @@
+import { fixed } from '../locale/numbers';
+import { tr } from '../locale/translate';
 import { quantile } from '../numerics/select';
 import { seededRandom } from '../numerics/random';
 import { type ConstantRun, constantRuns, improbableLength, runsOf } from './constant';
@@ -38,7 +40,7 @@ export function searchChannel(channel: Channel): ChannelSearch {
     rest: gaps,
     searched: { channel: channel.id, samples: valid, seconds, found: gaps.length, noise: 0, wouldFind: null, why },
   });
-  if (valid < FEWEST) return unable(`${valid} samples are too few to tell a course.`);
+  if (valid < FEWEST) return unable(tr`${valid} samples are too few to tell a course.`);
   if (isSwitching(values)) {
     const rest = [...gaps, ...outOfLimits(channel)];
     return { ...unable('It switches between two levels: a dropout cannot be told from that.'), rest };
@@ -128,8 +130,8 @@ function pulseFinding(channel: Channel, from: number, p: RawPulse): Pulse {
     level: p.level,
     together: [],
     reasons: [
-      `For ${length} (${samples} ${samples === 1 ? 'sample' : 'samples'}) it ${isDown ? 'fell' : 'rose'} from ${say(p.course, channel)} to ${say(p.level, channel)} ${unit} and came back.`,
-      `As far as these samples tell, both edges are as quick as a contact's; and it is ${p.clearness.toFixed(1)} times what chance and the engine's own moves reach here.`,
+      tr`For ${length} (${samples} ${samples === 1 ? 'sample' : 'samples'}) it ${isDown ? 'fell' : 'rose'} from ${say(p.course, channel)} to ${say(p.level, channel)} ${unit} and came back.`,
+      tr`As far as these samples tell, both edges are as quick as a contact's; and it is ${fixed(p.clearness, 1)} times what chance and the engine's own moves reach here.`,
     ],
   };
 }
@@ -143,7 +145,7 @@ const stuckOf = (channel: Channel, from: number, r: ConstantRun): Stuck => ({
   confidence: 0.8,
   level: r.level,
   reasons: [
-    `It stayed at exactly ${say(r.level, channel)} ${channel.unit} for ${span((r.last - r.first) * channel.clock.period_s)}: with the noise that it has otherwise that is no chance.`,
+    tr`It stayed at exactly ${say(r.level, channel)} ${channel.unit} for ${span((r.last - r.first) * channel.clock.period_s)}: with the noise that it has otherwise that is no chance.`,
   ],
 });
 
@@ -180,7 +182,7 @@ function clippedParts(channel: Channel, from: number, values: Float64Array, raw:
     level: r.level,
     samples: r.last - r.first + 1,
     reasons: [
-      `It rests at its ${r.level === high ? 'highest' : 'lowest'} value, exactly ${say(r.level, channel)} ${channel.unit}: the range of the recorder or of the sensor ended there, and what went further is not in the file.`,
+      tr`It rests at its ${r.level === high ? 'highest' : 'lowest'} value, exactly ${say(r.level, channel)} ${channel.unit}: the range of the recorder or of the sensor ended there, and what went further is not in the file.`,
     ],
   }));
 }
@@ -203,7 +205,7 @@ const noiseFinding = (channel: Channel, from: number, n: NoisyPart): Noise => ({
   rms: n.rms,
   peak: n.peak,
   reasons: [
-    `For ${span((n.last - n.first + 1) * channel.clock.period_s)} it was far noisier than otherwise: ${say(n.rms, channel)} ${channel.unit} rms, up to ${say(n.peak, channel)} ${channel.unit}.`,
+    tr`For ${span((n.last - n.first + 1) * channel.clock.period_s)} it was far noisier than otherwise: ${say(n.rms, channel)} ${channel.unit} rms, up to ${say(n.peak, channel)} ${channel.unit}.`,
   ],
 });
 
@@ -220,8 +222,8 @@ export function gapsOf(channel: Channel): Gap[] {
     missing: j.missing,
     reasons: [
       j.to_s < j.from_s
-        ? `The clock steps back by ${span(j.from_s - j.to_s)}.`
-        : `${j.missing} samples are missing: nothing is known of ${span(j.to_s - j.from_s)}.`,
+        ? tr`The clock steps back by ${span(j.from_s - j.to_s)}.`
+        : tr`${j.missing} samples are missing: nothing is known of ${span(j.to_s - j.from_s)}.`,
     ],
   }));
   const blanks: Gap[] = [];
@@ -237,7 +239,7 @@ export function gapsOf(channel: Channel): Gap[] {
       severity: 'attention',
       confidence: 0.99,
       missing: end - i + 1,
-      reasons: [`${end - i + 1} samples hold no number.`],
+      reasons: [tr`${end - i + 1} samples hold no number.`],
     });
     i = end;
   }
@@ -274,7 +276,7 @@ function outOfLimits(channel: Channel): OutOfLimits[] {
       confidence: 0.95,
       level,
       reasons: [
-        `It reached ${say(level, channel)} ${channel.unit}; the limit is ${say(limit, channel)} ${channel.unit}.`,
+        tr`It reached ${say(level, channel)} ${channel.unit}; the limit is ${say(limit, channel)} ${channel.unit}.`,
       ],
     });
     i = last;

@@ -1,3 +1,5 @@
+import { fixed } from '../locale/numbers';
+import { tr } from '../locale/translate';
 import { quantile } from '../numerics/select';
 import { bestLag } from './correlate';
 import { onGrid } from './grid';
@@ -88,7 +90,7 @@ function snapOf(channel: Channel, event: number, move: Move, end_s: number): Sna
     peak,
     rise_s,
     reasons: [
-      `Snap ${event}: from ${say(before, channel)} to a peak of ${say(peak, channel)} ${channel.unit}, 10 to 90 % in ${span(rise_s)}.`,
+      tr`Snap ${event}: from ${say(before, channel)} to a peak of ${say(peak, channel)} ${channel.unit}, 10 to 90 % in ${span(rise_s)}.`,
       ...reason,
     ],
   };
@@ -98,7 +100,7 @@ function judgedPeak(channel: Channel, peak: number): { severity: Severity; reaso
   const limits = channel.unit === 'V' ? SNAP_PEAKS_V[channel.role] : undefined;
   if (!limits) return { severity: 'none', reason: [] };
   const [good, poor] = limits;
-  const usual = `${good} V or more is usual at a full snap (common practice, no source)`;
+  const usual = tr`${good} V or more is usual at a full snap (common practice, no source)`;
   if (peak >= good) return { severity: 'pass', reason: [`${usual}.`] };
   const causes = 'an intake leak, a blocked intake or exhaust, or a stuck exhaust-gas valve look like this';
   return { severity: peak < poor ? 'fail' : 'attention', reason: [`${usual}; ${causes}.`] };
@@ -127,7 +129,7 @@ function shapeOf(a: Channel, b: Channel, event: number, move: Move, end_s: numbe
     correlation,
     delay_s,
     reasons: [
-      `Snap ${event}: ${b.name} follows ${a.name} by ${span(Math.abs(delay_s))}${delay_s < 0 ? ' earlier' : ''}, correlation ${correlation.toFixed(3)}.`,
+      tr`Snap ${event}: ${b.name} follows ${a.name} by ${span(Math.abs(delay_s))}${delay_s < 0 ? ' earlier' : ''}, correlation ${fixed(correlation, 3)}.`,
       isSame
         ? 'Both curves have one shape.'
         : 'The shapes part: with an intake leak, a blockage or a stuck exhaust-gas valve they do (common practice, no source).',

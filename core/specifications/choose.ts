@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { SCOPES, type Scope, type Situation, type Specification, type When } from './types';
 
 /** Why a specification was passed over. */
@@ -168,12 +169,12 @@ function because(s: Specification, situation: Situation): string {
   const met = conditionsMet(s.when, situation) ?? 0;
   const parts = [
     SCOPE_WORDS[s.scope],
-    met > 0 ? `${met} of its conditions ${met === 1 ? 'is' : 'are'} met` : '',
+    met > 0 ? tr`${met} of its conditions ${met === 1 ? 'is' : 'are'} met` : '',
     s.school === null
       ? ''
       : s.school === situation.school
-        ? `the depot has picked the house rule “${s.school}”`
-        : `of the house rule “${s.school}”, and no other is there`,
+        ? tr`the depot has picked the house rule “${s.school}”`
+        : tr`of the house rule “${s.school}”, and no other is there`,
   ];
   return `${parts.filter(Boolean).join('; ')}.`;
 }

@@ -1,3 +1,5 @@
+import { grouped } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import { listedClock } from '../../core/signal/clock';
 import { Samples } from '../../core/signal/samples';
 import { codesOf, type J1939Signal, J1939_SIGNALS, rawOf } from './j1939-signals';
@@ -64,7 +66,7 @@ export class CanReader implements TraceReader {
     if (this.frames === 0) throw new TraceProblem('', 'There is no CAN frame in it.');
     const isSeveral = new Set([...this.signals.values()].map((s) => s.source)).size > 1;
     const columns = [...this.signals.values()].map((s): ReadColumn => {
-      const name = isSeveral ? `${s.signal.name} (source ${s.source})` : s.signal.name;
+      const name = isSeveral ? tr`${s.signal.name} (source ${s.source})` : s.signal.name;
       return {
         name,
         unit: s.signal.unit,
@@ -81,7 +83,7 @@ export class CanReader implements TraceReader {
     if (!columns.length && !this.codes.size)
       throw new TraceProblem('', `None of the ${this.frames} frames holds a signal that is known.`);
     const notes = this.others
-      ? [`${this.others} of ${this.frames} frames hold no signal that is known; they were left out.`]
+      ? [tr`${this.others} of ${this.frames} frames hold no signal that is known; they were left out.`]
       : [];
     return {
       kind: 'can',
@@ -153,7 +155,7 @@ export class CanReader implements TraceReader {
     if (++this.samples > MOST_SAMPLES / 4)
       throw new TraceProblem(
         `/line ${this.line}`,
-        `There are more than ${(MOST_SAMPLES / 4).toLocaleString('en')} values: cut the file into parts.`,
+        `There are more than ${grouped(MOST_SAMPLES / 4)} values: cut the file into parts.`,
       );
   }
 

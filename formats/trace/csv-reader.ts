@@ -1,3 +1,5 @@
+import { grouped } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import { rateClock } from '../../core/signal/clock';
 import { Samples } from '../../core/signal/samples';
 import { clockFromTimes } from './clock-from-times';
@@ -114,7 +116,7 @@ export class CsvReader implements TraceReader {
     if (this.rows * Math.max(1, this.columns.length) > MOST_SAMPLES)
       throw new TraceProblem(
         `/line ${this.line}`,
-        `There are more than ${MOST_SAMPLES.toLocaleString('en')} samples: cut the file into parts.`,
+        `There are more than ${grouped(MOST_SAMPLES)} samples: cut the file into parts.`,
       );
   }
 
@@ -204,8 +206,8 @@ export class CsvReader implements TraceReader {
 
   private recording(d: Dialect): ReadRecording {
     const notes: string[] = [];
-    if (this.broken) notes.push(`What stands after the last row was left out: ${this.broken.path.slice(1)}.`);
-    if (this.short) notes.push(`${this.short} cells are missing at the ends of lines; they are gaps.`);
+    if (this.broken) notes.push(tr`What stands after the last row was left out: ${this.broken.path.slice(1)}.`);
+    if (this.short) notes.push(tr`${this.short} cells are missing at the ends of lines; they are gaps.`);
     const { clock, began_s } = this.clock(d, notes);
     const columns = d.columns.flatMap((c, i): ReadColumn[] => {
       const samples = this.columns[i];

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { readDay, readMoment } from './moments';
 import { MOST_COLUMNS, TraceProblem } from './types';
 
@@ -221,7 +222,7 @@ function column(
   const cells = rows.map((r) => r[index] ?? '').filter((c) => c !== '');
   const isText = cells.length > 0 && cells.filter((c) => !isValue(c, decimal)).length > cells.length / 2;
   return {
-    name: name || `column ${index + 1}`,
+    name: name || tr`column ${index + 1}`,
     header: header ?? '',
     unit: unit || null,
     kind: isText ? 'text' : 'value',

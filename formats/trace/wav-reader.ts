@@ -1,3 +1,4 @@
+import { grouped } from '../../core/locale/numbers';
 import { rateClock } from '../../core/signal/clock';
 import { Samples } from '../../core/signal/samples';
 import { MOST_COLUMNS, MOST_SAMPLES, type ReadRecording, TraceProblem, type TraceReader } from './types';
@@ -107,10 +108,7 @@ export class WavReader implements TraceReader {
       }
     this.left -= frames * layout.frame;
     if ((this.columns[0]?.count ?? 0) * layout.channels > MOST_SAMPLES)
-      throw new TraceProblem(
-        '',
-        `There are more than ${MOST_SAMPLES.toLocaleString('en')} samples: cut the file into parts.`,
-      );
+      throw new TraceProblem('', `There are more than ${grouped(MOST_SAMPLES)} samples: cut the file into parts.`);
     return offset;
   }
 }

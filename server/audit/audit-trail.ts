@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { createHash } from 'node:crypto';
 import { asc, eq, sql } from 'drizzle-orm';
 import type { AuditEvent, Verified } from '../../application/views';
@@ -57,7 +58,7 @@ export async function verifyJob(db: Db, jobId: string): Promise<Verified | null>
       ? [
           {
             number: head.number,
-            what: `The trail ends at event ${last?.number ?? 0}, it should end at ${head.number}: events are missing at its end, or were added.`,
+            what: tr`The trail ends at event ${last?.number ?? 0}, it should end at ${head.number}: events are missing at its end, or were added.`,
           },
         ]
       : []),
@@ -65,7 +66,7 @@ export async function verifyJob(db: Db, jobId: string): Promise<Verified | null>
     ...events.flatMap(rowFaults),
     ...strays.map((s) => ({
       number: 0,
-      what: `A ${kindWords(s.kind)} stands in the database and in no event: ${s.row_id}.`,
+      what: tr`A ${kindWords(s.kind)} stands in the database and in no event: ${s.row_id}.`,
     })),
   ];
   return {
@@ -85,9 +86,9 @@ function chainFaults(events: readonly Checked[]): Fault[] {
   let previous = '';
   return events.flatMap((e, i) => {
     const faults: Fault[] = [];
-    if (e.number !== i + 1) faults.push({ number: e.number, what: `Event ${i + 1} is missing.` });
+    if (e.number !== i + 1) faults.push({ number: e.number, what: tr`Event ${i + 1} is missing.` });
     if (e.previous !== previous)
-      faults.push({ number: e.number, what: `Event ${e.number} does not follow the one before it.` });
+      faults.push({ number: e.number, what: tr`Event ${e.number} does not follow the one before it.` });
     if (
       hashOf({
         previous: e.previous,
@@ -99,7 +100,7 @@ function chainFaults(events: readonly Checked[]): Fault[] {
         content: e.content,
       }) !== e.hash
     )
-      faults.push({ number: e.number, what: `Event ${e.number} was changed: its hash is not that of its content.` });
+      faults.push({ number: e.number, what: tr`Event ${e.number} was changed: its hash is not that of its content.` });
     previous = e.hash;
     return faults;
   });
@@ -107,7 +108,7 @@ function chainFaults(events: readonly Checked[]): Fault[] {
 
 function rowFaults(e: Checked): Fault[] {
   const what = `${kindWords(e.kind)} of event ${e.number} (${e.recorded_by}, ${e.row_id})`;
-  if (e.now === null) return [{ number: e.number, what: `The ${what} is gone from the database.` }];
+  if (e.now === null) return [{ number: e.number, what: tr`The ${what} is gone from the database.` }];
   if (e.now === e.content) return [];
   const [was, is] = [JSON.parse(e.content) as Record<string, unknown>, JSON.parse(e.now) as Record<string, unknown>];
   // A column that a newer schema has was not there to be hashed: it says nothing of what was written then.
@@ -116,7 +117,7 @@ function rowFaults(e: Checked): Fault[] {
   return [
     {
       number: e.number,
-      what: `The ${what} was changed in the database: ${changed.map((k) => `${k} was ${short(was[k])}, is ${short(is[k])}`).join('; ')}.`,
+      what: tr`The ${what} was changed in the database: ${changed.map((k) => tr`${k} was ${short(was[k])}, is ${short(is[k])}`).join('; ')}.`,
     },
   ];
 }

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { and, eq, ne, or, sql } from 'drizzle-orm';
 import sharp from 'sharp';
 import { v7 } from 'uuid';
@@ -165,7 +166,7 @@ async function keep(
     const now = await bundleDocument(within(tx), jobId);
     if (now && canonical([now.tables, now.events]) === canonical([d.tables, d.events]))
       return { id: jobId, number: here.number, unit: d.unit.fleet_number, duplicate: true };
-    return unfit(`Job ${here.number} is here already, and it is not the same: it went on, here or there.`);
+    return unfit(tr`Job ${here.number} is here already, and it is not the same: it went on, here or there.`);
   }
   await tx.execute(sql`select set_config('mudflat.takes_in', ${jobId}, true)`);
   await tx.execute(sql`set local timezone to 'UTC'`);
@@ -189,7 +190,7 @@ function checkOwnership(d: BundleDocument, jobId: string, photos: ReadonlyMap<st
   for (const name of RECORD_KIND_NAMES)
     for (const r of d.tables[name]) {
       if (name === 'job' ? r.unit_id !== d.unit.id : 'run_id' in r ? !runs.has(r.run_id) : r.job_id !== jobId)
-        unfit(`A row of ${name} belongs to another job.`);
+        unfit(tr`A row of ${name} belongs to another job.`);
     }
   const [specs, meters] = [new Set(d.specifications.map((s) => s.id)), new Set(d.instruments.map((i) => i.id))];
   for (const r of [...d.tables.test_run, ...d.tables.reading])
@@ -200,7 +201,7 @@ function checkOwnership(d: BundleDocument, jobId: string, photos: ReadonlyMap<st
   for (const p of d.tables.photo) {
     const bytes = photos.get(String(p.id));
     if (!bytes || bytes.length !== p.size || sha256(bytes) !== p.sha256)
-      unfit(`The photo ${String(p.name)} is missing or is another one.`);
+      unfit(tr`The photo ${String(p.name)} is missing or is another one.`);
   }
   if (photos.size !== d.tables.photo.length) unfit('It holds a photo that the job does not know.');
 }
@@ -212,7 +213,7 @@ async function familyFor(tx: Tx, d: BundleDocument): Promise<string> {
   if (here)
     return canonical(here.engine) === canonical(d.family.engine)
       ? here.id
-      : unfit(`The engine family ${d.family.code} is another one here: cylinders, numbering or firing order differ.`);
+      : unfit(tr`The engine family ${d.family.code} is another one here: cylinders, numbering or firing order differ.`);
   const id = v7();
   await tx.insert(engineFamily).values({ id, code: d.family.code, engine: d.family.engine });
   return id;
@@ -229,9 +230,9 @@ async function unitFor(tx: Tx, d: BundleDocument, depotId: string, familyId: str
         ne(fleetUnit.id, d.unit.id),
       ),
     );
-  if (same) unfit(`There is another unit ${d.unit.fleet_number} here.`);
+  if (same) unfit(tr`There is another unit ${d.unit.fleet_number} here.`);
   if (here) {
-    if (here.engineFamilyId !== familyId) unfit(`The unit ${here.fleetNumber} has another engine here.`);
+    if (here.engineFamilyId !== familyId) unfit(tr`The unit ${here.fleetNumber} has another engine here.`);
     return;
   }
   await tx.insert(fleetUnit).values({
@@ -267,7 +268,7 @@ async function bringShelf(tx: Tx, d: BundleDocument, depotId: string, familyId: 
       series_id: v7(),
       engine_family_id: s.engine_family_id == null ? null : familyId,
       depot_id: s.depot_id == null ? null : depotId,
-      origin: s.origin ?? `job ${jobId}`,
+      origin: s.origin ?? tr`job ${jobId}`,
     }));
   if (fresh.length)
     await tx.execute(
@@ -315,7 +316,7 @@ async function numbered(tx: Tx, row: Row): Promise<Row> {
 async function bringPhotos(tx: Tx, d: BundleDocument, photos: ReadonlyMap<string, Buffer>): Promise<void> {
   for (const p of d.tables.photo) {
     const full = photos.get(String(p.id)) as Buffer;
-    const small = (await drawSmall(full)) ?? unfit(`The photo ${String(p.name)} cannot be drawn.`);
+    const small = (await drawSmall(full)) ?? unfit(tr`The photo ${String(p.name)} cannot be drawn.`);
     await tx.insert(photoContent).values({ id: String(p.id), full, small });
   }
 }
@@ -354,7 +355,7 @@ async function checkAsWhole(tx: Tx, jobId: string): Promise<void> {
   await tx.execute(sql`set constraints all immediate`);
   const db = within(tx);
   const verified = await verifyJob(db, jobId);
-  if (!verified?.intact) unfit(`Its trail is not intact: ${verified?.faults[0]?.what ?? 'it has none'}`);
+  if (!verified?.intact) unfit(tr`Its trail is not intact: ${verified?.faults[0]?.what ?? 'it has none'}`);
   try {
     const view = await viewJob(db, jobId);
     for (const r of view?.job.runs ?? []) {

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { createHash } from 'node:crypto';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
 import yazl from 'yazl';
@@ -43,7 +44,7 @@ export async function unpackZip(bytes: Buffer): Promise<Result<Map<string, Buffe
     return await readAll(zip);
   } catch (error) {
     return fail(
-      `The file is damaged or does not keep to its own sizes: ${error instanceof Error ? error.message : 'unreadable'}.`,
+      tr`The file is damaged or does not keep to its own sizes: ${error instanceof Error ? error.message : 'unreadable'}.`,
     );
   } finally {
     zip.close();
@@ -60,20 +61,20 @@ const open = (bytes: Buffer): Promise<ZipFile> =>
 
 async function readAll(zip: ZipFile): Promise<Result<Map<string, Buffer>, string>> {
   if (zip.entryCount > MOST_ENTRIES)
-    return fail(`It holds ${zip.entryCount} files; a bundle has at most ${MOST_ENTRIES}.`);
+    return fail(tr`It holds ${zip.entryCount} files; a bundle has at most ${MOST_ENTRIES}.`);
   const files = new Map<string, Buffer>();
   let total = 0;
   for (let entry = await nextEntry(zip); entry; entry = await nextEntry(zip)) {
     const name = entry.fileName;
     const shown = name.replace(/[^\w./-]/g, '?').slice(0, 80);
-    if (!NAMES.test(name)) return fail(`"${shown}" does not belong in a bundle.`);
-    if (files.has(name)) return fail(`"${shown}" is in it twice.`);
-    if (entry.isEncrypted()) return fail(`"${shown}" is encrypted.`);
+    if (!NAMES.test(name)) return fail(tr`"${shown}" does not belong in a bundle.`);
+    if (files.has(name)) return fail(tr`"${shown}" is in it twice.`);
+    if (entry.isEncrypted()) return fail(tr`"${shown}" is encrypted.`);
     const most = MOST_FILE_BYTES[name.endsWith('.jpg') ? 'photo' : name.endsWith('.bin') ? 'block' : 'json'];
     total += entry.uncompressedSize;
     if (entry.uncompressedSize > most || total > MOST_UNPACKED_BYTES)
       return fail(
-        `"${shown}" would unpack to ${Math.round(entry.uncompressedSize / 1e6)} MB: more than a bundle can hold.`,
+        tr`"${shown}" would unpack to ${Math.round(entry.uncompressedSize / 1e6)} MB: more than a bundle can hold.`,
       );
     files.set(name, await readEntry(zip, entry, most));
   }

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { desc } from 'drizzle-orm';
 import { checkLibraryCircuit } from '../../core/circuits/check';
 import { CIRCUITS } from '../../core/circuits/library';
@@ -57,7 +58,7 @@ async function checkCircuit(db: Db, { circuit, circuitId }: KeepCircuit): Promis
   if (!circuit) return [];
   const problems = checkLibraryCircuit(circuit, '/circuit', await allTests(db));
   if (circuit.id !== circuitId)
-    problems.push({ path: '/circuit/id', message: `The circuit is kept as "${circuitId}".` });
+    problems.push({ path: '/circuit/id', message: tr`The circuit is kept as "${circuitId}".` });
   if (problems.length) return problems;
   const { predictions: p } = prepare({ circuit, cylinders: 4 });
   const lost = p.instances.find((_, i) => Number.isNaN(p.mean[i]));
@@ -65,7 +66,7 @@ async function checkCircuit(db: Db, { circuit, circuitId }: KeepCircuit): Promis
     ? [
         {
           path: '/circuit/elements',
-          message: `It cannot be solved: nothing says what would be read at "${lost.position}" of ${lost.test}.`,
+          message: tr`It cannot be solved: nothing says what would be read at "${lost.position}" of ${lost.test}.`,
         },
       ]
     : [];

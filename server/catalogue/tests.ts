@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { desc } from 'drizzle-orm';
 import { findTest, withOwn } from '../../core/catalogue/catalogue';
 import { checkDefinition } from '../../core/catalogue/check';
@@ -48,7 +49,7 @@ export const testBrief = (t: TestDefinition): TestBrief => ({
 export async function keepTest(db: Db, body: KeepTest): Promise<Done> {
   const problems = body.test ? checkDefinition(body.test, '/test') : [];
   if (body.test && body.test.id !== body.testId)
-    problems.push({ path: '/test/id', message: `The test is kept as "${body.testId}".` });
+    problems.push({ path: '/test/id', message: tr`The test is kept as "${body.testId}".` });
   if (problems.length) return refuse('This test cannot be used.', problems);
   return db.transaction((tx) => append(tx, body));
 }

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { asc, desc, eq, inArray } from 'drizzle-orm';
 import { v5 } from 'uuid';
 import { groupBy } from '../../core/foundation/collections';
@@ -112,7 +113,7 @@ export async function describeCode(db: Db, depotId: string, body: DescribeCode):
   if (!decoded.ok) return refuse('This is no code.', [{ path: '/code', message: decoded.error }]);
   if (decoded.value.confidence !== 'maker-defined')
     return refuse('This code needs no description.', [
-      { path: '/code', message: `${decoded.value.code} is defined by ${decoded.value.standard}.` },
+      { path: '/code', message: tr`${decoded.value.code} is defined by ${decoded.value.standard}.` },
     ]);
   const [there] = await db.select({ id: depot.id }).from(depot).where(eq(depot.id, depotId));
   if (!there) return notFound('depot');

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { asc, desc, eq, inArray } from 'drizzle-orm';
 import { groupBy } from '../../core/foundation/collections';
 import { type Problem } from '../../core/foundation/result';
@@ -67,7 +68,7 @@ export async function recordEvidence(db: Db, jobId: string, body: RecordEvidence
 function checkEvidence(e: Evidence, cylinders: number): Problem[] {
   const check = (field: string, position: Position | undefined): Problem[] =>
     typeof position === 'number' && position > cylinders
-      ? [{ path: `/evidence/${field}`, message: `This engine has ${cylinders} cylinders.` }]
+      ? [{ path: `/evidence/${field}`, message: tr`This engine has ${cylinders} cylinders.` }]
       : [];
   if (e.kind === 'swap')
     return [

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { createHash } from 'node:crypto';
 import { and, asc, count, eq, sql } from 'drizzle-orm';
 import { ok } from '../../core/foundation/result';
@@ -53,10 +54,10 @@ export async function addPhoto(db: Db, jobId: string, p: NewPhoto): Promise<Done
         .from(photo)
         .where(eq(photo.jobId, jobId));
       if ((held?.n ?? 0) >= MOST_PHOTOS)
-        return refuse('Too many photos.', [{ path: '', message: `A job holds at most ${MOST_PHOTOS} photos.` }]);
+        return refuse('Too many photos.', [{ path: '', message: tr`A job holds at most ${MOST_PHOTOS} photos.` }]);
       if ((held?.bytes ?? 0) + drawn.full.length > MOST_PHOTOS_BYTES)
         return refuse('Too many photos.', [
-          { path: '', message: `The photos of a job hold at most ${MOST_PHOTOS_BYTES / 1e6} MB together.` },
+          { path: '', message: tr`The photos of a job hold at most ${MOST_PHOTOS_BYTES / 1e6} MB together.` },
         ]);
       if (reading !== null && !(await isOfJob(tx, reading, jobId)))
         return refuseReading('There is no such reading in this job.');

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { and, asc, eq, isNull, ne, sql } from 'drizzle-orm';
 import type { DepotLine } from '../../application/views';
 import { ok, type Problem } from '../../core/foundation/result';
@@ -23,12 +24,12 @@ export const checkDepot = ({ timeZone }: { readonly timeZone: string }, path = '
     : [
         {
           path: `${path}/timeZone`,
-          message: `There is no time zone "${timeZone}": choose one of the IANA database, such as Etc/UTC.`,
+          message: tr`There is no time zone "${timeZone}": choose one of the IANA database, such as Etc/UTC.`,
         },
       ];
 
 const taken = (name: string): Done =>
-  refuse('It is there already.', [{ path: '/name', message: `There is a depot "${name}" already.` }], 409);
+  refuse('It is there already.', [{ path: '/name', message: tr`There is a depot "${name}" already.` }], 409);
 
 async function onceByName(name: string, write: () => Promise<Done>): Promise<Done> {
   try {
@@ -61,7 +62,7 @@ export async function changeDepot(db: Db, id: string, c: ChangeDepot): Promise<D
         [
           {
             path: '/retired',
-            message: `${used} ${used === 1 ? 'unit stands' : 'units stand'} there: move or retire them first.`,
+            message: tr`${used} ${used === 1 ? 'unit stands' : 'units stand'} there: move or retire them first.`,
           },
         ],
         409,

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { asc, eq, sql } from 'drizzle-orm';
 import { v5 } from 'uuid';
 import type { FamilyLine, UnitLine, UnitsPlan } from '../../application/views';
@@ -63,13 +64,13 @@ export async function importUnits(
     const at = (column: string) => `/line ${e.line}/${column}`;
     const place = find(depots, (d) => d.name, e.depot);
     const family = find(families, (f) => f.code, e.family);
-    if (!place) problems.push({ path: at('depot'), message: `There is no depot "${e.depot}". Add it first.` });
+    if (!place) problems.push({ path: at('depot'), message: tr`There is no depot "${e.depot}". Add it first.` });
     if (!family)
-      problems.push({ path: at('family'), message: `There is no engine family "${e.family}". Add it first.` });
+      problems.push({ path: at('family'), message: tr`There is no engine family "${e.family}". Add it first.` });
     const key = numberKey(e.fleetNumber);
     const before = seen.get(key);
     if (before !== undefined)
-      problems.push({ path: at('fleet_number'), message: `This unit stands in line ${before} already.` });
+      problems.push({ path: at('fleet_number'), message: tr`This unit stands in line ${before} already.` });
     seen.set(key, e.line);
     const there = units.find((u) => numberKey(u.fleetNumber) === key);
     if (!place || !family) return [];

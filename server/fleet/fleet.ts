@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { and, eq, inArray, isNull, type SQL, sql } from 'drizzle-orm';
 import { checkEngine } from '../../core/engine/layout';
 import { ok } from '../../core/foundation/result';
@@ -31,7 +32,7 @@ export async function addEngineFamily(db: Db | Tx, f: AddEngineFamily): Promise<
   if (problems.length) return refuse('This engine cannot be.', problems);
   const { id, engine } = f;
   const code = visible(f.code);
-  return unique('/code', `There is an engine family "${code}" already.`, () =>
+  return unique('/code', tr`There is an engine family "${code}" already.`, () =>
     append(db, engineFamily, { id, code, engine }),
   );
 }
@@ -95,7 +96,7 @@ async function placesOf(
 const onceByNumber = (fleetNumber: string, write: () => Promise<Done>): Promise<Done> =>
   unique(
     '/fleetNumber',
-    `There is a unit "${fleetNumber}" already; case, blanks and invisible signs make no difference.`,
+    tr`There is a unit "${fleetNumber}" already; case, blanks and invisible signs make no difference.`,
     write,
   );
 
@@ -149,7 +150,7 @@ export async function changeEngineFamily(db: Db, id: string, c: ChangeEngineFami
     if (units && units.n > 0)
       return refuse(
         'It is in use.',
-        [{ path: '/retired', message: `${units.n} of its units are in use: retire them first.` }],
+        [{ path: '/retired', message: tr`${units.n} of its units are in use: retire them first.` }],
         409,
       );
   }
@@ -171,7 +172,7 @@ export async function changeEngineFamily(db: Db, id: string, c: ChangeEngineFami
       );
   }
   const code = c.code === undefined ? there.code : visible(c.code);
-  return unique('/code', `There is an engine family "${code}" already.`, async () => {
+  return unique('/code', tr`There is an engine family "${code}" already.`, async () => {
     await db
       .update(engineFamily)
       .set({ code, engine: c.engine ?? there.engine, retiredAt: retiredAt(c.retired, there.retiredAt) })

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { and, asc, desc, eq, isNull } from 'drizzle-orm';
 import { ok } from '../../core/foundation/result';
 import { checkLink } from '../../formats/meter-link';
@@ -65,7 +66,7 @@ export async function addInstrument(db: Db, i: AddInstrument): Promise<Done> {
     if (inUse.some((x) => x.name === i.name.trim() && x.id !== i.replaces))
       return refuse(
         'It is there already.',
-        [{ path: '/name', message: `There is an instrument "${i.name.trim()}" already.` }],
+        [{ path: '/name', message: tr`There is an instrument "${i.name.trim()}" already.` }],
         409,
       );
     const done = await append(tx, instrument, row);

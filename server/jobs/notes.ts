@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { asc, eq } from 'drizzle-orm';
 import { runCalculation } from '../../core/calculations/run';
 import { findCalculation } from '../../core/calculations/calculations';
@@ -59,7 +60,7 @@ export async function overrideState(db: Db, runId: string, body: OverrideState):
   const state = definition.states.find((s) => s.id === body.state);
   if (!state)
     return refuse('No such state.', [
-      { path: '/state', message: `"${definition.name}" does not ask for "${body.state}".` },
+      { path: '/state', message: tr`"${definition.name}" does not ask for "${body.state}".` },
     ]);
   const row = {
     id: body.id,

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { eq, inArray } from 'drizzle-orm';
 import { groupBy } from '../../core/foundation/collections';
 import { compareCodes } from '../../core/codes/phases';
@@ -157,7 +158,7 @@ function beforeOf(
       openedAt: j.openedAt,
       complaint: j.complaint,
       findings: findings.map((f) => f.body),
-      comeback: again.length ? `${again.join(', ')} again` : null,
+      comeback: again.length ? tr`${again.join(', ')} again` : null,
       quotations,
     },
   ];

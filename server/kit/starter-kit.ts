@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { isNull } from 'drizzle-orm';
 import { v5 } from 'uuid';
 import type { Connector } from '../../core/engine/connector';
@@ -112,15 +113,15 @@ async function takeFamilies(db: Db, { families }: StarterKit, { batch }: Store):
   const rows: Row[] = [];
   for (const [i, { code, engine }] of families.entries()) {
     const own = there.get(code.toLowerCase());
-    const what = `engine family ${code}`;
+    const what = tr`engine family ${code}`;
     if (own === undefined) {
-      const done = await addEngineFamily(db, { id: v5(`family ${code}`, batch), code, engine });
+      const done = await addEngineFamily(db, { id: v5(tr`family ${code}`, batch), code, engine });
       if (!done.ok) return under(`/families/${i}`, done.error);
       rows.push({ what, action: 'new' });
     } else if (canonical(own) === canonical(engine)) rows.push({ what, action: 'unchanged' });
     else
       return refuse('This kit cannot be taken.', [
-        { path: `/families/${i}/engine`, message: `There is another engine under the name "${code}" here already.` },
+        { path: `/families/${i}/engine`, message: tr`There is another engine under the name "${code}" here already.` },
       ]);
   }
   return ok(rows);
@@ -130,7 +131,7 @@ async function takeTests(db: Db, { tests }: StarterKit, store: Store): Promise<P
   if (tests.length === 0) return ok([]);
   const done = await importCatalogue(db, JSON.stringify(writeCatalogue(tests)), store);
   if (!done.ok) return done;
-  return ok(done.value.rows.map((r): Row => ({ what: `test ${r.name}`, action: plain(r.action) })));
+  return ok(done.value.rows.map((r): Row => ({ what: tr`test ${r.name}`, action: plain(r.action) })));
 }
 
 async function takeCircuits(db: Db, { circuits }: StarterKit, { batch, by }: Store): Promise<Part> {
@@ -138,10 +139,15 @@ async function takeCircuits(db: Db, { circuits }: StarterKit, { batch, by }: Sto
   const rows: Row[] = [];
   for (const [i, circuit] of circuits.entries()) {
     const before = own.get(circuit.id);
-    const done = await keepCircuit(db, { id: v5(`circuit ${circuit.id}`, batch), by, circuitId: circuit.id, circuit });
+    const done = await keepCircuit(db, {
+      id: v5(tr`circuit ${circuit.id}`, batch),
+      by,
+      circuitId: circuit.id,
+      circuit,
+    });
     if (!done.ok) return under(`/circuits/${i}`, done.error);
     const action = before === undefined ? 'new' : before === canonical(circuit) ? 'unchanged' : 'change';
-    rows.push({ what: `circuit ${circuit.name}`, action });
+    rows.push({ what: tr`circuit ${circuit.name}`, action });
   }
   return ok(rows);
 }
@@ -152,7 +158,7 @@ async function takeLimits(db: Db, { limits }: StarterKit, { batch, actor }: Stor
   if (!done.ok) return done;
   return ok(
     done.value.rows.map(({ entry, action }): Row => ({
-      what: `limits of ${entry.test}${entry.of ? `, ${entry.of}` : ''}`,
+      what: tr`limits of ${entry.test}${entry.of ? `, ${entry.of}` : ''}`,
       action: plain(action),
     })),
   );
@@ -169,7 +175,7 @@ const takeFittingValues = (db: Db, { fittingValues }: StarterKit, store: Store):
 const takeConnectors = (db: Db, { connectors }: StarterKit, store: Store): Promise<Part> =>
   takeServiceData(
     db,
-    connectors.map((c) => ({ ...c, kind: 'connector', what: `connector ${c.body.name}` })),
+    connectors.map((c) => ({ ...c, kind: 'connector', what: tr`connector ${c.body.name}` })),
     '/connectors',
     store,
   );
@@ -194,7 +200,7 @@ async function takeServiceData(
   for (const [i, { kind, family, key, body, source, what }] of entries.entries()) {
     const now = lines.find((l) => l.kind === kind && l.key === key && l.family === family);
     const isSame = now !== undefined && canonical([now.body, now.source]) === canonical([body, source]);
-    rows.push({ what: `${what}, ${family ?? 'any engine'}`, action: isSame ? 'unchanged' : now ? 'change' : 'new' });
+    rows.push({ what: tr`${what}, ${family ?? 'any engine'}`, action: isSame ? 'unchanged' : now ? 'change' : 'new' });
     if (isSame) continue;
     const id = v5(`${kind} ${family ?? ''} ${key}`, batch);
     const done = await keepServiceData(db, { id, by, family, kind, key, body, source });

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { and, asc, eq, isNull, ne, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { ok } from '../../core/foundation/result';
@@ -70,7 +71,7 @@ export async function addPerson(db: Db, p: AddPerson, actor: Pick<Actor, 'depotI
     });
   } catch (error) {
     if (databaseCode(error)?.code !== UNIQUE_VIOLATION) throw error;
-    return refuse('It is there already.', [{ path: '/name', message: `There is a person "${name}" already.` }], 409);
+    return refuse('It is there already.', [{ path: '/name', message: tr`There is a person "${name}" already.` }], 409);
   }
 }
 
@@ -102,7 +103,7 @@ export async function changePerson(
     ) {
       return refuse(
         'The last lead stays.',
-        [{ path: '/role', message: `${there.name} is the only lead of all depots: make another one first.` }],
+        [{ path: '/role', message: tr`${there.name} is the only lead of all depots: make another one first.` }],
         409,
       );
     }
@@ -157,7 +158,7 @@ const onlyOwn = async (db: Db, path: string): Promise<Done> =>
     [
       {
         path,
-        message: `A lead of one depot changes people of that depot. For all depots: ${await whoMay(db, ['lead'], 'all')}`,
+        message: tr`A lead of one depot changes people of that depot. For all depots: ${await whoMay(db, ['lead'], 'all')}`,
       },
     ],
     403,

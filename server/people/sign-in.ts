@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { and, eq, isNull } from 'drizzle-orm';
 import { RateLimiterPostgres } from 'rate-limiter-flexible';
 import { fail, ok, type Result } from '../../core/foundation/result';
@@ -56,7 +57,7 @@ const locked = (ms: number): SignInOutcome =>
       [
         {
           path: '/pin',
-          message: `Too many wrong tries. Locked for ${Math.max(1, Math.ceil(ms / 60_000))} more minutes; a lead can set a new PIN.`,
+          message: tr`Too many wrong tries. Locked for ${Math.max(1, Math.ceil(ms / 60_000))} more minutes; a lead can set a new PIN.`,
         },
       ],
       429,
@@ -96,7 +97,7 @@ export async function withinTries(
   return fail(
     problemDetails(
       'Not signed in.',
-      [{ path: '/pin', message: `Name and PIN do not go together. ${left} ${left === 1 ? 'try' : 'tries'} left.` }],
+      [{ path: '/pin', message: tr`Name and PIN do not go together. ${left} ${left === 1 ? 'try' : 'tries'} left.` }],
       401,
     ),
   );
@@ -207,10 +208,13 @@ const mayMore = (to: Actor, than: Actor | null): boolean =>
 export async function switchPerson(headers: Headers, name: string, pin?: string): Promise<SignInOutcome> {
   const { active, onDevice } = await sessionsOf(headers);
   const to = onDevice.find((p) => usernameFor(p.name) === usernameFor(name));
-  if (!to) return notHere('/name', `${name} is not signed in on this device: sign in with the PIN.`);
+  if (!to) return notHere('/name', tr`${name} is not signed in on this device: sign in with the PIN.`);
   if (!mayMore(to, active)) return setActive(headers, to);
   if (pin === undefined)
-    return notHere('/pin', `${to.name} may do more than ${active?.name ?? 'whoever was here'}: the PIN is asked for.`);
+    return notHere(
+      '/pin',
+      tr`${to.name} may do more than ${active?.name ?? 'whoever was here'}: the PIN is asked for.`,
+    );
   return withinTries(headers, to.name, async () => {
     const [kept] = await serverDb()
       .db.select({ password: account.password })
@@ -228,7 +232,7 @@ async function setActive(headers: Headers, to: { name: string; token: string }):
   });
   return response.ok
     ? ok({ name: to.name, cookies: response.headers.getSetCookie() })
-    : notHere('/name', `The session of ${to.name} has ended: sign in with the PIN.`);
+    : notHere('/name', tr`The session of ${to.name} has ended: sign in with the PIN.`);
 }
 
 const notHere = (path: string, message: string): SignInOutcome =>

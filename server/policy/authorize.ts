@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { and, asc, eq, isNull, or } from 'drizzle-orm';
 import { type Action, POLICY, roleMay, rolesFor, type ScopeKind } from '../../application/policy';
 import { joinAnd } from '../../core/quantity/print';
@@ -33,8 +34,8 @@ export async function refusalFor(
   const who = await whoMay(db, rolesFor(action), place?.depotId ?? null);
   const { what } = POLICY[action];
   const why = mayByRole
-    ? `This belongs to ${place?.depot ?? 'another depot'}; you may not ${what} there`
-    : `A ${actor.role} may not ${what}`;
+    ? tr`This belongs to ${place?.depot ?? 'another depot'}; you may not ${what} there`
+    : tr`A ${actor.role} may not ${what}`;
   return problemDetails('You may not do this.', [{ path: '/by', message: `${why}: ${who}` }], 403);
 }
 
@@ -105,6 +106,6 @@ export async function whoMay(db: Db | Tx, roles: readonly Role[], depotId: strin
   const names = rows.filter((r) => roles.includes(r.role)).map((r) => r.name);
   if (names.length === 0) return 'Nobody may yet.';
   return names.length > 6
-    ? `${names.slice(0, 6).join(', ')} and ${names.length - 6} others may.`
-    : `${joinAnd(names)} may.`;
+    ? tr`${names.slice(0, 6).join(', ')} and ${names.length - 6} others may.`
+    : tr`${joinAnd(names)} may.`;
 }

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import type { Problem } from '../../core/foundation/result';
 
 /** Before this nobody recorded anything here. */
@@ -10,5 +11,5 @@ export function clockProblem(moment: string, path: string, now = Date.now()): Pr
   const at = Date.parse(moment);
   if (at >= EARLIEST && at <= now + AHEAD_ms) return null;
   const shown = Number.isNaN(at) ? moment : new Date(at).toISOString().slice(0, 16).replace('T', ' ');
-  return { path, message: `The clock of this device says ${shown}: set it right, then enter this again.` };
+  return { path, message: tr`The clock of this device says ${shown}: set it right, then enter this again.` };
 }

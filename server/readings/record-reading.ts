@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { eq } from 'drizzle-orm';
 import { positionsOf } from '../../core/catalogue/positions';
 import { readEntry } from '../../core/limits/entry';
@@ -122,7 +123,7 @@ function repeated(record: RunRecord, stored: ReadingView, body: RecordReading): 
   if (stored.entry !== body.entry || stored.position !== body.position) {
     return refuse(
       'This id is taken.',
-      [{ path: '/id', message: `The reading with this id is "${stored.entry}" at ${stored.position}.` }],
+      [{ path: '/id', message: tr`The reading with this id is "${stored.entry}" at ${stored.position}.` }],
       409,
     );
   }
@@ -147,7 +148,7 @@ async function checkRepair(
         [
           {
             path: '/supersedes',
-            message: `${old.entry} was read before the repair and stays. Begin a new run of “${definition.name}”: before and after stand together.`,
+            message: tr`${old.entry} was read before the repair and stays. Begin a new run of “${definition.name}”: before and after stand together.`,
           },
         ],
         409,
@@ -169,14 +170,14 @@ function checkPlace(record: RunRecord, body: RecordReading): Outcome | null {
       [
         {
           path: '/supersedes',
-          message: `${now.takenBy} read ${now.entry} at ${now.position}; send yours as a correction of it.`,
+          message: tr`${now.takenBy} read ${now.entry} at ${now.position}; send yours as a correction of it.`,
         },
       ],
       409,
     );
   }
   const message = now
-    ? `The reading that counts at ${now.position} is now ${now.entry} by ${now.takenBy}.`
+    ? tr`The reading that counts at ${now.position} is now ${now.entry} by ${now.takenBy}.`
     : 'There is no reading at this position to correct.';
   return refuse('This correction is out of date.', [{ path: '/supersedes', message }], 409);
 }
@@ -191,7 +192,10 @@ function judgeWith(record: RunRecord, body: RecordReading): Result<Judgement, Pr
   const positions = positionsOf(record.definition, record.unit.engine);
   if (!positions.includes(body.position)) {
     return refuse('No such position.', [
-      { path: '/position', message: `There is no position ${body.position} here; there are ${positions.join(', ')}.` },
+      {
+        path: '/position',
+        message: tr`There is no position ${body.position} here; there are ${positions.join(', ')}.`,
+      },
     ]);
   }
   const { id, position, entry, supersedes = null, why = null } = body;

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { asc } from 'drizzle-orm';
 import { groupBy } from '../../core/foundation/collections';
 import type { Specification } from '../../core/specifications/types';
@@ -70,7 +71,7 @@ async function choiceOf(db: Db, runId: string): Promise<ChoiceView | null> {
   const byId = new Map((await specificationRows(db)).map((r) => [r.row.id, entryOf(r)]));
   return {
     runId,
-    title: `${record.unit.fleetNumber}, job ${record.job.number}: ${record.definition.name}`,
+    title: tr`${record.unit.fleetNumber}, job ${record.job.number}: ${record.definition.name}`,
     chosen: record.specification.id,
     because: record.run.because,
     passedOver: choice.passedOver.map(({ specification: s, why }) => ({

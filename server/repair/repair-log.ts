@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { checkConnector, type Connector } from '../../core/engine/connector';
 import { and, asc, desc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import { checkCode, type CodingRule, doubledCodes, GENERAL_RULE, plainCode } from '../../core/repair/coding';
@@ -65,7 +66,7 @@ export async function keepServiceData(db: Db, body: KeepServiceData): Promise<Do
           .select({ id: engineFamily.id, engine: engineFamily.engine })
           .from(engineFamily)
           .where(eq(engineFamily.code, body.family));
-  if (body.family !== null && !family) return notFound(`engine family "${body.family}"`, '/family');
+  if (body.family !== null && !family) return notFound(tr`engine family "${body.family}"`, '/family');
   const wrong = wrongValue(body);
   if (wrong) return refuse('Some fields are wrong.', [{ path: '/body/value', message: wrong }]);
   if (body.kind === 'connector') {
@@ -153,7 +154,7 @@ async function problemsOf(db: Db | Tx, p: Place, r: RepairRecord, actor: Actor):
       const foreign = await findingProblems(db, p, r.finding);
       if (foreign.length) return foreign;
       return r.kind === 'decision' && r.inputs !== null && r.inputs.failed > r.inputs.positions
-        ? say('inputs/failed', `There are ${r.inputs.positions} positions.`)
+        ? say('inputs/failed', tr`There are ${r.inputs.positions} positions.`)
         : [];
     }
     case 'answer':
@@ -211,7 +212,7 @@ function stepProblems(
 
 async function codingProblems(db: Db | Tx, p: Place, r: Extract<RepairRecord, { kind: 'coding' }>): Promise<Problem[]> {
   if (r.position > p.cylinders)
-    return [{ path: '/record/position', message: `This engine has ${p.cylinders} cylinders.` }];
+    return [{ path: '/record/position', message: tr`This engine has ${p.cylinders} cylinders.` }];
   const wrong = checkCode(r.code, codingRule(await serviceDataFor(db, p.familyId), r.part), r.how).filter(
     (f) => !f.doubt && !(f.is === 'length' && r.because?.trim()),
   );
@@ -225,7 +226,7 @@ async function codingProblems(db: Db | Tx, p: Place, r: Extract<RepairRecord, { 
     ? [
         {
           path: '/record/code',
-          message: `The same code stands at cylinder ${doubled.positions.filter((x) => x !== r.position).join(', ')}: one of them was read twice.`,
+          message: tr`The same code stands at cylinder ${doubled.positions.filter((x) => x !== r.position).join(', ')}: one of them was read twice.`,
         },
       ]
     : [];
@@ -242,7 +243,7 @@ async function releaseProblems(
   if (open.length)
     return open.map((c) => ({
       path: '/record/waived',
-      message: `${c.label}: ${c.why} Do it, or a lead says why it is left.`,
+      message: tr`${c.label}: ${c.why} Do it, or a lead says why it is left.`,
     }));
   const refused = r.waived.length ? await authorize(db, actor, 'job.release-with-open-checks', p.jobId) : null;
   return refused && !refused.ok ? [...refused.error.errors] : [];

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { asc, desc, eq, sql } from 'drizzle-orm';
 import { v5 } from 'uuid';
 import type { FittingPlan, ServiceDataView } from '../../application/repair-view';
@@ -52,13 +53,13 @@ export async function importFittingValues(
   const rows = entries.flatMap((e) => {
     const family = e.family === null ? null : families.find((f) => f.code.toLowerCase() === e.family?.toLowerCase());
     if (family === undefined) {
-      problems.push({ path: `/line ${e.line}/family`, message: `There is no engine family "${e.family ?? ''}".` });
+      problems.push({ path: `/line ${e.line}/family`, message: tr`There is no engine family "${e.family ?? ''}".` });
       return [];
     }
     const place = `${family?.code ?? ''}|${e.key}`;
     const before = seen.get(place);
     if (before !== undefined)
-      problems.push({ path: `/line ${e.line}/step`, message: `This value stands in line ${before} already.` });
+      problems.push({ path: `/line ${e.line}/step`, message: tr`This value stands in line ${before} already.` });
     seen.set(place, e.line);
     const now = lines.find((l) => l.kind === 'fitting' && l.key === e.key && l.family === (family?.code ?? null));
     const isSame = now !== undefined && (now.body as FittingValue).value === e.value && now.source === e.source;
@@ -66,7 +67,7 @@ export async function importFittingValues(
   });
   if (problems.length) return fail(problemDetails('This list cannot be taken.', problems));
   const plan = rows.map(({ entry, family, action }) => ({
-    what: `${family?.code ?? 'any engine'}, ${entry.key}: ${entry.value}`,
+    what: tr`${family?.code ?? 'any engine'}, ${entry.key}: ${entry.value}`,
     action,
   }));
   if (!store) return ok({ rows: plan, stored: 0 });

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { and, asc, eq, isNull, type SQL, sql } from 'drizzle-orm';
 import { v5, v7 } from 'uuid';
 import { CATALOGUE } from '../../core/catalogue/catalogue';
@@ -166,14 +167,14 @@ async function resolve(db: Db | Tx, e: SpecificationEntry, base: string): Promis
       .select({ id: engineFamily.id })
       .from(engineFamily)
       .where(eq(engineFamily.code, e.of ?? ''));
-    return found ? ok({ ...none, engineFamilyId: found.id }) : notFound(`engine family "${e.of}"`, `${base}/of`);
+    return found ? ok({ ...none, engineFamilyId: found.id }) : notFound(tr`engine family "${e.of}"`, `${base}/of`);
   }
   if (e.scope === 'depot') {
     const [found] = await db
       .select({ id: depot.id })
       .from(depot)
       .where(eq(depot.name, e.of ?? ''));
-    return found ? ok({ ...none, depotId: found.id }) : notFound(`depot "${e.of}"`, `${base}/of`);
+    return found ? ok({ ...none, depotId: found.id }) : notFound(tr`depot "${e.of}"`, `${base}/of`);
   }
   return ok(none);
 }
@@ -182,9 +183,9 @@ async function resolve(db: Db | Tx, e: SpecificationEntry, base: string): Promis
 async function checkAgainst(db: Db | Tx, e: SpecificationEntry, base: string) {
   const problems = checkEntry(e, base);
   const test = await findAnyTest(db, e.test);
-  if (!test) problems.push({ path: `${base}/test`, message: `The catalogue has no test "${e.test}".` });
+  if (!test) problems.push({ path: `${base}/test`, message: tr`The catalogue has no test "${e.test}".` });
   else if (test.quantity !== e.limits.quantity)
-    problems.push({ path: `${base}/limits/quantity`, message: `The test reads ${test.quantity}.` });
+    problems.push({ path: `${base}/limits/quantity`, message: tr`The test reads ${test.quantity}.` });
   return problems;
 }
 
@@ -249,7 +250,7 @@ export async function recordSpecificationIn(
       [
         {
           path: `${base}/limits`,
-          message: `Revision ${newest?.row.revision ?? 0} is there now, by ${newest?.row.recordedBy || 'nobody known'}. Look at it first.`,
+          message: tr`Revision ${newest?.row.revision ?? 0} is there now, by ${newest?.row.recordedBy || 'nobody known'}. Look at it first.`,
         },
       ],
       409,
@@ -319,7 +320,7 @@ export async function importSpecifications(
     if (keys.indexOf(k) !== i)
       problems.push({
         path: `/limits/${i}`,
-        message: `This is about the same thing as entry ${keys.indexOf(k) + 1} of the file.`,
+        message: tr`This is about the same thing as entry ${keys.indexOf(k) + 1} of the file.`,
       });
   });
   if (problems.length) return refuse('These limits cannot be taken.', problems);

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { desc, eq } from 'drizzle-orm';
 import type { LeadMap } from '../../core/signal/lead-map';
 import type { WriteLeads } from '../../formats/requests/traces';
@@ -14,8 +15,8 @@ export async function writeLeads(db: Db, jobId: string, { id, by, ...body }: Wri
     const isTwice = before.some((o) => o.lead.trim().toLowerCase() === l.lead.trim().toLowerCase());
     const same = l.pin && before.find((o) => o.pin === l.pin && o.connector === l.connector);
     return [
-      ...(isTwice ? [{ path: `/leads/${i}/lead`, message: `Lead ${l.lead} is there twice.` }] : []),
-      ...(same ? [{ path: `/leads/${i}/pin`, message: `Lead ${same.lead} is on this pin already.` }] : []),
+      ...(isTwice ? [{ path: `/leads/${i}/lead`, message: tr`Lead ${l.lead} is there twice.` }] : []),
+      ...(same ? [{ path: `/leads/${i}/pin`, message: tr`Lead ${same.lead} is on this pin already.` }] : []),
     ];
   });
   return problems.length

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { inflateRawSync } from 'node:zlib';
 import {
   MOST_LANES,
@@ -56,7 +57,7 @@ async function pictureOf(db: Db, view: TraceView, finding: Finding): Promise<Tra
       ...(channel.judgedBy?.lower === undefined ? {} : { lower: channel.judgedBy.lower }),
       ...(channel.judgedBy?.upper === undefined ? {} : { upper: channel.judgedBy.upper }),
     });
-  const caption = `${view.name}, ${meant?.name ?? finding.channel} at ${moment(finding.from_s)}. ${finding.reasons[0] ?? ''}`;
+  const caption = tr`${view.name}, ${meant?.name ?? finding.channel} at ${moment(finding.from_s)}. ${finding.reasons[0] ?? ''}`;
   return { from_s, to_s, marked: { from_s: finding.from_s, to_s: finding.to_s }, lanes, caption };
 }
 

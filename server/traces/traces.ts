@@ -1,3 +1,5 @@
+import { grouped } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import { createHash } from 'node:crypto';
 import { deflateRawSync, inflateRawSync } from 'node:zlib';
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
@@ -20,7 +22,7 @@ import {
   MOST_TRACES,
 } from './trace-limits';
 
-const MB = (bytes: number): string => `${Math.round(bytes / 1e6).toLocaleString('en')} MB`;
+const MB = (bytes: number): string => tr`${grouped(Math.round(bytes / 1e6))} MB`;
 
 /** Keeps all of a recording but its samples. They come after it, block by block. */
 export async function keepTrace(db: Db, jobId: string, body: KeepTrace): Promise<Done> {
@@ -38,15 +40,18 @@ export async function keepTrace(db: Db, jobId: string, body: KeepTrace): Promise
   if (body.head.size > MOST_TRACE_BYTES)
     return refuse(
       'Too large.',
-      [{ path: '/head/size', message: `A recording is at most ${MB(MOST_TRACE_BYTES)}: cut it into parts.` }],
+      [{ path: '/head/size', message: tr`A recording is at most ${MB(MOST_TRACE_BYTES)}: cut it into parts.` }],
       413,
     );
   const held = await heldBy(db, jobId, of.depotId);
   if (held.inJob >= MOST_TRACES)
-    return refuse('Too many recordings.', [{ path: '', message: `A job holds at most ${MOST_TRACES} recordings.` }]);
+    return refuse('Too many recordings.', [{ path: '', message: tr`A job holds at most ${MOST_TRACES} recordings.` }]);
   if (held.blocks + blocksIn(body.head) > MOST_BUNDLED_BLOCKS)
     return refuse('Too many recordings.', [
-      { path: '/head/streams', message: `The recordings of a job are at most ${MOST_BUNDLED_BLOCKS} blocks together.` },
+      {
+        path: '/head/streams',
+        message: tr`The recordings of a job are at most ${MOST_BUNDLED_BLOCKS} blocks together.`,
+      },
     ]);
   if (held.bytes + body.head.size > MOST_DEPOT_BYTES)
     return refuse(
@@ -54,7 +59,7 @@ export async function keepTrace(db: Db, jobId: string, body: KeepTrace): Promise
       [
         {
           path: '',
-          message: `The recordings of this depot hold ${MB(held.bytes)}; ${MB(MOST_DEPOT_BYTES)} is the most.`,
+          message: tr`The recordings of this depot hold ${MB(held.bytes)}; ${MB(MOST_DEPOT_BYTES)} is the most.`,
         },
       ],
       413,
@@ -99,21 +104,21 @@ export async function keepBlock(db: Db, traceId: string, stream: number, number:
   const hash = declared?.blocks[number];
   const wrong = (message: string): Done =>
     refuse('This block is wrong.', [{ path: `/streams/${stream}/blocks/${number}`, message }]);
-  if (!declared || hash === undefined) return wrong(`The recording has no block ${number} in stream ${stream}.`);
+  if (!declared || hash === undefined) return wrong(tr`The recording has no block ${number} in stream ${stream}.`);
   let content: Buffer;
   try {
     content = inflateRawSync(bytes, { maxOutputLength: 9 * BLOCK_SAMPLES });
   } catch {
-    return wrong(`Block ${number} cannot be inflated: it was damaged on its way.`);
+    return wrong(tr`Block ${number} cannot be inflated: it was damaged on its way.`);
   }
   if (createHash('sha256').update(content).digest('hex') !== hash)
-    return wrong(`Block ${number} is not the one that the recording states: its hash is another.`);
+    return wrong(tr`Block ${number} is not the one that the recording states: its hash is another.`);
   const samples = decodeBlock(content, samplesIn(declared, number));
   if (!samples || samples instanceof Float64Array !== declared.wide)
-    return wrong(`Block ${number} holds no ${samplesIn(declared, number)} samples.`);
+    return wrong(tr`Block ${number} holds no ${samplesIn(declared, number)} samples.`);
   if ((await bytesOf(db, row.jobId)) + bytes.length > MOST_BUNDLED_BYTES)
     return refuse('No room.', [
-      { path: '', message: `The recordings of a job hold at most ${MB(MOST_BUNDLED_BYTES)} as they are kept.` },
+      { path: '', message: tr`The recordings of a job hold at most ${MB(MOST_BUNDLED_BYTES)} as they are kept.` },
     ]);
   const inserted = await db
     .insert(traceBlock)
@@ -223,7 +228,7 @@ export async function noteTrace(db: Db, traceId: string, { id, by, ...body }: No
   if (held >= MOST_MARKS)
     return (
       (await alreadyThere(db, traceNote, row)) ??
-      refuse('Too many marks.', [{ path: '', message: `A recording holds at most ${MOST_MARKS} notes.` }])
+      refuse('Too many marks.', [{ path: '', message: tr`A recording holds at most ${MOST_MARKS} notes.` }])
     );
   return append(db, traceNote, row);
 }

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useRouter } from '../kit/router';
 import type { RunView } from '../../application/views';
 import { Button } from '../kit/button';
@@ -27,7 +28,7 @@ export function AskedFact({ view }: { view: RunView }) {
     document.getElementById('entry')?.focus();
   }
   return (
-    <div role="group" aria-label={`Which ${asks.what}?`} className="mt-2">
+    <div role="group" aria-label={tr`Which ${asks.what}?`} className="mt-2">
       <p className="font-semibold">Which {asks.what}? It stands on the part.</p>
       <div className="mt-1 flex flex-wrap gap-2">
         {asks.options.map((o) => (

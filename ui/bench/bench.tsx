@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import dynamic from 'next/dynamic';
 import { type RefObject, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { noteOf } from '../../application/posts/rows';
@@ -204,7 +205,7 @@ function Alternatives({ view, shown, onAll }: { view: RunView; shown: number; on
           Another one is fitted
         </button>
       ) : (
-        `${alternatives} Read that one only.`
+        tr`${alternatives} Read that one only.`
       )}
     </p>
   );

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { read } from '../kit/send';
 import { startTransition, useEffect, useMemo, useState } from 'react';
 import type { Case, WeighedCircuit } from '../../core/diagnosis/case';
@@ -35,7 +36,7 @@ export function CircuitFindings({ view, judgement }: { view: RunView; judgement:
       if (!gone) startTransition(change);
     };
     void weighBeside(known, asked, (done, of) =>
-      later(() => setProgress(done < of ? `${done} of ${of} circuits weighed` : null)),
+      later(() => setProgress(done < of ? tr`${done} of ${of} circuits weighed` : null)),
     ).then(
       (found) => {
         if (found) later(() => setWeighed(found));
@@ -81,7 +82,7 @@ function OneCircuit({
   if (d.isDoubted)
     return (
       <p className="mb-1 text-soft last:mb-0">
-        Once that is settled{leading.length ? `: ${joinAnd(leading.map((s) => s.words))}, by what was read.` : '.'}
+        Once that is settled{leading.length ? tr`: ${joinAnd(leading.map((s) => s.words))}, by what was read.` : '.'}
       </p>
     );
   return (

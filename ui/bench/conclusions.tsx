@@ -1,4 +1,6 @@
 'use client';
+import { significant } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import { uncapital } from '../../core/foundation/text';
 import { memo } from 'react';
 import dynamic from 'next/dynamic';
@@ -120,7 +122,7 @@ function Next({ judgement, target, view, isSaved, onMeterProven }: ConclusionsPr
         : 'Touch the leads together and enter what the meter shows.'
       : target?.kind === 'position' &&
           judgement.readings.find((r) => r.position === target.position)?.verdict === 'not-measured'
-        ? `${sees ? 'Look at' : 'Read'} ${positionWords(target.position)}. ${probeAt(test, target.position)}`
+        ? tr`${sees ? 'Look at' : 'Read'} ${positionWords(target.position)}. ${probeAt(test, target.position)}`
         : null;
   const steps =
     target?.kind === 'lead-zero'
@@ -156,7 +158,7 @@ function Next({ judgement, target, view, isSaved, onMeterProven }: ConclusionsPr
       )}
       <details className="mt-1">
         <summary className="min-h-6 cursor-pointer text-sm text-soft">
-          All steps, about {test.minutes} min{test.people > 1 ? `, ${test.people} people` : ''}
+          All steps, about {test.minutes} min{test.people > 1 ? tr`, ${test.people} people` : ''}
         </summary>
         <ol className="list-decimal pl-5 text-sm">
           {test.steps.map((s) => (
@@ -201,7 +203,7 @@ function Why(props: {
   const { judgement, inputs, position, displays } = props;
   const r = judgement.readings.find((x) => x.position === position);
   if (!r || r.verdict === 'not-measured') return null;
-  const title = `Why ${positionWords(r.position)}: ${verdictWord(r.verdict, judgement.limits)}`;
+  const title = tr`Why ${positionWords(r.position)}: ${verdictWord(r.verdict, judgement.limits)}`;
   return (
     <section className={card} aria-label={title}>
       <h2 className="mb-1 text-sm font-semibold text-soft">{title}</h2>
@@ -247,7 +249,7 @@ function Budget({ inputs, position, unit }: { inputs: RunInputs; position: Posit
   );
 }
 
-const shown = (u: number): string => String(Number(u.toPrecision(2)));
+const shown = (u: number): string => significant(u, 2);
 
 const STATUS = {
   approved: 'approved',
@@ -271,10 +273,10 @@ function LimitCard({ view, isDoubted }: { view: RunView; isDoubted: boolean }) {
               ? 'Limit by transfer function'
               : s.limits.byPosition
                 ? 'Limits by position'
-                : `Limit ${rangeWords(s.limits, s.limits)}`.replace('Limit no limit', 'No limit')}
+                : tr`Limit ${rangeWords(s.limits, s.limits)}`.replace('Limit no limit', 'No limit')}
         </b>
         , {[FOR[s.scope], s.of].filter(Boolean).join(' ')}
-        {s.school && `, house rule “${s.school}”`}
+        {s.school && tr`, house rule “${s.school}”`}
       </p>
       {!seen && (
         <p className={s.status === 'approved' ? 'text-soft' : 'font-semibold text-ochre'}>

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { Camera } from 'lucide-react';
 import { useState } from 'react';
 import { positionWords } from '../../core/judge/words';
@@ -22,7 +23,7 @@ export function DisplayPhoto({ view, line, look }: { view: RunView; line: Line |
     setIsBusy(true);
     const sent = await sendPhoto(view.job.id, file, { name: `display, ${where}, ${of.entry}`, reading: of.id });
     setIsBusy(false);
-    setSaid('id' in sent ? `The photo is kept with ${where}.` : `The photo was not kept: ${sent.problem}`);
+    setSaid('id' in sent ? tr`The photo is kept with ${where}.` : tr`The photo was not kept: ${sent.problem}`);
     if ('id' in sent) router.refresh();
   }
   return (
@@ -35,7 +36,7 @@ export function DisplayPhoto({ view, line, look }: { view: RunView; line: Line |
           accept={PHOTO_TYPES}
           capture="environment"
           className="sr-only"
-          aria-label={`Photo of the display, ${where}`}
+          aria-label={tr`Photo of the display, ${where}`}
           disabled={isBusy || line.state !== 'saved'}
           onChange={(e) => {
             void take(e.target.files?.[0], line);

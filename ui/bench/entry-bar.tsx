@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { capital } from '../../core/foundation/text';
 import { CornerDownLeft } from 'lucide-react';
 import type { KeyboardEvent, Ref } from 'react';
@@ -44,7 +45,7 @@ function keysFor({ limits, target }: Pick<EntryBarProps, 'limits' | 'target'>): 
     ];
   if (limits.transfer || limits.pair !== undefined || limits.stimulus)
     return [
-      ['@', limits.pair !== undefined ? `${limits.pair} shows` : 'gauge shows'],
+      ['@', limits.pair !== undefined ? tr`${limits.pair} shows` : 'gauge shows'],
       ['~', 'wanders'],
     ];
   if (limits.quantity === 'time') return [['OL', 'never']];
@@ -124,7 +125,7 @@ function labelOf({ target, correcting, limits }: Pick<EntryBarProps, 'target' | 
   if (target === null) return 'All read';
   if (target.kind === 'lead-zero') return limits.quantity === 'current' ? 'Clamp, no wire' : 'Leads together';
   const name = positionWords(target.position);
-  return correcting ? `Correct ${name}` : capital(name);
+  return correcting ? tr`Correct ${name}` : capital(name);
 }
 
 function ZeroHint({ clamp, onSkip }: { clamp: boolean; onSkip: () => void }) {

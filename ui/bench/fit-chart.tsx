@@ -1,3 +1,5 @@
+import { significant } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import type { Judgement } from '../../core/judge/types';
 import { positionWords, shownUnit } from '../../core/judge/words';
 
@@ -16,13 +18,13 @@ export function FitChart({ judgement: { fit, readings, limits } }: { judgement: 
   const px = (x: number): number => BOX.left + ((x - x0) / (x1 - x0 || 1)) * (BOX.width - BOX.left - BOX.right);
   const py = (y: number): number =>
     BOX.height - BOX.bottom - ((y - y0) / (y1 - y0 || 1)) * (BOX.height - BOX.bottom - BOX.top);
-  const short = (n: number): string => String(Number(n.toPrecision(3)));
+  const short = (n: number): string => significant(n, 3);
   return (
     <svg
       viewBox={`0 0 ${BOX.width} ${BOX.height}`}
       className="mt-2 w-full text-soft"
       role="img"
-      aria-label={`Readings in ${shownUnit(limits.unit)} over ${shownUnit(fit.atUnit)}, with the line through them`}
+      aria-label={tr`Readings in ${shownUnit(limits.unit)} over ${shownUnit(fit.atUnit)}, with the line through them`}
     >
       <path
         d={`M${BOX.left} ${BOX.top}V${BOX.height - BOX.bottom}H${BOX.width - BOX.right}`}

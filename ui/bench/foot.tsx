@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { Ear, FileDown, FileText, FileUp, Keyboard, Printer } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
@@ -76,6 +77,6 @@ export function Foot(props: FootProps) {
 function savedWords(waiting: number, reachable: boolean, lost: boolean): string {
   if (lost) return 'This browser keeps nothing: do not close the page before the server has it all.';
   if (waiting === 0) return 'Everything is saved.';
-  const count = waiting === 1 ? '1 entry' : `${waiting} entries`;
-  return reachable ? `Saving ${count} …` : `No server. ${count} kept in this browser, sent when it is back.`;
+  const count = waiting === 1 ? '1 entry' : tr`${waiting} entries`;
+  return reachable ? tr`Saving ${count} …` : tr`No server. ${count} kept in this browser, sent when it is back.`;
 }

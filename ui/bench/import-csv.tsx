@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { ImportFile } from '../kit/import-file';
 
 interface Plan {
@@ -40,7 +41,7 @@ function PlanTable({ plan }: { plan: Plan }) {
       {plan.problems.length > 0 && (
         <ul className="mb-3 border-l-4 border-rust pl-3" aria-label="Rows that cannot be read">
           <li className="text-ochre">
-            {plan.problems.length === 1 ? '1 row is left out.' : `${plan.problems.length} rows are left out.`}
+            {plan.problems.length === 1 ? '1 row is left out.' : tr`${plan.problems.length} rows are left out.`}
           </li>
           {plan.problems.slice(0, MOST_SHOWN).map((p) => (
             <li key={p.line}>

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import type { RunView } from '../../application/views';
@@ -86,8 +87,8 @@ function Proposal({ view, onClose, onKept }: { view: RunView; onClose: () => voi
       onOpenChange={(open) => {
         if (!open) onClose();
       }}
-      title={`Another limit for ${view.unit.family}`}
-      description={`${view.definition.name}, in ${limits.unit}. A draft until a lead approves it.`}
+      title={tr`Another limit for ${view.unit.family}`}
+      description={tr`${view.definition.name}, in ${limits.unit}. A draft until a lead approves it.`}
     >
       <form
         noValidate

@@ -1,4 +1,6 @@
 'use client';
+import { significant } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import type { Slip } from '../../core/judge/slip';
 import { positionWords, shownUnit } from '../../core/judge/words';
 import type { Limits, Position } from '../../core/judge/types';
@@ -46,16 +48,16 @@ function questionOf(slip: Slip, unit: string): string {
     case 'battery':
       return 'That is the battery, and nearly nothing belongs here. Is the black lead on battery plus? Then the ground is good: put it on battery minus and read again. Otherwise: a short to the battery, or another pin.';
     case 'turned':
-      return `The clamp or the test leads may be turned around: ${meant}.`;
+      return tr`The clamp or the test leads may be turned around: ${meant}.`;
     case 'point':
-      return `${meant} would fit: look at the point on the display.`;
+      return tr`${meant} would fit: look at the point on the display.`;
     case 'neighbours':
-      return `Its neighbours would fit ${meant}: look at the prefix on the display.`;
+      return tr`Its neighbours would fit ${meant}: look at the prefix on the display.`;
     case 'channel':
-      return `The channel would fit ${meant}: look at the prefix on the display.`;
+      return tr`The channel would fit ${meant}: look at the prefix on the display.`;
   }
 }
 
 /** The entry as it was probably meant, in the unit of the limits, with the digits that were typed. */
 export const meantEntry = ({ slip }: SlipAsked, limits: Limits): string =>
-  `${Number(slip.meant.toPrecision(12))} ${limits.unit}`;
+  `${significant(slip.meant, 12)} ${limits.unit}`;

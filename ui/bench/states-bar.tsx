@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { memo, useState } from 'react';
 import { Check } from 'lucide-react';
 import { COMMAND_SEEN, ENGINE_SEEN } from '../../core/foundation/vocabulary';
@@ -172,14 +173,14 @@ function AlsoSeen({ condition, onChange }: { condition: Condition; onChange: (c:
       <Seen
         label="Engine"
         asked="engine?"
-        options={ENGINE_SEEN.map((e) => [e, `engine ${e}`])}
+        options={ENGINE_SEEN.map((e) => [e, tr`engine ${e}`])}
         value={condition.engineSeen}
         onChange={(engine) => onChange(conditionWith(condition, 'engineSeen', engine))}
       />
       <Seen
         label="Command on the scan tool"
         asked="command?"
-        options={COMMAND_SEEN.map((s) => [s, `command ${s}`])}
+        options={COMMAND_SEEN.map((s) => [s, tr`command ${s}`])}
         value={condition.commandSeen}
         onChange={(command) => onChange(conditionWith(condition, 'commandSeen', command))}
       />

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import { findSlip } from '../../core/judge/slip';
 import type { Position } from '../../core/judge/types';
@@ -73,7 +74,7 @@ export function useEntry(
     if (taken) {
       targeting.acceptTaken();
       return setError(
-        `${taken.entry} was read here by somebody else meanwhile. Enter again sends yours as a correction of it; Esc leaves theirs.`,
+        tr`${taken.entry} was read here by somebody else meanwhile. Enter again sends yours as a correction of it; Esc leaves theirs.`,
       );
     }
     if (entry === '') return setError(EMPTY);

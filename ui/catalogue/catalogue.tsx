@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { FileDown, FileUp, Plus, Search } from 'lucide-react';
 import { useRouter } from '../kit/router';
 import { useMemo, useState } from 'react';
@@ -144,7 +145,7 @@ function TestList({ entries, found, picked, search, onSearch, onPick }: TestList
         />
       </label>
       <p className="mb-2 text-sm text-soft" role="status">
-        {found.length === entries.length ? `${entries.length} tests` : `${found.length} of ${entries.length} tests`}
+        {found.length === entries.length ? tr`${entries.length} tests` : tr`${found.length} of ${entries.length} tests`}
       </p>
       <div className="lg:max-h-[calc(100dvh-15rem)] lg:overflow-y-auto lg:pr-1">
         {[...groupBy(found, (e) => e.test.area)].map(([area, those]) => (

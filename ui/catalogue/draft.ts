@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { CAUTIONS, STATES } from '../../core/catalogue/shared';
 import type { Caution, RequiredState, TestDefinition } from '../../core/catalogue/types';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
@@ -101,7 +102,7 @@ export function testOfDraft(draft: Draft): Result<TestDefinition> {
   const listed = <T>(field: string, readLine: (line: string) => T | null, help: string): T[] =>
     read.lines(field).flatMap((line) => {
       const item = readLine(line);
-      if (item === null) problems.push({ path: `/test/${field}`, message: `"${line}" is not known here; ${help}` });
+      if (item === null) problems.push({ path: `/test/${field}`, message: tr`"${line}" is not known here; ${help}` });
       return item === null ? [] : [item];
     });
   const positions = read.lines('positions');

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { TriangleAlert } from 'lucide-react';
 import Link from 'next/link';
 import { v7 } from 'uuid';
@@ -47,9 +48,9 @@ export function TestDetail({
       <OtherProblems problems={problems} paths={[]} />
       <p className="text-lg">{t.purpose}</p>
       <p className="mt-1 text-soft">
-        {t.tool.kind}, {t.tool.mode}; about {t.minutes} min{t.people > 1 ? `, ${t.people} people` : ''}; key{' '}
+        {t.tool.kind}, {t.tool.mode}; about {t.minutes} min{t.people > 1 ? tr`, ${t.people} people` : ''}; key{' '}
         {t.condition.key}, engine {t.condition.engine}, {t.connection}
-        {t.uses?.length ? `; uses ${joinAnd(t.uses.map((u) => u.what))}` : ''}
+        {t.uses?.length ? tr`; uses ${joinAnd(t.uses.map((u) => u.what))}` : ''}
       </p>
       <section className="mt-3 rounded-lg border-l-4 border-ochre bg-panel p-3" aria-label="Cautions">
         <TriangleAlert size={16} className="mr-1 inline text-ochre" aria-hidden="true" />

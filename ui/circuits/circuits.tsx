@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { FileDown } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useRouter } from '../kit/router';
@@ -119,7 +120,7 @@ export function Circuits({ circuits, families, tests }: CircuitsProps) {
         <p className="text-lg">{circuit.purpose}</p>
         <p className="text-sm text-soft">
           Revision {circuit.revision}
-          {circuit.families?.length ? `; for ${circuit.families.join(', ')}` : '; for any engine'}.{' '}
+          {circuit.families?.length ? tr`; for ${circuit.families.join(', ')}` : '; for any engine'}.{' '}
           {circuit.probes.length} test points, {circuit.suspects.length} kinds of fault.
           {!isLead && ' A lead technician can copy and change it.'}
         </p>
@@ -180,7 +181,7 @@ function Values({ circuit }: { circuit: LibraryCircuit }) {
                 {printQuantity(v.value, 10 ** (Math.floor(Math.log10(v.value)) - 2), v.unit === 'V' ? 'V' : 'Ω')}
               </td>
               <td className="font-mono">
-                {Math.round(100 * v.spread)} %{v.types ? `, by type ${Math.round(100 * v.types)} %` : ''}
+                {Math.round(100 * v.spread)} %{v.types ? tr`, by type ${Math.round(100 * v.types)} %` : ''}
               </td>
               <td className="text-soft">{v.shelf ? 'the limits of its test' : ''}</td>
             </tr>

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useMemo, useState } from 'react';
 import { v7 } from 'uuid';
 import type { Wiring } from '../../core/circuits/expand';
@@ -94,7 +95,7 @@ export function EditCircuit({
           field="families"
           path="/circuit/families"
           label="Engine families"
-          hint={`empty: any; ${families.join(', ')}`}
+          hint={tr`empty: any; ${families.join(', ')}`}
         />
       </Row>
       <DraftField {...f} field="purpose" path="/circuit/purpose" label="Purpose" />

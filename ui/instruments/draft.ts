@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import type { AccuracyRange } from '../../core/metrology/instrument';
 import type { Dialect, MeterLink } from '../../core/instrument/link';
 import { checkLink } from '../../formats/meter-link';
@@ -21,15 +22,15 @@ export const rangeLine = (r: AccuracyRange): string =>
 /** "to 200 Ω: 0.8 % + 3 counts of 0.1 Ω" */
 export function rangeWordsOf(r: AccuracyRange): string {
   const unit = baseUnit(r.quantity).shown;
-  return `to ${printLimit(r.upTo, unit)}: ${r.percentOfReading} % + ${r.counts} counts of ${printLimit(r.resolution, unit)}`;
+  return tr`to ${printLimit(r.upTo, unit)}: ${r.percentOfReading} % + ${r.counts} counts of ${printLimit(r.resolution, unit)}`;
 }
 
 function readRange(line: string): Result<AccuracyRange, string> {
   const [quantity = '', top = '', percent = '', counts = '', step = '', ...more] = line.split(/\s+/);
   if (!(QUANTITIES as readonly string[]).includes(quantity))
-    return fail(`"${quantity}" is no quantity; a line is: resistance 200 0.8% 3 0.1`);
+    return fail(tr`"${quantity}" is no quantity; a line is: resistance 200 0.8% 3 0.1`);
   if (step === '' || more.length)
-    return fail(`"${line}": a line has five parts: quantity, top of range, percent, counts, one count.`);
+    return fail(tr`"${line}": a line has five parts: quantity, top of range, percent, counts, one count.`);
   const read = (text: string): number => {
     const parsed = parseEntry(text, quantity as Quantity);
     return parsed.ok && parsed.value.kind === 'number'
@@ -47,7 +48,7 @@ function readRange(line: string): Result<AccuracyRange, string> {
     ([f, v]) => f !== 'quantity' && !(typeof v === 'number' && Number.isFinite(v) && v >= 0),
   );
   return wrong || range.upTo === 0 || range.resolution === 0
-    ? fail(`"${line}": ${wrong ? wrong[0] : 'top and count'} cannot be read.`)
+    ? fail(tr`"${line}": ${wrong ? wrong[0] : 'top and count'} cannot be read.`)
     : ok(range);
 }
 

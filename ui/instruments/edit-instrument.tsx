@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import type { InstrumentView } from '../../application/views';
@@ -58,7 +59,7 @@ export function EditInstrument({
       onOpenChange={(open) => {
         if (!open) onClose();
       }}
-      title={instrument ? `Change ${instrument.name}` : 'An instrument'}
+      title={instrument ? tr`Change ${instrument.name}` : 'An instrument'}
       description="Accuracy as its manual states it. Without it only the typed digits limit what can be said."
     >
       <form

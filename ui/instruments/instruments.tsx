@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { Plus } from 'lucide-react';
 import { useRouter } from '../kit/router';
 import { useState } from 'react';
@@ -81,8 +82,8 @@ function Card({
   const overdue = i.calibrationDue !== null && today !== null && i.calibrationDue < today;
   const { busy, problems, post } = useSend();
   const facts = [
-    i.clamp_mVperA && `${i.clamp_mVperA} mV per A`,
-    i.leadRepeatability_ohm && `leads repeat within ${i.leadRepeatability_ohm} Ω`,
+    i.clamp_mVperA && tr`${i.clamp_mVperA} mV per A`,
+    i.leadRepeatability_ohm && tr`leads repeat within ${i.leadRepeatability_ohm} Ω`,
   ].filter(Boolean);
   return (
     <article className="flex h-full flex-col rounded-xl border border-line bg-card p-4">
@@ -93,8 +94,8 @@ function Card({
         {i.calibrationDue === null
           ? 'no calibration noted'
           : overdue
-            ? `calibration was due ${i.calibrationDue}`
-            : `calibration due ${i.calibrationDue}`}
+            ? tr`calibration was due ${i.calibrationDue}`
+            : tr`calibration due ${i.calibrationDue}`}
       </p>
       {facts.length > 0 && <p className="text-sm">{facts.join(', ')}</p>}
       {i.link && <p className="text-sm">{capital(linkWords(i.link))}</p>}
@@ -114,11 +115,11 @@ function Card({
       <OtherProblems problems={problems} paths={[]} />
       <TryMeter instrument={i} />
       <div className="mt-auto flex gap-2 pt-3">
-        <Button aria-label={`Change ${i.name}`} onClick={onEdit}>
+        <Button aria-label={tr`Change ${i.name}`} onClick={onEdit}>
           Change
         </Button>
         <Button
-          aria-label={`Take ${i.name} out of use`}
+          aria-label={tr`Take ${i.name} out of use`}
           disabled={busy}
           onClick={() =>
             void post(`/api/instruments/${i.id}/retire`, { by }).then((done) => {
@@ -156,7 +157,7 @@ function Leads({ depot, by, onDone }: { depot: DepotInstrumentsView; by: string;
             <button
               type="button"
               className="min-h-10 px-2 text-sm underline"
-              aria-label={`Remove ${l.name}`}
+              aria-label={tr`Remove ${l.name}`}
               onClick={() => void measure(l.name, null)}
             >
               remove

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import { entryOf } from '../../core/instrument/entry';
 import { linePattern } from '../../formats/meter-pattern';
@@ -36,7 +37,7 @@ export function PatternTry({ pattern }: { pattern: string }) {
                 <li key={i} className={result.ok ? '' : 'text-ochre'}>
                   <code>{line.slice(0, 60)}</code>:{' '}
                   {result.ok
-                    ? `${entryOf(result.value.value, result.value.step, result.value.quantity ?? 'ratio')}${result.value.quantity ? '' : ' (it does not say of what)'}`
+                    ? tr`${entryOf(result.value.value, result.value.step, result.value.quantity ?? 'ratio')}${result.value.quantity ? '' : ' (it does not say of what)'}`
                     : LINE_PROBLEM_WORDS[result.why]}
                 </li>
               );

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useEffect, useState } from 'react';
 import type { InstrumentView } from '../../application/views';
 import { entryOf } from '../../core/instrument/entry';
@@ -24,7 +25,7 @@ export function TryMeter({ instrument }: { instrument: InstrumentView }) {
   }
   if (quantity === null)
     return (
-      <Button aria-label={`Try ${instrument.name}`} onClick={() => void begin()}>
+      <Button aria-label={tr`Try ${instrument.name}`} onClick={() => void begin()}>
         Try
       </Button>
     );
@@ -33,7 +34,7 @@ export function TryMeter({ instrument }: { instrument: InstrumentView }) {
       <Live key={quantity} instrument={instrument} quantity={quantity} />
       <div className="mt-2 flex gap-2">
         <select
-          aria-label={`What ${instrument.name} is asked for`}
+          aria-label={tr`What ${instrument.name} is asked for`}
           className={inputLook}
           value={quantity}
           onChange={(e) => setQuantity(e.target.value as Quantity)}
@@ -55,7 +56,7 @@ function Live({ instrument, quantity }: { instrument: InstrumentView; quantity: 
     const why = misfit(news.value, quantity);
     return (
       <>
-        <output className="font-mono text-2xl" aria-label={`${instrument.name} shows`}>
+        <output className="font-mono text-2xl" aria-label={tr`${instrument.name} shows`}>
           {shownBy(instrument, news.value, quantity)}
         </output>
         {why !== null && <p className="font-semibold text-ochre">{why}</p>}

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { read } from '../kit/send';
 import { ShieldCheck, ShieldX } from 'lucide-react';
 import { useState } from 'react';
@@ -30,7 +31,7 @@ export function AuditTrail({ view }: { view: JobView }) {
         <div role="status" className={`mb-2 ${verified.intact ? 'text-eelgrass' : 'text-rust'}`}>
           <p className="flex items-center gap-2 font-semibold">
             {verified.intact ? <ShieldCheck size={20} aria-hidden="true" /> : <ShieldX size={20} aria-hidden="true" />}
-            {verified.intact ? `Intact: ${verified.events} events, each bound to the one before.` : 'Not intact.'}
+            {verified.intact ? tr`Intact: ${verified.events} events, each bound to the one before.` : 'Not intact.'}
           </p>
           <ul>
             {verified.faults.map((f, i) => (

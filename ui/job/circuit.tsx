@@ -1,4 +1,6 @@
 'use client';
+import { fixed } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useState } from 'react';
@@ -48,7 +50,7 @@ export function CircuitCard({ view, now }: { view: CircuitView; now: NextStep | 
   for (const s of d.suspects) shares.set(s.element, Math.min(1, (shares.get(s.element) ?? 0) + s.probability));
   const [next] = d.next;
   return (
-    <section id={circuit.id} aria-label={`Circuit: ${circuit.name}`} className="scroll-mt-4 rounded-xl bg-card p-4">
+    <section id={circuit.id} aria-label={tr`Circuit: ${circuit.name}`} className="scroll-mt-4 rounded-xl bg-card p-4">
       <div className="flex flex-wrap items-center justify-between gap-2">
         <h2 className="font-semibold text-soft">The circuit behind it: {circuit.name}</h2>
         <Button onClick={() => setAsking(!asking)} aria-expanded={asking}>
@@ -199,7 +201,7 @@ function Weighed({ title, all }: { title: string; all: readonly WeighedEvidence[
           .slice(0, 6)
           .map((w) => (
             <li key={w.label}>
-              {w.strength}: {w.label} <span className="text-soft">({Math.abs(w.nats).toFixed(1)} nats)</span>
+              {w.strength}: {w.label} <span className="text-soft">({fixed(Math.abs(w.nats), 1)} nats)</span>
             </li>
           ))}
       </ul>

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { v7 } from 'uuid';
@@ -205,7 +206,7 @@ function CodesForm({ draft, count, busy, onChange, onKeep }: CodesFormProps) {
         disabled={busy || (!isEmpty && count === 0)}
         {...(isEmpty ? { onClick: onKeep } : {})}
       >
-        {isEmpty ? 'No codes there' : count === 1 ? 'Keep 1 code' : `Keep ${count} codes`}
+        {isEmpty ? 'No codes there' : count === 1 ? 'Keep 1 code' : tr`Keep ${count} codes`}
       </Button>
     </form>
   );
@@ -222,7 +223,7 @@ function ShownBesides({ scan, busy, onTake }: { scan: ScanTakeIn; busy: boolean;
         ))}
       </ul>
       <Button disabled={busy} onClick={onTake}>
-        {scan.evidence.length === 1 ? 'Take it as evidence' : `Take all ${scan.evidence.length} as evidence`}
+        {scan.evidence.length === 1 ? 'Take it as evidence' : tr`Take all ${scan.evidence.length} as evidence`}
       </Button>
     </section>
   );

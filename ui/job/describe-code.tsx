@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { v7 } from 'uuid';
@@ -28,7 +29,7 @@ export function Describe({ depotId, code, text }: { depotId: string; code: strin
           <button
             type="button"
             className="min-h-9 text-soft underline"
-            aria-label={`describe ${code}`}
+            aria-label={tr`describe ${code}`}
             onClick={() => setTyped(text)}
           >
             {text ? 'change' : 'describe it for this depot'}

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { jobName } from '../../application/job-number';
 import { useRouter } from '../kit/router';
 import Link from 'next/link';
@@ -68,7 +69,7 @@ export function Intake({ view }: { view: JobView }) {
             {intake.replaced
               .map(
                 (r) =>
-                  `${r.what}${r.by ? ` (${r.by})` : ''}${r.helped && r.helped !== 'not known' ? `, helped: ${r.helped}` : ''}`,
+                  tr`${r.what}${r.by ? ` (${r.by})` : ''}${r.helped && r.helped !== 'not known' ? tr`, helped: ${r.helped}` : ''}`,
               )
               .join('; ')}
           </p>
@@ -120,7 +121,7 @@ function Before({ view, timeZone, may }: { view: JobView; timeZone: string; may:
               <p key={q.id}>
                 <b className="text-ochre">
                   {QUOTED[q.answer]}
-                  {q.until && ` until ${q.until}`}:
+                  {q.until && tr` until ${q.until}`}:
                 </b>{' '}
                 {q.lines.map((l) => l.text).join(', ')}, {moneyWords(q.total, q.currency)}
                 {q.said && ` (${q.said})`}
@@ -265,7 +266,7 @@ function EditIntake({ view, onClose }: { view: JobView; onClose: () => void }) {
           {replaced.map((r, i) => (
             <div key={i} className="grid gap-2 sm:grid-cols-[1fr_1fr_9rem]">
               <input
-                aria-label={`What was replaced, ${i + 1}`}
+                aria-label={tr`What was replaced, ${i + 1}`}
                 placeholder="what"
                 className={inputLook}
                 value={r.what}
@@ -273,7 +274,7 @@ function EditIntake({ view, onClose }: { view: JobView; onClose: () => void }) {
                 onChange={(e) => setReplaced(i, { what: e.target.value })}
               />
               <input
-                aria-label={`By whom, ${i + 1}`}
+                aria-label={tr`By whom, ${i + 1}`}
                 placeholder="by whom, when"
                 className={inputLook}
                 value={r.by}
@@ -281,14 +282,14 @@ function EditIntake({ view, onClose }: { view: JobView; onClose: () => void }) {
                 onChange={(e) => setReplaced(i, { by: e.target.value })}
               />
               <select
-                aria-label={`Did it help, ${i + 1}`}
+                aria-label={tr`Did it help, ${i + 1}`}
                 className={inputLook}
                 value={r.helped ?? 'not known'}
                 onChange={(e) => setReplaced(i, { helped: e.target.value as (typeof HELPED)[number] })}
               >
                 {HELPED.map((h) => (
                   <option key={h} value={h}>
-                    {h === 'not known' ? 'helped?' : `helped: ${h}`}
+                    {h === 'not known' ? 'helped?' : tr`helped: ${h}`}
                   </option>
                 ))}
               </select>

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { type CodeStatus, countOf, decodeCode, type findCodes } from '../../core/codes/decode';
 import { type Fate, PHASE_WORDS } from '../../core/codes/phases';
 import type { CodeMeaning } from '../../core/codes/types';
@@ -56,7 +57,7 @@ export function KnownCodes({ view, known, busy, onTakeBack }: Props) {
               <button
                 type="button"
                 className="min-h-9 px-1 text-sm underline sm:px-2 pointer-coarse:min-h-12"
-                aria-label={`take back ${c.code}`}
+                aria-label={tr`take back ${c.code}`}
                 disabled={busy}
                 onClick={() => onTakeBack(c.code)}
               >
@@ -72,7 +73,7 @@ export function KnownCodes({ view, known, busy, onTakeBack }: Props) {
 
 /** "active, 3 times"; empty where nothing was noted. */
 const saidWords = (status: CodeStatus, count: string | null): string =>
-  [status === 'unknown' ? '' : status, count === null ? '' : count === '1' ? 'once' : `${count} times`]
+  [status === 'unknown' ? '' : status, count === null ? '' : count === '1' ? 'once' : tr`${count} times`]
     .filter(Boolean)
     .join(', ');
 
@@ -108,6 +109,6 @@ export function Preview({ read }: { read: ReturnType<typeof findCodes> }) {
 
 /** "glow plug, cylinder 2: circuit or open (SAE J2012)" */
 export function meaningWords(m: CodeMeaning): string {
-  const what = m.component ?? (m.confidence === 'maker-defined' ? `${m.system}, defined by the maker` : m.system);
-  return `${what}${m.cylinder === null ? '' : `, cylinder ${m.cylinder}`}${m.failure === null ? '' : `: ${m.failure}`} (${m.standard})`;
+  const what = m.component ?? (m.confidence === 'maker-defined' ? tr`${m.system}, defined by the maker` : m.system);
+  return `${what}${m.cylinder === null ? '' : tr`, cylinder ${m.cylinder}`}${m.failure === null ? '' : `: ${m.failure}`} (${m.standard})`;
 }

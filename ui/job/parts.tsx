@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import type { FleetUnitView } from '../../application/views';
@@ -37,7 +38,7 @@ export function Parts({ unit }: { unit: FleetUnitView }) {
             <button
               type="button"
               className="min-h-10 px-2 text-sm underline"
-              aria-label={`Remove ${kind} ${value}`}
+              aria-label={tr`Remove ${kind} ${value}`}
               onClick={() => void save(kind, null)}
             >
               remove

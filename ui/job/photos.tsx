@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { Camera } from 'lucide-react';
 import Image from 'next/image';
 import { useEffect, useId, useState } from 'react';
@@ -40,7 +41,7 @@ export function PhotoField({
         ))}
         <label htmlFor={id} className={`${buttonLook()} cursor-pointer focus-within:outline-2`}>
           <Camera size={18} aria-hidden="true" />
-          {busy ? `Sending ${busy}` : 'Photo'}
+          {busy ? tr`Sending ${busy}` : 'Photo'}
           <input
             id={id}
             type="file"

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useMemo, useState } from 'react';
 import { indexFindable } from '../../core/catalogue/search';
 import type { Problem } from '../../core/foundation/result';
@@ -35,7 +36,7 @@ export function Skip({
       onOpenChange={(open) => {
         if (!open) onClose();
       }}
-      title={`Skip ${step.name}`}
+      title={tr`Skip ${step.name}`}
     >
       <form
         onSubmit={(e) => {
@@ -133,7 +134,7 @@ function ByArea({
                 <div className="min-w-0 flex-1">
                   <b>{t.name}</b>{' '}
                   <span className="text-sm whitespace-nowrap text-soft">
-                    {t.minutes} min{t.people > 1 ? `, ${t.people} people` : ''}
+                    {t.minutes} min{t.people > 1 ? tr`, ${t.people} people` : ''}
                   </span>
                   <p className="text-sm">{t.purpose}</p>
                 </div>

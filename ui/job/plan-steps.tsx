@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { capital } from '../../core/foundation/text';
 import { ArrowDown, ArrowUp, Check, CirclePlay, SkipForward, Undo2 } from 'lucide-react';
 import type { PlanStep } from '../../core/plan/types';
@@ -34,7 +35,7 @@ export function Step(props: StepProps) {
             {s.name}
           </b>{' '}
           <span className="text-sm whitespace-nowrap text-soft">
-            {s.minutes} min{s.people > 1 ? `, ${s.people} people` : ''}
+            {s.minutes} min{s.people > 1 ? tr`, ${s.people} people` : ''}
           </span>
           <p className="text-sm leading-snug">
             {s.why}
@@ -62,7 +63,7 @@ function ChangeButtons({ step: s, first, last, busy, onMove, onSkip }: StepProps
         type="button"
         className={small}
         disabled={busy || first}
-        aria-label={`${s.name} earlier`}
+        aria-label={tr`${s.name} earlier`}
         onClick={() => onMove('earlier')}
       >
         <ArrowUp size={18} aria-hidden="true" /> earlier
@@ -71,12 +72,12 @@ function ChangeButtons({ step: s, first, last, busy, onMove, onSkip }: StepProps
         type="button"
         className={small}
         disabled={busy || last}
-        aria-label={`${s.name} later`}
+        aria-label={tr`${s.name} later`}
         onClick={() => onMove('later')}
       >
         <ArrowDown size={18} aria-hidden="true" /> later
       </button>
-      <button type="button" className={small} disabled={busy} aria-label={`Skip ${s.name}`} onClick={onSkip}>
+      <button type="button" className={small} disabled={busy} aria-label={tr`Skip ${s.name}`} onClick={onSkip}>
         <SkipForward size={18} aria-hidden="true" /> skip
       </button>
     </div>
@@ -110,7 +111,7 @@ export function Rest({ steps, may, onUnskip }: RestProps) {
               <button
                 type="button"
                 className={small}
-                aria-label={`Do ${s.name} after all`}
+                aria-label={tr`Do ${s.name} after all`}
                 onClick={() => onUnskip(s.test)}
               >
                 <Undo2 size={18} aria-hidden="true" />

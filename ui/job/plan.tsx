@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { read } from '../kit/send';
 import { useRouter } from '../kit/router';
 import { type ReactNode, useState } from 'react';
@@ -140,7 +141,7 @@ function WhichIsFitted({ view, question: q }: { view: JobView; question: Hardwar
     if (await post(`/api/units/${view.unit.id}/parts`, { by, part: typePart(q.kind), code: which })) router.refresh();
   }
   return (
-    <div role="group" aria-label={`Which ${q.kind}?`} className="mt-2 flex flex-wrap items-center gap-2">
+    <div role="group" aria-label={tr`Which ${q.kind}?`} className="mt-2 flex flex-wrap items-center gap-2">
       <span>
         Which <b>{q.kind}</b> is fitted?
       </span>

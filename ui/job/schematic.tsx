@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import {
   expandElements,
   expandProbes,
@@ -178,7 +179,7 @@ export function Schematic({ circuit, wiring, shares, probe, named: isNamed = fal
         viewBox={`0 ${top} ${width + (isNamed ? NAMES : 0)} ${height - top}`}
         className="w-full min-w-[30rem]"
         role="img"
-        aria-label={`${circuit.name}. ${worst.length ? `Under suspicion: ${worst.join(', ')}` : 'Nothing under suspicion'}`}
+        aria-label={tr`${circuit.name}. ${worst.length ? tr`Under suspicion: ${worst.join(', ')}` : 'Nothing under suspicion'}`}
       >
         {shown.map(
           (e) =>

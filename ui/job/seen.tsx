@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useRouter } from '../kit/router';
 import Link from 'next/link';
 import { v7 } from 'uuid';
@@ -59,7 +60,7 @@ function SeenLine({ view, seen }: { view: JobView; seen: EvidenceView }) {
             type="button"
             disabled={busy}
             className="min-h-12 underline"
-            aria-label={`Take back: ${evidenceWords(seen.body)}`}
+            aria-label={tr`Take back: ${evidenceWords(seen.body)}`}
             onClick={() => void takeBack()}
           >
             take back

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { jobName } from '../../application/job-number';
 import Link from 'next/link';
 import { knownCodes } from '../../application/codes';
@@ -44,7 +45,7 @@ export function Strip({ view }: { view: JobView }) {
           href={`/jobs/${back.id}`}
           className="inline-flex min-h-8 items-center text-sm font-semibold text-ochre underline"
         >
-          {back.comeback ? `Here before: ${back.comeback}, job ${back.number}` : `Here before: job ${back.number}`}
+          {back.comeback ? tr`Here before: ${back.comeback}, job ${back.number}` : tr`Here before: job ${back.number}`}
         </Link>
       )}
       {advised && (

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useEffect, useMemo, useState } from 'react';
 import { findTest } from '../../core/catalogue/catalogue';
 import type { Wiring } from '../../core/circuits/expand';
@@ -76,5 +77,5 @@ function faultWords(h: Hypothesis): string {
   if (!m) return '';
   // Sizes between those of the data have endless digits, the last of which differ between machines.
   const ohms = Number(m.ohms.toPrecision(2));
-  return `${calledOf(m)} ${m.words}${m.fault === 'open' ? '' : m.fault === 'series' ? `, ${ohms} Ω more` : `, ${ohms} Ω`}`;
+  return tr`${calledOf(m)} ${m.words}${m.fault === 'open' ? '' : m.fault === 'series' ? tr`, ${ohms} Ω more` : `, ${ohms} Ω`}`;
 }

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { TriangleAlert } from 'lucide-react';
 import { useState, useSyncExternalStore } from 'react';
 import { usePerson } from './session';
@@ -36,7 +37,7 @@ export function Cautions({ id, all }: { id: string; all: readonly string[] }) {
             setOpen(!open);
           }}
         >
-          {open ? 'I have read them' : `All ${all.length} cautions`}
+          {open ? 'I have read them' : tr`All ${all.length} cautions`}
         </button>
       )}
     </div>

@@ -1,10 +1,11 @@
+import { tr } from '../../core/locale/translate';
 import type { Connector, ConnectorPin } from '../../core/engine/connector';
 
 /** A connector as its face shows it, row by row. Pins that are wanted stand out; unused ones are empty. */
 export function ConnectorFace({ connector, wanted }: { connector: Connector; wanted: readonly ConnectorPin[] }) {
   const ends = connector.rows.map((_, i) => connector.rows.slice(0, i + 1).reduce((sum, n) => sum + n, 0));
   const rows = connector.rows.map((n, i) => connector.pins.slice((ends[i] ?? 0) - n, ends[i]));
-  const words = `${connector.name}, from the ${connector.seenFrom}: ${connector.pins.map(pinWords).join('; ')}`;
+  const words = tr`${connector.name}, from the ${connector.seenFrom}: ${connector.pins.map(pinWords).join('; ')}`;
   return (
     <div
       role="img"
@@ -40,4 +41,4 @@ function Cavity({ pin, isWanted }: { pin: ConnectorPin; isWanted: boolean }) {
 
 /** "pin 4: injector 2, red/white, to module A3". */
 export const pinWords = (p: ConnectorPin): string =>
-  `pin ${p.pin}: ${p.signal === '' ? 'not used' : [p.signal, p.colour, p.to && `to ${p.to}`].filter(Boolean).join(', ')}`;
+  tr`pin ${p.pin}: ${p.signal === '' ? 'not used' : [p.signal, p.colour, p.to && tr`to ${p.to}`].filter(Boolean).join(', ')}`;

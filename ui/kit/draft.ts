@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import type { Problem } from '../../core/foundation/result';
 
 /** What stands in the fields of a form, as typed. */
@@ -17,7 +18,7 @@ export class DraftReader {
     const typed = this.text(field);
     if (typed === undefined) return undefined;
     const value = Number(typed.replace(/\s/g, '').replace(',', '.'));
-    if (!Number.isFinite(value)) this.problems.push({ path, message: `"${typed}" is no number.` });
+    if (!Number.isFinite(value)) this.problems.push({ path, message: tr`"${typed}" is no number.` });
     return Number.isFinite(value) ? value : undefined;
   }
 

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { LogOut, User, UserPlus } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useOnClient } from './on-client';
@@ -15,7 +16,7 @@ export function PersonMenu() {
     <DropdownMenu.Root>
       <DropdownMenu.Trigger
         disabled={!onClient}
-        aria-label={`At the bench: ${name}. Switch person`}
+        aria-label={tr`At the bench: ${name}. Switch person`}
         className="flex min-h-11 max-w-44 items-center gap-1.5 rounded-lg border border-line bg-card px-2 text-ink"
       >
         <User size={18} aria-hidden="true" className="shrink-0" />

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useEffect, useState } from 'react';
 
 type Typed = HTMLInputElement | HTMLTextAreaElement;
@@ -61,7 +62,7 @@ export function RoomLeft() {
       }
       style={room ? { left: room.x + 8, top: room.y } : undefined}
     >
-      {room && (room.isCut ? `It was cut: ${room.left} characters left.` : `${room.left} characters left.`)}
+      {room && (room.isCut ? tr`It was cut: ${room.left} characters left.` : tr`${room.left} characters left.`)}
     </p>
   );
 }

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import type { ProblemDetails } from '../../formats/problem';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 
@@ -19,7 +20,7 @@ export function problemsOf(error: Extract<Sent<never>, { ok: false }>['error']):
     case 'refused':
       return error.problem.errors;
     case 'unreachable':
-      return [{ path: '', message: `No server. ${still}` }];
+      return [{ path: '', message: tr`No server. ${still}` }];
     case 'failing':
       return [{ path: '', message: `${error.message} ${still}` }];
     case 'signed-out':
@@ -152,11 +153,11 @@ async function posted<T>(
     if (response.ok) return ok((await response.json()) as T);
     if (NO_SERVER.has(response.status)) return fail({ kind: 'unreachable' });
     if (response.status >= 500)
-      return fail({ kind: 'failing', message: `The server could not store it (${response.status}).` });
+      return fail({ kind: 'failing', message: tr`The server could not store it (${response.status}).` });
     const problem = (await response.json()) as ProblemDetails;
     // Signing in itself is refused at its own fields.
     if (response.status !== 401 || path.startsWith('/api/session/')) return fail({ kind: 'refused', problem });
-    const message = `${problem.errors[0]?.message ?? problem.title} Nothing that was typed is lost.`;
+    const message = tr`${problem.errors[0]?.message ?? problem.title} Nothing that was typed is lost.`;
     listeners.forEach((l) => l(message));
     return fail({ kind: 'signed-out', message });
   } catch {

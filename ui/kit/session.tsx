@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import dynamic from 'next/dynamic';
 import { useRouter } from './router';
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
@@ -74,7 +75,7 @@ export function SessionProvider({ initial, children }: { initial: SignedIn; chil
       if (problem)
         setAsking({
           name,
-          title: `The PIN of ${name}`,
+          title: tr`The PIN of ${name}`,
           because: problem.message,
           ...(problem.path === '/pin' ? { to: 'switch' as const } : {}),
         });

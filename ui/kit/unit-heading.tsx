@@ -1,8 +1,8 @@
+import { grouped } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import { jobName } from '../../application/job-number';
 import Link from 'next/link';
 import type { JobBrief, FleetUnitView } from '../../application/views';
-
-const number = new Intl.NumberFormat('en-GB');
 
 /** Unit, engine and job on one line of the top bar. */
 export function UnitHeading({
@@ -19,8 +19,8 @@ export function UnitHeading({
     unit.kind,
     unit.family,
     voltage ? `${voltage} V` : '',
-    job.hours === null ? '' : `${number.format(job.hours)} h`,
-    job.odometer_km === null ? '' : `${number.format(job.odometer_km)} km`,
+    job.hours === null ? '' : `${grouped(job.hours)} h`,
+    job.odometer_km === null ? '' : tr`${grouped(job.odometer_km)} km`,
   ];
   return (
     <>

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { groupBy } from '../../core/foundation/collections';
 import type { ProblemDetails } from '../../formats/problem';
 import type { RecordCircumstance, RecordReading } from '../../formats/requests/runs';
@@ -104,7 +105,7 @@ export function readyLanes(all: readonly Kept[]): Map<string, readonly Kept[]> {
 
 /** In words, for whoever looks at what waits. */
 export function wordsOf(item: OutboxItem): string {
-  if (item.kind === 'reading') return `reading ${item.body.entry} at ${item.body.position}`;
+  if (item.kind === 'reading') return tr`reading ${item.body.entry} at ${item.body.position}`;
   if (item.kind === 'circumstance') return 'what was true at the bench';
   const { pathname } = new URL(item.path, 'http://here');
   const what = WORDS.find(([pattern]) => pattern.test(pathname));

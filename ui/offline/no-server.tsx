@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { CloudOff, Server } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
@@ -22,7 +23,7 @@ export function NoServer({ asked, onUnderstood }: { asked: string | null; onUnde
   }, []);
   const { askToSignIn } = useSession();
   const left = useLittleRoom();
-  const words = waiting === 1 ? '1 entry waits' : `${waiting} entries wait`;
+  const words = waiting === 1 ? '1 entry waits' : tr`${waiting} entries wait`;
   return (
     <aside
       aria-label="Without the server"

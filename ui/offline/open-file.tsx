@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import { OtherProblems } from '../kit/form';
 import { useMay, usePerson } from '../kit/session';
@@ -51,7 +52,7 @@ export function OpenFile() {
       <OtherProblems problems={problems} paths={[]} />
       {taken !== null && (
         <p role="status" className="mt-2 font-semibold">
-          {taken === 1 ? '1 entry was taken in.' : `${taken} entries were taken in.`}
+          {taken === 1 ? '1 entry was taken in.' : tr`${taken} entries were taken in.`}
         </p>
       )}
     </section>

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import type { ProblemDetails } from '../../formats/problem';
 import { MADE_AGO_HEADER, MADE_BY_HEADER } from '../../formats/waiting';
 import { sendBody } from '../kit/send';
@@ -128,7 +129,7 @@ export async function takeOver(lane: string, to: string): Promise<void> {
 }
 
 function inNameOf(item: OutboxItem, to: string): OutboxItem {
-  const why = `typed by ${byOf(item)}`;
+  const why = tr`typed by ${byOf(item)}`;
   if (item.kind === 'circumstance') return { ...item, body: { ...item.body, by: to } };
   if (item.kind === 'reading')
     return {

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import Link from 'next/link';
 import { type MouseEvent, type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { DeviceView } from '../../application/device-rooms';
@@ -42,7 +43,7 @@ export function Shell() {
           : { at: 'nothing', because: 'This device has no copy of the work yet: it is made while there is a server.' },
       );
     } catch (error) {
-      setState({ at: 'nothing', because: `What this device has does not open: ${String(error)}` });
+      setState({ at: 'nothing', because: tr`What this device has does not open: ${String(error)}` });
     }
   }, []);
   useEffect(() => {
@@ -55,7 +56,7 @@ export function Shell() {
       else setState({ at: 'locked', known, name });
     };
     void begin().catch((error: unknown) =>
-      setState({ at: 'nothing', because: `The device’s copy does not open: ${String(error)}` }),
+      setState({ at: 'nothing', because: tr`The device’s copy does not open: ${String(error)}` }),
     );
     return keepAwake();
   }, [open]);

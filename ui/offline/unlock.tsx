@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/chips';
@@ -37,7 +38,7 @@ export function Unlock({
     if (outcome.ok) onOpen(outcome.person);
     else if (outcome.left > 0)
       setError(
-        `Name and PIN do not go together. ${outcome.left === 1 ? 'One more try: after it this device is wiped' : `${outcome.left} tries left`}.`,
+        tr`Name and PIN do not go together. ${outcome.left === 1 ? 'One more try: after it this device is wiped' : tr`${outcome.left} tries left`}.`,
       );
     else {
       if ('file' in outcome && outcome.file !== null) saveFile(outcome.file, QUEUE_FILE);

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { Download, RotateCw, TriangleAlert } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
@@ -34,14 +35,15 @@ export function Waiting() {
       <details className="rounded-xl border-2 border-ochre bg-card shadow-lg">
         <summary className="flex min-h-9 cursor-pointer items-center gap-2 px-3 font-semibold text-ochre">
           <TriangleAlert size={18} aria-hidden="true" />
-          {entries === 1 ? '1 entry waits' : `${entries} entries wait`}
+          {entries === 1 ? '1 entry waits' : tr`${entries} entries wait`}
         </summary>
         <div className="border-t border-line p-3">
           <ul>
             {lanes.map((l) => (
               <li key={l.lane}>
-                <b>{l.entries === 1 ? '1 entry' : `${l.entries} entries`}</b> of {l.by} wait{l.entries === 1 ? 's' : ''}{' '}
-                in this browser: {l.trouble.kind === 'unreachable' ? 'no server.' : l.trouble.message}
+                <b>{l.entries === 1 ? '1 entry' : tr`${l.entries} entries`}</b> of {l.by} wait
+                {l.entries === 1 ? 's' : ''} in this browser:{' '}
+                {l.trouble.kind === 'unreachable' ? 'no server.' : l.trouble.message}
                 {mayTakeOver && l.trouble.kind === 'signed-out' && l.by !== person && (
                   <button
                     type="button"
@@ -87,7 +89,7 @@ const NotTaken = ({ count }: { count: number }) => (
       className="flex min-h-11 items-center gap-2 rounded-xl border-2 border-rust bg-card px-3 font-semibold text-rust shadow-lg"
     >
       <TriangleAlert size={18} aria-hidden="true" />
-      {count === 1 ? '1 entry was not taken' : `${count} entries were not taken`}
+      {count === 1 ? '1 entry was not taken' : tr`${count} entries were not taken`}
     </Link>
   </aside>
 );

@@ -1,4 +1,6 @@
 'use client';
+import { fixed } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import { Download } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
@@ -42,13 +44,13 @@ export function WhatWaits() {
               <>
                 <b>{items.length + locked.length}</b> {items.length + locked.length === 1 ? 'entry' : 'entries'},{' '}
                 {sizeWords(size)}
-                {items[0] ? `, the oldest of ${shownTime(atOf(items[0]), zone())}` : ''}.{' '}
+                {items[0] ? tr`, the oldest of ${shownTime(atOf(items[0]), zone())}` : ''}.{' '}
                 {allSealed ? 'They lie encrypted on this device' : 'They lie on this device'} and go to the server in
                 their order.
               </>
             )}
             {locked.length > 0 &&
-              ` ${locked.length} can be read only after somebody has signed in or unlocked this device.`}
+              tr` ${locked.length} can be read only after somebody has signed in or unlocked this device.`}
           </p>
           {items.length + locked.length > 0 && (
             <>
@@ -105,7 +107,11 @@ function sizeOf(item: Kept): number {
   return typeof body === 'string' ? body.length : body.byteLength;
 }
 const sizeWords = (bytes: number): string =>
-  bytes < 1000 ? `${bytes} bytes` : bytes < 1e6 ? `${Math.round(bytes / 1000)} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
+  bytes < 1000
+    ? tr`${bytes} bytes`
+    : bytes < 1e6
+      ? tr`${Math.round(bytes / 1000)} kB`
+      : tr`${fixed(bytes / 1e6, 1)} MB`;
 
 /** What was refused, beside what stands there. Nothing is thrown away before the person has decided. */
 function Refused({ item, behind }: { item: Kept; behind: number }) {
@@ -149,7 +155,7 @@ function Refused({ item, behind }: { item: Kept; behind: number }) {
                 body: {
                   ...item.body,
                   supersedes: theirs.id,
-                  why: item.body.why ?? `read without the server, after ${theirs.takenBy}`,
+                  why: item.body.why ?? tr`read without the server, after ${theirs.takenBy}`,
                 },
               })
             }
@@ -160,7 +166,7 @@ function Refused({ item, behind }: { item: Kept; behind: number }) {
         {item.kind !== 'reading' && <Button onClick={() => void sendAgain(item)}>Send it again</Button>}
         <Button onClick={() => void drop(idOf(item))}>{theirs ? 'Theirs counts: drop mine' : 'Drop mine'}</Button>
         {behind > 0 && (
-          <span className="text-soft">{behind === 1 ? '1 entry waits' : `${behind} entries wait`} for it.</span>
+          <span className="text-soft">{behind === 1 ? '1 entry waits' : tr`${behind} entries wait`} for it.</span>
         )}
       </div>
     </div>

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import Link from 'next/link';
 import { useRouter } from '../kit/router';
 import { useState } from 'react';
@@ -32,7 +33,7 @@ export function People({ persons, depots }: { persons: readonly PersonView[]; de
     <main className="mx-auto w-full max-w-5xl flex-1 p-4">
       <div className="mb-4 flex flex-wrap items-center justify-between gap-3">
         <p className="text-soft">
-          {isLead ? 'A role says what a person may do, a depot where.' : `Leads change people: ${leads.join(', ')}.`}{' '}
+          {isLead ? 'A role says what a person may do, a depot where.' : tr`Leads change people: ${leads.join(', ')}.`}{' '}
           Depots, engine families and units:{' '}
           <Link className="underline" href="/workshop">
             Workshop
@@ -52,12 +53,12 @@ export function People({ persons, depots }: { persons: readonly PersonView[]; de
               <p>
                 {p.role}, {p.depot ?? 'all depots'}
                 {p.retired && ', not signing in any more'}
-                {p.sessions > 0 && `, signed in on ${p.sessions} ${p.sessions === 1 ? 'device' : 'devices'}`}
+                {p.sessions > 0 && tr`, signed in on ${p.sessions} ${p.sessions === 1 ? 'device' : 'devices'}`}
               </p>
               <p className="text-sm text-soft">{MAY[p.role]}</p>
             </div>
             {isLead && (
-              <Button aria-label={`Change ${p.name}`} onClick={() => setEditing(p)}>
+              <Button aria-label={tr`Change ${p.name}`} onClick={() => setEditing(p)}>
                 Change
               </Button>
             )}
@@ -126,7 +127,7 @@ function EditPerson({
       onOpenChange={(open) => {
         if (!open) onClose();
       }}
-      title={person ? `Change ${person.name}` : 'Add a person'}
+      title={person ? tr`Change ${person.name}` : 'Add a person'}
     >
       <form
         noValidate
@@ -182,7 +183,7 @@ function EditPerson({
           </Button>
           {person !== null && person.sessions > 0 && (
             <Button disabled={busy} onClick={() => void endSessions(person.id)}>
-              Sign out on {person.sessions === 1 ? 'that device' : `all ${person.sessions} devices`}
+              Sign out on {person.sessions === 1 ? 'that device' : tr`all ${person.sessions} devices`}
             </Button>
           )}
         </div>

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import type { Judgement } from '../../core/judge/types';
 import type { Severity, Verdict } from '../../core/foundation/vocabulary';
 import { Mark } from './mark';
@@ -22,7 +23,7 @@ export function outcome(judgement: Judgement | null): { verdict: Verdict; severi
   const measured = readings.filter((r) => r.verdict !== 'not-measured').length;
   if (!judgement || measured === 0) return { verdict: 'not-measured', severity: 'none', words: 'not begun' };
   const { suspects } = judgement;
-  const progress = judgement.pattern === 'incomplete' ? `${measured} of ${readings.length}` : '';
+  const progress = judgement.pattern === 'incomplete' ? tr`${measured} of ${readings.length}` : '';
   if (suspects.length) {
     const worst =
       readings.find((r) => r.severity === 'fail' && suspects.includes(r.position)) ??
@@ -30,12 +31,12 @@ export function outcome(judgement: Judgement | null): { verdict: Verdict; severi
     return {
       verdict: worst?.verdict ?? 'high',
       severity: worst?.severity ?? 'fail',
-      words: [progress, `${suspects.length} suspect`].filter(Boolean).join(', '),
+      words: [progress, tr`${suspects.length} suspect`].filter(Boolean).join(', '),
     };
   }
   if (readings.some((r) => r.verdict === 'undecided'))
     return { verdict: 'undecided', severity: 'undecided', words: [progress, 'cannot tell'].filter(Boolean).join(', ') };
   if (readings.some((r) => r.verdict === 'no-limit'))
     return { verdict: 'no-limit', severity: 'none', words: [progress, 'no limit'].filter(Boolean).join(', ') };
-  return { verdict: 'within', severity: 'pass', words: progress ? `${progress}, in so far` : 'all in' };
+  return { verdict: 'within', severity: 'pass', words: progress ? tr`${progress}, in so far` : 'all in' };
 }

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { findTest } from '../../core/catalogue/catalogue';
 import { inOrder } from '../../core/catalogue/positions';
 import type { Judgement } from '../../core/judge/types';
@@ -29,7 +30,7 @@ export function MiniPosts({ judgement, before }: { judgement: Judgement; before?
   const said = readings
     .map((r) => {
       const was = earlier.get(r.position);
-      return `${r.position} ${was ? `${verdictWord(was.verdict, limits)} before, now ` : ''}${verdictWord(r.verdict, limits)}`;
+      return `${r.position} ${was ? tr`${verdictWord(was.verdict, limits)} before, now ` : ''}${verdictWord(r.verdict, limits)}`;
     })
     .join(', ');
   const width = readings.length * STEP + 4;

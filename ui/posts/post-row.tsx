@@ -1,3 +1,5 @@
+import { significant } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import { memo } from 'react';
 import { limitsAt } from '../../core/limits/at';
 import type { JudgedReading, Limits, Position } from '../../core/judge/types';
@@ -192,9 +194,9 @@ export function postName(
   const own = r?.limits ?? limitsAt(limits, position);
   const limit =
     r?.verdict === 'high' && own.upper != null
-      ? `, limit ${Number(own.upper.toPrecision(4))}`
+      ? tr`, limit ${significant(own.upper, 4)}`
       : r?.verdict === 'low' && own.lower != null
-        ? `, limit ${Number(own.lower.toPrecision(4))}`
+        ? tr`, limit ${significant(own.lower, 4)}`
         : '';
   const words = measured
     ? `${entryShown(r)}${/[A-Za-zΩ]/.test(r.entry) ? '' : ` ${unit}`}, ${verdictWord(r.verdict, limits)}${limit}`
@@ -300,7 +302,7 @@ function entryParts(entry: string, limits: Limits): [string, string?] {
   const [value = entry, at] = entry.split('@').map((s) => s.trim());
   if (!at) return [value];
   const unit = /[A-Za-z]/.test(value) ? '' : shownUnit(limits.unit);
-  return [value, (limits.pair === undefined ? `${unit} at ${at}` : `${unit}; ${limits.pair} ${at}`).trim()];
+  return [value, (limits.pair === undefined ? tr`${unit} at ${at}` : `${unit}; ${limits.pair} ${at}`).trim()];
 }
 
 /**

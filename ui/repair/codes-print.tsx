@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import Link from 'next/link';
 import { type CodingRule, groupedCode } from '../../core/repair/coding';
 import type { JobView } from '../../application/views';
@@ -34,7 +35,7 @@ export function CodesPrint({
             <div
               className="size-28 shrink-0 bg-white [&>svg]:size-full"
               role="img"
-              aria-label={`Data Matrix of ${c.part} ${c.position}`}
+              aria-label={tr`Data Matrix of ${c.part} ${c.position}`}
               dangerouslySetInnerHTML={{ __html: c.svg }}
             />
             <div className="min-w-0">

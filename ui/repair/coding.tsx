@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { Camera } from 'lucide-react';
 import Link from 'next/link';
 import { useId, useState } from 'react';
@@ -39,7 +40,7 @@ export function Coding({ view }: { view: JobView }) {
       <p className="text-sm text-soft">
         {rule === GENERAL_RULE
           ? 'How these codes look is not entered for this engine: only letters and digits are checked.'
-          : `${rule.lengths.join(' or ')} characters${rule.check === 'none' ? '' : ', the last one checks the others'}.`}{' '}
+          : tr`${rule.lengths.join(' or ')} characters${rule.check === 'none' ? '' : ', the last one checks the others'}.`}{' '}
         Each code belongs to its cylinder, exactly.
         {isLead && (
           <button type="button" className="ml-2 min-h-8 underline" onClick={() => setEditing(!editing)}>
@@ -110,7 +111,7 @@ function useCodeEntry({ view, position, rule, now, before }: CodeProps) {
       code === undefined
         ? 'No code was found on the photo. Closer, straight above, light from the side; or type it.'
         : found.length > 1
-          ? `${found.length} codes are on the photo; this is the first one.`
+          ? tr`${found.length} codes are on the photo; this is the first one.`
           : null,
     );
     if (code === undefined) return;
@@ -122,7 +123,7 @@ function useCodeEntry({ view, position, rule, now, before }: CodeProps) {
     // Doubtful characters are looked at once more before the code counts.
     if (doubts.length && sure !== code) {
       setSure(code);
-      setSaid(`Look once more, then keep it: ${doubts.map((d) => d.text).join(' ')}`);
+      setSaid(tr`Look once more, then keep it: ${doubts.map((d) => d.text).join(' ')}`);
       return;
     }
     if (

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useMemo, useState } from 'react';
 import { oneOrSet } from '../../core/repair/one-or-set';
 import { moneyWords } from '../../core/repair/money';
@@ -115,8 +116,8 @@ function How({ start, f, read, currency }: HowProps) {
       <p className="mb-2 text-sm text-soft">
         {start.costsFrom ?? 'This workshop has not entered what it costs'}. Life:{' '}
         {start.life.from === 'own history'
-          ? `fitted to ${start.life.failures} failures of this workshop`
-          : `assumed; ${start.life.failures} failures are noted here, too few to fit`}
+          ? tr`fitted to ${start.life.failures} failures of this workshop`
+          : tr`assumed; ${start.life.failures} failures are noted here, too few to fit`}
         .
       </p>
       {isLead && <KeepCosts name={start.name} costs={read.inputs && costsOf(read.inputs, currency)} />}

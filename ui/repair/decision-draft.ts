@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import type { OneOrSetInputs } from '../../core/repair/one-or-set';
 import { minorDigits } from '../../core/repair/money';
 import type { Costs, StartInputs } from '../../core/repair/suggest';
@@ -50,7 +51,7 @@ export function inputsOf(
     }),
   ) as Record<(typeof FIELDS)[number][0], number>;
   if (v.failed > v.positions)
-    read.problems.push({ path: '/record/inputs/failed', message: `There are ${v.positions} positions.` });
+    read.problems.push({ path: '/record/inputs/failed', message: tr`There are ${v.positions} positions.` });
   if (!(v.shape >= 0.2) || !(v.scale_h > 0))
     read.problems.push({ path: '/record/inputs/shape', message: 'A shape of 0.2 or more and a scale above 0.' });
   const { shape, scale_h, ...rest } = v;

@@ -1,4 +1,6 @@
 'use client';
+import { fixed, grouped } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import { ASSUMPTIONS, type oneOrSet, type OneOrSetInputs, type School, type Tip } from '../../core/repair/one-or-set';
 import type { Costs } from '../../core/repair/suggest';
@@ -20,13 +22,13 @@ export function Comparison({ result, draft, inputs, money }: ComparisonProps) {
     <>
       <div className="grid gap-3 sm:grid-cols-2">
         <SchoolCard
-          title={`Only those that failed (${draft.failed})`}
+          title={tr`Only those that failed (${draft.failed})`}
           school={result.one}
           money={money}
           best={result.cheaper === 'one'}
         />
         <SchoolCard
-          title={`The whole set (${draft.positions})`}
+          title={tr`The whole set (${draft.positions})`}
           school={result.set}
           money={money}
           best={result.cheaper === 'set'}
@@ -36,7 +38,7 @@ export function Comparison({ result, draft, inputs, money }: ComparisonProps) {
         One that works now fails within the time looked ahead with {Math.round(100 * result.nextFailure)} % probability.{' '}
         {result.cheaper === 'even'
           ? 'Both cost the same.'
-          : `${result.cheaper === 'one' ? 'Only those that failed' : 'The whole set'} is expected to cost ${money(Math.abs(result.one.total - result.set.total))} less.`}
+          : tr`${result.cheaper === 'one' ? 'Only those that failed' : 'The whole set'} is expected to cost ${money(Math.abs(result.one.total - result.set.total))} less.`}
       </p>
       <details className="mt-1">
         <summary className="min-h-8 cursor-pointer text-sm text-soft">What would tip it</summary>
@@ -143,7 +145,7 @@ function SchoolCard({
       </p>
       <p className="font-mono text-xl">{money(school.total)}</p>
       <p className="text-sm text-soft">
-        {money(school.now)} now; {school.returns.toFixed(2)} returns expected, {money(school.later)}
+        {money(school.now)} now; {fixed(school.returns, 2)} returns expected, {money(school.later)}
       </p>
     </div>
   );
@@ -154,15 +156,15 @@ function tipWords(tips: readonly Tip[], inputs: OneOrSetInputs | null, money: (m
     if (at === null || !inputs) return [];
     switch (input) {
       case 'comeback':
-        return [`if a return cost ${money(at)} beside its repair`];
+        return [tr`if a return cost ${money(at)} beside its repair`];
       case 'part':
-        return [`if a part cost ${money(at)}`];
+        return [tr`if a part cost ${money(at)}`];
       case 'access_min':
-        return [`if access took ${Math.round(at)} min`];
+        return [tr`if access took ${Math.round(at)} min`];
       case 'age_h':
-        return [`if the others were ${Math.round(at).toLocaleString('en-GB')} hours old`];
+        return [tr`if the others were ${grouped(Math.round(at))} hours old`];
       case 'breakage':
-        return [`if ${Math.round(100 * at)} % broke on removal`];
+        return [tr`if ${Math.round(100 * at)} % broke on removal`];
     }
   });
   return said.length ? `${said.join(', or ')}.` : 'by none of these alone.';

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { typesIn } from '../../core/plan/hardware';
 import { capital } from '../../core/foundation/text';
 import type { Problem } from '../../core/foundation/result';
@@ -29,8 +30,8 @@ export function linesFrom(view: JobView, finding: FoundFinding): LineDraft[] {
   const type = typesIn(view.unit.parts)[name];
   const text =
     what === 'path'
-      ? `Wire to the ${name}, repaired`
-      : `${capital(name)}${type === undefined ? '' : ` (${type})`}, new`;
+      ? tr`Wire to the ${name}, repaired`
+      : tr`${capital(name)}${type === undefined ? '' : ` (${type})`}, new`;
   const money = (minor: number | null | undefined): string =>
     minor === null || minor === undefined ? '' : fromMinor(minor, currency);
   const { access_min = null, each_min = null } = inputs ?? {};

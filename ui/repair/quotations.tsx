@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import { quotationOf, type RecordOf, recordsOfKind } from '../../core/repair/proof';
 import { moneyWords, toMinor } from '../../core/repair/money';
@@ -37,7 +38,7 @@ function OfFinding({ view, finding, isOne }: { view: JobView; finding: FoundFind
   const [writing, setWriting] = useState(false);
   const undecided = start?.isChoice === true && !decision && !current;
   return (
-    <section aria-label={`Quotation: ${finding.body.text}`}>
+    <section aria-label={tr`Quotation: ${finding.body.text}`}>
       {!isOne && <h3 className="font-semibold">{finding.body.text}</h3>}
       {made.map((q) => (
         <Made key={q.id} view={view} quotation={q} isCurrent={q.id === current?.id} may={may} />
@@ -69,7 +70,7 @@ function Made({ view, quotation: q, isCurrent, may }: MadeProps) {
   return (
     <article
       className={`mb-2 rounded-lg bg-panel p-3 ${isCurrent ? '' : 'text-soft'}`}
-      aria-label={`Quotation of ${moneyWords(totalOf(lines), currency)}`}
+      aria-label={tr`Quotation of ${moneyWords(totalOf(lines), currency)}`}
     >
       {!isCurrent && <p className="font-semibold">Counts no more.</p>}
       <table className="w-full text-left">
@@ -100,7 +101,7 @@ function Made({ view, quotation: q, isCurrent, may }: MadeProps) {
       {answer && (
         <p className="font-semibold">
           {ANSWER_WORDS[answer.body.answer]}
-          {answer.body.until && `${answer.body.answer === 'accepted' ? ', for' : ' until'} ${answer.body.until}`}
+          {answer.body.until && tr`${answer.body.answer === 'accepted' ? ', for' : ' until'} ${answer.body.until}`}
           {answer.body.said && `: ${answer.body.said}`}{' '}
           <span className="text-sm font-normal text-soft">{answer.by}</span>
         </p>
@@ -231,7 +232,7 @@ function Line({ place, line, currency, problems, onChange, onRemove }: LineProps
     more: { mono?: boolean; numeric?: boolean; most?: number } = {},
   ) => (
     <input
-      aria-label={`Line ${place + 1}, ${label}`}
+      aria-label={tr`Line ${place + 1}, ${label}`}
       className={`${inputLook} ${more.mono ? 'font-mono' : ''}`}
       {...(more.numeric ? { inputMode: 'decimal' as const } : {})}
       value={line[of]}
@@ -246,8 +247,13 @@ function Line({ place, line, currency, problems, onChange, onRemove }: LineProps
         {field('text', 'what')}
         {field('partNumber', 'part number', { mono: true, most: 60 })}
         {field('quantity', 'how many', { mono: true, numeric: true })}
-        {field('price', `price, ${currency}`, { mono: true, numeric: true })}
-        <button type="button" className="min-h-12 underline" aria-label={`Remove line ${place + 1}`} onClick={onRemove}>
+        {field('price', tr`price, ${currency}`, { mono: true, numeric: true })}
+        <button
+          type="button"
+          className="min-h-12 underline"
+          aria-label={tr`Remove line ${place + 1}`}
+          onClick={onRemove}
+        >
           off
         </button>
       </div>
@@ -299,10 +305,10 @@ function AnswerForm({ view, quotation }: { view: JobView; quotation: string }) {
       <OtherProblems problems={problems} paths={['/record/until']} />
       <div className="flex flex-wrap gap-2">
         <Button tone="strong" disabled={busy} onClick={() => note('accepted')}>
-          {until ? `Accepted, for ${until}` : 'Accepted'}
+          {until ? tr`Accepted, for ${until}` : 'Accepted'}
         </Button>
         <Button disabled={busy} onClick={() => note('deferred')}>
-          {until ? `Deferred until ${until}` : 'Deferred'}
+          {until ? tr`Deferred until ${until}` : 'Deferred'}
         </Button>
         <Button disabled={busy} onClick={() => note('declined')}>
           Declined

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import type { ProofCheckId } from '../../core/repair/types';
 import type { JobView } from '../../application/views';
@@ -35,7 +36,7 @@ export function Release({ view }: { view: JobView }) {
     >
       {open.length > 0 && (
         <p className="font-semibold text-ochre">
-          {open.length === 1 ? 'One check is' : `${open.length} checks are`} not done.{' '}
+          {open.length === 1 ? 'One check is' : tr`${open.length} checks are`} not done.{' '}
           {isLead
             ? 'Say why it is released all the same, or do it.'
             : 'A lead can release it all the same, and says why.'}
@@ -75,7 +76,7 @@ export function Release({ view }: { view: JobView }) {
 function suggested({ findings, repair }: JobView): string {
   const found = findings.flatMap((f) => (f.body.kind === 'found' ? [f.body.text] : []));
   if (repair.checks.some((c) => c.state !== 'done')) return '';
-  return found.length ? `${found.join('; ')}: repaired and proven` : 'Measured, all good';
+  return found.length ? tr`${found.join('; ')}: repaired and proven` : 'Measured, all good';
 }
 
 export function Reopen({ view }: { view: JobView }) {

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { codesKept, recordsOfKind } from '../../core/repair/proof';
@@ -26,7 +27,7 @@ export function AgreedWork({ view }: { view: JobView }) {
   return (
     <div className="flex flex-col gap-4">
       {choices.map(({ f, start }) => (
-        <section key={f.id} aria-label={`One or the whole set: ${f.body.name}`}>
+        <section key={f.id} aria-label={tr`One or the whole set: ${f.body.name}`}>
           <Decide view={view} finding={f} start={start} />
         </section>
       ))}
@@ -46,7 +47,7 @@ export function RepairWork({ view }: { view: JobView }) {
   return (
     <div className="flex flex-col gap-4">
       {found.map((f) => (
-        <section key={f.id} aria-label={`Steps: ${sequenceFor(f.body.what, f.body.name).name}`}>
+        <section key={f.id} aria-label={tr`Steps: ${sequenceFor(f.body.what, f.body.name).name}`}>
           {found.length > 1 && <h3 className="font-semibold">{f.body.text}</h3>}
           <Steps view={view} finding={f} />
         </section>

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
@@ -43,7 +44,7 @@ export function ValueDialog({
         if (!open) onClose();
       }}
       title="Value from the service information"
-      description={`${what}, for ${view.unit.family}`}
+      description={tr`${what}, for ${view.unit.family}`}
     >
       <form
         noValidate

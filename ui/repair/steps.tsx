@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { Check } from 'lucide-react';
 import { useState } from 'react';
 import type { Position } from '../../core/judge/types';
@@ -111,7 +112,7 @@ function TickMany(props: {
               <Button
                 key={p}
                 className="min-w-12 px-2"
-                aria-label={`All of ${positionWords(p)}`}
+                aria-label={tr`All of ${positionWords(p)}`}
                 disabled={busy}
                 onClick={() => onTick(column)}
               >
@@ -169,7 +170,7 @@ function StepRow(props: StepRowProps) {
           <Button
             className="px-3"
             disabled={busy}
-            aria-label={`Tick step ${step.id} at all`}
+            aria-label={tr`Tick step ${step.id} at all`}
             onClick={() => onTick(open)}
           >
             all
@@ -180,7 +181,7 @@ function StepRow(props: StepRowProps) {
             type="button"
             disabled={busy}
             className="min-h-12 px-2 text-sm underline"
-            aria-label={`Step ${step.id}: does not apply`}
+            aria-label={tr`Step ${step.id}: does not apply`}
             onClick={() => onTick(open, 'does not apply')}
           >
             does not apply

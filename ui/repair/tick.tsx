@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { Check, Minus } from 'lucide-react';
 import { useId, useState } from 'react';
 import { positionWords } from '../../core/judge/words';
@@ -30,13 +31,13 @@ interface TickProps {
 
 /** A step at a position: how it was done, or the button that ticks it. Values are typed beside it. */
 export function Tick({ view, sequence, place: { step, position }, done, disabled, onTick, onAgain }: TickProps) {
-  const where = position === undefined ? '' : ` at ${positionWords(position)}`;
+  const where = position === undefined ? '' : tr` at ${positionWords(position)}`;
   if (!done)
     return step.value ? null : (
       <button
         type="button"
         disabled={disabled}
-        aria-label={`Tick step ${step.id}${where}`}
+        aria-label={tr`Tick step ${step.id}${where}`}
         className="min-h-12 min-w-12 rounded-lg border-2 border-line px-2 disabled:opacity-50"
         onClick={onTick}
       >
@@ -118,7 +119,7 @@ export function ValueTick({ view, finding, sequence, step, open, tool, onDone }:
   return (
     <form
       noValidate
-      aria-label={`Value: ${step.id}`}
+      aria-label={tr`Value: ${step.id}`}
       className="flex flex-wrap items-center gap-1"
       onSubmit={(e) => {
         e.preventDefault();
@@ -141,7 +142,7 @@ export function ValueTick({ view, finding, sequence, step, open, tool, onDone }:
       />
       {units.length > 1 ? (
         <select
-          aria-label={`Unit of ${step.value?.what ?? ''}`}
+          aria-label={tr`Unit of ${step.value?.what ?? ''}`}
           className={`${inputLook} mt-0 w-24!`}
           value={unit}
           onChange={(e) => setUnit(e.target.value)}
@@ -154,7 +155,7 @@ export function ValueTick({ view, finding, sequence, step, open, tool, onDone }:
         <span className="text-sm text-soft">{units[0]}</span>
       )}
       <Button type="submit" disabled={busy}>
-        Tick{several && !isEach ? ` all ${open.length}` : ''}
+        Tick{several && !isEach ? tr` all ${open.length}` : ''}
         <span className="sr-only"> step {step.id}</span>
       </Button>
       {several && (

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import Link from 'next/link';
 import { noteOf, rowsOf } from '../../application/posts/rows';
 import { PostRow } from '../posts/post-row';
@@ -99,7 +100,7 @@ function Payer({ view, hasLogo }: { view: ReportView; hasLogo: boolean }) {
             <p>{report.cost.answer}</p>
           </section>
         )}
-        <p className="mt-10 border-t border-line pt-1">{report.signed ? `Signed: ${report.signed}` : 'Signature'}</p>
+        <p className="mt-10 border-t border-line pt-1">{report.signed ? tr`Signed: ${report.signed}` : 'Signature'}</p>
       </div>
     </>
   );

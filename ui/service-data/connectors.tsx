@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { v7 } from 'uuid';
@@ -53,7 +54,7 @@ export function Connectors({ view, family, onDone }: { view: ServiceDataView; fa
                   </span>
                 </p>
                 {may && (
-                  <Button aria-label={`Change ${c.name}`} onClick={() => setEditing(l)}>
+                  <Button aria-label={tr`Change ${c.name}`} onClick={() => setEditing(l)}>
                     Change
                   </Button>
                 )}
@@ -153,7 +154,7 @@ function EditConnector(p: {
         if (!open) p.onClose();
       }}
       title={p.line ? connectorIn(p.line).name : 'A connector'}
-      description={`Of ${p.family || 'any engine'}, as its service information shows it. What was entered before stays in the record.`}
+      description={tr`Of ${p.family || 'any engine'}, as its service information shows it. What was entered before stays in the record.`}
     >
       <form
         noValidate

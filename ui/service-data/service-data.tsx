@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { FileDown, FileUp } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from '../kit/router';
@@ -160,11 +161,11 @@ function Value({
       <b className="min-w-24 font-mono">{shown ? valueOf(shown) : '–'}</b>
       <span className="flex-1 basis-60 text-sm text-soft">
         {shown
-          ? `${line ? '' : 'of any engine: '}${shown.source}; ${shown.by}, ${shown.at.slice(0, 10)}${shown.revision > 1 ? `, entered ${shown.revision} times` : ''}`
+          ? tr`${line ? '' : 'of any engine: '}${shown.source}; ${shown.by}, ${shown.at.slice(0, 10)}${shown.revision > 1 ? tr`, entered ${shown.revision} times` : ''}`
           : 'not entered'}
       </span>
       {onEdit && (
-        <Button aria-label={`${line ? 'Change' : 'Enter'} ${step.value.what}`} onClick={onEdit}>
+        <Button aria-label={tr`${line ? 'Change' : 'Enter'} ${step.value.what}`} onClick={onEdit}>
           {line ? 'Change' : 'Enter'}
         </Button>
       )}
@@ -195,7 +196,7 @@ function EditValue(p: {
         if (!open) p.onClose();
       }}
       title={`${p.place.sequence.name}: ${p.place.step.value.what}`}
-      description={`For ${p.family || 'any engine'}. What was entered before stays in the record.`}
+      description={tr`For ${p.family || 'any engine'}. What was entered before stays in the record.`}
     >
       <form
         noValidate

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import Link from 'next/link';
 import type { ChoiceView } from '../../application/specifications-view';
 import { forWords, limitWords, whenWords, WHY_NOT } from './words';
@@ -32,8 +33,8 @@ export function Choice({ choice }: { choice: ChoiceView }) {
                   {[
                     forWords(p.entry),
                     whenWords(p.entry.when),
-                    p.entry.school && `house rule “${p.entry.school}”`,
-                    `revision ${p.revision}`,
+                    p.entry.school && tr`house rule “${p.entry.school}”`,
+                    tr`revision ${p.revision}`,
                   ]
                     .filter(Boolean)
                     .join(', ')}

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { LIMIT_NUMBERS } from '../../core/limits/check';
 import type { Limits } from '../../core/limits/types';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
@@ -45,7 +46,7 @@ export function entryOfDraft(draft: Draft): Result<SpecificationEntry> {
   const more = read.json('more', '/entry/limits/more');
   for (const key of Object.keys(more))
     if (!(MORE as readonly string[]).includes(key))
-      problems.push({ path: '/entry/limits/more', message: `"${key}" has no place here; ${MORE.join(', ')} have.` });
+      problems.push({ path: '/entry/limits/more', message: tr`"${key}" has no place here; ${MORE.join(', ')} have.` });
   const neighbours = pruned({
     maxRatio: read.number('maxRatio', '/entry/limits/neighbours/maxRatio'),
     maxDifference: read.number('maxDifference', '/entry/limits/neighbours/maxDifference'),

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { verdictWord } from '../../core/judge/words';
@@ -57,7 +58,7 @@ export function LineDetail({
       <h2 className="text-lg font-bold">{name}</h2>
       <p className="text-soft">
         {forWords(entry)}
-        {entry.school && `, house rule “${entry.school}”`}
+        {entry.school && tr`, house rule “${entry.school}”`}
         {whenWords(entry.when) && `, ${whenWords(entry.when)}`}
       </p>
       <p className="mt-1 font-mono text-lg">{limitWords(entry)}</p>
@@ -81,7 +82,7 @@ export function LineDetail({
         <dt className="text-soft">status</dt>
         <dd>
           {STATUS_WORDS[status]}
-          {line.by && `, by ${line.by}`}
+          {line.by && tr`, by ${line.by}`}
         </dd>
       </dl>
       <OtherProblems problems={sender.problems} paths={[]} />
@@ -102,7 +103,7 @@ export function LineDetail({
       {line.earlier.length > 0 && (
         <details className="mt-3">
           <summary className="min-h-8 cursor-pointer font-semibold">
-            {line.earlier.length === 1 ? 'Earlier revision' : `${line.earlier.length} earlier revisions`}
+            {line.earlier.length === 1 ? 'Earlier revision' : tr`${line.earlier.length} earlier revisions`}
           </summary>
           <ol className="mt-1 flex flex-col gap-2 text-sm">
             {line.earlier.map((r) => (
@@ -147,7 +148,7 @@ function OpenJobs({ line, by, onDone }: { line: SpecificationLine; by: string; o
       runs: effects?.map((e) => e.runId) ?? [],
     });
     if (!done) return;
-    setSaid(`${done.applied} judged again.`);
+    setSaid(tr`${done.applied} judged again.`);
     setEffects(null);
     onDone();
   }
@@ -192,7 +193,7 @@ function OpenJobs({ line, by, onDone }: { line: SpecificationLine; by: string; o
           <OtherProblems problems={sender.problems} paths={[]} />
           <div className="mt-2">
             <Button tone="strong" disabled={sender.busy} onClick={() => void apply()}>
-              Judge {effects.length === 1 ? 'this run' : `these ${effects.length} runs`} again
+              Judge {effects.length === 1 ? 'this run' : tr`these ${effects.length} runs`} again
             </Button>
           </div>
         </>

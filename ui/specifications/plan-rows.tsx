@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import type { Clash } from '../../core/specifications/clash';
 import type { SpecificationEntry } from '../../formats/specifications';
 import { fieldWords, forWords, limitWords, valueWords, whenWords } from './words';
@@ -22,7 +23,7 @@ export function PlanRows({ plan }: { plan: SpecificationsPlan }) {
         <li key={i} className="rounded-lg border border-line p-2">
           <p>
             <b>{r.entry.test}</b> {forWords(r.entry)} {whenWords(r.entry.when)}{' '}
-            {r.entry.school && `house rule “${r.entry.school}”`}{' '}
+            {r.entry.school && tr`house rule “${r.entry.school}”`}{' '}
             <span className="font-mono">{limitWords(r.entry)}</span>{' '}
             <b className={r.action === 'unchanged' ? 'text-soft' : 'text-estuary'}>{ACTION[r.action]}</b>
           </p>

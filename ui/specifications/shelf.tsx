@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { FileDown, FileUp, Plus, Search } from 'lucide-react';
 import { useRouter } from '../kit/router';
 import { useMemo, useState } from 'react';
@@ -182,7 +183,7 @@ function LineButton({ line, active, onPick }: { line: SpecificationLine; active:
       <span className="min-w-0">
         <b className="block truncate">{forWords(entry)}</b>
         <span className="block truncate text-sm text-soft">
-          {[entry.school && `house rule “${entry.school}”`, whenWords(entry.when)].filter(Boolean).join(', ')}
+          {[entry.school && tr`house rule “${entry.school}”`, whenWords(entry.when)].filter(Boolean).join(', ')}
         </span>
       </span>
       <span className="min-w-0">
@@ -191,7 +192,7 @@ function LineButton({ line, active, onPick }: { line: SpecificationLine; active:
       </span>
       <span className={`text-sm sm:text-right ${TONES[status]}`}>
         <b>{STATUS_WORDS[status]}</b>
-        <span className="block text-soft">{ships ? 'ships with the test' : `revision ${revision}`}</span>
+        <span className="block text-soft">{ships ? 'ships with the test' : tr`revision ${revision}`}</span>
       </span>
     </button>
   );

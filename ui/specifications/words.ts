@@ -1,3 +1,5 @@
+import { significant } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import { unitValue } from '../../core/quantity/values';
 import { rangeWords } from '../../core/judge/words';
 import { predict } from '../../core/limits/at';
@@ -28,14 +30,14 @@ export function whenWords(when: When = {}): string {
     from === undefined && to === undefined
       ? ''
       : to === undefined
-        ? `from ${from} °C`
+        ? tr`from ${from} °C`
         : from === undefined
-          ? `up to ${to} °C`
-          : `${from} to ${to} °C`;
+          ? tr`up to ${to} °C`
+          : tr`${from} to ${to} °C`;
   return [
     when.systemVoltage_V ? `${when.systemVoltage_V} V` : '',
-    when.key ? `key ${when.key}` : '',
-    when.engine ? `engine ${when.engine}` : '',
+    when.key ? tr`key ${when.key}` : '',
+    when.engine ? tr`engine ${when.engine}` : '',
     when.connection ?? '',
     temperature,
   ]
@@ -46,7 +48,7 @@ export function whenWords(when: When = {}): string {
 /** The limits in a few words. */
 export function limitWords({ limits }: Pick<SpecificationEntry, 'limits'>): string {
   if (limits.quantity === 'observation') return 'pass or fail';
-  if (limits.transfer) return `transfer function, ${limits.transfer.kind}`;
+  if (limits.transfer) return tr`transfer function, ${limits.transfer.kind}`;
   const range = rangeWords(limits, limits);
   const more = [
     limits.byPosition ? 'by position' : '',
@@ -118,7 +120,7 @@ export function predictionWords(limits: Limits): string {
   return tellingPoints(limits.transfer)
     .map((x) => {
       const expected = predict(limits, unitValue(x))?.expected;
-      return `${x} ${unit}: ${expected === undefined ? 'nothing' : `${Number(expected.toPrecision(4))} ${limits.unit}`}`;
+      return tr`${x} ${unit}: ${expected === undefined ? 'nothing' : `${significant(expected, 4)} ${limits.unit}`}`;
     })
     .join('; ');
 }

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import Link from 'next/link';
 import { useState } from 'react';
 import type { LibraryCapture } from '../../application/views';
@@ -45,7 +46,7 @@ export function CaptureLibrary({ captures }: { captures: readonly LibraryCapture
                   <span className={`rounded-full border-2 px-3 py-0.5 text-sm ${TONES[c.standing]}`}>{c.standing}</span>
                   <p className="text-sm text-soft">
                     Recorded while {conditionWords(c.capture)}
-                    {c.capture.cycle && `, ${Math.round(c.capture.cycle.speed_rpm)} rpm`};{' '}
+                    {c.capture.cycle && tr`, ${Math.round(c.capture.cycle.speed_rpm)} rpm`};{' '}
                     {c.channels.map((h) => h.name).join(', ')}. {c.by}
                   </p>
                 </li>

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { v7 } from 'uuid';
 import type { ReadCode } from '../../formats/trace/types';
 import { Button } from '../kit/button';
@@ -33,7 +34,9 @@ export function CodesOfLog({
   }
   return (
     <div className="mt-4 rounded-lg border-2 border-ochre p-3">
-      <p className="font-semibold">The log holds codes: {codes.map((c) => `SPN ${c.spn} FMI ${c.fmi}`).join(', ')}.</p>
+      <p className="font-semibold">
+        The log holds codes: {codes.map((c) => tr`SPN ${c.spn} FMI ${c.fmi}`).join(', ')}.
+      </p>
       <p className="text-sm">When were they read?</p>
       {problems.map((p) => (
         <p key={p.path} role="alert" className="font-semibold text-rust">

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import type { RecordingLimits } from '../../application/views';
 import { ROLES, type ChannelRole } from '../../core/signal/types';
 import { inputLook } from '../kit/field';
@@ -36,7 +37,7 @@ export function ColumnTable({ drafts, wrong, limits, onChange }: Props) {
                 <label className="text-sm">
                   Connected to
                   <select
-                    aria-label={`Connected to, ${d.column}`}
+                    aria-label={tr`Connected to, ${d.column}`}
                     className={inputLook}
                     value={d.role}
                     onChange={(e) => change(i, { role: e.target.value as ChannelRole })}
@@ -60,7 +61,7 @@ export function ColumnTable({ drafts, wrong, limits, onChange }: Props) {
                   <label className="text-sm">
                     Reports the pin
                     <select
-                      aria-label={`Reports the pin, ${d.column}`}
+                      aria-label={tr`Reports the pin, ${d.column}`}
                       className={inputLook}
                       value={d.of}
                       onChange={(e) => change(i, { of: e.target.value })}
@@ -124,7 +125,7 @@ function JudgedBySelect(props: {
     <label className="text-sm sm:col-span-full">
       Judged over its whole length by
       <select
-        aria-label={`Judged by, ${props.of}`}
+        aria-label={tr`Judged by, ${props.of}`}
         className={inputLook}
         value={props.value}
         onChange={(e) => props.onChange(e.target.value)}
@@ -132,7 +133,7 @@ function JudgedBySelect(props: {
         <option value="">no limits: it is only searched</option>
         {fitting.map(({ id, unit, judgedBy: j }) => (
           <option key={id} value={id}>
-            {`${j.test}: ${limitWords(j, unit)}${j.transfer ? ', with its transfer function' : ''}`}
+            {tr`${j.test}: ${limitWords(j, unit)}${j.transfer ? ', with its transfer function' : ''}`}
           </option>
         ))}
       </select>
@@ -142,11 +143,11 @@ function JudgedBySelect(props: {
 
 const limitWords = ({ lower, upper }: { lower?: number; upper?: number }, unit: string): string =>
   lower !== undefined && upper !== undefined
-    ? `${lower} to ${upper} ${unit}`
+    ? tr`${lower} to ${upper} ${unit}`
     : lower !== undefined
-      ? `${lower} ${unit} or more`
+      ? tr`${lower} ${unit} or more`
       : upper !== undefined
-        ? `${upper} ${unit} or less`
+        ? tr`${upper} ${unit} or less`
         : 'no limits';
 
 function Line(props: {

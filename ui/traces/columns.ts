@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { leadsOfColumns, type LeadMap, roleNamed, whereWords } from '../../core/signal/lead-map';
 import { ROLES, type ChannelRole } from '../../core/signal/types';
 import type { ColumnChoice } from '../../application/traces/stored';
@@ -111,7 +112,7 @@ export function chosen(
       wrong.set(d.column, 'The pin that it reports is not taken in.');
     const judge = limits.find((l) => l.id === d.limits);
     if (judge && d.role !== 'scan-tool' && judge.unit !== d.unit.trim())
-      wrong.set(d.column, `These limits are in ${judge.unit}, the column in ${d.unit.trim()}.`);
+      wrong.set(d.column, tr`These limits are in ${judge.unit}, the column in ${d.unit.trim()}.`);
     const cylinder = d.role === 'injector-current' && d.cylinder.trim() !== '' ? Number(d.cylinder) : null;
     if (cylinder !== null && !(Number.isInteger(cylinder) && cylinder >= 1 && cylinder <= 24))
       wrong.set(d.column, 'Type the number of its cylinder, or leave it empty for the common supply.');

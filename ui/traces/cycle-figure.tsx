@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { type RefObject, useEffect, useRef, useState } from 'react';
 import type { CaptureBehind, TraceView } from '../../application/views';
 import type { Cycle, CycleLane } from '../../core/signal/angle/cycle';
@@ -13,7 +14,7 @@ export function CycleFigure({ trace, cycle, ghost }: { trace: TraceView; cycle: 
   const wide = useDrawnWidth(frame);
   const height = TOP + cycle.lanes.length * (LANE + 8) + 22;
   const x = (angle: number): number => LEFT + (angle / 720) * (wide - 2 * LEFT);
-  const words = `One cycle of 720 degrees. Order of firing: ${cycle.places.map((p) => p.cylinder ?? 'not named').join(', ')}. Lanes: ${trace.head.channels.map((c) => c.name).join(', ')}.`;
+  const words = tr`One cycle of 720 degrees. Order of firing: ${cycle.places.map((p) => p.cylinder ?? 'not named').join(', ')}. Lanes: ${trace.head.channels.map((c) => c.name).join(', ')}.`;
   return (
     <svg
       ref={frame}
@@ -34,7 +35,7 @@ export function CycleFigure({ trace, cycle, ghost }: { trace: TraceView; cycle: 
             opacity={0.22}
           />
           <text x={x(p.angle_deg) + 8} y={22} className="fill-ink text-[15px] font-bold">
-            {p.cylinder === null ? '' : `cyl. ${p.cylinder}`}
+            {p.cylinder === null ? '' : tr`cyl. ${p.cylinder}`}
           </text>
         </g>
       ))}

@@ -1,4 +1,6 @@
 'use client';
+import { fixed } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import { useMemo, useState } from 'react';
 import { v7 } from 'uuid';
 import type { CaptureBehind, TraceView } from '../../application/views';
@@ -43,7 +45,7 @@ export function CycleView({ trace, ghosts, isClosed }: Props) {
       <p>
         Recorded while {conditionWords(capture)}
         {cycle &&
-          `; ${Math.round(cycle.speed_rpm)} rpm, ${cycle.cycles === 1 ? 'one cycle' : `${cycle.cycles} cycles over each other`}, angle from the ${cycle.from === 'crank' ? 'crank wheel' : 'injector of one cylinder'}`}
+          tr`; ${Math.round(cycle.speed_rpm)} rpm, ${cycle.cycles === 1 ? 'one cycle' : tr`${cycle.cycles} cycles over each other`}, angle from the ${cycle.from === 'crank' ? 'crank wheel' : 'injector of one cylinder'}`}
         .
       </p>
       {capture.conclusions.map((c) => (
@@ -65,7 +67,7 @@ export function CycleView({ trace, ghosts, isClosed }: Props) {
                 <option value="">nothing</option>
                 {ghosts.map((g) => (
                   <option key={g.id} value={g.id}>
-                    {`${g.unit}, ${g.name}: ${g.standing}, ${conditionWords(g.capture)}${g.capture.cycle ? `, ${Math.round(g.capture.cycle.speed_rpm)} rpm` : ''}`}
+                    {`${g.unit}, ${g.name}: ${g.standing}, ${conditionWords(g.capture)}${g.capture.cycle ? tr`, ${Math.round(g.capture.cycle.speed_rpm)} rpm` : ''}`}
                   </option>
                 ))}
               </select>
@@ -93,7 +95,7 @@ export function CycleView({ trace, ghosts, isClosed }: Props) {
 function changesOf(trace: TraceView, ghost: CaptureBehind | null): readonly Change[] {
   const condition = trace.head.capture?.condition;
   if (!ghost || !condition) return [];
-  const name = ghost.capture.condition === condition ? 'there' : `while ${conditionWords(ghost.capture)}`;
+  const name = ghost.capture.condition === condition ? 'there' : tr`while ${conditionWords(ghost.capture)}`;
   const isAlike = ghost.capture.condition === condition;
   return compareCaptures(trace.head.search.findings, ghost.findings, { name, isAlike });
 }
@@ -133,9 +135,9 @@ function Against({ cycle, ghost, known }: { cycle: Cycle; ghost: CaptureBehind; 
       Cam against {ghost.unit}, {ghost.name} ({ghost.standing}):{' '}
       {found ? (
         <b>
-          {Math.abs(found.shift_deg).toFixed(1)} ± {found.uncertainty_deg.toFixed(1)} degrees of the crank{' '}
+          {fixed(Math.abs(found.shift_deg), 1)} ± {fixed(found.uncertainty_deg, 1)} degrees of the crank{' '}
           {found.shift_deg >= 0 ? 'later' : 'earlier'}
-          {cycle.teeth ? `, ${Math.abs((found.shift_deg * cycle.teeth) / 360).toFixed(1)} teeth of the wheel` : ''}
+          {cycle.teeth ? tr`, ${fixed(Math.abs((found.shift_deg * cycle.teeth) / 360), 1)} teeth of the wheel` : ''}
           {isOut ? ': out of time.' : ': in time.'}
         </b>
       ) : (
@@ -171,7 +173,7 @@ function CylinderPosts({ row }: { row: CylinderRow }) {
             </div>
             <span className="block font-mono font-semibold">{n.text}</span>
             <span className="block text-sm">
-              {n.cylinder === null ? `place ${n.position}` : `cyl. ${n.cylinder}`}
+              {n.cylinder === null ? tr`place ${n.position}` : tr`cyl. ${n.cylinder}`}
               <span className="block text-xs text-soft">{WORDS[n.severity]}</span>
               {n.before !== null && (
                 <span className={`block text-xs ${n.against.length ? 'font-bold' : 'text-soft'}`}>

@@ -1,3 +1,5 @@
+import { fixed } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import type { Change } from '../../core/signal/angle/types';
 import type { Finding } from '../../core/signal/types';
 import type { TraceCapture } from '../../formats/requests/traces';
@@ -10,7 +12,7 @@ export const CONDITION_WORDS: Readonly<Record<TraceCapture['condition'], string>
 
 /** What the engine did, and how warm it was where that was said. */
 export const conditionWords = ({ condition, temperature }: Pick<TraceCapture, 'condition' | 'temperature'>): string =>
-  `${CONDITION_WORDS[condition]}${temperature ? `, engine ${temperature}` : ''}`;
+  `${CONDITION_WORDS[condition]}${temperature ? tr`, engine ${temperature}` : ''}`;
 
 /** A number that a cylinder has, with what it is and how good. */
 export interface CylinderNumber {
@@ -65,7 +67,7 @@ const ROWS: readonly {
   {
     of: 'knock',
     title: 'Knock, times the others',
-    number: (f) => (f.kind === 'knock' ? { text: f.ratio.toFixed(1), height: Math.min(1, f.ratio / 5) } : null),
+    number: (f) => (f.kind === 'knock' ? { text: fixed(f.ratio, 1), height: Math.min(1, f.ratio / 5) } : null),
   },
 ];
 
@@ -96,4 +98,4 @@ export function cylinderRows(
   }).filter((r) => r.numbers.length > 0);
 }
 
-const signed = (v: number): string => (Math.abs(v) < 0.05 ? '0.0°' : `${v > 0 ? '+' : '−'}${Math.abs(v).toFixed(1)}°`);
+const signed = (v: number): string => (Math.abs(v) < 0.05 ? '0.0°' : `${v > 0 ? '+' : '−'}${fixed(Math.abs(v), 1)}°`);

@@ -1,3 +1,4 @@
+import { significant } from '../../core/locale/numbers';
 import { GridComponent } from 'echarts/components';
 import { type EChartsType, graphic, init, use as register } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
@@ -146,7 +147,7 @@ export class TraceChart {
         fontSize: 12,
         showMinLabel: false,
         showMaxLabel: false,
-        formatter: (v: number) => String(Number(v.toPrecision(4))),
+        formatter: (v: number) => significant(v, 4),
       },
       axisLine: { show: false },
       axisTick: { show: false },

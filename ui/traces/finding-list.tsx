@@ -1,4 +1,6 @@
 'use client';
+import { fixed, grouped } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import { evidenceOf } from '../../application/traces/finding-evidence';
 import type { TraceView } from '../../application/views';
 import type { DriveEvent } from '../../core/signal/drive';
@@ -45,7 +47,7 @@ export function FindingList({ trace, findings, selected, timeZone, shown, onShow
     >
       <h2 className="text-lg font-bold">
         {bad.length > 0
-          ? `${bad.length} found`
+          ? tr`${bad.length} found`
           : trace.head.capture
             ? 'No cylinder is out of line'
             : 'Nothing left its course'}
@@ -65,7 +67,7 @@ export function FindingList({ trace, findings, selected, timeZone, shown, onShow
       {!trace.head.capture && <Power trace={trace} />}
       {bad.length === 0 && !trace.head.capture && shown && (
         <p>
-          It showed itself {shown.times === 1 ? 'once' : `${shown.times} times`} in {hoursWords(shown.hours)}. While
+          It showed itself {shown.times === 1 ? 'once' : tr`${shown.times} times`} in {hoursWords(shown.hours)}. While
           this was recorded it would have shown with {Math.round(100 * chanceToShow(shown, hoursOf(trace)))} %.
         </p>
       )}
@@ -104,7 +106,7 @@ export function FindingList({ trace, findings, selected, timeZone, shown, onShow
             href={`/api/traces/${trace.id}/csv?clock=${i}`}
             download
           >
-            {trace.head.clocks.length === 1 ? 'Table of it (CSV)' : `Table ${i + 1} (CSV)`}
+            {trace.head.clocks.length === 1 ? 'Table of it (CSV)' : tr`Table ${i + 1} (CSV)`}
           </a>
         ))}
         <a className="inline-flex min-h-12 items-center underline" href={`/api/traces/${trace.id}/question`} download>
@@ -159,7 +161,7 @@ function Files({ files }: { files: readonly TraceFile[] }) {
     <ul className="text-sm text-soft" aria-label="Files on one clock">
       {files.map((f) => (
         <li key={f.sha256}>
-          {f.name}: {f.how === 'first' ? WAY_WORDS.first : `moved by ${f.shift_s.toFixed(2)} s, ${WAY_WORDS[f.how]}`}
+          {f.name}: {f.how === 'first' ? WAY_WORDS.first : tr`moved by ${fixed(f.shift_s, 2)} s, ${WAY_WORDS[f.how]}`}
         </li>
       ))}
     </ul>
@@ -226,9 +228,9 @@ function Power({ trace }: { trace: TraceView }) {
           const unit = trace.head.channels.find((c) => c.column === s.channel)?.unit ?? '';
           return (
             <li key={s.channel} className="border-t border-line py-1">
-              <b>{nameOf(trace, s.channel)}</b>, {span(s.seconds)}, {s.samples.toLocaleString('en')} samples:{' '}
+              <b>{nameOf(trace, s.channel)}</b>, {span(s.seconds)}, {grouped(s.samples)} samples:{' '}
               {s.wouldFind
-                ? `a dropout of one sample and ${say(s.wouldFind.depth, { step: 0 })} ${unit} with ${Math.round(s.wouldFind.probability * 100)} %.`
+                ? tr`a dropout of one sample and ${say(s.wouldFind.depth, { step: 0 })} ${unit} with ${Math.round(s.wouldFind.probability * 100)} %.`
                 : (s.why ?? 'not searched.')}
             </li>
           );

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import type { ProposedShift } from '../../application/traces/together';
 import type { Dialect } from '../../formats/trace/dialect';
@@ -48,7 +49,9 @@ export function FurtherFiles({ first, dialect, further, disabled, onChange }: Pr
     const joined = await joinFile(first, dialect, file);
     setBusy(false);
     if (!joined.ok) {
-      setProblem(`${file.name}${joined.path ? `, ${joined.path.slice(1)}` : ''}: ${joined.message} It was not added.`);
+      setProblem(
+        tr`${file.name}${joined.path ? `, ${joined.path.slice(1)}` : ''}: ${joined.message} It was not added.`,
+      );
       return;
     }
     onChange([...further, { file, ...joined.value, shift: shown(joined.value.proposed.shift_s) }], true);
@@ -64,7 +67,7 @@ export function FurtherFiles({ first, dialect, further, disabled, onChange }: Pr
               <label className="text-sm">
                 Begins later than {first.name} by (seconds)
                 <input
-                  aria-label={`Shift in seconds, ${d.file.name}`}
+                  aria-label={tr`Shift in seconds, ${d.file.name}`}
                   aria-invalid={isShiftWrong(d)}
                   className={`${inputLook} font-mono`}
                   inputMode="decimal"

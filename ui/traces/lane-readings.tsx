@@ -1,4 +1,6 @@
 'use client';
+import { tr } from '../../core/locale/translate';
+import { significant } from '../../core/locale/numbers';
 import { stimulusAt, stimulusOf, type Transfer } from '../../core/limits/transfer';
 import type { TraceView } from '../../application/views';
 import { moment } from '../../core/signal/words';
@@ -14,7 +16,7 @@ function meaning(t: Transfer, reading: number): string {
   const isBeyond = t.kind === 'ratiometric' && (reading < low - BEYOND_V || reading > high + BEYOND_V);
   const at = Number.isFinite(reading) && !isBeyond ? stimulusAt(t, reading) : null;
   const unit = stimulusOf(t).unit;
-  return `${at === null ? '–' : Number(at.toPrecision(4))} ${unit === 'degC' ? '°C' : unit}`;
+  return tr`${at === null ? '–' : significant(at, 4)} ${unit === 'degC' ? '°C' : unit}`;
 }
 
 interface Props {
@@ -43,7 +45,7 @@ export function LaneReadings({ trace, data, cursor_s, large, onLarge }: Props) {
               {i + 1} {c.name}
             </span>
             <span className="font-mono text-lg leading-tight font-semibold">
-              {Number.isFinite(value) ? `${Number(value.toPrecision(4))} ${c.unit}` : `– ${c.unit}`}
+              {Number.isFinite(value) ? `${significant(value, 4)} ${c.unit}` : `– ${c.unit}`}
             </span>
             {c.judgedBy?.transfer && (
               <span className="ml-2 font-mono text-sm">{meaning(c.judgedBy.transfer, value)}</span>

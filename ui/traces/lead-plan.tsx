@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import Link from 'next/link';
 import { useMemo, useState } from 'react';
 import { v7 } from 'uuid';
@@ -74,7 +75,7 @@ function Sheet({
             <span>
               <b>{l.signal}</b>
               <span className="block text-lg">
-                {l.connector || l.pin ? `${l.connector} pin ${l.pin}`.trim() : 'no pin of the table'}
+                {l.connector || l.pin ? tr`${l.connector} pin ${l.pin}`.trim() : 'no pin of the table'}
                 {l.colour && <span className="text-soft">, wire {l.colour}</span>}
               </span>
             </span>
@@ -183,7 +184,7 @@ interface Group {
 const placesFor = (connectors: readonly ConnectorView[], wires: readonly PlacesOf[]): readonly Group[] =>
   [
     ...connectors.map((c) => ({ name: c.name, places: pinsToRecord([c]) })),
-    ...wires.map((w) => ({ name: `Wires: ${w.circuit}`, places: w.ends })),
+    ...wires.map((w) => ({ name: tr`Wires: ${w.circuit}`, places: w.ends })),
   ].filter((g) => g.places.length > 0);
 
 /** The place of a row among those that are sent. */
@@ -212,7 +213,7 @@ function LeadRow(props: {
     <label className="text-sm">
       {label}
       <input
-        aria-label={`${label}, row ${number}`}
+        aria-label={tr`${label}, row ${number}`}
         aria-invalid={error !== undefined}
         className={inputLook}
         value={lead[field]}
@@ -229,7 +230,7 @@ function LeadRow(props: {
           <label className="text-sm">
             Goes to
             <select
-              aria-label={`Goes to, row ${number}`}
+              aria-label={tr`Goes to, row ${number}`}
               className={inputLook}
               value={at < 0 ? '' : at}
               onChange={(e) => onChange(all[e.target.value === '' ? -1 : Number(e.target.value)] ?? NONE)}
@@ -239,7 +240,7 @@ function LeadRow(props: {
                 <optgroup key={group.name} label={group.name}>
                   {group.places.map((p) => (
                     <option key={`${p.connector} ${p.pin}`} value={all.indexOf(p)}>
-                      {p.pin ? `${p.connector} pin ${p.pin}: ${p.signal}` : p.connector}
+                      {p.pin ? tr`${p.connector} pin ${p.pin}: ${p.signal}` : p.connector}
                     </option>
                   ))}
                 </optgroup>
@@ -257,7 +258,7 @@ function LeadRow(props: {
         <label className="text-sm">
           Kind
           <select
-            aria-label={`Kind, row ${number}`}
+            aria-label={tr`Kind, row ${number}`}
             className={inputLook}
             value={lead.role}
             onChange={(e) => onChange({ role: e.target.value as ChannelRole })}
@@ -270,7 +271,7 @@ function LeadRow(props: {
           </select>
         </label>
         {props.onRemove && (
-          <Button aria-label={`Take row ${number} away`} onClick={props.onRemove}>
+          <Button aria-label={tr`Take row ${number} away`} onClick={props.onRemove}>
             Away
           </Button>
         )}

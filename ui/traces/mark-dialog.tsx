@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { v7 } from 'uuid';
@@ -28,7 +29,7 @@ export function MarkDialog({ trace, at_s, onClose }: { trace: TraceView; at_s: n
     onClose();
   }
   return (
-    <Dialog open onOpenChange={(open) => !open && onClose()} title={`Mark at ${moment(at_s)}`}>
+    <Dialog open onOpenChange={(open) => !open && onClose()} title={tr`Mark at ${moment(at_s)}`}>
       <OtherProblems problems={problems} paths={[]} />
       <form
         onSubmit={(e) => {

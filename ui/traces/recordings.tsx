@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import Link from 'next/link';
 import { useRouter } from '../kit/router';
 import type { RecordingLimits, TraceView } from '../../application/views';
@@ -76,6 +77,6 @@ export function briefOf({ head }: TraceView): string {
   const { findings, searched } = head.search;
   const bad = findings.filter((f) => f.severity === 'fail' || f.severity === 'attention').length;
   const longest = Math.max(0, ...searched.map((s) => s.seconds));
-  const found = bad === 0 ? 'nothing left its course' : `${bad} ${bad === 1 ? 'finding' : 'findings'}`;
-  return `${span(longest)} of ${head.channels.map((c) => c.name).join(', ')}: ${found}.`;
+  const found = bad === 0 ? 'nothing left its course' : tr`${bad} ${bad === 1 ? 'finding' : 'findings'}`;
+  return tr`${span(longest)} of ${head.channels.map((c) => c.name).join(', ')}: ${found}.`;
 }

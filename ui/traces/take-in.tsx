@@ -1,4 +1,6 @@
 'use client';
+import { grouped } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import { FileUp } from 'lucide-react';
 import type { Dialect } from '../../formats/trace/dialect';
 import { Button, buttonLook } from '../kit/button';
@@ -24,7 +26,7 @@ export function TakeIn(props: TakeInProps) {
         <p role="status" className="mt-3">
           {understood
             ? 'The columns are as the question document says.'
-            : `The document says what was connected. Now choose its table${typeof question.data === 'string' ? `, ${question.data}` : ''}.`}
+            : tr`The document says what was connected. Now choose its table${typeof question.data === 'string' ? `, ${question.data}` : ''}.`}
         </p>
       )}
       {problem && (
@@ -140,10 +142,10 @@ function Shape({ dialect, size }: { dialect: Dialect; size: number }) {
   return (
     <div className="mt-1 text-sm">
       <p>
-        {Math.max(1, Math.round(size / 1000)).toLocaleString('en')} kB; cells between {WORDS[dialect.delimiter]},
-        decimal {dialect.decimal === ',' ? 'comma' : 'point'}, data from line {dialect.firstDataLine}
-        {dialect.headerLine ? `, names in line ${dialect.headerLine}` : ', without names'}
-        {dialect.unitsLine ? `, units in line ${dialect.unitsLine}` : ''}.
+        {grouped(Math.max(1, Math.round(size / 1000)))} kB; cells between {WORDS[dialect.delimiter]}, decimal{' '}
+        {dialect.decimal === ',' ? 'comma' : 'point'}, data from line {dialect.firstDataLine}
+        {dialect.headerLine ? tr`, names in line ${dialect.headerLine}` : ', without names'}
+        {dialect.unitsLine ? tr`, units in line ${dialect.unitsLine}` : ''}.
       </p>
       <details>
         <summary className="min-h-8 cursor-pointer underline">Its first lines</summary>

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import Link from 'next/link';
 import { useRouter } from '../kit/router';
 import { type PointerEvent, useEffect, useMemo, useRef, useState, type WheelEvent } from 'react';
@@ -75,7 +76,7 @@ export function TraceScreen({ trace, isClosed, timeZone, shown, ghosts }: Props)
             Recordings of the job
           </Link>
           <span className="ml-auto font-mono text-sm text-soft">
-            {window_s ? `${moment(window_s.from_s)} to ${moment(window_s.to_s)}` : ''}
+            {window_s ? tr`${moment(window_s.from_s)} to ${moment(window_s.to_s)}` : ''}
           </span>
         </div>
         {trace.head.capture && (
@@ -147,7 +148,7 @@ export function TraceScreen({ trace, isClosed, timeZone, shown, ghosts }: Props)
 }
 
 const sentence = (trace: TraceView): string =>
-  `${trace.head.channels.length} lanes: ${trace.head.channels.map((c) => `${c.name} in ${c.unit}`).join(', ')}. ${trace.head.search.summary}`;
+  tr`${trace.head.channels.length} lanes: ${trace.head.channels.map((c) => tr`${c.name} in ${c.unit}`).join(', ')}. ${trace.head.search.summary}`;
 
 interface SurfaceProps {
   readonly element: React.RefObject<HTMLDivElement | null>;

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import { overAngle } from '../../application/traces/stored';
 import { columnNames } from '../../application/traces/together';
@@ -61,9 +62,9 @@ function useChosen({ plan, engine }: TakeInProps) {
     const { drafts, missing } = draftsFrom(said, from);
     const other =
       said.engine && said.engine.cylinders !== engine.cylinders
-        ? `The document is of an engine with ${said.engine.cylinders} cylinders, this one has ${engine.cylinders}.`
+        ? tr`The document is of an engine with ${said.engine.cylinders} cylinders, this one has ${engine.cylinders}.`
         : '';
-    const lacking = missing.length ? `The table has no column ${missing.join(', ')}.` : '';
+    const lacking = missing.length ? tr`The table has no column ${missing.join(', ')}.` : '';
     change({
       drafts,
       ...(table ? { dialect: { ...table, time: timeFrom(said, table) } } : {}),
@@ -78,7 +79,7 @@ function useChosen({ plan, engine }: TakeInProps) {
     const looked = await lookAt(next);
     if (!looked.ok) {
       const where = looked.path ? `, ${looked.path.slice(1)}` : '';
-      change({ problem: `${next.name}${where}: ${looked.message} Nothing was stored.` });
+      change({ problem: tr`${next.name}${where}: ${looked.message} Nothing was stored.` });
       return;
     }
     const { columns, kind, dialect } = looked.value;
@@ -101,7 +102,7 @@ function useChosen({ plan, engine }: TakeInProps) {
     if (!read.ok) {
       const [first] = read.error;
       const where = first?.path ? `, ${first.path}` : '';
-      change({ problem: `${next.name}${where}: ${first?.message ?? ''} Nothing was stored.` });
+      change({ problem: tr`${next.name}${where}: ${first?.message ?? ''} Nothing was stored.` });
       return;
     }
     change({ question: read.value });

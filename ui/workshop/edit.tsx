@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { type ReactNode, useState } from 'react';
 import { v7 } from 'uuid';
 import type { Problem } from '../../core/foundation/result';
@@ -76,7 +77,7 @@ export function EditDepot({ depot, onClose, onDone }: EditProps & { depot: Depot
     <EditDialog
       {...{ busy, problems, onClose, onDone }}
       say={setProblems}
-      title={depot ? `Change ${depot.name}` : 'New depot'}
+      title={depot ? tr`Change ${depot.name}` : 'New depot'}
       start={{
         name: depot?.name ?? '',
         timeZone: depot?.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
@@ -111,7 +112,7 @@ export function EditFamily({ family, onClose, onDone }: EditProps & { family: Fa
     <EditDialog
       {...{ busy, problems, onClose, onDone }}
       say={setProblems}
-      title={family ? `Change ${family.code}` : 'New engine family'}
+      title={family ? tr`Change ${family.code}` : 'New engine family'}
       start={{
         ...engineDraft(family?.engine ?? null),
         code: family?.code ?? '',
@@ -160,7 +161,7 @@ export function EditUnit({
     <EditDialog
       {...{ busy, problems, onClose, onDone }}
       say={setProblems}
-      title={`Change ${unit.fleetNumber}`}
+      title={tr`Change ${unit.fleetNumber}`}
       start={{
         fleetNumber: unit.fleetNumber,
         kind: unit.kind,

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import { Button } from '../kit/button';
@@ -95,7 +96,7 @@ export function SetUp() {
           </div>
         </Block>
         {all.map((d, i) => (
-          <Block key={i} title={all.length > 1 ? `Depot ${i + 1}` : 'Its depot'}>
+          <Block key={i} title={all.length > 1 ? tr`Depot ${i + 1}` : 'Its depot'}>
             <DepotFields
               draft={d}
               problems={problems}

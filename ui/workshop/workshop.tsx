@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { FileDown, FileUp, Plus } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useRouter } from '../kit/router';
@@ -108,7 +109,7 @@ function Depots({ depots, onEdit }: { depots: readonly DepotLine[]; onEdit: (d: 
               </p>
             </div>
             {mayAdd && (
-              <Button aria-label={`Change ${d.name}`} onClick={() => onEdit(d)}>
+              <Button aria-label={tr`Change ${d.name}`} onClick={() => onEdit(d)}>
                 Change
               </Button>
             )}
@@ -143,10 +144,10 @@ function Families({ families, onEdit }: { families: readonly FamilyLine[]; onEdi
               {f.retired && ', not used any more'}
               <p className="text-sm text-soft">
                 {[
-                  `${f.engine.cylinders} ${f.engine.layout === 'vee' ? 'in a vee' : 'in line'}`,
+                  tr`${f.engine.cylinders} ${f.engine.layout === 'vee' ? 'in a vee' : 'in line'}`,
                   f.engine.systemVoltage_V === undefined ? '' : `${f.engine.systemVoltage_V} V`,
                   describeNumbering(f.engine),
-                  f.engine.firingOrder ? `fires ${f.engine.firingOrder.join('-')}` : '',
+                  f.engine.firingOrder ? tr`fires ${f.engine.firingOrder.join('-')}` : '',
                   counted(f.units, 'unit', 'units'),
                 ]
                   .filter(Boolean)
@@ -154,7 +155,7 @@ function Families({ families, onEdit }: { families: readonly FamilyLine[]; onEdi
               </p>
             </div>
             {mayChange && (
-              <Button aria-label={`Change ${f.code}`} onClick={() => onEdit(f)}>
+              <Button aria-label={tr`Change ${f.code}`} onClick={() => onEdit(f)}>
                 Change
               </Button>
             )}
@@ -220,7 +221,7 @@ function Units(p: {
               </p>
             </div>
             {mayChange && (
-              <Button aria-label={`Change ${u.fleetNumber}`} onClick={() => p.onEdit(u)}>
+              <Button aria-label={tr`Change ${u.fleetNumber}`} onClick={() => p.onEdit(u)}>
                 Change
               </Button>
             )}

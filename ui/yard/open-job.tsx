@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
@@ -56,7 +57,7 @@ export function OpenJobDialog({ unit, onClose }: { unit: FleetUnitView; onClose:
       onOpenChange={(open) => {
         if (!open) onClose();
       }}
-      title={`New job for ${unit.fleetNumber}`}
+      title={tr`New job for ${unit.fleetNumber}`}
     >
       <form noValidate onSubmit={(e) => void handleSubmit(submit)(e)}>
         <Field

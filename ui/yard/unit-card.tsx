@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { jobName } from '../../application/job-number';
 import { Plus } from 'lucide-react';
 import Link from 'next/link';
@@ -16,7 +17,7 @@ export function UnitCard({ unit, onOpen }: { unit: YardView['units'][number]; on
         <button
           type="button"
           onClick={onOpen}
-          aria-label={`Open a job for ${unit.fleetNumber}`}
+          aria-label={tr`Open a job for ${unit.fleetNumber}`}
           className="inline-flex min-h-11 items-center gap-1 rounded-lg border border-line px-3 text-sm font-semibold"
         >
           <Plus size={16} aria-hidden="true" />

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { FileUp, Plus, Search } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useRouter } from '../kit/router';
@@ -69,7 +70,7 @@ export function Yard({ yard, steps }: { yard: YardView; steps: FirstStepsView | 
       {found.length === 0 && (
         <p className="py-8 text-soft">
           {yard.search
-            ? `No unit has “${yard.search}” in its number, kind, depot, engine or complaints.`
+            ? tr`No unit has “${yard.search}” in its number, kind, depot, engine or complaints.`
             : 'No units yet. Add the first one.'}
         </p>
       )}

@@ -1,3 +1,4 @@
+import { tr } from '../../locale/translate';
 import { type EvidenceKindDefinition, mechanics, ofPosition, part, path, say } from './definition';
 import type { SupposedFault, Supposition } from './supposition';
 import type { Evidence, Stand, Target } from '../types';
@@ -130,10 +131,10 @@ export const CAPTURE: EvidenceKindDefinition<'capture'> = {
     { field: 'seen', label: 'What was seen', kind: 'long' },
   ],
   example: { kind: 'capture', position: 3, outcome: 'no pulse', seen: 'in none of 40 cycles, the others have theirs' },
-  words: (e) => `Capture${ofPosition(e.position)}: ${SHOWN[e.outcome].words}. ${e.seen}`,
+  words: (e) => tr`Capture${ofPosition(e.position)}: ${SHOWN[e.outcome].words}. ${e.seen}`,
   statements: (e, from) => {
     const { stand, target, words, means } = SHOWN[e.outcome];
-    const who = e.position === undefined ? 'The engine' : `Cylinder ${e.position}`;
+    const who = e.position === undefined ? 'The engine' : tr`Cylinder ${e.position}`;
     return [say('capture', stand, target(e.position ?? null), `${who} ${words}: ${means}.`, from)];
   },
   likelihood: (e, supposed) => {

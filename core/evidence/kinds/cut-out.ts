@@ -1,3 +1,4 @@
+import { tr } from '../../locale/translate';
 import { type EvidenceKindDefinition, mechanics, part, say } from './definition';
 import { supposedAt } from './supposition';
 
@@ -31,18 +32,20 @@ export const CUT_OUT: EvidenceKindDefinition<'cut-out'> = {
   ],
   example: { kind: 'cut-out', position: 4, faultPresent: true, change: 'none' },
   words: (e) =>
-    `Cylinder ${e.position} cut${e.faultPresent ? ' with the fault present' : ''}: ${e.change === 'worse' ? 'worse, it works' : 'no difference'}`,
+    tr`Cylinder ${e.position} cut${e.faultPresent ? ' with the fault present' : ''}: ${e.change === 'worse' ? 'worse, it works' : 'no difference'}`,
   statements: (e, from) => {
     const cylinder = mechanics('cylinder', e.position);
     if (e.change === 'worse')
-      return [say('cut-out', 'cleared', cylinder, `Cylinder ${e.position} is missed when it is cut: it works.`, from)];
+      return [
+        say('cut-out', 'cleared', cylinder, tr`Cylinder ${e.position} is missed when it is cut: it works.`, from),
+      ];
     if (!e.faultPresent)
       return [
         say(
           'cut-out',
           'noted',
           cylinder,
-          `Cutting cylinder ${e.position} made no difference, but the fault was not there then: repeat it with the fault present.`,
+          tr`Cutting cylinder ${e.position} made no difference, but the fault was not there then: repeat it with the fault present.`,
           from,
         ),
       ];
@@ -51,7 +54,7 @@ export const CUT_OUT: EvidenceKindDefinition<'cut-out'> = {
         'cut-out',
         'suspect',
         part('injector', e.position),
-        `Cutting cylinder ${e.position} makes no difference: it does no work. Injector, its wire, or compression.`,
+        tr`Cutting cylinder ${e.position} makes no difference: it does no work. Injector, its wire, or compression.`,
         from,
       ),
     ];

@@ -1,3 +1,4 @@
+import { tr } from '../../locale/translate';
 import { positionWords } from '../../judge/words';
 import type { Position } from '../../judge/types';
 import type { DriveCondition, Evidence, EvidenceKind, Ref, Stand, Statement, Target } from '../types';
@@ -49,7 +50,7 @@ export const mechanics = (name: string, position: Position | null): Target => ({
 
 /** " of cylinder 3", " at pin 26"; empty for no position. */
 export const ofPosition = (p: Position | null | undefined): string =>
-  p == null ? '' : typeof p === 'number' ? ` of ${positionWords(p)}` : ` at ${p}`;
+  p == null ? '' : typeof p === 'number' ? tr` of ${positionWords(p)}` : tr` at ${p}`;
 
 export const say = (
   rule: Statement['rule'],

@@ -1,3 +1,4 @@
+import { tr } from '../../locale/translate';
 import { joinAnd } from '../../quantity/print';
 import { conditionWords, type EvidenceKindDefinition, mechanics, say } from './definition';
 import { chanceThere, momentsOf } from './supposition';
@@ -23,13 +24,13 @@ export const DRIVE: EvidenceKindDefinition<'drive'> = {
   ],
   example: { kind: 'drive', conditions: ['hot', 'towing'], outcome: 'showed', seen: 'power lost on the hill' },
   words: (e) =>
-    `Drive${e.conditions.length ? ` (${joinAnd([...e.conditions])})` : ''}: the fault ${e.outcome}. ${e.seen}`,
+    tr`Drive${e.conditions.length ? ` (${joinAnd([...e.conditions])})` : ''}: the fault ${e.outcome}. ${e.seen}`,
   statements: (e, from) => [
     say(
       'drive',
       'noted',
       mechanics('the complaint', null),
-      `${e.outcome === 'showed' ? 'Showed itself' : 'Did not show itself'} in a drive${conditionWords(e.conditions)}: ${e.seen}.`,
+      tr`${e.outcome === 'showed' ? 'Showed itself' : 'Did not show itself'} in a drive${conditionWords(e.conditions)}: ${e.seen}.`,
       from,
     ),
   ],

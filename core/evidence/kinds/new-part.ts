@@ -1,3 +1,4 @@
+import { tr } from '../../locale/translate';
 import type { Ref, Statement } from '../types';
 import { type EvidenceKindDefinition, type EvidenceOf, ofPosition, part, say } from './definition';
 
@@ -9,16 +10,16 @@ function statements(e: NewPart, from: readonly Ref[]): Statement[] {
   const tell = (stand: Statement['stand'], text: string): Statement[] => [say('new-part', stand, target, text, from)];
   switch (e.outcome) {
     case 'cured':
-      return tell('bad', `A new ${e.part}${at} cured it: the old one, or the connector that was disturbed with it.`);
+      return tell('bad', tr`A new ${e.part}${at} cured it: the old one, or the connector that was disturbed with it.`);
     case 'no change':
       return tell(
         'cleared',
         isSet(e)
-          ? `New ${e.part}s changed nothing: they are hardly the cause, unless the new ones are one bad batch.`
-          : `A new ${e.part}${at} changed nothing: the ${e.part}${at} is not the cause, unless the new one is bad too. New is not proven good.`,
+          ? tr`New ${e.part}s changed nothing: they are hardly the cause, unless the new ones are one bad batch.`
+          : tr`A new ${e.part}${at} changed nothing: the ${e.part}${at} is not the cause, unless the new one is bad too. New is not proven good.`,
       );
     case 'other fault':
-      return tell('noted', `A new ${e.part}${at} brought another fault: ${e.changed}.`);
+      return tell('noted', tr`A new ${e.part}${at} brought another fault: ${e.changed}.`);
   }
 }
 
@@ -46,7 +47,7 @@ export const NEW_PART: EvidenceKindDefinition<'new-part'> = {
     { field: 'changed', label: 'What changed', kind: 'long' },
   ],
   example: { kind: 'new-part', part: 'relay', outcome: 'no change', changed: 'nothing' },
-  words: (e) => `New ${e.part}${ofPosition(e.position)}: ${e.outcome}. ${e.changed}`,
+  words: (e) => tr`New ${e.part}${ofPosition(e.position)}: ${e.outcome}. ${e.changed}`,
   statements,
   likelihood: (e, supposed) => {
     const bad = supposed.members.some(

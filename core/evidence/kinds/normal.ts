@@ -1,3 +1,4 @@
+import { tr } from '../../locale/translate';
 import { type EvidenceKindDefinition, ofPosition, part, say } from './definition';
 import { isCalled } from './supposition';
 
@@ -12,13 +13,13 @@ export const NORMAL: EvidenceKindDefinition<'normal'> = {
     { field: 'seen', label: 'How it was seen', kind: 'long' },
   ],
   example: { kind: 'normal', part: 'fuse', seen: 'both fuses pulled and looked at' },
-  words: (e) => `Good: ${e.part}${ofPosition(e.position)}. ${e.seen}`,
+  words: (e) => tr`Good: ${e.part}${ofPosition(e.position)}. ${e.seen}`,
   statements: (e, from) => [
     say(
       'normal',
       'cleared',
       part(e.part, e.position ?? null),
-      `The ${e.part}${ofPosition(e.position)} is good: ${e.seen}.`,
+      tr`The ${e.part}${ofPosition(e.position)} is good: ${e.seen}.`,
       from,
     ),
   ],

@@ -1,3 +1,4 @@
+import { tr } from '../../locale/translate';
 import { type EvidenceKindDefinition, ofPosition, part, path, say } from './definition';
 import { chanceThere, type SupposedFault, type Supposition } from './supposition';
 import type { Stand, Target } from '../types';
@@ -26,7 +27,7 @@ const stands: Readonly<Record<Outcome, (name: string, at: Target['position']) =>
   ],
   'all dropped out': (name) => [
     'suspect',
-    { kind: 'shared', name: `what ${name} and the others share`, position: null },
+    { kind: 'shared', name: tr`what ${name} and the others share`, position: null },
     'the common ground or a shared supply breaks off; first the recorder’s own leads',
   ],
   'pin differs': (name, at) => [
@@ -60,7 +61,7 @@ export const RECORDING: EvidenceKindDefinition<'recording'> = {
     outcome: 'pin dropped out',
     seen: 'for 20 ms at 12:03 to 0.02 V, the supply stayed at 5.00 V',
   },
-  words: (e) => `Recording of ${e.signal}${ofPosition(e.position)}: ${outcomeWords(e.outcome)}. ${e.seen}`,
+  words: (e) => tr`Recording of ${e.signal}${ofPosition(e.position)}: ${outcomeWords(e.outcome)}. ${e.seen}`,
   statements: (e, from) => {
     const [stand, target, means] = stands[e.outcome](e.signal, e.position ?? null);
     return [
@@ -68,7 +69,7 @@ export const RECORDING: EvidenceKindDefinition<'recording'> = {
         'recording',
         stand,
         target,
-        `In a recording ${e.signal}${ofPosition(e.position)} ${outcomeWords(e.outcome)}: ${means}.`,
+        tr`In a recording ${e.signal}${ofPosition(e.position)} ${outcomeWords(e.outcome)}: ${means}.`,
         from,
       ),
     ];

@@ -1,3 +1,4 @@
+import { tr } from '../../locale/translate';
 import { type EvidenceKindDefinition, part, path, say } from './definition';
 
 /** What was mended at a place: from then on older evidence about it is history. */
@@ -21,13 +22,13 @@ export const REPAIR: EvidenceKindDefinition<'repair'> = {
     { field: 'done', label: 'What was done', kind: 'long' },
   ],
   example: { kind: 'repair', where: 'the cover', path: true, part: 'injector', position: 4, done: 'loom replaced' },
-  words: (e) => `Mended at ${e.where}: ${e.done}`,
+  words: (e) => tr`Mended at ${e.where}: ${e.done}`,
   statements: (e, from) => [
     say(
       'repaired',
       'noted',
       e.path ? path(e.where, e.position ?? null) : part(e.part, e.position ?? null),
-      `Mended at ${e.where}: ${e.done}.`,
+      tr`Mended at ${e.where}: ${e.done}.`,
       from,
     ),
   ],

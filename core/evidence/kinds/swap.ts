@@ -1,3 +1,4 @@
+import { tr } from '../../locale/translate';
 import { capital } from '../../foundation/text';
 import { positionWords } from '../../judge/words';
 import type { Ref, Statement } from '../types';
@@ -22,7 +23,7 @@ function statements(e: Swap, from: readonly Ref[]): Statement[] {
         'swap',
         'noted',
         about[0],
-        `${capital(here)} and ${there} were exchanged while the fault was not there: it proves nothing before the fault returns.`,
+        tr`${capital(here)} and ${there} were exchanged while the fault was not there: it proves nothing before the fault returns.`,
         from,
       ),
     ];
@@ -34,25 +35,25 @@ function statements(e: Swap, from: readonly Ref[]): Statement[] {
         tell(
           'bad',
           about[0],
-          `The fault followed the ${e.part} from ${here} to ${there}: the ${e.part} that was at ${here} is bad.`,
+          tr`The fault followed the ${e.part} from ${here} to ${there}: the ${e.part} that was at ${here} is bad.`,
         ),
         tell(
           'cleared',
           about[1],
-          `With another ${e.part}, ${here} works: its wire and its controller output are good.`,
+          tr`With another ${e.part}, ${here} works: its wire and its controller output are good.`,
         ),
       ];
     case 'stayed':
       return [
-        tell('cleared', about[0], `The fault stayed at ${here} with another ${e.part}: the ${e.part} is good.`),
-        tell('suspect', about[1], `The fault stayed at ${here}: its wire, the controller, or the mechanics there.`),
+        tell('cleared', about[0], tr`The fault stayed at ${here} with another ${e.part}: the ${e.part} is good.`),
+        tell('suspect', about[1], tr`The fault stayed at ${here}: its wire, the controller, or the mechanics there.`),
       ];
     case 'gone':
       return [
         tell(
           'suspect',
           about[1],
-          `After exchanging ${here} and ${there} the fault is gone from both: a connector that was disturbed, or an intermittent fault.`,
+          tr`After exchanging ${here} and ${there} the fault is gone from both: a connector that was disturbed, or an intermittent fault.`,
         ),
       ];
   }
@@ -67,22 +68,24 @@ function withTwin(e: Swap, from: readonly Ref[]): Statement[] {
         'swap',
         'noted',
         target,
-        `The ${e.part} was exchanged while the fault was not there: it proves nothing.`,
+        tr`The ${e.part} was exchanged while the fault was not there: it proves nothing.`,
         from,
       ),
     ];
   switch (e.outcome) {
     case 'stayed':
-      return [say('swap', 'cleared', target, `The fault stayed with another ${e.part}: the ${e.part} is good.`, from)];
+      return [
+        say('swap', 'cleared', target, tr`The fault stayed with another ${e.part}: the ${e.part} is good.`, from),
+      ];
     case 'followed':
-      return [say('swap', 'bad', target, `The fault went with the ${e.part}: it is bad.`, from)];
+      return [say('swap', 'bad', target, tr`The fault went with the ${e.part}: it is bad.`, from)];
     case 'gone':
       return [
         say(
           'swap',
           'suspect',
           target,
-          `With another ${e.part} the fault is gone: the ${e.part}, or the contact that was disturbed with it.`,
+          tr`With another ${e.part} the fault is gone: the ${e.part}, or the contact that was disturbed with it.`,
           from,
         ),
       ];
@@ -122,7 +125,7 @@ export const SWAP: EvidenceKindDefinition<'swap'> = {
   ],
   example: { kind: 'swap', part: 'injector', from: 3, to: 1, outcome: 'followed' },
   words: (e) =>
-    `Swap of ${e.part}${e.from === undefined || e.to === undefined ? ' with its twin' : `, ${positionWords(e.from)} with ${positionWords(e.to)}`}: ${OUTCOMES[e.outcome]}${e.wasThere === false ? ', which was not there before' : ''}`,
+    tr`Swap of ${e.part}${e.from === undefined || e.to === undefined ? ' with its twin' : tr`, ${positionWords(e.from)} with ${positionWords(e.to)}`}: ${OUTCOMES[e.outcome]}${e.wasThere === false ? ', which was not there before' : ''}`,
   statements,
   likelihood: (e, supposed) => {
     if (e.wasThere === false) return 0.5;

@@ -1,3 +1,4 @@
+import { tr } from '../../locale/translate';
 import { type EvidenceKindDefinition, path, say } from './definition';
 import { pathsNear } from './supposition';
 
@@ -21,15 +22,15 @@ export const VISUAL: EvidenceKindDefinition<'visual'> = {
     { field: 'seen', label: 'What is seen', kind: 'long' },
   ],
   example: { kind: 'visual', where: 'the cover', position: 1, damaged: true, seen: 'insulation rubbed through' },
-  words: (e) => `Seen at ${e.where}: ${e.seen}`,
+  words: (e) => tr`Seen at ${e.where}: ${e.seen}`,
   statements: (e, from) => [
     say(
       'visual',
       e.damaged ? 'bad' : 'noted',
       path(e.where, e.position ?? null),
       e.damaged
-        ? `Seen at ${e.where}: ${e.seen}.`
-        : `Looked at ${e.where}: ${e.seen}. It looks good, which proves nothing.`,
+        ? tr`Seen at ${e.where}: ${e.seen}.`
+        : tr`Looked at ${e.where}: ${e.seen}. It looks good, which proves nothing.`,
       from,
     ),
   ],

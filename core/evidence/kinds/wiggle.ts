@@ -1,3 +1,4 @@
+import { tr } from '../../locale/translate';
 import { type EvidenceKindDefinition, path, say } from './definition';
 import { pathsNear } from './supposition';
 
@@ -20,15 +21,15 @@ export const WIGGLE: EvidenceKindDefinition<'wiggle'> = {
     },
   ],
   example: { kind: 'wiggle', where: 'the bracket', position: 2, outcome: 'broke' },
-  words: (e) => `Loom moved at ${e.where}: ${e.outcome === 'broke' ? 'the connection broke' : 'it held'}`,
+  words: (e) => tr`Loom moved at ${e.where}: ${e.outcome === 'broke' ? 'the connection broke' : 'it held'}`,
   statements: (e, from) => [
     say(
       'wiggle',
       e.outcome === 'broke' ? 'bad' : 'noted',
       path(e.where, e.position ?? null),
       e.outcome === 'broke'
-        ? `Moved at ${e.where}, the connection breaks: it is bad there.`
-        : `Moved at ${e.where}, the connection held.`,
+        ? tr`Moved at ${e.where}, the connection breaks: it is bad there.`
+        : tr`Moved at ${e.where}, the connection held.`,
       from,
     ),
   ],

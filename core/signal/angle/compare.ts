@@ -1,3 +1,5 @@
+import { fixed } from '../../locale/numbers';
+import { tr } from '../../locale/translate';
 import type { Finding } from '../types';
 import type { Change, Compression, Contribution, Cranking, FiringPulse, Knock } from './types';
 
@@ -133,7 +135,7 @@ const knockOf = (now: Knock, before: Knock | undefined): Difference[] =>
           uncertainty: 0.1 * Math.hypot(now.ratio, before.ratio),
           least: LEAST.knock,
           worse: 1,
-          say: (v) => `${v.toFixed(1)} times the others`,
+          say: (v) => tr`${fixed(v, 1)} times the others`,
           what: 'knock',
         },
       ]
@@ -149,7 +151,7 @@ const pulseOf = (now: FiringPulse, before: FiringPulse | undefined): Difference[
           uncertainty: Math.hypot(now.uncertainty_deg, before.uncertainty_deg),
           least: LEAST.pulse,
           worse: 0,
-          say: (v) => `${v.toFixed(1)} degrees off the grid`,
+          say: (v) => tr`${fixed(v, 1)} degrees off the grid`,
           what: 'pulse',
         },
       ]
@@ -182,7 +184,7 @@ function changes(differences: readonly Difference[], of: PerCylinder | Cranking,
     const isClear = Math.abs(difference) > Math.max(d.least, CLEAR * d.uncertainty);
     const isWorse = isClear && against.isAlike && d.worse !== 0 && Math.sign(difference) === d.worse;
     const cylinder = of.kind === 'cranking' ? null : of.cylinder;
-    const who = of.kind === 'cranking' ? 'The engine while it is cranked' : `Cylinder ${cylinder}`;
+    const who = of.kind === 'cranking' ? 'The engine while it is cranked' : tr`Cylinder ${cylinder}`;
     const verdict = !isClear
       ? 'no difference beyond what is uncertain'
       : !against.isAlike

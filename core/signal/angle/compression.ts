@@ -1,3 +1,5 @@
+import { fixed, withMark } from '../../locale/numbers';
+import { tr } from '../../locale/translate';
 import { quantile, robustDeviation } from '../../numerics/select';
 import { thin } from '../pulses';
 import type { Finding } from '../types';
@@ -118,7 +120,7 @@ function clampFindings(channel: CaptureChannel): Connection[] {
             problem: 'not zeroed' as const,
             offset: rest,
             reasons: [
-              `While the starter stands the clamp shows ${rest.toFixed(1)} ${channel.unit}: it was not zeroed. It was taken out here.`,
+              tr`While the starter stands the clamp shows ${fixed(rest, 1)} ${channel.unit}: it was not zeroed. It was taken out here.`,
             ],
           },
         ]
@@ -391,7 +393,7 @@ function compressionFinding(
 ): Compression {
   const low = r.relative + 2 * r.uncertainty;
   const severity = low < FAIL ? 'fail' : low < WATCH || r.relative < WATCH ? 'attention' : 'pass';
-  const who = r.cylinder === null ? `The compression at place ${r.position}` : `Cylinder ${r.cylinder}`;
+  const who = r.cylinder === null ? tr`The compression at place ${r.position}` : tr`Cylinder ${r.cylinder}`;
   return {
     kind: 'compression',
     ...base,
@@ -403,7 +405,7 @@ function compressionFinding(
     uncertainty: r.uncertainty,
     peak: r.peak,
     reasons: [
-      `${who}: ${Math.round(100 * r.relative)} ± ${Math.max(1, Math.round(100 * r.uncertainty))} % of the mean of all, over ${r.cycles} cycles; its peak is ${r.peak.toPrecision(3)} ${channel.unit}.`,
+      tr`${who}: ${Math.round(100 * r.relative)} ± ${Math.max(1, Math.round(100 * r.uncertainty))} % of the mean of all, over ${r.cycles} cycles; its peak is ${withMark(r.peak.toPrecision(3))} ${channel.unit}.`,
       ...(r.cylinder === null ? ['Without a channel that names a cylinder places are counted in order of time.'] : []),
     ],
   };
@@ -428,18 +430,18 @@ function crankingFinding(
   const isUnder = lower !== undefined && mean < lower;
   const isSupply = !isDrag && speed_rpm < SLOW_rpm && sag !== null && sag < LOW_V;
   const said = [
-    `The engine turns at ${Math.round(speed_rpm)} rpm${isBattery ? '' : `, with ${Math.round(mean)} ${channel.unit} on the average and ${Math.round(peak)} ${channel.unit} at the peaks`}.`,
+    tr`The engine turns at ${Math.round(speed_rpm)} rpm${isBattery ? '' : tr`, with ${Math.round(mean)} ${channel.unit} on the average and ${Math.round(peak)} ${channel.unit} at the peaks`}.`,
     even ? 'The compressions are even.' : 'The compressions are not even.',
     ...(isDrag
       ? [
           upper === undefined
-            ? `Even, but far too much for a small engine's starter (common practice: ${DRAG_A} A): no compression fault, something drags. Compare with what this starter needs.`
-            : `Even, but more on the average than this starter needs (up to ${upper} ${channel.unit}): no compression fault, something drags.`,
+            ? tr`Even, but far too much for a small engine's starter (common practice: ${DRAG_A} A): no compression fault, something drags. Compare with what this starter needs.`
+            : tr`Even, but more on the average than this starter needs (up to ${upper} ${channel.unit}): no compression fault, something drags.`,
         ]
       : []),
-    ...(isUnder ? [`Less than this starter takes when it works (${lower} ${channel.unit} and more).`] : []),
+    ...(isUnder ? [tr`Less than this starter takes when it works (${lower} ${channel.unit} and more).`] : []),
     ...(isSupply
-      ? [`Slow, with a battery down to ${sag.toFixed(1)} V: look at battery and cables before the engine.`]
+      ? [tr`Slow, with a battery down to ${fixed(sag, 1)} V: look at battery and cables before the engine.`]
       : []),
   ];
   return {

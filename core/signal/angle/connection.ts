@@ -1,3 +1,4 @@
+import { tr } from '../../locale/translate';
 import { quantile } from '../../numerics/select';
 import { thin } from '../pulses';
 import type { Channel, Clipped } from '../types';
@@ -46,7 +47,7 @@ export function clipping(channel: Channel): Clipped[] {
         level,
         samples: count,
         reasons: [
-          `It rests ${runs} times at exactly ${say(level, channel)} ${channel.unit}: the range ended there, and heights are not true. Choose a larger range and record again.`,
+          tr`It rests ${runs} times at exactly ${say(level, channel)} ${channel.unit}: the range ended there, and heights are not true. Choose a larger range and record again.`,
         ],
       },
     ];

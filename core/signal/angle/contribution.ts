@@ -1,3 +1,4 @@
+import { tr } from '../../locale/translate';
 import { quantile, robustDeviation } from '../../numerics/select';
 import type { Finding } from '../types';
 import { type Axis, nearZero, turned } from './axis';
@@ -280,7 +281,7 @@ function finding(
   const cylinder = cylinderAfter(capture.firingOrder, named, slot);
   const isSafe = r.trend < STEADY;
   const isWatched = r.misfires >= SELDOM;
-  const who = cylinder === null ? `The firing at place ${slot + 1}` : `Cylinder ${cylinder}`;
+  const who = cylinder === null ? tr`The firing at place ${slot + 1}` : tr`Cylinder ${cylinder}`;
   return {
     kind: 'contribution',
     ...base,
@@ -293,11 +294,11 @@ function finding(
     misfires: r.misfires,
     cycles: r.cycles,
     reasons: [
-      `${who} speeds the crank up by ${Math.round(100 * r.relative)} % of the mean; ${Math.round(100 * r.misfires)} % of ${r.cycles} cycles misfired.`,
+      tr`${who} speeds the crank up by ${Math.round(100 * r.relative)} % of the mean; ${Math.round(100 * r.misfires)} % of ${r.cycles} cycles misfired.`,
       ...(isSafe
         ? []
         : [
-            `The speed changed by ${Math.round(100 * r.trend)} % meanwhile: load or gear may say the same. Record at a steady speed.`,
+            tr`The speed changed by ${Math.round(100 * r.trend)} % meanwhile: load or gear may say the same. Record at a steady speed.`,
           ]),
       ...(r.isCoarse
         ? ['The speed is too coarse for single misfires of so many cylinders: record faster, or for longer.']

@@ -1,3 +1,5 @@
+import { fixed, withMark } from '../../locale/numbers';
+import { tr } from '../../locale/translate';
 import { quantile, robustDeviation } from '../../numerics/select';
 import type { Finding } from '../types';
 import { nearZero, turned } from './axis';
@@ -84,7 +86,7 @@ function clampFindings(
             'not zeroed',
             0.8,
             found.rest,
-            `Between the pulses the clamp shows ${found.rest.toPrecision(2)} ${unit}: it was not zeroed. It was taken out here.`,
+            tr`Between the pulses the clamp shows ${withMark(found.rest.toPrecision(2))} ${unit}: it was not zeroed. It was taken out here.`,
           ),
         ]
       : []),
@@ -184,7 +186,7 @@ function pulseFinding(f: {
     : null;
   const isUnlike = peak !== null && Math.abs(peak / f.usual - 1) > UNLIKE;
   const moves = spread > 4 * Math.max(1, f.uncertainty / 2);
-  const who = f.cylinder === null ? `The pulse at place ${f.slot + 1}` : `Cylinder ${f.cylinder}`;
+  const who = f.cylinder === null ? tr`The pulse at place ${f.slot + 1}` : tr`Cylinder ${f.cylinder}`;
   return {
     kind: 'pulse',
     ...f.base,
@@ -207,9 +209,9 @@ function pulseFinding(f: {
     share,
     reasons: [
       missing
-        ? `${who} has no pulse in ${Math.round(100 * share)} % of its cycles: driver, wire or coil.`
-        : `${who}: ${Math.abs(offset ?? 0).toFixed(1)} ± ${uncertainty_deg.toFixed(1)} degrees ${(offset ?? 0) >= 0 ? 'after' : 'before'} the grid, ${(peak ?? 0).toPrecision(3)} ${f.unit} high.`,
-      ...(!missing && 1 - share < SELDOM ? [`In ${Math.round(100 * share)} % of its cycles there is none.`] : []),
+        ? tr`${who} has no pulse in ${Math.round(100 * share)} % of its cycles: driver, wire or coil.`
+        : tr`${who}: ${fixed(Math.abs(offset ?? 0), 1)} ± ${fixed(uncertainty_deg, 1)} degrees ${(offset ?? 0) >= 0 ? 'after' : 'before'} the grid, ${withMark((peak ?? 0).toPrecision(3))} ${f.unit} high.`,
+      ...(!missing && 1 - share < SELDOM ? [tr`In ${Math.round(100 * share)} % of its cycles there is none.`] : []),
       ...(!missing && isOff ? ['Off the grid: the position signal lies, or the controller does.'] : []),
       ...(!missing && isUnlike ? ['Its height is unlike that of the others.'] : []),
       ...(!missing && moves ? ['It moves from cycle to cycle while its neighbours stay.'] : []),

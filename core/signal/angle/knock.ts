@@ -1,3 +1,5 @@
+import { fixed } from '../../locale/numbers';
+import { tr } from '../../locale/translate';
 import { fft, powerOfTwo } from '../../numerics/fft';
 import { quantile } from '../../numerics/select';
 import type { Finding } from '../types';
@@ -94,7 +96,7 @@ function finding(
   cycles: number,
 ): Knock {
   const isBad = ratio >= FAIL && above >= 0.5;
-  const who = cylinder === null ? `The place ${slot + 1}` : `Cylinder ${cylinder}`;
+  const who = cylinder === null ? tr`The place ${slot + 1}` : tr`Cylinder ${cylinder}`;
   return {
     kind: 'knock',
     ...base,
@@ -104,7 +106,7 @@ function finding(
     position: slot + 1,
     ratio,
     reasons: [
-      `${who}: ${ratio.toFixed(1)} times the band energy of the others of its bank after top dead centre, over ${cycles} cycles.`,
+      tr`${who}: ${fixed(ratio, 1)} times the band energy of the others of its bank after top dead centre, over ${cycles} cycles.`,
       ...(isBad
         ? [
             'It knocks: of a bank of which others misfire, the knocking one is the cause and they are victims. Common practice.',

@@ -1,3 +1,5 @@
+import { fixed } from '../../locale/numbers';
+import { tr } from '../../locale/translate';
 import { quantile } from '../../numerics/select';
 import type { Channel, Noise } from '../types';
 import { type Axis, turned } from './axis';
@@ -50,8 +52,8 @@ export function spikes(channel: Channel, axis: Axis | null): Noise[] {
       rms: quantile(heights, 0.5),
       peak,
       reasons: [
-        `${found.length} spikes, the highest ${peak.toFixed(2)} V; ${high} of ${FAIL_V} V or more, which a controller may count as an edge. Common practice: ${WATCH_V} V is watched.`,
-        ...(angles.length ? [`At ${angles.join(', ')} of the crank.`] : []),
+        tr`${found.length} spikes, the highest ${fixed(peak, 2)} V; ${high} of ${FAIL_V} V or more, which a controller may count as an edge. Common practice: ${WATCH_V} V is watched.`,
+        ...(angles.length ? [tr`At ${angles.join(', ')} of the crank.`] : []),
       ],
     },
   ];

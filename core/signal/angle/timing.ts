@@ -1,3 +1,5 @@
+import { fixed } from '../../locale/numbers';
+import { tr } from '../../locale/translate';
 import { quantile } from '../../numerics/select';
 import type { Finding } from '../types';
 import { crankAxis, meanAngle, nearZero, turned } from './axis';
@@ -181,8 +183,8 @@ export function timing(capture: Capture, reference: Capture | null): Finding[] {
     ...(gaps === undefined ? {} : { gaps }),
     speed_rpm,
     reasons: [
-      `A wheel of ${teeth} with ${missing} missing${gaps === undefined ? '' : ` at each of ${gaps} gaps`}, at ${Math.round(speed_rpm)} rpm on the average.`,
-      `In ${Math.round(100 * train.counted)} % of the turns the teeth were counted as they should be.`,
+      tr`A wheel of ${teeth} with ${missing} missing${gaps === undefined ? '' : tr` at each of ${gaps} gaps`}, at ${Math.round(speed_rpm)} rpm on the average.`,
+      tr`In ${Math.round(100 * train.counted)} % of the turns the teeth were counted as they should be.`,
     ],
   });
   const samples = 360 / teeth / 6 / Math.max(speed_rpm, 1) / crank.clock.period_s;
@@ -195,7 +197,7 @@ export function timing(capture: Capture, reference: Capture | null): Finding[] {
       confidence: 0.9,
       problem: 'rate too low',
       offset: 0,
-      reasons: [`Only ${samples.toFixed(1)} samples fall on a tooth: record faster, or teeth are lost.`],
+      reasons: [tr`Only ${fixed(samples, 1)} samples fall on a tooth: record faster, or teeth are lost.`],
     });
   if (position.isSwapped && cam)
     findings.push({
@@ -207,7 +209,7 @@ export function timing(capture: Capture, reference: Capture | null): Finding[] {
       problem: 'swapped',
       offset: 0,
       reasons: [
-        `${crank.name} carries the crank wheel and ${cam.name} the cam: the two are taken the other way round.`,
+        tr`${crank.name} carries the crank wheel and ${cam.name} the cam: the two are taken the other way round.`,
       ],
     });
   const axis = crankAxis(train);
@@ -231,7 +233,7 @@ const edgeFinding = (channel: string, m: CamMark, base: { from_s: number; to_s: 
   uncertainty_deg: Math.hypot(m.deviation_deg / Math.sqrt(m.seen), 0.2),
   edge: m.edge,
   reasons: [
-    `It ${m.edge === 'rising' ? 'rises' : 'falls'} at ${m.angle_deg.toFixed(1)} degrees after the first tooth behind the gap, in ${m.seen} cycles within ${m.deviation_deg.toFixed(1)} degrees.`,
+    tr`It ${m.edge === 'rising' ? 'rises' : 'falls'} at ${fixed(m.angle_deg, 1)} degrees after the first tooth behind the gap, in ${m.seen} cycles within ${fixed(m.deviation_deg, 1)} degrees.`,
   ],
 });
 
@@ -277,7 +279,7 @@ function shiftFinding(
     teeth,
     inTime,
     reasons: [
-      `The cam comes ${Math.abs(shift_deg).toFixed(1)} ± ${uncertainty_deg.toFixed(1)} degrees of the crank ${shift_deg >= 0 ? 'later' : 'earlier'} than in the known good: ${Math.abs(teeth).toFixed(1)} teeth of the crank wheel.`,
+      tr`The cam comes ${fixed(Math.abs(shift_deg), 1)} ± ${fixed(uncertainty_deg, 1)} degrees of the crank ${shift_deg >= 0 ? 'later' : 'earlier'} than in the known good: ${fixed(Math.abs(teeth), 1)} teeth of the crank wheel.`,
       ...(found.isInverted ? ['One of the two was recorded with the opposite polarity.'] : []),
       ONE,
     ],

@@ -1,3 +1,5 @@
+import { fixed } from '../../locale/numbers';
+import { tr } from '../../locale/translate';
 import { joinAnd } from '../../quantity/print';
 import type { Finding } from '../types';
 
@@ -38,7 +40,7 @@ function toldBy(findings: readonly Finding[]): Told {
 }
 
 const names = (cylinders: readonly number[]): string =>
-  `${cylinders.length === 1 ? 'cylinder' : 'cylinders'} ${joinAnd(cylinders.map(String))}`;
+  tr`${cylinders.length === 1 ? 'cylinder' : 'cylinders'} ${joinAnd(cylinders.map(String))}`;
 
 /**
  * Names cause and victims where several answers point at one thing. Common practice, no source; each says what separates it from
@@ -57,17 +59,17 @@ export function together(findings: readonly Finding[], banks: readonly (readonly
     if (!victims.length) continue;
     [c, ...victims].forEach((x) => explained.add(x));
     out.push({
-      cause: `The injector of cylinder ${c} leaks; ${names(victims)} ${victims.length === 1 ? 'is a victim' : 'are victims'}.`,
-      why: `Cylinder ${c} ${t.knocks.length ? 'knocks' : 'is louder than the others'} and ${names(victims)}${bank ? ' of its bank' : ''} ${victims.length === 1 ? 'misfires' : 'misfire'}: its gas in the common rail starves the others.`,
-      next: `Cut cylinder ${c} out and record again: if the others come back, it is the cause. Then measure its leak-off.`,
+      cause: tr`The injector of cylinder ${c} leaks; ${names(victims)} ${victims.length === 1 ? 'is a victim' : 'are victims'}.`,
+      why: tr`Cylinder ${c} ${t.knocks.length ? 'knocks' : 'is louder than the others'} and ${names(victims)}${bank ? ' of its bank' : ''} ${victims.length === 1 ? 'misfires' : 'misfire'}: its gas in the common rail starves the others.`,
+      next: tr`Cut cylinder ${c} out and record again: if the others come back, it is the cause. Then measure its leak-off.`,
     });
   }
   for (const c of t.noPulse) {
     explained.add(c);
     out.push({
-      cause: `Cylinder ${c} gets no pulse: driver, wire or coil.`,
+      cause: tr`Cylinder ${c} gets no pulse: driver, wire or coil.`,
       why: t.misfires.includes(c) ? 'It has no pulse and gives nothing; the others fire.' : 'It has no pulse.',
-      next: `Measure the circuit of injector ${c} at the controller, then at the injector: the first half that is good clears the other.`,
+      next: tr`Measure the circuit of injector ${c} at the controller, then at the injector: the first half that is good clears the other.`,
     });
   }
   for (const c of t.misfires.filter((m) => !explained.has(m))) {
@@ -75,26 +77,26 @@ export function together(findings: readonly Finding[], banks: readonly (readonly
     if (isLow) explained.add(c);
     if (isLow)
       out.push({
-        cause: `Cylinder ${c} itself: it compresses little and gives little.`,
+        cause: tr`Cylinder ${c} itself: it compresses little and gives little.`,
         why: 'Relative compression and contribution are low in the same cylinder: no injector does that.',
         next: 'A leak-down test says whether rings, valves or gasket; then look at valve play.',
       });
     else if (t.hasCompression && t.hasPulses)
       out.push({
-        cause: `The injector of cylinder ${c}, on its fuel side.`,
+        cause: tr`The injector of cylinder ${c}, on its fuel side.`,
         why: 'It compresses like the others and has its pulse, and gives little.',
-        next: `Swap the injector of cylinder ${c} with a good one: what goes with it is the injector.`,
+        next: tr`Swap the injector of cylinder ${c} with a good one: what goes with it is the injector.`,
       });
     else
       out.push({
-        cause: `Cylinder ${c} gives little: fuel, pulse or compression.`,
+        cause: tr`Cylinder ${c} gives little: fuel, pulse or compression.`,
         why: 'Only its contribution was recorded.',
         next: `Record relative compression while cranking and the injector currents: the one that is good too clears itself.`,
       });
   }
   for (const c of t.lowCompression.filter((l) => !explained.has(l)))
     out.push({
-      cause: `Cylinder ${c} compresses little.`,
+      cause: tr`Cylinder ${c} compresses little.`,
       why: 'Its peak is low against the mean of all.',
       next: 'Repeat after some turns; then a leak-down test says where it goes.',
     });
@@ -103,11 +105,11 @@ export function together(findings: readonly Finding[], banks: readonly (readonly
       t.noisy
         ? {
             cause: 'The position signal: it has spikes that may be counted as edges.',
-            why: `Pulses of ${names(t.offGrid)} are off the grid, and the position signal is not clean.`,
+            why: tr`Pulses of ${names(t.offGrid)} are off the grid, and the position signal is not clean.`,
             next: 'Look at shield, ground and air gap of the sensor; record it again with the engine warm.',
           }
         : {
-            cause: `What commands ${names(t.offGrid)}: a correction of the controller, or its driver.`,
+            cause: tr`What commands ${names(t.offGrid)}: a correction of the controller, or its driver.`,
             why: 'Its pulses are off the grid while the others keep it: a position signal would move all of them.',
             next: 'Read the corrections per cylinder by scan tool; a cylinder that is corrected far is weak or too strong.',
           },
@@ -134,7 +136,7 @@ function ofTiming(findings: readonly Finding[], isUneven: boolean): Conclusion[]
   if (timing?.kind !== 'timing' || timing.inTime !== false || timing.shift_deg === null) return [];
   return [
     {
-      cause: `The cam is ${Math.abs(timing.shift_deg).toFixed(1)} degrees of the crank out of time.`,
+      cause: tr`The cam is ${fixed(Math.abs(timing.shift_deg), 1)} degrees of the crank out of time.`,
       why: isUneven
         ? 'Against the known good; compressions are not alike either: valves may have met pistons.'
         : 'Against the known good of this family.',
@@ -144,4 +146,4 @@ function ofTiming(findings: readonly Finding[], isUneven: boolean): Conclusion[]
 }
 
 /** A conclusion in sentences. It follows rules of common practice, and was tried on made captures only: it is no proof. */
-export const conclusionWords = (c: Conclusion): string => `Most likely: ${c.cause} ${c.why} Next: ${c.next}`;
+export const conclusionWords = (c: Conclusion): string => tr`Most likely: ${c.cause} ${c.why} Next: ${c.next}`;

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../../core/locale/translate';
 import Link from 'next/link';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { SPOKEN } from '../../../application/listening/words';
@@ -58,7 +59,7 @@ export function Listening(props: Props) {
   if (!simulated && !meter?.link)
     return (
       <Unfit onStop={onStop}>
-        {meter ? `${meter.name} is typed` : 'No meter is chosen'}: how one is read is entered under{' '}
+        {meter ? tr`${meter.name} is typed` : 'No meter is chosen'}: how one is read is entered under{' '}
         <Link className="underline" href="/instruments">
           Instruments
         </Link>

@@ -1,3 +1,4 @@
+import { tr } from '../../../core/locale/translate';
 import { type RefObject, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import {
   hearNothing,
@@ -130,7 +131,7 @@ function linkOf(news: Exclude<FeedNews, { kind: 'value' }>): Listening['link'] {
     case 'connecting':
       return { isThere: false, words: 'Looking for the meter …' };
     case 'connected':
-      return { isThere: true, words: news.name === null ? 'The meter is there.' : `${news.name} is there.` };
+      return { isThere: true, words: news.name === null ? 'The meter is there.' : tr`${news.name} is there.` };
     case 'lost':
     case 'complaint':
       return { isThere: false, words: news.why };

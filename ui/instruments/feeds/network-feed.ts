@@ -1,3 +1,4 @@
+import { tr } from '../../../core/locale/translate';
 import type { MeterLink } from '../../../core/instrument/link';
 import type { Quantity } from '../../../core/quantity/units';
 import { type CloseFeed, lineTaker, type Tell } from './feed';
@@ -29,7 +30,7 @@ export function openNetworkFeed(
       const news = JSON.parse(data) as News;
       if (news.kind === 'line') take(news.line);
       else if (news.kind === 'connected') tell(news);
-      else tell({ kind: 'lost', why: `The meter is not there: ${news.why}.` });
+      else tell({ kind: 'lost', why: tr`The meter is not there: ${news.why}.` });
     };
     source.onerror = () => {
       source?.close();
@@ -55,7 +56,7 @@ async function whyNot(path: string): Promise<string> {
     const answer = await fetch(path, { signal: stop.signal });
     if (answer.ok) return 'The connection to the server was interrupted.';
     const { problems } = (await answer.json()) as { problems?: readonly { message: string }[] };
-    return problems?.[0]?.message ?? `The server answers ${answer.status}.`;
+    return problems?.[0]?.message ?? tr`The server answers ${answer.status}.`;
   } catch {
     return 'No server: a meter in the network is read through it.';
   } finally {
