@@ -44,7 +44,7 @@ const coreMay = {
   instrument: ['locale', 'foundation', 'quantity', 'metrology'],
   circuits: ['locale', 'foundation', 'quantity', 'engine', 'limits', 'catalogue', 'solver'],
   signal: ['locale', 'foundation', 'numerics', 'quantity', 'engine', 'limits'],
-  evidence: ['locale', 'foundation', 'quantity', 'metrology', 'engine', 'catalogue', 'judge'],
+  evidence: ['locale', 'foundation', 'quantity', 'metrology', 'engine', 'limits', 'catalogue', 'judge'],
   plan: ['locale', 'foundation', 'numerics', 'quantity', 'engine', 'catalogue', 'judge', 'evidence'],
   diagnosis: [
     'locale',
@@ -65,12 +65,13 @@ const coreMay = {
 };
 const serverMay = {
   db: [],
+  locale: [],
   journal: ['db'],
-  people: ['db', 'policy', 'journal'],
+  people: ['db', 'policy', 'journal', 'locale'],
   device: ['db'],
   policy: ['db'],
   fleet: ['db', 'policy', 'journal'],
-  installation: ['db', 'fleet', 'people'],
+  installation: ['db', 'fleet', 'people', 'locale'],
   instruments: ['db', 'policy', 'journal'],
   catalogue: ['db', 'policy', 'journal'],
   specifications: ['db', 'policy', 'journal', 'catalogue'],

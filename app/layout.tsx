@@ -1,6 +1,7 @@
 import type { Metadata, Viewport } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
+import { currentReader, PLAIN } from '@/core/locale/locale';
 import type { SignedIn } from '@/application/views';
 import { serverDb } from '@/server/db/connection';
 import { kindOf } from '@/server/installation/installation';
@@ -25,7 +26,7 @@ async function whoIsHere(): Promise<SignedIn> {
     return shownSessions(await sessionsHere());
   } catch (error) {
     process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
-    return { name: null, role: null, depotId: null, onDevice: [] };
+    return { name: null, role: null, depotId: null, onDevice: [], locale: PLAIN };
   }
 }
 
@@ -39,11 +40,18 @@ async function kindHere(): Promise<string> {
 }
 
 export default async function Layout({ children }: { children: ReactNode }) {
+  const [who, kind] = await Promise.all([whoIsHere(), kindHere()]);
+  const { locale, words } = currentReader();
+  const nonce = (await headers()).get('x-nonce') ?? undefined;
   return (
-    <html lang="en" data-installation={await kindHere()} suppressHydrationWarning>
+    <html lang={locale.language} data-installation={kind} data-locale={JSON.stringify(locale)} suppressHydrationWarning>
+      <head>
+        {/* Before anything is drawn: what the server has written and what the page writes are the same words. */}
+        {words && <script src={`/words/${locale.language}`} nonce={nonce} />}
+      </head>
       <body>
-        <Themes nonce={(await headers()).get('x-nonce') ?? undefined}>
-          <SessionProvider initial={await whoIsHere()}>
+        <Themes nonce={nonce}>
+          <SessionProvider initial={who}>
             {children}
             <Waiting />
             <KeepDevice />

@@ -1,3 +1,4 @@
+import { titled } from '@/app/titled';
 import { needPerson } from '@/app/need-person';
 import type { FirstStepsView } from '@/application/views';
 import { type Db, serverDb } from '@/server/db/connection';
@@ -7,7 +8,7 @@ import { TopBar } from '@/ui/kit/top-bar';
 import { Yard } from '@/ui/yard/yard';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Yard' };
+export const generateMetadata = titled('Yard');
 
 /** What a workshop’s own installation still asks for; `null`: nothing, or it is the demo. */
 async function stepsToDo(db: Db): Promise<FirstStepsView | null> {

@@ -1,3 +1,4 @@
+import type { Reader } from '../core/locale/locale';
 import type { DeviceCopy } from '../formats/device-copy';
 import type { JobView, RunView, YardView } from './views';
 
@@ -29,6 +30,8 @@ export interface DeviceAnswer {
 export interface DeviceRooms {
   /** Lays a copy into a fresh database. */
   readonly open: (copy: DeviceCopy) => Promise<void>;
+  /** In whose words the device answers. */
+  readonly read: (reader: Reader) => Promise<void>;
   readonly request: (request: DeviceRequest) => Promise<DeviceAnswer>;
   /** `null`: this page is not on the device, or what it shows is not. */
   readonly view: (address: string) => Promise<DeviceView | null>;

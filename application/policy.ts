@@ -23,6 +23,7 @@ const rule = (role: Rule['role'], of: Rule['of'], what: string): Rule => ({ role
 
 export const POLICY = {
   look: rule('any', null, 'look at this'),
+  'own.locale': rule('any', null, 'choose how numbers are shown'),
   'limits.compare': rule('any', null, 'compare limits'),
 
   'unit.add': rule('technician', 'depot', 'add a unit'),

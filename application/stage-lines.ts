@@ -1,3 +1,4 @@
+import { isoDayShown } from '../core/locale/dates';
 import { tr } from '../core/locale/translate';
 import { findingWords } from '../core/evidence/finding';
 import type { StageId } from '../core/job/progress';
@@ -76,7 +77,7 @@ function agreedLine({ repair: { records } }: JobView): StageLine {
   const answer = recordsOfKind(records, 'answer').findLast((a) => a.body.quotation === quotation.id);
   const total = moneyWords(totalOf(quotation.body.lines), quotation.body.currency);
   const day = answer?.body.until
-    ? tr` ${answer.body.answer === 'accepted' ? 'for' : 'until'} ${answer.body.until}`
+    ? tr` ${answer.body.answer === 'accepted' ? 'for' : 'until'} ${isoDayShown(answer.body.until)}`
     : '';
   return {
     what: tr`${total}, ${answer ? `${answer.body.answer}${day}` : 'not answered yet'}`,

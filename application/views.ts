@@ -1,3 +1,4 @@
+import type { Locale } from '../core/locale/locale';
 import type { Finding } from '../core/signal/types';
 import type {
   JudgedBy,
@@ -444,4 +445,6 @@ export interface SignedIn {
   readonly depotId: string | null;
   /** All who are signed in on this device. */
   readonly onDevice: readonly string[];
+  /** How whoever is at the bench is addressed. */
+  readonly locale: Locale;
 }

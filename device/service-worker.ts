@@ -3,7 +3,7 @@
  * Keeps the application on the device, so that it starts without the server. Data it keeps none: those are in the
  * device's copy, which is encrypted.
  */
-import { NavigationRoute, type PrecacheEntry, Serwist, type SerwistGlobalConfig } from 'serwist';
+import { NavigationRoute, NetworkFirst, Route, type PrecacheEntry, Serwist, type SerwistGlobalConfig } from 'serwist';
 
 declare global {
   interface WorkerGlobalScope extends SerwistGlobalConfig {
@@ -40,6 +40,10 @@ serwist.registerRoute(
     },
     { denylist: [/^\/api\//, /^\/runs\/[^/]+\/print/, /^\/jobs\/[^/]+\/(?:report|codes)/] },
   ),
+);
+/** The words of a language that is not the application's own: the newest that could be had. */
+serwist.registerRoute(
+  new Route(({ url }) => url.pathname.startsWith('/words/'), new NetworkFirst({ cacheName: 'words' })),
 );
 serwist.addEventListeners();
 

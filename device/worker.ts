@@ -5,6 +5,7 @@
  */
 import { expose, transfer } from 'comlink';
 import type { DeviceAnswer, DeviceRequest, DeviceRooms } from '../application/device-rooms';
+import { readFor } from '../core/locale/locale';
 import type { DeviceCopy } from '../formats/device-copy';
 import { MADE_AGO_HEADER } from '../formats/waiting';
 import { openDatabase, serverDb } from './connection';
@@ -68,6 +69,7 @@ async function answer(r: DeviceRequest): Promise<DeviceAnswer> {
 
 const device: DeviceRooms = {
   open: (copy) => inTurn(() => open(copy)),
+  read: (reader) => inTurn(async () => readFor(() => reader)),
   request: async (r) => {
     const a = await inTurn(() => answer(r));
     return transfer(a, [a.body]);

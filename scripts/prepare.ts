@@ -1,7 +1,7 @@
 import { BOARD, DEPOTS } from '../demo/fleet';
 import { demoId, loadDemo } from '../demo/load';
 import { connect, migrateDatabase } from '../server/db/connection';
-import { claimDatabase, type Kind, newSetUpCode, otherKind, renameWorkshop } from '../server/installation/installation';
+import { changeWorkshop, claimDatabase, type Kind, newSetUpCode, otherKind } from '../server/installation/installation';
 
 /**
  * Migrates the database of DATABASE_URL, and makes it what it is to be, once: `--demo` loads the invented fleet into a
@@ -33,7 +33,7 @@ async function main(): Promise<void> {
     }
     if (kind === 'demo') {
       await loadDemo(connection.db);
-      if (claimed.value === 'new') await renameWorkshop(connection.db, BOARD);
+      if (claimed.value === 'new') await changeWorkshop(connection.db, { name: BOARD });
     }
     if (kind === 'own') {
       const code = await newSetUpCode(connection.db);

@@ -8,6 +8,7 @@
  *   MUDFLAT_WORKERS  processes that serve, on one port; default 1
  *   MUDFLAT_LOG      "requests": a line for every request; default: only what failed or was slow
  */
+import { AsyncLocalStorage } from 'node:async_hooks';
 import cluster from 'node:cluster';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { createServer } from 'node:http';
@@ -30,6 +31,11 @@ const KEEP_ALIVE_ms = 75_000;
 const SLOW_ms = 2_000;
 /** Streams stay open as long as somebody listens: how long they took says nothing. */
 const isStream = (path) => path.endsWith('/live');
+
+// Who reads the answer to a request: server/locale/reader.ts says it, core/locale asks for it.
+const requests = new AsyncLocalStorage();
+globalThis.mudflatRequests = requests;
+globalThis.mudflatReader = () => requests.getStore()?.reader;
 
 const log = pino({ base: null, timestamp: pino.stdTimeFunctions.isoTime });
 const listening = `http://${hostname}:${port}`;
@@ -76,11 +82,13 @@ async function serve(metrics) {
     }))
       response.setHeader(name, value);
     response.once('close', () => note(request, response, id, started));
-    handle(request, response).catch((error) => {
-      log.error({ id, path: request.url, error: String(error?.stack ?? error) });
-      if (!response.headersSent) response.writeHead(500);
-      response.end();
-    });
+    requests
+      .run({}, () => handle(request, response))
+      .catch((error) => {
+        log.error({ id, path: request.url, error: String(error?.stack ?? error) });
+        if (!response.headersSent) response.writeHead(500);
+        response.end();
+      });
   });
   server.keepAliveTimeout = KEEP_ALIVE_ms;
   server.headersTimeout = KEEP_ALIVE_ms + 1_000;

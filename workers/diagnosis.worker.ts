@@ -3,6 +3,7 @@ import type { Wiring } from '../core/circuits/expand';
 import type { LibraryCircuit } from '../core/circuits/types';
 import { type Case, circuitsInQuestion, PredictionCache, weighOne, type WeighedCircuit } from '../core/diagnosis/case';
 import { shownWithFault, type ShownFault } from '../core/diagnosis/predicted-readings';
+import { type Reader, readFor } from '../core/locale/locale';
 import type { Hypothesis, Measured } from '../core/diagnosis/types';
 
 /**
@@ -20,6 +21,10 @@ const breathe = (): Promise<void> =>
   });
 
 const api = {
+  /** Whose words are used from now on. */
+  read(reader: Reader): void {
+    readFor(() => reader);
+  },
   /** What stays the same while readings go in: it is sent over once. */
   know(c: Case): void {
     known = c;

@@ -1,3 +1,4 @@
+import { titled } from '@/app/titled';
 import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db/connection';
 import { captureLibrary } from '@/server/traces/captures';
@@ -5,7 +6,7 @@ import { TopBar } from '@/ui/kit/top-bar';
 import { CaptureLibrary } from '@/ui/traces/capture-library';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Captures' };
+export const generateMetadata = titled('Captures');
 
 export default async function CapturesPage() {
   await needPerson('/captures');

@@ -1,3 +1,4 @@
+import { titled } from '@/app/titled';
 import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db/connection';
 import { allTests, ownTests } from '@/server/catalogue/tests';
@@ -5,7 +6,7 @@ import { Catalogue } from '@/ui/catalogue/catalogue';
 import { TopBar } from '@/ui/kit/top-bar';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Catalogue' };
+export const generateMetadata = titled('Catalogue');
 
 export default async function CataloguePage() {
   await needPerson('/catalogue');

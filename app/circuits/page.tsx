@@ -1,3 +1,4 @@
+import { titled } from '@/app/titled';
 import { needPerson } from '@/app/need-person';
 import { allCircuits, ownCircuits } from '@/server/catalogue/circuits';
 import { serverDb } from '@/server/db/connection';
@@ -7,7 +8,7 @@ import { Circuits } from '@/ui/circuits/circuits';
 import { TopBar } from '@/ui/kit/top-bar';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Circuits' };
+export const generateMetadata = titled('Circuits');
 
 export default async function CircuitsPage() {
   await needPerson('/circuits');

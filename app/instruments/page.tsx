@@ -1,3 +1,4 @@
+import { titled } from '@/app/titled';
 import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db/connection';
 import { viewInstruments } from '@/server/instruments/instruments';
@@ -5,7 +6,7 @@ import { Instruments } from '@/ui/instruments/instruments';
 import { TopBar } from '@/ui/kit/top-bar';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Instruments' };
+export const generateMetadata = titled('Instruments');
 
 export default async function InstrumentsPage() {
   await needPerson('/instruments');

@@ -1,3 +1,4 @@
+import { titled } from '@/app/titled';
 import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db/connection';
 import { listPersons } from '@/server/people/people';
@@ -6,7 +7,7 @@ import { TopBar } from '@/ui/kit/top-bar';
 import { People } from '@/ui/people/people';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'People' };
+export const generateMetadata = titled('People');
 
 export default async function PeoplePage() {
   await needPerson('/people');

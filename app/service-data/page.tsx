@@ -1,3 +1,4 @@
+import { titled } from '@/app/titled';
 import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db/connection';
 import { viewServiceData } from '@/server/repair/service-data';
@@ -5,7 +6,7 @@ import { TopBar } from '@/ui/kit/top-bar';
 import { ServiceData } from '@/ui/service-data/service-data';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Service data' };
+export const generateMetadata = titled('Service data');
 
 export default async function ServiceDataPage() {
   await needPerson('/service-data');

@@ -1,10 +1,11 @@
+import { titled } from '@/app/titled';
 import { redirect } from 'next/navigation';
 import { serverDb } from '@/server/db/connection';
 import { hasPeople, readInstallation } from '@/server/installation/installation';
 import { SetUp } from '@/ui/workshop/set-up';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Set up' };
+export const generateMetadata = titled('Set up');
 
 /** Open to whoever has the code, and only while nobody is there. */
 export default async function SetUpPage() {

@@ -1,3 +1,4 @@
+import { titled } from '@/app/titled';
 import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db/connection';
 import { viewSpecifications } from '@/server/readings/specifications-view';
@@ -6,7 +7,7 @@ import { TopBar } from '@/ui/kit/top-bar';
 import { Shelf } from '@/ui/specifications/shelf';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Shelf' };
+export const generateMetadata = titled('Shelf');
 
 export default async function ShelfPage({
   searchParams,

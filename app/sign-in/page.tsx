@@ -1,3 +1,4 @@
+import { titled } from '@/app/titled';
 import { redirect } from 'next/navigation';
 import { headers } from 'next/headers';
 import { serverDb } from '@/server/db/connection';
@@ -7,7 +8,7 @@ import { actorOf } from '@/server/people/sign-in';
 import { SignInScreen } from '@/ui/people/sign-in-screen';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Sign in' };
+export const generateMetadata = titled('Sign in');
 
 /** A path of this site, whatever the address says. */
 const within = (next: unknown): string => (typeof next === 'string' && /^\/(?![/\\])/.test(next) ? next : '/');

@@ -1,8 +1,9 @@
+import { titled } from '@/app/titled';
 import { needPerson } from '@/app/need-person';
 import { WhatWaits } from '@/ui/offline/what-waits';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'What waits' };
+export const generateMetadata = titled('What waits');
 
 export default async function WaitsPage() {
   await needPerson('/waits');

@@ -1,3 +1,4 @@
+import { titled } from '@/app/titled';
 import { needPerson } from '@/app/need-person';
 import { lastBackup, serverDb } from '@/server/db/connection';
 import { listDepots } from '@/server/fleet/depots';
@@ -7,7 +8,7 @@ import { TopBar } from '@/ui/kit/top-bar';
 import { Workshop } from '@/ui/workshop/workshop';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Workshop' };
+export const generateMetadata = titled('Workshop');
 
 export default async function WorkshopPage() {
   await needPerson('/workshop');

@@ -1,3 +1,4 @@
+import { entryShown } from '../../core/locale/numbers';
 import { tr } from '../../core/locale/translate';
 import type { Judgement, Position, Verdict } from '../../core/judge/types';
 import { verdictWord } from '../../core/judge/words';
@@ -24,7 +25,7 @@ export function verdictChanges(was: Judgement, becomes: Judgement): VerdictChang
 
 /** "1: 1.1 was in, is too high" */
 export const changeWords = (c: VerdictChange, limits: Limits): string =>
-  tr`${c.position}: ${c.entry} was ${verdictWord(c.was, limits)}, is ${verdictWord(c.becomes, limits)}`;
+  tr`${c.position}: ${entryShown(c.entry)} was ${verdictWord(c.was, limits)}, is ${verdictWord(c.becomes, limits)}`;
 
 /** What judging a run again by this version of the core would change. */
 export interface JudgedAgain {

@@ -1,4 +1,5 @@
 import { significant } from '../../core/locale/numbers';
+import { type ReaderUnit, readerUnit } from '../../core/quantity/reader-unit';
 import { limitsAt, predict } from '../../core/limits/at';
 import type { Limits } from '../../core/limits/types';
 import { findUnit, toBase } from '../../core/quantity/units';
@@ -21,7 +22,7 @@ export function scaleFor(limits: Limits, values: readonly number[] = []): Scale 
   if (limits.quantity === 'observation') return { height: (value) => (value > 0 ? 0.75 : 0.25), ticks: [] };
   if (limits.quantity === 'resistance') return ohmScale(limits);
   const differs = limits.byPosition !== undefined || limits.transfer !== undefined;
-  return linearScale(boundsOf(limits, values), differs ? WIDE_CHANNELS : LEVEL_CHANNEL);
+  return linearScale(boundsOf(limits, values), differs ? WIDE_CHANNELS : LEVEL_CHANNEL, readerUnit(limits.unit));
 }
 
 /**
@@ -68,7 +69,8 @@ function ohmScale(limits: Limits): Scale {
   };
 }
 
-function linearScale({ lower, upper }: Bounds, room: { below: number; above: number }): Scale {
+/** Marks stand at round values of the reader's unit. */
+function linearScale({ lower, upper }: Bounds, room: { below: number; above: number }, unit: ReaderUnit): Scale {
   const [low, high] = [lower ?? upper ?? 0, upper ?? lower ?? 1];
   // Beside a single limit a fifth of its value.
   const span = Math.max(
@@ -79,10 +81,11 @@ function linearScale({ lower, upper }: Bounds, room: { below: number; above: num
   );
   const [foot, top] = [low - room.below * span, high + room.above * span];
   const at = (v: number): number => clamp((v - foot) / (top - foot));
-  const step = niceStep((top - foot) / 9);
-  const first = Math.ceil(foot / step);
-  const ticks = Array.from({ length: Math.floor(top / step) - first + 1 }, (_, i) => (first + i) * step);
-  return { height: at, ticks: ticks.map((v) => ({ height: at(v), label: significant(v, 6) })) };
+  const one = unit.of(1);
+  const step = niceStep((one * (top - foot)) / 9);
+  const first = Math.ceil((one * foot) / step);
+  const ticks = Array.from({ length: Math.floor((one * top) / step) - first + 1 }, (_, i) => (first + i) * step);
+  return { height: at, ticks: ticks.map((v) => ({ height: at(v / one), label: significant(v, 6) })) };
 }
 
 /** 1, 2 or 5 times a power of ten, at least `rough`. */

@@ -1,10 +1,12 @@
+import { entryShown } from '../../core/locale/numbers';
+import { isoDayShown } from '../../core/locale/dates';
 import { tr } from '../../core/locale/translate';
 import { capital } from '../../core/foundation/text';
 import { inOrder } from '../../core/catalogue/positions';
 import type { Condition, JudgedReading, Reason } from '../../core/judge/types';
 import { correctedWords, positionWords, rangeWords, reasonWords, verdictWord } from '../../core/judge/words';
 import type { RunView } from '../views';
-import { shownTime } from './time';
+import { shownClock, shownTime } from './time';
 import { currentReadings } from '../judging/corrections';
 
 /** What a printed result says, in the same words on paper and in the PDF. */
@@ -113,7 +115,9 @@ function meterWords({ instruments, circumstance: c, readings, specification }: R
         specification.limits.quantity === 'resistance' && used.length > 1
           ? tr`, leads ${(id === c.instrumentId ? c.leadZero : c.zeros[id]) ?? 'not zeroed'}`
           : '';
-      return [`${meter.name}${meter.calibrationDue ? tr`, calibration due ${meter.calibrationDue}` : ''}${zero}`];
+      return [
+        `${meter.name}${meter.calibrationDue ? tr`, calibration due ${isoDayShown(meter.calibrationDue)}` : ''}${zero}`,
+      ];
     })
     .join('; ');
 }
@@ -128,14 +132,14 @@ function rowsFor(view: RunView): ReportRow[] {
     const stored = current.get(r.position);
     return {
       reading: r,
-      entry: r.entry || '–',
-      corrected: correctedWords(r),
+      entry: entryShown(r.entry) || '–',
+      corrected: correctedWords(r, limits),
       verdict: verdictWord(r.verdict, limits),
       reasons: r.reasons
         .filter((x) => x.rule !== 'lead-zero-subtracted')
         .map((x) => reasonWords(withoutSource(x), limits, r.resolution))
         .join(' '),
-      taken: stored ? `${shownTime(stored.takenAt, view.unit.timeZone).split(', ')[1] ?? ''} ${stored.takenBy}` : '',
+      taken: stored ? `${shownClock(stored.takenAt, view.unit.timeZone)} ${stored.takenBy}` : '',
     };
   });
 }
@@ -149,7 +153,7 @@ function correctionsOf(view: RunView): string[] {
     const before = r.supersedes ? byId.get(r.supersedes) : undefined;
     return before
       ? [
-          tr`${capital(positionWords(r.position))}: ${before.entry} replaced by ${r.entry}, ${r.why ?? 'no reason given'} (${r.takenBy}).`,
+          tr`${capital(positionWords(r.position))}: ${entryShown(before.entry)} replaced by ${entryShown(r.entry)}, ${r.why ?? 'no reason given'} (${r.takenBy}).`,
         ]
       : [];
   });

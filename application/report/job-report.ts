@@ -1,3 +1,4 @@
+import { isoDayShown } from '../../core/locale/dates';
 import { tr } from '../../core/locale/translate';
 import { capital } from '../../core/foundation/text';
 import { evidenceWords } from '../../core/evidence/kinds/kinds';
@@ -86,7 +87,7 @@ export function payerReport({ job: view, recordings }: ReportView): PayerReport 
           ...found.flatMap((f) => (f.advice ? [sentence(f.advice)] : [])),
           ...(answer && answer.body.answer !== 'accepted'
             ? [
-                tr`The work that was quoted is ${answer.body.answer}${answer.body.until ? tr` until ${answer.body.until}` : ''}; the unit goes on at that risk.`,
+                tr`The work that was quoted is ${answer.body.answer}${answer.body.until ? tr` until ${isoDayShown(answer.body.until)}` : ''}; the unit goes on at that risk.`,
               ]
             : []),
         ],
@@ -113,7 +114,7 @@ export function payerReport({ job: view, recordings }: ReportView): PayerReport 
           answer: answers
             .map((a) =>
               a
-                ? tr`${capital(a.body.answer)}${a.body.until ? tr` ${a.body.answer === 'accepted' ? 'for' : 'until'} ${a.body.until}` : ''}${a.body.said ? `: ${a.body.said}` : ''}`
+                ? tr`${capital(a.body.answer)}${a.body.until ? tr` ${a.body.answer === 'accepted' ? 'for' : 'until'} ${isoDayShown(a.body.until)}` : ''}${a.body.said ? `: ${a.body.said}` : ''}`
                 : 'Not answered yet',
             )
             .join('; '),
@@ -268,7 +269,7 @@ export function recordWords({ body: r }: Recorded): string {
     case 'quotation':
       return tr`Quoted ${moneyWords(totalOf(r.lines), r.currency)}: ${r.lines.map((l) => `${l.text}${l.partNumber ? ` (${l.partNumber})` : ''} ${l.quantity} × ${moneyWords(l.price, r.currency)}`).join('; ')}${r.note ? `; ${r.note}` : ''}`;
     case 'answer':
-      return tr`The payer: ${r.answer}${r.until ? tr` ${r.answer === 'accepted' ? 'for' : 'until'} ${r.until}` : ''}${r.said ? `, ${r.said}` : ''}`;
+      return tr`The payer: ${r.answer}${r.until ? tr` ${r.answer === 'accepted' ? 'for' : 'until'} ${isoDayShown(r.until)}` : ''}${r.said ? `, ${r.said}` : ''}`;
     case 'step': {
       const step = SEQUENCES.find((s) => s.id === r.sequence)?.steps.find((s) => s.id === r.step);
       return `${r.position === undefined ? '' : `${capital(positionWords(r.position))}: `}${(step?.say ?? r.step).replace(/\.$/, '')}${r.value ? ` ${r.value}` : ''}${r.left ? ` (${r.left})` : ''}${r.tool ? tr` with ${r.tool}` : ''}${r.note ? `, ${r.note}` : ''}`;

@@ -1,3 +1,4 @@
+import { currentLocale, localeKey } from '../locale/locale';
 import { tr } from '../locale/translate';
 import { findTest } from '../catalogue/catalogue';
 import { groupBy } from '../foundation/collections';
@@ -66,13 +67,16 @@ export class PredictionCache {
     this.weighed = new Kept(mostWeighed);
   }
 
+  /** Names of suspects are words: what was made for one reader is not shown to another. */
   of(circuit: LibraryCircuit, wiring: Wiring): Prepared {
-    return this.made.get(JSON.stringify([circuit, wiring, CORE_VERSION]), () => prepare({ circuit, ...wiring }));
+    return this.made.get(JSON.stringify([circuit, wiring, CORE_VERSION, localeKey(currentLocale())]), () =>
+      prepare({ circuit, ...wiring }),
+    );
   }
 
   /** What `weigh` gives for this question, which says all that it depends on. */
   weighedOnce(question: unknown, weigh: () => WeighedCircuit): WeighedCircuit {
-    return this.weighed.get(JSON.stringify([question, CORE_VERSION]), weigh);
+    return this.weighed.get(JSON.stringify([question, CORE_VERSION, localeKey(currentLocale())]), weigh);
   }
 }
 

@@ -1,7 +1,9 @@
+import { entryShown } from '../locale/numbers';
+import { entryWords } from '../limits/entry-for-reader';
 import { tr } from '../locale/translate';
 import { capital, uncapital } from '../foundation/text';
 import type { TestDefinition } from '../catalogue/types';
-import { namePositions, positionWords, shownUnit, verdictWord } from '../judge/words';
+import { namePositions, positionWords, verdictWord } from '../judge/words';
 import { doubtedAt } from '../judge/doubts';
 import { isOnlyByThumb } from '../judge/rule-of-thumb';
 import type { JudgedReading, Position } from '../judge/types';
@@ -20,14 +22,10 @@ const wordOf = (run: MeasuredRun, r: JudgedReading): string => verdictWord(r.ver
 const at = (run: MeasuredRun, position: Position): JudgedReading | undefined =>
   run.judgement.readings.find((r) => r.position === position);
 
-/** As it was typed, with the unit where none was: "201 Ω", "OL". */
-const entryWords = ({ judgement: { limits } }: MeasuredRun, { entry }: JudgedReading): string =>
-  /[A-Za-zΩ]/.test(entry) || limits.quantity === 'observation' ? entry : `${entry} ${shownUnit(limits.unit)}`;
-
 export const runRef = (run: MeasuredRun, ...positions: readonly Position[]): Ref => {
   const read = positions.flatMap((p) => {
     const r = at(run, p);
-    return r ? [`${positionWords(p)} ${entryWords(run, r)}, ${wordOf(run, r)}`] : [];
+    return r ? [`${positionWords(p)} ${entryWords(r.entry, run.judgement.limits)}, ${wordOf(run, r)}`] : [];
   });
   return {
     kind: 'run',
@@ -110,14 +108,14 @@ function eachReading(run: MeasuredRun): Statement[] {
             t.layout === 'cylinders' || t.layout === 'single' ? partName(t) : `${partName(t)} ${r.position}`,
             position,
           ),
-          tr`${capital(partName(t))}${position === null ? ` ${r.position}` : ofPosition(position)} reads ${r.entry}: ${wordOf(run, r)}.`,
+          tr`${capital(partName(t))}${position === null ? ` ${r.position}` : ofPosition(position)} reads ${entryShown(r.entry)}: ${wordOf(run, r)}.`,
           [runRef(run, r.position)],
         ),
       ];
     if (isBare(t)) {
       // Ohms alone do not prove a part: it may fail hot, or under load. The catalogue says what a test
       // cannot prove.
-      const it = tr`The ${partName(t)}${ofPosition(position)} by itself reads ${r.entry}`;
+      const it = tr`The ${partName(t)}${ofPosition(position)} by itself reads ${entryShown(r.entry)}`;
       const accusesOnly = fails(r) ? accusedOnly(run, r) : null;
       const text = fails(r)
         ? tr`${it}, ${wordOf(run, r)}: ${accusesOnly ?? 'it is bad.'}`
@@ -131,7 +129,7 @@ function eachReading(run: MeasuredRun): Statement[] {
           'measured',
           'suspect',
           mechanics(partName(t), position),
-          tr`${capital(partName(t))}${ofPosition(position)}: ${r.entry}, ${wordOf(run, r)}. Mechanics there, nothing electrical.`,
+          tr`${capital(partName(t))}${ofPosition(position)}: ${entryShown(r.entry)}, ${wordOf(run, r)}. Mechanics there, nothing electrical.`,
           [runRef(run, r.position)],
         ),
       ];
@@ -141,7 +139,7 @@ function eachReading(run: MeasuredRun): Statement[] {
             'measured',
             'suspect',
             part(partName(t), position),
-            tr`The ${partName(t)}${ofPosition(position)} in its circuit reads ${r.entry}, ${wordOf(run, r)}: the part, its wire or what feeds it.`,
+            tr`The ${partName(t)}${ofPosition(position)} in its circuit reads ${entryShown(r.entry)}, ${wordOf(run, r)}: the part, its wire or what feeds it.`,
             [runRef(run, r.position)],
           ),
         ]
@@ -169,7 +167,7 @@ export function differenceRules(runs: readonly MeasuredRun[]): Statement[] {
                   'measured',
                   'suspect',
                   path(name, position),
-                  tr`Through its wire the ${name}${ofPosition(position)} reads ${r.entry}, ${wordOf(circuit, r)}: the ${name} or its wire. Measure it by itself to tell them apart.`,
+                  tr`Through its wire the ${name}${ofPosition(position)} reads ${entryShown(r.entry)}, ${wordOf(circuit, r)}: the ${name} or its wire. Measure it by itself to tell them apart.`,
                   [runRef(circuit, r.position)],
                 ),
               ]
@@ -184,7 +182,7 @@ export function differenceRules(runs: readonly MeasuredRun[]): Statement[] {
               'in-circuit-minus-bare',
               accusedOnly(circuit, r) === null ? 'bad' : 'suspect',
               path(name, position),
-              tr`By itself the ${name}${ofPosition(position)} is good (${alone.entry}), through its wire it reads ${r.entry}: ${accusedOnly(circuit, r) ?? 'the wire or its connector is bad.'}${words}`,
+              tr`By itself the ${name}${ofPosition(position)} is good (${entryShown(alone.entry)}), through its wire it reads ${entryShown(r.entry)}: ${accusedOnly(circuit, r) ?? 'the wire or its connector is bad.'}${words}`,
               from,
             ),
           ];
@@ -194,7 +192,7 @@ export function differenceRules(runs: readonly MeasuredRun[]): Statement[] {
               'in-circuit-minus-bare',
               'cleared',
               path(name, position),
-              tr`By itself and through its wire the ${name}${ofPosition(position)} reads nearly the same (${alone.entry} and ${r.entry}): the wire is good.`,
+              tr`By itself and through its wire the ${name}${ofPosition(position)} reads nearly the same (${entryShown(alone.entry)} and ${entryShown(r.entry)}): the wire is good.`,
               from,
             ),
           ];

@@ -1,3 +1,4 @@
+import { isoDayShown } from '../locale/dates';
 import { tr } from '../locale/translate';
 import { capital } from '../foundation/text';
 import type { ProposedFinding } from '../evidence/finding';
@@ -176,7 +177,7 @@ function agreeing(i: ProgressInputs): NextStep {
     if (answer?.body.answer === 'deferred')
       return step(
         { do: 'answer', quotation: quotation.id },
-        tr`The payer deferred it${answer.body.until ? tr` until ${answer.body.until}` : ''}.`,
+        tr`The payer deferred it${answer.body.until ? tr` until ${isoDayShown(answer.body.until)}` : ''}.`,
         answer.body.said || tr`Ask again then.${of}`,
       );
     return step(

@@ -1,3 +1,4 @@
+import { readerUnit } from '../quantity/reader-unit';
 import { tr } from '../locale/translate';
 import { capital } from '../foundation/text';
 import type { Advice } from '../catalogue/types';
@@ -5,7 +6,7 @@ import { printValue } from '../quantity/print';
 import { isSuspect } from './pattern';
 import { isFarBeyond } from './rule-of-thumb';
 import type { JudgedReading, Limits, MeasurementDoubt, Reason } from './types';
-import { namePositions, rangeWords, shownUnit } from './words';
+import { namePositions, rangeWords } from './words';
 
 /** A voltage below this share of what is asked for at least is none: also what a dead meter shows. */
 const DEAD = 0.05;
@@ -110,7 +111,7 @@ function doubtedLimit(readings: readonly JudgedReading[], limits: Limits): Measu
     {
       kind: 'limit',
       positions,
-      say: tr`${capital(namePositions(positions))} agree at about ${printValue(about, about / 10)} ${shownUnit(limits.unit)}, outside the general rule of ${rangeWords(limits, limits)}: is the limit of this type another?`,
+      say: tr`${capital(namePositions(positions))} agree at about ${aboutWords(about, limits.unit)}, outside the general rule of ${rangeWords(limits, limits)}: is the limit of this type another?`,
     },
   ];
 }
@@ -120,3 +121,10 @@ export const doubtedAt = (
   doubts: readonly MeasurementDoubt[] | undefined,
   position: JudgedReading['position'],
 ): MeasurementDoubt | undefined => doubts?.find((d) => d.kind !== 'limit' && d.positions.includes(position));
+
+/** Roughly, in the reader's unit. */
+function aboutWords(value: number, symbol: string): string {
+  const unit = readerUnit(symbol);
+  const shown = unit.of(value);
+  return `${printValue(shown, shown / 10)} ${unit.symbol}`;
+}

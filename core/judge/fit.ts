@@ -1,7 +1,8 @@
+import { readerUnit, shownUnit } from '../quantity/reader-unit';
 import { tr } from '../locale/translate';
 import { printValue } from '../quantity/print';
 import type { Fit, JudgedReading, Limits } from './types';
-import { positionWords, shownUnit } from './words';
+import { positionWords } from './words';
 
 /** Below this many different stimuli a line says nothing. */
 const LEAST_POINTS = 3;
@@ -43,10 +44,10 @@ function followsWords({ slope, intercept }: Fit, unit: string): string {
 /** In a sentence; a line without a limit is shown, not judged. Empty where there is nothing to tell. */
 export function fitWords(fit: Fit, limits: Limits): string {
   const { slope, intercept, atUnit, worst } = fit;
-  const unit = shownUnit(limits.unit);
-  if (unit === shownUnit(atUnit)) return followsWords(fit, unit);
+  if (limits.unit === atUnit) return followsWords(fit, shownUnit(limits.unit));
+  const [y, x] = [readerUnit(limits.unit), readerUnit(atUnit)];
   const step = Math.abs(slope) / 100 || 1e-6;
   const value = (n: number): string => printValue(n, 10 ** Math.floor(Math.log10(Math.abs(n) || 1) - 2));
-  const off = printValue(Math.abs(worst.residual), Math.max(1e-3, step));
-  return tr`A line through them: ${value(intercept)} ${unit} at 0 ${shownUnit(atUnit)}, ${value(slope)} ${unit} for each ${shownUnit(atUnit)} more; furthest from it is ${positionWords(worst.position)}, by ${off} ${unit}.`;
+  const off = printValue(Math.abs(y.of(worst.residual)), Math.max(1e-3, y.of(step)));
+  return tr`A line through them: ${value(y.of(intercept))} ${y.symbol} at 0 ${x.symbol}, ${value(y.of(slope) / x.of(1))} ${y.symbol} for each ${x.symbol} more; furthest from it is ${positionWords(worst.position)}, by ${off} ${y.symbol}.`;
 }

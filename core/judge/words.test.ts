@@ -1,4 +1,5 @@
-import { correctedWords, positionWords, rangeWords, reasonWords, shownUnit } from './words';
+import { shownUnit } from '../quantity/reader-unit';
+import { correctedWords, positionWords, rangeWords, reasonWords } from './words';
 import { judgedReading } from './testing';
 import type { JudgedReading, Limits, Reason } from './types';
 
@@ -82,10 +83,10 @@ test('ranges', () => {
   expect(rangeWords({}, OHM)).toBe('no limit');
 });
 test('a corrected value is rounded to the typed digits, its uncertainty upwards', () => {
-  expect(correctedWords(judged(0.39999999999999997, 0.0409, 0.1))).toBe('0.4 ± 0.1');
-  expect(correctedWords(judged(200.8, 0.93, 1))).toBe('201 ± 2');
-  expect(correctedWords(judged(4499.8, 35, 100))).toBe('4.5 k ± 0.1 k');
-  expect(correctedWords(judged(null, null, null))).toBe('');
+  expect(correctedWords(judged(0.39999999999999997, 0.0409, 0.1), OHM)).toBe('0.4 ± 0.1');
+  expect(correctedWords(judged(200.8, 0.93, 1), OHM)).toBe('201 ± 2');
+  expect(correctedWords(judged(4499.8, 35, 100), OHM)).toBe('4.5 k ± 0.1 k');
+  expect(correctedWords(judged(null, null, null), OHM)).toBe('');
 });
 test('positions', () => {
   expect(positionWords(3)).toBe('cylinder 3');

@@ -1,6 +1,7 @@
 import { fixed, significant } from '../locale/numbers';
 import { tr } from '../locale/translate';
 import { joinAnd, printLimit, printPlusMinus, printQuantity } from '../quantity/print';
+import { inReaderUnit, readerUnit } from '../quantity/reader-unit';
 import { findUnit } from '../quantity/units';
 import type { JudgedReading, Limits, Position, Reason, Remedy, Verdict } from './types';
 
@@ -32,24 +33,34 @@ const OWN_WORDS: Readonly<Partial<Record<Limits['quantity'], Partial<Record<Verd
 export const verdictWord = (verdict: Verdict, limits: Pick<Limits, 'quantity'>): string =>
   OWN_WORDS[limits.quantity]?.[verdict] ?? VERDICT_WORDS[verdict];
 
-/** The unit of the limits as people write it, prefix included: "Ω", "kΩ", "V". */
-export function shownUnit(symbol: string): string {
-  const found = findUnit(symbol);
-  if (!found) return symbol;
-  return found.scale === 1 ? found.unit.shown : `${symbol.trim().charAt(0)}${found.unit.shown}`;
-}
-
 export const positionWords = (position: Position): string =>
   typeof position === 'number' ? tr`cylinder ${position}` : position;
 
 /** Values of the unit itself may be prefixed when printed; those of a unit that has a prefix already may not. */
 function printer(limits: Limits) {
-  const unit = shownUnit(limits.unit);
+  const other = readerUnit(limits.unit);
+  if (other.isOther) {
+    const number = (n: number, step: number | null): string => inReaderUnit(n, step ?? 0, other);
+    return {
+      value: (n: number, step: number | null): string => `${number(n, step)} ${other.symbol}`,
+      limit: (n: number): string => `${number(n, 0)} ${other.symbol}`,
+      range: (low: number, high: number): string => tr`${number(low, 0)} to ${number(high, 0)} ${other.symbol}`,
+    };
+  }
+  const unit = other.symbol;
   const free = findUnit(limits.unit)?.scale === 1 && limits.quantity !== 'ratio' && limits.quantity !== 'temperature';
   const plain = (n: number): string => `${significant(n, 6)} ${unit}`;
+  const limit = (n: number): string => (free ? printLimit(n, unit) : plain(n));
   return {
     value: (n: number, step: number | null): string => (free ? printQuantity(n, step ?? 0, unit) : plain(n)),
-    limit: (n: number): string => (free ? printLimit(n, unit) : plain(n)),
+    limit,
+    range: (lower: number, upper: number): string => {
+      const [low, high] = [limit(lower), limit(upper)];
+      const unitOf = (text: string): string => text.slice(text.lastIndexOf(' '));
+      return unitOf(low) === unitOf(high)
+        ? tr`${low.slice(0, low.lastIndexOf(' '))} to ${high}`
+        : tr`${low} to ${high}`;
+    },
   };
 }
 
@@ -162,9 +173,9 @@ export function reasonWords(reason: Reason, limits: Limits, resolution: number |
     case 'never':
       return 'It did not come at all.';
     case 'predicted':
-      return tr`At ${significant(reason.at, 6)} ${shownUnit(reason.atUnit)} the sensor should show ${print.limit(reason.expected)}; ${print.limit(reason.lower)} to ${print.limit(reason.upper)} is allowed.`;
+      return tr`At ${atWords(reason)} the sensor should show ${print.limit(reason.expected)}; ${print.limit(reason.lower)} to ${print.limit(reason.upper)} is allowed.`;
     case 'nothing-predicted':
-      return tr`The transfer function says nothing at ${significant(reason.at, 6)} ${shownUnit(reason.atUnit)}: outside its range.`;
+      return tr`The transfer function says nothing at ${atWords(reason)}: outside its range.`;
     case 'not-proven':
       return tr`Inside the limits with ${Math.round(100 * reason.probabilityWithin)} % only; this workshop accepts from ${Math.round(100 * reason.asked)} % on (guarded acceptance).`;
     case 'falls-back':
@@ -196,6 +207,12 @@ export function reasonWords(reason: Reason, limits: Limits, resolution: number |
   }
 }
 
+/** What acted on the sensor, with its unit. */
+function atWords({ at, atUnit }: { readonly at: number; readonly atUnit: string }): string {
+  const unit = readerUnit(atUnit);
+  return `${unit.isOther ? inReaderUnit(at, 0, unit) : significant(at, 6)} ${unit.symbol}`;
+}
+
 function neighbourWords(
   reason: Extract<Reason, { rule: 'neighbours' }>,
   limits: Limits,
@@ -217,11 +234,7 @@ export function rangeWords(
   limits: Limits,
 ): string {
   const print = printer(limits);
-  if (lower != null && upper != null) {
-    const [low, high] = [print.limit(lower), print.limit(upper)];
-    const unit = (text: string): string => text.slice(text.lastIndexOf(' '));
-    return unit(low) === unit(high) ? tr`${low.slice(0, low.lastIndexOf(' '))} to ${high}` : tr`${low} to ${high}`;
-  }
+  if (lower != null && upper != null) return print.range(lower, upper);
   if (upper != null) return tr`up to ${print.limit(upper)}`;
   if (lower != null) return tr`at least ${print.limit(lower)}`;
   return 'no limit';
@@ -242,13 +255,14 @@ export function briefWords(r: JudgedReading, limits: Limits): string {
  * Corrected value with its expanded uncertainty (k = 2), rounded to the digits that were typed, without unit:
  * "0.4 ± 0.1".
  */
-export function correctedWords(r: JudgedReading): string {
+export function correctedWords(r: JudgedReading, limits: Pick<Limits, 'unit'>): string {
   if (r.corrected === null || r.standardUncertainty === null) return '';
-  const step = r.resolution ?? 0;
-  const expanded = 2 * r.standardUncertainty;
+  const { of } = readerUnit(limits.unit);
+  const step = of(r.resolution ?? 0);
+  const expanded = of(2 * r.standardUncertainty);
   // Up to the next step of the digits; a twentieth of a step too much does not make it a whole one more.
   const rounded = step > 0 ? Math.ceil(expanded / step - 0.05) * step : expanded;
-  return printPlusMinus(r.corrected, rounded, step);
+  return printPlusMinus(of(r.corrected), rounded, step);
 }
 
 /** "cylinder 4", "cylinders 4 and 5", "pin 26". */

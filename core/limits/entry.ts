@@ -40,7 +40,8 @@ export function readEntry(text: string, limits: Limits, clamp_mVperA: number | n
   if (before) return before;
   const read = within(readAnyEntry(text, limits, clamp_mVperA), limits);
   if (known.size >= MOST_KEPT) known.clear();
-  READ.set(limits, known.set(key, read));
+  // A refusal is a sentence, in the words of whoever reads now.
+  if (read.ok) READ.set(limits, known.set(key, read));
   return read;
 }
 

@@ -1,3 +1,4 @@
+import { isoDayShown } from '../locale/dates';
 import { tr } from '../locale/translate';
 import { groupBy } from '../foundation/collections';
 import { codesOfNewestLook, LATER_LOOKS, type Phase } from '../codes/phases';
@@ -195,7 +196,9 @@ function answerTo(finding: string, records: readonly Recorded[]): Pick<ProofChec
         : 'No quotation was made.',
     };
   if (!answer) return { state: 'open', why: 'The quotation has no answer yet.' };
-  const day = answer.body.until ? tr` ${answer.body.answer === 'accepted' ? 'for' : 'until'} ${answer.body.until}` : '';
+  const day = answer.body.until
+    ? tr` ${answer.body.answer === 'accepted' ? 'for' : 'until'} ${isoDayShown(answer.body.until)}`
+    : '';
   return {
     state: answer.body.answer === 'accepted' ? 'done' : 'failed',
     why: `${answer.body.answer}${day}${answer.body.said ? `: ${answer.body.said}` : ''}`,

@@ -1,5 +1,6 @@
 import type { FromSchema } from 'json-schema-to-ts';
 import { by } from './common';
+import { LOCALE } from './locale';
 import { currency } from './repair';
 
 const name = { type: 'string', minLength: 1, maxLength: 60, pattern: '\\S' } as const;
@@ -13,6 +14,7 @@ export const SET_UP = {
   required: ['code', 'lead', 'workshop', 'depots'],
   properties: {
     code: { type: 'string', minLength: 1, maxLength: 40 },
+    locale: LOCALE,
     workshop: name,
     lead: {
       type: 'object',
@@ -42,6 +44,6 @@ export const CHANGE_WORKSHOP = {
   type: 'object',
   additionalProperties: false,
   required: ['by', 'name'],
-  properties: { by, name },
+  properties: { by, name, locale: LOCALE },
 } as const;
 export type ChangeWorkshop = FromSchema<typeof CHANGE_WORKSHOP>;

@@ -1,3 +1,4 @@
+import type { Locale } from '../../core/locale/locale';
 import { sql } from 'drizzle-orm';
 import {
   bigint,
@@ -79,6 +80,8 @@ export const installation = pgTable('installation', {
   setupCode: text('setup_code'),
   logo: bytes('logo'),
   logoType: text('logo_type'),
+  /** How whoever has not chosen is addressed; `null`: in English with a decimal point. */
+  locale: jsonb('locale').$type<Locale>(),
   createdAt: created(),
 });
 
@@ -115,6 +118,8 @@ export const person = pgTable('person', {
     .default(sql`now()`),
   username: text('username').unique(),
   displayUsername: text('display_username'),
+  /** How they want to be addressed; `null`: as the workshop has chosen. */
+  locale: jsonb('locale').$type<Locale>(),
 });
 
 /** Of a person on a device. A device can hold several; one of them is at the bench. */
@@ -705,13 +710,19 @@ export const jobHead = pgTable('job_head', {
  * What follows from a job as it stands, kept so that it is not weighed at every look (`server/jobs/standing.ts`). Not a
  * part of the record: it can be emptied at any time.
  */
-export const jobStanding = pgTable('job_standing', {
-  jobId: uuid('job_id')
-    .primaryKey()
-    .references(() => job.id),
-  /** What it was concluded from. */
-  key: text('key').notNull(),
-  until: at('until').notNull(),
-  progress: jsonb('progress').$type<JobProgress>().notNull(),
-  conclusions: jsonb('conclusions').$type<Pick<JobView, 'known' | 'circuits' | 'plan' | 'proposals'>>().notNull(),
-});
+export const jobStanding = pgTable(
+  'job_standing',
+  {
+    jobId: uuid('job_id')
+      .notNull()
+      .references(() => job.id),
+    /** In whose words, as `localeKey` writes it: what is concluded is sentences. */
+    locale: text('locale').notNull().default('en/point/metric/dmy'),
+    /** What it was concluded from. */
+    key: text('key').notNull(),
+    until: at('until').notNull(),
+    progress: jsonb('progress').$type<JobProgress>().notNull(),
+    conclusions: jsonb('conclusions').$type<Pick<JobView, 'known' | 'circuits' | 'plan' | 'proposals'>>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.jobId, t.locale] })],
+);

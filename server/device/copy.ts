@@ -85,9 +85,9 @@ const ofRuns = ({ open }: Scope): SQL => sql`run_id in (select id from test_run 
 const table = (where: (scope: Scope) => SQL, columns: readonly string[] | null = null) => ({ where, columns });
 
 const TABLES: Readonly<Record<string, ReturnType<typeof table>>> = {
-  installation: table(all, ['id', 'kind', 'name', 'created_at']),
+  installation: table(all, ['id', 'kind', 'name', 'locale', 'created_at']),
   depot: table(all),
-  person: table(all, ['id', 'depot_id', 'name', 'role', 'created_at', 'retired_at']),
+  person: table(all, ['id', 'depot_id', 'name', 'role', 'locale', 'created_at', 'retired_at']),
   engine_family: table(all),
   unit: table(({ units }) => sql`id = ${any(units)}`),
   unit_words: table(({ units }) => sql`unit_id = ${any(units)}`),

@@ -1,6 +1,7 @@
 import { randomInt } from 'node:crypto';
 import { eq, isNull, sql } from 'drizzle-orm';
 import { v5, v7 } from 'uuid';
+import type { Locale } from '../../core/locale/locale';
 import type { FirstStepsView } from '../../application/views';
 import { fail, ok, type Result } from '../../core/foundation/result';
 import type { ProblemDetails } from '../../formats/problem';
@@ -18,6 +19,8 @@ export interface Installation {
   readonly kind: Kind;
   readonly name: string;
   readonly hasLogo: boolean;
+  /** How whoever has not chosen is addressed. */
+  readonly locale: Locale | null;
 }
 
 /** What this installation is; `null` where nobody has said. */
@@ -27,6 +30,7 @@ export async function readInstallation(db: Db | Tx): Promise<Installation | null
       kind: installation.kind,
       name: installation.name,
       hasLogo: sql<boolean>`${installation.logo} is not null`,
+      locale: installation.locale,
     })
     .from(installation);
   return row ?? null;
@@ -67,7 +71,8 @@ export async function claimDatabase(
 /** Why a database that is marked already is not for this; `null` where it is, or nobody has marked it. Needs no schema. */
 export async function otherKind(db: Db, kind: Kind): Promise<string | null> {
   const { rows } = await db.execute<{ there: boolean }>(sql`select to_regclass('installation') is not null as there`);
-  const there = rows[0]?.there ? await readInstallation(db) : null;
+  // This column alone: what was added since is not there before the migration.
+  const [there] = rows[0]?.there ? await db.select({ kind: installation.kind }).from(installation) : [];
   return there && there.kind !== kind ? OTHER[there.kind] : null;
 }
 
@@ -125,7 +130,7 @@ export async function setUp(db: Db, body: SetUp): Promise<Result<{ name: string 
         'Some fields are wrong.',
         lead.error.errors.map((e) => ({ ...e, path: e.path === '/pin' ? '/lead/password' : `/lead${e.path}` })),
       );
-    await tx.update(installation).set({ name: body.workshop.trim(), setupCode: null });
+    await tx.update(installation).set({ name: body.workshop.trim(), setupCode: null, locale: body.locale ?? null });
     return ok({ name: body.lead.name.trim() });
   });
 }
@@ -146,9 +151,11 @@ const depotOf = (d: SetUp['depots'][number], workshop: string): typeof depot.$in
   },
 });
 
-/** The workshop's name, as every page and letter calls it. */
-export async function renameWorkshop(db: Db, name: string): Promise<void> {
-  await db.update(installation).set({ name: name.trim() });
+/** The workshop's name, as every page and letter calls it, and how whoever has not chosen is addressed. */
+export async function changeWorkshop(db: Db, to: { readonly name: string; readonly locale?: Locale }): Promise<void> {
+  await db
+    .update(installation)
+    .set({ name: to.name.trim(), ...(to.locale === undefined ? {} : { locale: to.locale }) });
 }
 
 /** The workshop's logo for letters; `null`: none. */

@@ -1,4 +1,5 @@
-import { eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import { currentLocale, localeKey } from '../../core/locale/locale';
 import { CORE_VERSION } from '../../core/foundation/version';
 import type { JobProgress } from '../../core/job/progress';
 import { type Db, eachOf } from '../db/connection';
@@ -58,7 +59,10 @@ export async function conclusionsOf(
   const key = (await keysOf(db, [jobId])).get(jobId);
   const w = await written();
   if (key === undefined || !w) return null;
-  const [kept] = await db.select().from(jobStanding).where(eq(jobStanding.jobId, jobId));
+  const [kept] = await db
+    .select()
+    .from(jobStanding)
+    .where(and(eq(jobStanding.jobId, jobId), eq(jobStanding.locale, localeKey(currentLocale()))));
   if (kept?.key === key && kept.until.getTime() > Date.now())
     return { written: w, conclusions: { ...kept.conclusions, progress: kept.progress } };
   return { written: w, conclusions: await concludeAndKeep(db, w, key) };
@@ -70,12 +74,16 @@ async function concludeAndKeep(db: Db, w: WrittenJob, key: string): Promise<Conc
   const warm = warmUntil(measuredRunsOf(w.runs));
   const row = {
     jobId: w.row.job.id,
+    locale: localeKey(currentLocale()),
     key,
     until: new Date(Math.min(now + KEPT_FOR_ms, warm > now ? warm : Infinity)),
     progress,
     conclusions,
   };
-  await db.insert(jobStanding).values(row).onConflictDoUpdate({ target: jobStanding.jobId, set: row });
+  await db
+    .insert(jobStanding)
+    .values(row)
+    .onConflictDoUpdate({ target: [jobStanding.jobId, jobStanding.locale], set: row });
   return { ...conclusions, progress };
 }
 
@@ -95,7 +103,7 @@ export async function standsOf(db: Db, jobIds: readonly string[], mayLag = false
           progress: jobStanding.progress,
         })
         .from(jobStanding)
-        .where(inArray(jobStanding.jobId, [...jobIds]))
+        .where(and(inArray(jobStanding.jobId, [...jobIds]), eq(jobStanding.locale, localeKey(currentLocale()))))
     : [];
   const isFresh = (k: (typeof kept)[number]): boolean => k.key === keys.get(k.jobId) && k.until.getTime() > Date.now();
   const behind = mayLag ? kept.filter((k) => !isFresh(k) && k.key.startsWith(`${CORE_VERSION}|`)) : [];

@@ -1,3 +1,4 @@
+import type { Locale } from '../../core/locale/locale';
 import { tr } from '../../core/locale/translate';
 import { and, asc, eq, isNull, ne, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
@@ -6,6 +7,7 @@ import type { Actor } from '../policy/actor';
 import { whoMay } from '../policy/authorize';
 import type { PersonView } from '../../application/views';
 import type { Db, Tx } from '../db/connection';
+import { isLanguage } from '../locale/translations';
 import { hashPin, weakPin } from './pin';
 import { databaseCode, type Done, notFound, refuse, UNIQUE_VIOLATION } from '../db/refusal';
 import { account, depot, person, session, signInAttempt } from '../db/schema';
@@ -171,4 +173,14 @@ export async function findActor(db: Db | Tx, name: string): Promise<Actor | null
     .from(person)
     .where(and(eq(person.username, usernameFor(name)), isNull(person.retiredAt)));
   return found ?? null;
+}
+
+/** How a person wants to be addressed; `null`: as the workshop has chosen. */
+export async function chooseLocale(db: Db, personId: string, locale: Locale | null): Promise<Done> {
+  if (locale !== null && !isLanguage(locale.language))
+    return refuse('Some fields are wrong.', [
+      { path: '/locale/language', message: tr`There is no translation "${locale.language}" here.` },
+    ]);
+  await db.update(person).set({ locale, updatedAt: new Date() }).where(eq(person.id, personId));
+  return ok({ id: personId, duplicate: false });
 }

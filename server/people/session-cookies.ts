@@ -1,5 +1,6 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
-import { and, eq, gt, inArray } from 'drizzle-orm';
+import { and, eq, gt, inArray, sql } from 'drizzle-orm';
+import type { Locale } from '../../core/locale/locale';
 import { serverDb } from '../db/connection';
 import { person, session } from '../db/schema';
 import { isSecureRequest } from './known-device';
@@ -13,6 +14,8 @@ export interface SessionRow {
   readonly token: string;
   readonly updatedAt: Date;
   readonly person: typeof person.$inferSelect;
+  /** Their own choice, else the workshop's. */
+  readonly locale: Locale | null;
 }
 
 const ACTIVE = '.session_token';
@@ -60,12 +63,19 @@ function tokenOf(value: string, secret: string): string | null {
   return own.length === theirs.length && timingSafeEqual(own, theirs) ? token : null;
 }
 
+/** A person's own choice, else the workshop's. */
+const LOCALE = sql<Locale | null>`coalesce(${person.locale}, (select locale from installation limit 1))`;
+
+/** The locale of a person. */
+export const localeOf = async (personId: string): Promise<Locale | null> =>
+  (await serverDb().db.select({ locale: LOCALE }).from(person).where(eq(person.id, personId)))[0]?.locale ?? null;
+
 /** The sessions of these tokens that have not run out, each with its person as the database has it now. */
 export async function sessionRows(tokens: Iterable<string>): Promise<readonly SessionRow[]> {
   const wanted = [...tokens];
   if (wanted.length === 0) return [];
   return serverDb()
-    .db.select({ token: session.token, updatedAt: session.updatedAt, person })
+    .db.select({ token: session.token, updatedAt: session.updatedAt, person, locale: LOCALE })
     .from(session)
     .innerJoin(person, eq(person.id, session.userId))
     .where(and(inArray(session.token, wanted), gt(session.expiresAt, new Date())));

@@ -9,7 +9,9 @@ import { ROLES } from '../../core/foundation/vocabulary';
 import type { Actor } from '../policy/actor';
 import { auth } from './auth';
 import { deviceCookie, knownDevice } from './known-device';
-import { type SessionRow, sessionRows, tokensIn } from './session-cookies';
+import { localeOf, type SessionRow, sessionRows, tokensIn } from './session-cookies';
+import { currentLocale } from '../../core/locale/locale';
+import { answerFor } from '../locale/reader';
 import { serverDb } from '../db/connection';
 import { attemptsOf, usernameFor } from './people';
 import { checkPin } from './pin';
@@ -128,6 +130,7 @@ export const shownSessions = ({ active, onDevice }: DeviceSessions): SignedIn =>
   role: active?.role ?? null,
   depotId: active?.depotId ?? null,
   onDevice: onDevice.map((p) => p.name),
+  locale: currentLocale(),
 });
 
 export interface DeviceSessions {
@@ -150,7 +153,13 @@ const PROLONGED_ms = 3600 * 1000;
 export async function actorOf(headers: Headers): Promise<Actor | null> {
   const { active } = tokensIn(headers);
   const [row] = active === null ? [] : await sessionRows([active]);
-  return row && isFresh(row) ? actorFrom(row.person) : prolonged(headers);
+  return row && isFresh(row) ? actorIn(row) : prolonged(headers);
+}
+
+/** Whoever is at the bench reads what is answered. */
+function actorIn(row: SessionRow): Actor | null {
+  answerFor(row.locale);
+  return actorFrom(row.person);
 }
 
 const isFresh = (row: SessionRow): boolean => Date.now() - row.updatedAt.getTime() < PROLONGED_ms;
@@ -159,6 +168,7 @@ const isFresh = (row: SessionRow): boolean => Date.now() - row.updatedAt.getTime
 async function prolonged(headers: Headers): Promise<Actor | null> {
   if (!headers.get('cookie')) return null;
   const found = await auth(headers).api.getSession({ headers });
+  if (found) answerFor(await localeOf(found.user.id));
   return found ? actorFrom(found.user) : null;
 }
 
@@ -176,7 +186,7 @@ export async function sessionsOf(headers: Headers): Promise<DeviceSessions> {
   const tokens = tokensIn(headers);
   const rows = await sessionRows(new Set([...tokens.all, ...(tokens.active === null ? [] : [tokens.active])]));
   const own = rows.find((r) => r.token === tokens.active);
-  const active = own && isFresh(own) ? actorFrom(own.person) : await prolonged(headers);
+  const active = own && isFresh(own) ? actorIn(own) : await prolonged(headers);
   const onDevice = rows
     .filter((r) => tokens.all.has(r.token))
     .map((r) => ({ token: r.token, actor: actorFrom(r.person) }));

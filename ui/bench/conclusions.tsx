@@ -1,4 +1,5 @@
 'use client';
+import { shownUnit } from '../../core/quantity/reader-unit';
 import { significant } from '../../core/locale/numbers';
 import { tr } from '../../core/locale/translate';
 import { uncapital } from '../../core/foundation/text';
@@ -9,7 +10,7 @@ import { probeAt } from '../../core/catalogue/positions';
 import type { StageId } from '../../core/job/progress';
 import { budgetOf } from '../../core/judge/budget';
 import type { Judgement, Position } from '../../core/judge/types';
-import { positionWords, rangeWords, reasonWords, shownUnit, verdictWord } from '../../core/judge/words';
+import { positionWords, rangeWords, reasonWords, verdictWord } from '../../core/judge/words';
 import { type RunInputs, runSet } from '../../application/judging/judge-run';
 import type { DisplayPhotoView, RunView } from '../../application/views';
 import { Cautions } from '../kit/cautions';

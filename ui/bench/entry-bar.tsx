@@ -1,10 +1,12 @@
 'use client';
+import { entryShown } from '../../core/locale/numbers';
+import { readerUnit } from '../../core/quantity/reader-unit';
 import { tr } from '../../core/locale/translate';
 import { capital } from '../../core/foundation/text';
 import { CornerDownLeft } from 'lucide-react';
 import type { KeyboardEvent, Ref } from 'react';
 import type { Limits } from '../../core/judge/types';
-import { positionWords, shownUnit } from '../../core/judge/words';
+import { positionWords } from '../../core/judge/words';
 import { useOnClient } from '../kit/on-client';
 import type { Target } from './target';
 import type { Line } from './use-run';
@@ -95,7 +97,11 @@ export function EntryBar({ ref, ...props }: EntryBarProps) {
             onKeyDown={onKey}
           />
           <span className="shrink-0 font-mono text-2xl text-soft">
-            {target?.kind === 'lead-zero' ? (limits.quantity === 'current' ? 'mV or A' : 'Ω') : shownUnit(props.unit)}
+            {target?.kind === 'lead-zero'
+              ? limits.quantity === 'current'
+                ? 'mV or A'
+                : 'Ω'
+              : readerUnit(props.unit).symbol}
           </span>
         </div>
         {keysFor(props).map(([key, meaning]) => (
@@ -145,7 +151,8 @@ function Correction({ correcting, why, onWhy }: Pick<EntryBarProps, 'why' | 'onW
   return (
     <p className="mb-1 flex flex-wrap items-center gap-2 text-sm">
       <span>
-        Was <span className="font-mono font-semibold">{correcting.entry}</span>; it stays in the record. Why:
+        Was <span className="font-mono font-semibold">{entryShown(correcting.entry)}</span>; it stays in the record.
+        Why:
       </span>
       {REASONS.map((reason) => (
         <button

@@ -1,7 +1,8 @@
 import { significant } from '../../core/locale/numbers';
 import { tr } from '../../core/locale/translate';
 import type { Judgement } from '../../core/judge/types';
-import { positionWords, shownUnit } from '../../core/judge/words';
+import { positionWords } from '../../core/judge/words';
+import { type ReaderUnit, readerUnit } from '../../core/quantity/reader-unit';
 
 const BOX = { width: 260, height: 120, left: 52, bottom: 22, top: 8, right: 8 } as const;
 
@@ -18,13 +19,14 @@ export function FitChart({ judgement: { fit, readings, limits } }: { judgement: 
   const px = (x: number): number => BOX.left + ((x - x0) / (x1 - x0 || 1)) * (BOX.width - BOX.left - BOX.right);
   const py = (y: number): number =>
     BOX.height - BOX.bottom - ((y - y0) / (y1 - y0 || 1)) * (BOX.height - BOX.bottom - BOX.top);
-  const short = (n: number): string => significant(n, 3);
+  const [across, up] = [readerUnit(fit.atUnit), readerUnit(limits.unit)];
+  const short = (n: number, unit: ReaderUnit): string => significant(unit.of(n), 3);
   return (
     <svg
       viewBox={`0 0 ${BOX.width} ${BOX.height}`}
       className="mt-2 w-full text-soft"
       role="img"
-      aria-label={tr`Readings in ${shownUnit(limits.unit)} over ${shownUnit(fit.atUnit)}, with the line through them`}
+      aria-label={tr`Readings in ${up.symbol} over ${across.symbol}, with the line through them`}
     >
       <path
         d={`M${BOX.left} ${BOX.top}V${BOX.height - BOX.bottom}H${BOX.width - BOX.right}`}
@@ -39,16 +41,16 @@ export function FitChart({ judgement: { fit, readings, limits } }: { judgement: 
       ))}
       <g fontSize="11" fill="currentColor">
         <text x={BOX.left - 4} y={py(y1) + 8} textAnchor="end">
-          {short(y1)}
+          {short(y1, up)}
         </text>
         <text x={BOX.left - 4} y={py(y0)} textAnchor="end">
-          {short(y0)} {shownUnit(limits.unit)}
+          {short(y0, up)} {up.symbol}
         </text>
         <text x={BOX.left} y={BOX.height - 6}>
-          {short(x0)}
+          {short(x0, across)}
         </text>
         <text x={BOX.width - BOX.right} y={BOX.height - 6} textAnchor="end">
-          {short(x1)} {shownUnit(fit.atUnit)}
+          {short(x1, across)} {across.symbol}
         </text>
       </g>
     </svg>

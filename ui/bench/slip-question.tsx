@@ -1,8 +1,9 @@
 'use client';
+import { shownUnit } from '../../core/quantity/reader-unit';
 import { significant } from '../../core/locale/numbers';
 import { tr } from '../../core/locale/translate';
 import type { Slip } from '../../core/judge/slip';
-import { positionWords, shownUnit } from '../../core/judge/words';
+import { positionWords } from '../../core/judge/words';
 import type { Limits, Position } from '../../core/judge/types';
 import { printLimit } from '../../core/quantity/print';
 

@@ -2,6 +2,7 @@ import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import { findSlip } from '../../core/judge/slip';
 import type { Position } from '../../core/judge/types';
+import { withReaderUnits } from '../../core/limits/entry-for-reader';
 import { readEntry } from '../../core/limits/entry';
 import type { Limits } from '../../core/limits/types';
 import { readClampZero, readLeadZero } from '../../formats/instrument';
@@ -69,7 +70,8 @@ export function useEntry(
     if (problem === null) setDraft('');
   }
   function submit(): void {
-    const entry = draft.trim();
+    const typed = draft.trim();
+    const entry = target?.kind === 'lead-zero' ? typed : withReaderUnits(typed, limits);
     if (target === null) return setError('All positions are read. Choose one with the arrow keys to correct it.');
     if (taken) {
       targeting.acceptTaken();

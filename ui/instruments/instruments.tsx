@@ -1,4 +1,5 @@
 'use client';
+import { isoDayShown } from '../../core/locale/dates';
 import { tr } from '../../core/locale/translate';
 import { Plus } from 'lucide-react';
 import { useRouter } from '../kit/router';
@@ -94,8 +95,8 @@ function Card({
         {i.calibrationDue === null
           ? 'no calibration noted'
           : overdue
-            ? tr`calibration was due ${i.calibrationDue}`
-            : tr`calibration due ${i.calibrationDue}`}
+            ? tr`calibration was due ${isoDayShown(i.calibrationDue)}`
+            : tr`calibration due ${isoDayShown(i.calibrationDue)}`}
       </p>
       {facts.length > 0 && <p className="text-sm">{facts.join(', ')}</p>}
       {i.link && <p className="text-sm">{capital(linkWords(i.link))}</p>}
@@ -152,7 +153,7 @@ function Leads({ depot, by, onDone }: { depot: DepotInstrumentsView; by: string;
           <li key={l.name} className="flex items-center gap-2">
             <span className="flex-1">
               {l.name} <b className="font-mono">{l.zero} Ω</b>{' '}
-              <span className="text-sm text-soft">{l.measuredAt.slice(0, 10)}</span>
+              <span className="text-sm text-soft">{isoDayShown(l.measuredAt.slice(0, 10))}</span>
             </span>
             <button
               type="button"

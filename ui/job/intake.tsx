@@ -1,4 +1,5 @@
 'use client';
+import { isoDayShown } from '../../core/locale/dates';
 import { tr } from '../../core/locale/translate';
 import { jobName } from '../../application/job-number';
 import { useRouter } from '../kit/router';
@@ -121,7 +122,7 @@ function Before({ view, timeZone, may }: { view: JobView; timeZone: string; may:
               <p key={q.id}>
                 <b className="text-ochre">
                   {QUOTED[q.answer]}
-                  {q.until && tr` until ${q.until}`}:
+                  {q.until && tr` until ${isoDayShown(q.until)}`}:
                 </b>{' '}
                 {q.lines.map((l) => l.text).join(', ')}, {moneyWords(q.total, q.currency)}
                 {q.said && ` (${q.said})`}

@@ -4,7 +4,9 @@ import dynamic from 'next/dynamic';
 import { useRouter } from './router';
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
 import { type Action, roleMay } from '../../application/policy';
+import { localeKey, PLAIN } from '../../core/locale/locale';
 import type { SignedIn } from '../../application/views';
+import { rememberLocale } from '../locale/page-reader';
 import { leaveDevice } from '../offline/vault';
 import { isDrawnFromDevice, onSignedOut, send } from './send';
 
@@ -31,7 +33,7 @@ const ANOTHER: Asking = {
   because: 'Both stay signed in on this device; the name at the top switches between them.',
 };
 
-const NOBODY: SignedIn = { name: null, role: null, depotId: null, onDevice: [] };
+const NOBODY: SignedIn = { name: null, role: null, depotId: null, onDevice: [], locale: PLAIN };
 /** Who is at the bench: told by the server, or by the device while there is none. */
 export const SessionContext = createContext<Session>({
   ...NOBODY,
@@ -53,12 +55,17 @@ export function SessionProvider({ initial, children }: { initial: SignedIn; chil
     const response = await fetch('/api/session', { cache: 'no-store' }).catch(() => null);
     if (response?.ok) {
       const now = (await response.json()) as SignedIn;
+      // Whoever stands here now reads other words: the page is drawn anew.
+      if (localeKey(now.locale) !== localeKey(current.locale)) window.location.reload();
       setLearnt({ of: initial, now });
     }
     router.refresh();
-  }, [initial, router]);
+  }, [initial, router, current.locale]);
 
   const { name: own } = current;
+  useEffect(() => {
+    if (own !== null) rememberLocale(own);
+  }, [own]);
   useEffect(
     () =>
       onSignedOut((because) => {

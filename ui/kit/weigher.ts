@@ -1,6 +1,7 @@
 'use client';
 import { proxy, type Remote, wrap } from 'comlink';
 import type { Case, WeighedCircuit } from '../../core/diagnosis/case';
+import { currentReader } from '../../core/locale/locale';
 import type { Measured } from '../../core/diagnosis/types';
 import type { DiagnosisWorker } from '../../workers/diagnosis.worker';
 
@@ -8,9 +9,12 @@ let worker: Remote<DiagnosisWorker> | null = null;
 
 /** The worker that weighs circuits, made when it is first wanted. */
 export function weigher(): Remote<DiagnosisWorker> {
-  worker ??= wrap<DiagnosisWorker>(
-    new Worker(new URL('../../workers/diagnosis.worker.ts', import.meta.url), { type: 'module' }),
-  );
+  if (!worker) {
+    worker = wrap<DiagnosisWorker>(
+      new Worker(new URL('../../workers/diagnosis.worker.ts', import.meta.url), { type: 'module' }),
+    );
+    void worker.read(currentReader());
+  }
   return worker;
 }
 

@@ -2,6 +2,7 @@
 import { type ReactNode, useMemo, useState } from 'react';
 import { type Session, SessionContext } from '../kit/session';
 import { SignInDialog } from '../kit/sign-in-dialog';
+import { currentLocale } from '../../core/locale/locale';
 import type { KnownPerson } from './device-store';
 import { flush } from './outbox';
 
@@ -24,6 +25,7 @@ export function DeviceSession({
       name: person.name,
       role: person.role,
       depotId: person.depotId,
+      locale: currentLocale(),
       onDevice: [person, ...others].map((p) => p.name),
       switchTo: (name) => onLock(name),
       signOut: () => onLock(''),

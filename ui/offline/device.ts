@@ -1,5 +1,6 @@
 import { type Remote, transfer, wrap } from 'comlink';
 import type { DeviceAnswer, DeviceRooms, DeviceView } from '../../application/device-rooms';
+import { currentReader } from '../../core/locale/locale';
 import type { DeviceCopy } from '../../formats/device-copy';
 import { v7 } from 'uuid';
 import type { Sending } from '../kit/send';
@@ -85,6 +86,7 @@ async function openAnew(): Promise<boolean> {
   });
   worker = wrap<DeviceRooms>(thread);
   await Promise.race([worker.open(copy), broken]);
+  await worker.read(currentReader());
   done = new Set();
   for (const item of [...(await readSent()), ...(await kept())].toSorted(inOrder)) await doAgain(item);
   const follow = (id: string): void => {

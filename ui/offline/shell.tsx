@@ -7,6 +7,7 @@ import { Bench } from '../bench/bench';
 import { CircuitsOfJob } from '../job/circuit';
 import { JobScreen } from '../job/job-screen';
 import { Button, buttonLook } from '../kit/button';
+import { readByMemory } from '../locale/page-reader';
 import { DeviceRouter, type Router } from '../kit/router';
 import { answerWithoutServer } from '../kit/send';
 import { TopBar } from '../kit/top-bar';
@@ -35,6 +36,7 @@ export function Shell() {
     setState({ at: 'opening' });
     answerWithoutServer((request) => answerOnDevice(request, person.name), true);
     try {
+      await readByMemory(person.name);
       await setPersonAtBench(person.name);
       const isOpen = await openDevice();
       setState(

@@ -1,9 +1,11 @@
-import { significant } from '../../core/locale/numbers';
+import { entryForReader, entryWords } from '../../core/limits/entry-for-reader';
+import { inReaderUnit, readerUnit } from '../../core/quantity/reader-unit';
+import { entryShown, significant } from '../../core/locale/numbers';
 import { tr } from '../../core/locale/translate';
 import { memo } from 'react';
 import { limitsAt } from '../../core/limits/at';
 import type { JudgedReading, Limits, Position } from '../../core/judge/types';
-import { correctedWords, positionWords, shownUnit, verdictWord } from '../../core/judge/words';
+import { correctedWords, positionWords, verdictWord } from '../../core/judge/words';
 import { Mark } from './mark';
 import { placeMark } from '../../application/posts/place';
 import { RowBox } from './row-box';
@@ -189,24 +191,28 @@ export function postName(
   limits: Limits,
   state: string | null,
 ): string {
-  const unit = limits.unit;
   const measured = r && r.verdict !== 'not-measured';
   const own = r?.limits ?? limitsAt(limits, position);
   const limit =
     r?.verdict === 'high' && own.upper != null
-      ? tr`, limit ${significant(own.upper, 4)}`
+      ? tr`, limit ${limitShown(own.upper, limits)}`
       : r?.verdict === 'low' && own.lower != null
-        ? tr`, limit ${significant(own.lower, 4)}`
+        ? tr`, limit ${limitShown(own.lower, limits)}`
         : '';
-  const words = measured
-    ? `${entryShown(r)}${/[A-Za-zΩ]/.test(r.entry) ? '' : ` ${unit}`}, ${verdictWord(r.verdict, limits)}${limit}`
-    : 'not measured';
+  const words = measured ? tr`${entrySaid(r, limits)}, ${verdictWord(r.verdict, limits)}${limit}` : 'not measured';
   return `${positionWords(position)}, ${words}${state ? `, ${state}` : ''}`;
 }
 
-/** What was typed; an overload says what it means. */
-export const entryShown = (r: JudgedReading): string =>
-  r.verdict === 'open' && r.corrected === null ? 'OL (open)' : r.entry;
+/** What was typed, with its unit; an overload says what it means. */
+function entrySaid(r: JudgedReading, limits: Limits): string {
+  if (r.verdict === 'open' && r.corrected === null) return tr`OL (open)`;
+  return entryWords(r.entry, limits);
+}
+
+const limitShown = (limit: number, limits: Limits): string => {
+  const unit = readerUnit(limits.unit);
+  return unit.isOther ? `${inReaderUnit(limit, 0, unit)} ${unit.symbol}` : significant(limit, 4);
+};
 
 function PostBody({ reading: r, scale }: { reading: JudgedReading | undefined; scale: Scale }) {
   const placed = r ? placeMark(r, scale) : { height: 0.2, band: null };
@@ -277,7 +283,7 @@ function PostText({ position, reading: r, limits, active, state }: TextProps) {
         {measured
           ? r.corrected === null && r.verdict === 'open'
             ? '(open)'
-            : (at ?? (ownUnit ? '\u00a0' : shownUnit(limits.unit)))
+            : (at ?? (ownUnit ? '\u00a0' : readerUnit(limits.unit).symbol))
           : '\u00a0'}
       </div>
       <div className="mt-1 leading-tight font-bold" style={{ color: tone, fontSize: WORD_SIZE }}>
@@ -285,8 +291,8 @@ function PostText({ position, reading: r, limits, active, state }: TextProps) {
       </div>
       {measured && r.verdict !== 'unsteady' && (
         <div className="post-detail font-mono text-xs whitespace-nowrap text-soft">
-          {correctedWords(r)}
-          {ownUnit && ` ${shownUnit(limits.unit)}`}
+          {correctedWords(r, limits)}
+          {ownUnit && ` ${readerUnit(limits.unit).symbol}`}
         </div>
       )}
     </div>
@@ -300,9 +306,15 @@ function entryParts(entry: string, limits: Limits): [string, string?] {
     return [/^(p|ok|good)/i.test(word) ? 'pass' : 'fail', note.join(' ')];
   }
   const [value = entry, at] = entry.split('@').map((s) => s.trim());
-  if (!at) return [value];
-  const unit = /[A-Za-z]/.test(value) ? '' : shownUnit(limits.unit);
-  return [value, (limits.pair === undefined ? tr`${unit} at ${at}` : `${unit}; ${limits.pair} ${at}`).trim()];
+  const own = entryForReader(value, limits);
+  if (!at) return [own.value];
+  return [
+    own.value,
+    (limits.pair === undefined
+      ? tr`${own.unit} at ${entryShown(at)}`
+      : `${own.unit}; ${limits.pair} ${entryShown(at)}`
+    ).trim(),
+  ];
 }
 
 /**

@@ -1,4 +1,5 @@
 'use client';
+import { isoDayShown } from '../../core/locale/dates';
 import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import { quotationOf, type RecordOf, recordsOfKind } from '../../core/repair/proof';
@@ -101,7 +102,8 @@ function Made({ view, quotation: q, isCurrent, may }: MadeProps) {
       {answer && (
         <p className="font-semibold">
           {ANSWER_WORDS[answer.body.answer]}
-          {answer.body.until && tr`${answer.body.answer === 'accepted' ? ', for' : ' until'} ${answer.body.until}`}
+          {answer.body.until &&
+            tr`${answer.body.answer === 'accepted' ? ', for' : ' until'} ${isoDayShown(answer.body.until)}`}
           {answer.body.said && `: ${answer.body.said}`}{' '}
           <span className="text-sm font-normal text-soft">{answer.by}</span>
         </p>
@@ -305,10 +307,10 @@ function AnswerForm({ view, quotation }: { view: JobView; quotation: string }) {
       <OtherProblems problems={problems} paths={['/record/until']} />
       <div className="flex flex-wrap gap-2">
         <Button tone="strong" disabled={busy} onClick={() => note('accepted')}>
-          {until ? tr`Accepted, for ${until}` : 'Accepted'}
+          {until ? tr`Accepted, for ${isoDayShown(until)}` : 'Accepted'}
         </Button>
         <Button disabled={busy} onClick={() => note('deferred')}>
-          {until ? tr`Deferred until ${until}` : 'Deferred'}
+          {until ? tr`Deferred until ${isoDayShown(until)}` : 'Deferred'}
         </Button>
         <Button disabled={busy} onClick={() => note('declined')}>
           Declined

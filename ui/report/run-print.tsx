@@ -1,5 +1,6 @@
+import { readerUnit } from '../../core/quantity/reader-unit';
 import Link from 'next/link';
-import { shownUnit } from '../../core/judge/words';
+
 import type { RunView } from '../../application/views';
 import { PostRow } from '../posts/post-row';
 import { noteOf, rowsOf } from '../../application/posts/rows';
@@ -64,7 +65,7 @@ export function RunPrint({ view }: { view: RunView }) {
           <tr className="border-b border-ink">
             <th>Where</th>
             <th>Read</th>
-            <th>Corrected, {shownUnit(view.specification.limits.unit)}</th>
+            <th>Corrected, {readerUnit(view.specification.limits.unit).symbol}</th>
             <th>Verdict</th>
             <th>Why</th>
             <th>When, who</th>

@@ -1,4 +1,5 @@
 'use client';
+import { isoDayShown } from '../../core/locale/dates';
 import { tr } from '../../core/locale/translate';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
@@ -68,7 +69,7 @@ export function Connectors({ view, family, onDone }: { view: ServiceDataView; fa
                   ))}
               </ul>
               <p className="text-sm text-soft">
-                {l.source}; {l.by}, {l.at.slice(0, 10)}
+                {l.source}; {l.by}, {isoDayShown(l.at.slice(0, 10))}
               </p>
             </li>
           );

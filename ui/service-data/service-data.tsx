@@ -1,4 +1,5 @@
 'use client';
+import { isoDayShown } from '../../core/locale/dates';
 import { tr } from '../../core/locale/translate';
 import { FileDown, FileUp } from 'lucide-react';
 import Link from 'next/link';
@@ -161,7 +162,7 @@ function Value({
       <b className="min-w-24 font-mono">{shown ? valueOf(shown) : '–'}</b>
       <span className="flex-1 basis-60 text-sm text-soft">
         {shown
-          ? tr`${line ? '' : 'of any engine: '}${shown.source}; ${shown.by}, ${shown.at.slice(0, 10)}${shown.revision > 1 ? tr`, entered ${shown.revision} times` : ''}`
+          ? tr`${line ? '' : 'of any engine: '}${shown.source}; ${shown.by}, ${isoDayShown(shown.at.slice(0, 10))}${shown.revision > 1 ? tr`, entered ${shown.revision} times` : ''}`
           : 'not entered'}
       </span>
       {onEdit && (

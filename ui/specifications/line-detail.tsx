@@ -1,4 +1,6 @@
 'use client';
+import { entryShown } from '../../core/locale/numbers';
+import { isoDayShown } from '../../core/locale/dates';
 import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import { v7 } from 'uuid';
@@ -108,7 +110,7 @@ export function LineDetail({
           <ol className="mt-1 flex flex-col gap-2 text-sm">
             {line.earlier.map((r) => (
               <li key={r.id}>
-                <b>Revision {r.revision}</b>, {r.status}, {r.by || 'nobody noted'}, {r.at.slice(0, 10)}
+                <b>Revision {r.revision}</b>, {r.status}, {r.by || 'nobody noted'}, {isoDayShown(r.at.slice(0, 10))}
                 <ul>
                   {differences(r.entry, entry).map((d) => (
                     <li key={d.field} className="font-mono break-words">
@@ -180,7 +182,7 @@ function OpenJobs({ line, by, onDone }: { line: SpecificationLine; by: string; o
                     {e.changes.map((c) => (
                       <li key={c.position}>
                         <span className="font-mono">
-                          {c.position}: {c.entry}
+                          {c.position}: {entryShown(c.entry)}
                         </span>{' '}
                         {verdictWord(c.was, line.entry.limits)} → <b>{verdictWord(c.becomes, line.entry.limits)}</b>
                       </li>

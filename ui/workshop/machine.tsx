@@ -1,4 +1,5 @@
 'use client';
+import { isoDayShown } from '../../core/locale/dates';
 import { tr } from '../../core/locale/translate';
 import bwip from 'bwip-js/browser';
 import { useMemo } from 'react';
@@ -23,7 +24,7 @@ export function Machine({ workshop: { backup, yard } }: { workshop: WorkshopView
         <p className={`flex-1 basis-72 ${isOld ? 'font-semibold text-ochre' : ''}`}>
           {backup.last === null
             ? 'There was never a backup. On the machine: ./mudflat nightly, or ./mudflat serve --boot for every night.'
-            : tr`The last backup was restored and compared on ${backup.last.slice(0, 10)}.`}
+            : tr`The last backup was restored and compared on ${isoDayShown(backup.last.slice(0, 10))}.`}
           {isOld && backup.last !== null && ' That is too long ago: on the machine ./mudflat doctor tells why.'}
         </p>
       )}

@@ -2,13 +2,13 @@ import { ok } from '@/core/foundation/result';
 import { CHANGE_WORKSHOP, type ChangeWorkshop } from '@/formats/requests/installation';
 import { schema } from '@/formats/validate';
 import { serverDb } from '@/server/db/connection';
-import { renameWorkshop } from '@/server/installation/installation';
+import { changeWorkshop } from '@/server/installation/installation';
 import { answer, handleJson } from '../handler';
 
 const check = schema<ChangeWorkshop>(CHANGE_WORKSHOP);
 
 export const POST = (request: Request) =>
   handleJson(request, check, 'workshop.change', null, async (body) => {
-    await renameWorkshop(serverDb().db, body.name);
+    await changeWorkshop(serverDb().db, body);
     return answer(ok({ name: body.name.trim() }));
   });

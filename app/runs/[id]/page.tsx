@@ -1,3 +1,4 @@
+import { titled } from '@/app/titled';
 import { notFound } from 'next/navigation';
 import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db/connection';
@@ -8,7 +9,7 @@ import { UnitHeading } from '@/ui/kit/unit-heading';
 import { isId } from '@/app/api/handler';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Bench' };
+export const generateMetadata = titled('Bench');
 
 export default async function BenchPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

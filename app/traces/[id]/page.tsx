@@ -1,3 +1,4 @@
+import { titled } from '@/app/titled';
 import { notFound } from 'next/navigation';
 import { isId } from '@/app/api/handler';
 import { needPerson } from '@/app/need-person';
@@ -10,7 +11,7 @@ import { UnitHeading } from '@/ui/kit/unit-heading';
 import { TraceScreen } from '@/ui/traces/trace-screen';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Recording' };
+export const generateMetadata = titled('Recording');
 
 export default async function TracePage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

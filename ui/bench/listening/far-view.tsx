@@ -1,4 +1,5 @@
 'use client';
+import { entryShown } from '../../../core/locale/numbers';
 import { Dialog as Radix } from 'radix-ui';
 import { verdictWord } from '../../../core/judge/words';
 import type { Limits } from '../../../core/judge/types';
@@ -67,7 +68,7 @@ export function FarView({
               <p
                 className={`text-[clamp(2rem,10vmin,8rem)] leading-tight font-bold ${last.verdict ? TONES[SEVERITY[last.verdict]] : ''}`}
               >
-                {capital(SPOKEN.position(last.position))}: <span className="font-mono">{last.entry}</span>
+                {capital(SPOKEN.position(last.position))}: <span className="font-mono">{entryShown(last.entry)}</span>
                 {last.verdict && <>, {verdictWord(last.verdict, limits)}</>}
               </p>
             ) : null}

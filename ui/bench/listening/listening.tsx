@@ -1,4 +1,5 @@
 'use client';
+import { entryShown } from '../../../core/locale/numbers';
 import { tr } from '../../../core/locale/translate';
 import Link from 'next/link';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -175,7 +176,7 @@ function Heard({
           </p>
         ) : last ? (
           <p>
-            {capital(SPOKEN.position(last.position))}: <span className="font-mono">{last.entry}</span>
+            {capital(SPOKEN.position(last.position))}: <span className="font-mono">{entryShown(last.entry)}</span>
             {last.verdict && <b>, {verdictWord(last.verdict, limits)}</b>}
           </p>
         ) : (

@@ -1,3 +1,4 @@
+import { titled } from '@/app/titled';
 import { notFound } from 'next/navigation';
 import { isId } from '@/app/api/handler';
 import { needPerson } from '@/app/need-person';
@@ -8,7 +9,7 @@ import { TopBar } from '@/ui/kit/top-bar';
 import { UnitHeading } from '@/ui/kit/unit-heading';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Circuits of a job' };
+export const generateMetadata = titled('Circuits of a job');
 
 export default async function JobCircuitsPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

@@ -1,3 +1,4 @@
+import { titled } from '@/app/titled';
 import bwip from 'bwip-js/node';
 import { notFound } from 'next/navigation';
 import { isId } from '@/app/api/handler';
@@ -8,7 +9,7 @@ import { viewJob } from '@/server/jobs/view-job';
 import { CodesPrint } from '@/ui/repair/codes-print';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Codes of new parts' };
+export const generateMetadata = titled('Codes of new parts');
 
 export default async function CodesPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

@@ -1,3 +1,4 @@
+import { titled } from '@/app/titled';
 import { notFound } from 'next/navigation';
 import { isId } from '@/app/api/handler';
 import { needPerson } from '@/app/need-person';
@@ -7,7 +8,7 @@ import { viewReport } from '@/server/jobs/report';
 import { JobPrint } from '@/ui/report/job-print';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Report' };
+export const generateMetadata = titled('Report');
 
 export default async function ReportPage({
   params,

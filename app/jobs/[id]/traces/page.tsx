@@ -1,3 +1,4 @@
+import { titled } from '@/app/titled';
 import { notFound } from 'next/navigation';
 import { isId } from '@/app/api/handler';
 import { needPerson } from '@/app/need-person';
@@ -11,7 +12,7 @@ import { UnitHeading } from '@/ui/kit/unit-heading';
 import { Recordings } from '@/ui/traces/recordings';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Recordings of a job' };
+export const generateMetadata = titled('Recordings of a job');
 
 export default async function JobTracesPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

@@ -1,3 +1,4 @@
+import { titled } from '@/app/titled';
 import { notFound } from 'next/navigation';
 import { needPerson } from '@/app/need-person';
 import { serverDb } from '@/server/db/connection';
@@ -6,7 +7,7 @@ import { isId } from '@/app/api/handler';
 import { RunPrint } from '@/ui/report/run-print';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Result' };
+export const generateMetadata = titled('Result');
 
 export default async function PrintPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

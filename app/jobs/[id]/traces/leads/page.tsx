@@ -1,3 +1,4 @@
+import { titled } from '@/app/titled';
 import { notFound } from 'next/navigation';
 import { isId } from '@/app/api/handler';
 import { needPerson } from '@/app/need-person';
@@ -13,7 +14,7 @@ import { UnitHeading } from '@/ui/kit/unit-heading';
 import { LeadPlan } from '@/ui/traces/lead-plan';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Leads' };
+export const generateMetadata = titled('Leads');
 
 const CAUTIONS = CATALOGUE.find((t) => t.id === 'pins-log')?.cautions.map((c) => c.text) ?? [];
 

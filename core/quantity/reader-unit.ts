@@ -1,0 +1,53 @@
+import { currentLocale } from '../locale/locale';
+import { withMark } from '../locale/numbers';
+import { findUnit, type Quantity, requireUnit } from './units';
+
+/**
+ * The unit that a reader wants to see instead of the one that a value is in. Values, limits and entries are kept in theirs;
+ * only what is shown is converted. Temperatures stay in °C: limits and coefficients of parts are given so in either system.
+ */
+export interface ReaderUnit {
+  /** As it is typed behind a number, and as it is shown: "psi". */
+  readonly symbol: string;
+  /** Another one than the value is in. */
+  readonly isOther: boolean;
+  /** A value, or a difference, in the unit that was asked about, in this one. */
+  readonly of: (value: number) => number;
+}
+
+/** What readers of imperial units read. None of these has another zero than what it stands for. */
+const IMPERIAL: Readonly<Partial<Record<Quantity, string>>> = { pressure: 'psi', torque: 'lbf ft' };
+/** Of these units, which stay: they are imperial already. */
+const OWN = new Set(['psi', 'inHg', 'lbf ft']);
+
+/** The reader's unit for values in this one ("kPa", "Nm"); one that is not known is shown as it is. */
+export function readerUnit(symbol: string): ReaderUnit {
+  const from = findUnit(symbol);
+  const wanted = from && currentLocale().units === 'imperial' ? IMPERIAL[from.unit.quantity] : undefined;
+  const to = from && wanted !== undefined ? requireUnit(wanted, from.unit.quantity) : undefined;
+  if (!from || !to?.ok || OWN.has(from.unit.symbol)) return { symbol: shownUnit(symbol), isOther: false, of: (v) => v };
+  const factor = (from.scale * from.unit.factor) / (to.value.scale * to.value.unit.factor);
+  return { symbol: to.value.unit.shown, isOther: true, of: (v) => v * factor };
+}
+
+/** A unit as people write it, prefix included: "Ω", "kΩ", "V". */
+export function shownUnit(symbol: string): string {
+  const found = findUnit(symbol);
+  if (!found) return symbol;
+  return found.scale === 1 ? found.unit.shown : `${symbol.trim().charAt(0)}${found.unit.shown}`;
+}
+
+/** Digits of a value that was converted and has no step of its own: as many as a limit is given with. */
+const DIGITS = 4;
+
+/**
+ * A value in a reader's unit without the unit: "50.8". `step`: one step of its digits in the unit that it came in, 0 where
+ * nobody knows. A value that is not finite is "–".
+ */
+export function inReaderUnit(value: number, step: number, unit: ReaderUnit): string {
+  const [shown, size] = [unit.of(value), Math.abs(unit.of(step))];
+  if (!Number.isFinite(shown)) return '–';
+  if (size === 0) return withMark(String(Number(shown.toPrecision(DIGITS))));
+  const decimals = Math.min(6, Math.max(0, -Math.floor(Math.log10(size) + 1e-9)));
+  return withMark(shown.toFixed(decimals));
+}

@@ -1,0 +1,108 @@
+import { expect, type Page, test } from '@playwright/test';
+import pg from 'pg';
+import { v7 } from 'uuid';
+import { DEMO_PIN, PERSONS } from '../demo/fleet';
+import { PSEUDO } from '../core/locale/pseudo';
+import { freshDevice } from './bench-page';
+
+// In the pseudo-language no text of the application has a plain letter left. What still has some is hard-wired: no
+// translation would reach it. What people have written, names, units and file formats stay as they are.
+
+/** Written so in every language. */
+const SYMBOLS =
+  /\b(?:Mudflat|kPa|MPa|bar|psi|rpm|Nm|lbf|min|OL|EUR|SPN|FMI|CSV|PDF|JSON|WAV|CAN|DM1|SHA|DTC|ECU|Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec|UTC|Etc)\b/g;
+const WORD = /\p{Script=Latin}*[A-Za-z]{3}\p{Script=Latin}*/u;
+
+/** Whatever stands in the database: people have written it, or it is an id. */
+async function written(): Promise<Set<string>> {
+  const client = new pg.Client({ connectionString: process.env.DATABASE_URL });
+  await client.connect();
+  const all = new Set<string>();
+  const note = (value: unknown): void => {
+    if (typeof value === 'string') all.add(value.trim());
+    else if (Array.isArray(value)) value.forEach(note);
+    else if (value !== null && typeof value === 'object' && !(value instanceof Date) && !Buffer.isBuffer(value))
+      Object.values(value).forEach(note);
+  };
+  const { rows: tables } = await client.query<{ name: string }>(
+    `select table_name as name from information_schema.tables where table_schema = 'public' and table_name not in ('job_standing', 'trace_block')`,
+  );
+  for (const { name } of tables) for (const row of (await client.query(`select * from "${name}"`)).rows) note(row);
+  await client.end();
+  return all;
+}
+
+/** Texts of the page, also those that only a screen reader says, each with the element it stands in. */
+const textsOf = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const shown: string[] = [];
+    const own = ['code', 'pre', 'script', 'style', 'textarea', '[data-own-words]'].join();
+    const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+    for (let n = walker.nextNode(); n; n = walker.nextNode())
+      if (n.parentElement && !n.parentElement.closest(own)) shown.push(n.textContent ?? '');
+    for (const e of document.querySelectorAll('[aria-label], [title], [placeholder], [alt], [aria-valuetext]'))
+      for (const name of ['aria-label', 'title', 'placeholder', 'alt', 'aria-valuetext'])
+        if (!e.closest(own)) shown.push(e.getAttribute(name) ?? '');
+    return [document.title, ...shown].map((t) => t.trim()).filter(Boolean);
+  });
+
+/** What of a text is hard-wired; empty: nothing. */
+function hardWired(text: string, own: ReadonlySet<string>, longestFirst: readonly string[]): string {
+  if (own.has(text)) return '';
+  let rest = text;
+  for (const o of longestFirst) if (WORD.test(rest) && rest.includes(o)) rest = rest.replaceAll(o, '');
+  return WORD.exec(rest.replace(SYMBOLS, ''))?.[0] ?? '';
+}
+
+const LEAD = PERSONS.find((p) => p.role === 'lead' && p.depot === null) ?? PERSONS[0];
+const kindOf = (url: URL): string => url.pathname.replace(/[0-9a-f]{8}-[0-9a-f-]{27}/, '*');
+
+test('every text of every page comes out of the catalogue', async ({ browser, baseURL }) => {
+  const lead = await freshDevice(browser, baseURL, LEAD.name);
+  const name = `Reader ${Date.now() % 100_000}`;
+  const added = await lead.request.post('/api/people', {
+    data: { id: v7(), name, role: 'lead', depotId: null, pin: `${DEMO_PIN}7` },
+  });
+  expect(added.status()).toBe(201);
+  await lead.close();
+
+  const context = await browser.newContext({ storageState: { cookies: [], origins: [] }, baseURL: baseURL ?? '' });
+  await context.request.post('/api/session/sign-in', { data: { name, pin: `${DEMO_PIN}7` } });
+  const locale = { language: PSEUDO, decimal: 'comma', units: 'metric', dates: 'dmy' };
+  expect((await context.request.post('/api/session/locale', { data: { locale } })).status()).toBe(200);
+  const own = await written();
+  const longestFirst = [...own].filter((o) => WORD.test(o)).toSorted((a, b) => b.length - a.length);
+
+  const page = await context.newPage();
+  const wrong: string[] = [];
+  page.on('console', (m) => {
+    if (m.type() === 'error') wrong.push(`${page.url()}: ${m.text()}`);
+  });
+  const queue = ['/'];
+  const visited = new Set<string>();
+  const ofKind = new Map<string, number>();
+  for (let path = queue.shift(); path !== undefined; path = queue.shift()) {
+    if (visited.has(path)) continue;
+    visited.add(path);
+    await page.goto(path);
+    await page.getByRole('main').first().waitFor();
+    for (const text of await textsOf(page)) {
+      const bad = hardWired(text, own, longestFirst);
+      if (bad) wrong.push(`${kindOf(new URL(path, baseURL))}: "${bad}" in "${text.slice(0, 120)}"`);
+    }
+    const links = await page.evaluate(() =>
+      [...document.querySelectorAll<HTMLAnchorElement>('a[href]')].map((a) => a.getAttribute('href') ?? ''),
+    );
+    for (const href of links) {
+      const url = new URL(href, `${baseURL}${path}`);
+      const kind = kindOf(url);
+      const times = ofKind.get(kind) ?? 0;
+      if (url.pathname.startsWith('/api/') || times >= (/^\/(?:jobs|runs)\/\*$/.test(kind) ? 6 : 2)) continue;
+      ofKind.set(kind, times + 1);
+      queue.push(url.pathname + url.search);
+    }
+  }
+  await context.close();
+  expect([...new Set(wrong)]).toEqual([]);
+  expect(visited.size).toBeGreaterThan(25);
+});

@@ -1,0 +1,42 @@
+/**
+ * Writes words/catalogue.json anew: every text for people, and where it stands.
+ *
+ *   npm run words
+ */
+import { execFileSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { CATALOGUE } from '../core/catalogue/catalogue';
+import { CIRCUITS } from '../core/circuits/library';
+import { CALCULATIONS } from '../core/calculations/calculations';
+import { SEQUENCES } from '../core/repair/sequences';
+import { type Found, textsIn, textsOfData } from './texts';
+
+export const WORDS_FILE = 'words/catalogue.json';
+const FOLDERS = ['app', 'application', 'core', 'formats', 'print', 'server', 'ui', 'workers'];
+/** Nothing here is shown to a person. */
+const SILENT =
+  /\.test\.tsx?$|^server\/(?:db|testing|upgrade|locale)\/|^core\/(?:solver|numerics|locale|simulate)\/|^ui\/locale\/(?:jsx|translate)/;
+
+const sources = (): string[] =>
+  execFileSync('git', ['ls-files', '--cached', '--others', '--exclude-standard', ...FOLDERS], { encoding: 'utf8' })
+    .split('\n')
+    .filter((f) => /\.tsx?$/.test(f) && !SILENT.test(f));
+
+/** Every text, in the order of the alphabet. */
+export function allTexts(): Readonly<Record<string, readonly string[]>> {
+  const found: Found = textsIn(sources());
+  for (const [name, data] of Object.entries({
+    tests: CATALOGUE,
+    circuits: CIRCUITS,
+    calculations: CALCULATIONS,
+    sequences: SEQUENCES,
+  }))
+    textsOfData(data, name, found);
+  return Object.fromEntries(
+    [...found].toSorted(([a], [b]) => (a < b ? -1 : 1)).map(([text, where]) => [text, [...where].toSorted()]),
+  );
+}
+
+export const wordsFile = (): string => `${JSON.stringify({ name: 'English', texts: allTexts() }, null, 1)}\n`;
+
+if (process.argv[1]?.endsWith('scripts/words.ts')) writeFileSync(WORDS_FILE, wordsFile());
