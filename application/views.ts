@@ -407,6 +407,8 @@ export interface UnitLine {
 export interface WorkshopView {
   readonly name: string;
   readonly hasLogo: boolean;
+  /** How whoever has not chosen is addressed; `null`: nobody has said. */
+  readonly locale: Locale | null;
   /** When the last backup was proven, ISO 8601; `null` for a demo. */
   readonly backup: { readonly last: string | null } | null;
   /** Where a tablet learns how it takes the certificate; `null` where there is no HTTPS. */

@@ -9,4 +9,4 @@ need_node_modules
 need_secret
 if [ -z "${DATABASE_URL:-}" ]; then need_postgres; pg_start; fi
 quietly "Bringing the database up to date and loading the demo fleet" "Check that the database can be reached." npx --no-install tsx scripts/prepare.ts --demo
-exec npx --no-install next dev -H 127.0.0.1 -p "$web_port"
+exec env MUDFLAT_DEV=1 PORT="$web_port" node web/server.mjs

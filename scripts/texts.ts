@@ -17,8 +17,10 @@ const FOR_MACHINES =
 const MACHINE_CALLS =
   /(?:^|\.)(?:fetch|querySelector\w*|getElementById|setAttribute|getAttribute|addEventListener|getItem|setItem|import|require|dynamic|join|split|startsWith|endsWith|includes|replace\w*|test|exec|format|Set|Map|pgTable|text|jsonb|index|uniqueIndex|execute|query|has|get)$/;
 /** Names of what holds words, where a value is one word. */
-const HOLDS_WORDS = /(?:words|labels|names|titles|called)\b/i;
+const HOLDS_WORDS =
+  /(?:words|labels?|names?|titles?|called|parts?|says?|said|shown|outcome|done|is|verb|link|positions?|spans?|from|to|nodes?|pins?|when)$/i;
 
+const isWord = (text: string): boolean => /^\p{L}{2,}$/u.test(text);
 const isLetters = (text: string): boolean => /\p{L}{2}/u.test(text);
 
 /** Class names of the style sheet: most of them have a dash, a colon or a bracket in them. */
@@ -29,7 +31,7 @@ function isStyle(text: string): boolean {
 }
 
 const isForMachines = (text: string): boolean =>
-  /^[./@#]|^https?:|^[a-z-]+\/[a-z-]+|[{}<>=]{2}|\bselect |\bfrom |^min\(|calc\(|var\(/.test(text) || isStyle(text);
+  /^[./@#]|^https?:|^[a-z-]+\/[a-z-]+|[{}<>=]{2}|\bselect .* from |^min\(|calc\(|var\(/.test(text) || isStyle(text);
 
 /** Whether a string of the sources is a text for people: a sentence, several words, or one that begins as a label does. */
 export const looksLikeWords = (text: string): boolean =>
@@ -94,7 +96,9 @@ class Reader {
 
   /** `inText`: one word alone is a word here, and no name of something. */
   visit(node: ts.Node, inText = false): void {
-    if (ts.isImportDeclaration(node) || ts.isExportDeclaration(node) || ts.isTypeNode(node)) return;
+    if (ts.isImportDeclaration(node) || ts.isExportDeclaration(node)) return;
+    // What can be one of several words may be shown as it is.
+    if (ts.isLiteralTypeNode(node) && ts.isStringLiteral(node.literal)) return this.literal(node.literal.text, true);
     if (ts.isThrowStatement(node) || ts.isRegularExpressionLiteral(node)) return;
     if (ts.isJsxAttribute(node) && FOR_MACHINES.test(node.name.getText())) {
       if (node.initializer && /^on[A-Z]/.test(node.name.getText())) ts.forEachChild(node, (c) => this.visit(c));
@@ -103,7 +107,7 @@ class Reader {
     if (ts.isTaggedTemplateExpression(node)) return this.template(node);
     if (ts.isJsxElement(node) || ts.isJsxFragment(node)) this.element(node.children);
     if (ts.isCallExpression(node) && MACHINE_CALLS.test(node.expression.getText()))
-      return node.arguments.forEach((a) => {
+      return [node.expression, ...node.arguments].forEach((a) => {
         if (!ts.isStringLiteralLike(a)) this.visit(a, inText);
       });
     if (ts.isBinaryExpression(node) && /^[!=]==$/.test(node.operatorToken.getText())) return;
@@ -116,7 +120,7 @@ class Reader {
   }
 
   private literal(text: string, inText: boolean): void {
-    if (looksLikeWords(text) || (inText && /^\p{L}{2,}$/u.test(text.trim()))) this.note(text);
+    if (looksLikeWords(text) || (inText && isWord(text.trim()))) this.note(text);
   }
 
   private template({ tag, template }: ts.TaggedTemplateExpression): void {
@@ -148,9 +152,17 @@ export function textsIn(files: readonly string[], root = process.cwd()): Found {
 }
 
 /** Texts in what ships as data, also those that code has put together. */
-export function textsOfData(data: unknown, name: string, found: Found): void {
+export function textsOfData(data: unknown, name: string, found: Found, property = 'name'): void {
   if (typeof data === 'string') {
-    if (looksLikeWords(data) && !found.has(data.trim())) found.set(data.trim(), new Set([name]));
-  } else if (Array.isArray(data)) data.forEach((d) => textsOfData(d, name, found));
-  else if (data !== null && typeof data === 'object') Object.values(data).forEach((d) => textsOfData(d, name, found));
+    // "pin 4" is looked up as "pin", and so is the pattern of it.
+    const text = data.replace(/ (?:\d+|\{\w*\})$/, '').trim();
+    if ((looksLikeWords(text) || (HOLDS_WORDS.test(property) && isWord(text))) && !found.has(text))
+      found.set(text, new Set([name]));
+  } else if (Array.isArray(data)) data.forEach((d) => textsOfData(d, name, found, property));
+  else if (data !== null && typeof data === 'object')
+    for (const [key, value] of Object.entries(data)) {
+      // Points of a circuit are named by their keys.
+      if (/ /.test(key)) textsOfData(key, name, found);
+      textsOfData(value, name, found, key);
+    }
 }

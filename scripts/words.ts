@@ -9,6 +9,7 @@ import { CATALOGUE } from '../core/catalogue/catalogue';
 import { CIRCUITS } from '../core/circuits/library';
 import { CALCULATIONS } from '../core/calculations/calculations';
 import { SEQUENCES } from '../core/repair/sequences';
+import { partName } from '../core/evidence/rules';
 import { type Found, textsIn, textsOfData } from './texts';
 
 export const WORDS_FILE = 'words/catalogue.json';
@@ -32,6 +33,9 @@ export function allTexts(): Readonly<Record<string, readonly string[]>> {
     sequences: SEQUENCES,
   }))
     textsOfData(data, name, found);
+  // Several of a part: a translation has a word for them.
+  for (const part of new Set(CATALOGUE.map(partName)))
+    for (const name of [part, `${part}s`]) found.set(name, new Set(['parts']));
   return Object.fromEntries(
     [...found].toSorted(([a], [b]) => (a < b ? -1 : 1)).map(([text, where]) => [text, [...where].toSorted()]),
   );

@@ -6,6 +6,7 @@
  *   PORT             default 4180
  *   MUDFLAT_PROXY    addresses of proxies that are trusted, by commas; default none
  *   MUDFLAT_WORKERS  processes that serve, on one port; default 1
+ *   MUDFLAT_DEV      "1": reloads what is changed
  *   MUDFLAT_LOG      "requests": a line for every request; default: only what failed or was slow
  */
 import { AsyncLocalStorage } from 'node:async_hooks';
@@ -44,7 +45,7 @@ if (workers > 1 && cluster.isPrimary) supervise(workers, log, { listening });
 else await serve(cluster.isWorker ? new SharedMetrics() : new Metrics());
 
 async function serve(metrics) {
-  const app = next({ dev: false, hostname, port });
+  const app = next({ dev: process.env.MUDFLAT_DEV === '1', hostname, port });
   await app.prepare();
   const handle = app.getRequestHandler();
 

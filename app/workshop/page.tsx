@@ -29,6 +29,7 @@ export default async function WorkshopPage() {
         workshop={{
           name: installation?.name ?? '',
           hasLogo: installation?.hasLogo ?? false,
+          locale: installation?.locale ?? null,
           // The demo is nobody's to lose.
           backup: installation?.kind === 'own' ? { last: backup } : null,
           yard: process.env.MUDFLAT_YARD ?? null,

@@ -1,4 +1,4 @@
-import { tr } from '../../core/locale/translate';
+import { tr, word } from '../../core/locale/translate';
 import type { Layout, TestDefinition } from '../../core/catalogue/types';
 import type { Position } from '../../core/judge/types';
 import { arrange, type BankRow, describeNumbering, type Engine } from '../../core/engine/layout';
@@ -47,6 +47,6 @@ export function noteOf(engine: Engine, index: number, rows: number, test?: TestD
   if (test && test.positions !== 'cylinders') return '';
   const numbering = tr`front to the left; ${describeNumbering(engine)}`;
   const fires = engine.firingOrder ? tr`fires ${engine.firingOrder.join('-')}` : '';
-  if (rows === 1) return [numbering, fires].filter(Boolean).join(', ');
+  if (rows === 1) return [numbering, fires].filter(Boolean).map(word).join(', ');
   return index === 0 ? numbering : index === rows - 1 ? fires : '';
 }

@@ -1,6 +1,6 @@
 import { entryShown } from '../../core/locale/numbers';
 import { isoDayShown } from '../../core/locale/dates';
-import { tr } from '../../core/locale/translate';
+import { tr, word } from '../../core/locale/translate';
 import { capital } from '../../core/foundation/text';
 import { inOrder } from '../../core/catalogue/positions';
 import type { Condition, JudgedReading, Reason } from '../../core/judge/types';
@@ -57,6 +57,7 @@ export function reportFacts(view: RunView): ReportFacts {
           unit.engine.systemVoltage_V ? `${unit.engine.systemVoltage_V} V` : '',
         ]
           .filter(Boolean)
+          .map(word)
           .join(', '),
       ],
       ['Job', `${job.number}, ${job.complaint}`],
@@ -64,6 +65,7 @@ export function reportFacts(view: RunView): ReportFacts {
         'At',
         [job.hours === null ? '' : `${job.hours} h`, job.odometer_km === null ? '' : tr`${job.odometer_km} km`]
           .filter(Boolean)
+          .map(word)
           .join(', ') || 'not noted',
       ],
       [

@@ -1,5 +1,5 @@
 import { isoDayShown } from '../../core/locale/dates';
-import { tr } from '../../core/locale/translate';
+import { tr, word } from '../../core/locale/translate';
 import { capital } from '../../core/foundation/text';
 import { evidenceWords } from '../../core/evidence/kinds/kinds';
 import { findingWords } from '../../core/evidence/finding';
@@ -193,10 +193,11 @@ export function fileReport({ job: view, verified }: ReportView): FileReport {
         'At',
         [job.hours === null ? '' : `${job.hours} h`, job.odometer_km === null ? '' : tr`${job.odometer_km} km`]
           .filter(Boolean)
+          .map(word)
           .join(', ') || 'not noted',
       ],
       ['Complaint', job.complaint],
-      ['Shows itself', [...intake.conditions, intake.when ?? ''].filter(Boolean).join(', ') || 'not noted'],
+      ['Shows itself', [...intake.conditions, intake.when ?? ''].filter(Boolean).map(word).join(', ') || 'not noted'],
       ['Before', intake.replaced.map((r) => `${r.what}${r.by ? ` (${r.by})` : ''}`).join('; ') || 'nothing noted'],
       ['Signs', intake.signs.join('; ') || 'none noted'],
       ...(repair.comebackOf ? [['Comeback', tr`of job ${repair.comebackOf.number}`] as const] : []),

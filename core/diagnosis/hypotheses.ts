@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { expandSuspects, type Wiring } from '../circuits/expand';
 import type { LibraryCircuit } from '../circuits/types';
 import type { Hypothesis, Member } from './types';
@@ -57,7 +58,7 @@ export const decisionsOf = (h: Pick<Hypothesis, 'members'>): string =>
 
 /** "plug 3", "battery": as a person calls it. */
 export const calledOf = (m: Pick<Member, 'element' | 'name' | 'position' | 'called'>): string =>
-  m.called ?? (m.position === null ? m.name : LEAK.test(m.element) ? `${m.name} ${m.position}` : m.element);
+  m.called ?? (m.position === null ? m.name : LEAK.test(m.element) ? tr`${m.name} ${m.position}` : m.element);
 /** Elements that stand for what leaks are named by where to. */
 const LEAK = /^to /;
 

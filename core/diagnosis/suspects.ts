@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { cell, floatAt } from '../numerics/cell';
 import { calledOf, decisionOf } from './hypotheses';
 import type { Suspect, WeighedEvidence } from './types';
@@ -40,7 +41,7 @@ export function suspectsOf(r: Weighing): Suspect[] {
         element: member.element,
         position: member.position,
         fault: member.fault,
-        words: `${calledOf(member)} ${member.words}`,
+        words: tr`${calledOf(member)} ${member.words}`,
         is: member.is,
         name: member.name,
         ...(member.isListed === false ? { isListed: false, stretch: member.stretch ?? [member.element] } : {}),

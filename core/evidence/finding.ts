@@ -102,7 +102,7 @@ export function sayFound(target: Target, positions: readonly Position[], convict
   const [only = null] = positions;
   const words = many ? targetsWords(target, positions) : targetWords({ ...target, position: only });
   const verb = convicted ? (many ? 'are bad' : 'is bad') : many ? 'are suspected' : 'is suspected';
-  return `${capital(words)} ${verb}`;
+  return tr`${capital(words)} ${verb}`;
 }
 
 /** "the plugs of cylinders 2, 4 and 6" */
@@ -110,7 +110,8 @@ export function targetsWords(target: Target, positions: readonly Position[]): st
   const of = positions.every((p) => typeof p === 'number')
     ? tr`of cylinders ${joinAnd([...positions])}`
     : tr`at ${joinAnd([...positions])}`;
-  return tr`${targetWords({ ...target, position: null })}${target.kind === 'part' ? 's' : ''} ${of}`;
+  const name = target.kind === 'part' ? `${target.name}s` : target.name;
+  return tr`${targetWords({ ...target, name, position: null })} ${of}`;
 }
 
 /** Cylinders in their order, then places by name. */

@@ -212,6 +212,7 @@ function targetsWords(all: readonly Target[]): string {
   const positions = [...new Set(all.flatMap(({ position }) => (typeof position === 'number' ? [position] : [])))];
   const [first] = all;
   if (!first || all.length < 2 || positions.length < all.length) return joinAnd(all.map(targetWords));
-  const of = tr`${first.name}s of cylinders ${joinAnd(positions.sort((a, b) => a - b).map(String))}`;
+  const parts = `${first.name}s`;
+  const of = tr`${parts} of cylinders ${joinAnd(positions.sort((a, b) => a - b).map(String))}`;
   return first.kind === 'part' ? tr`the ${of}` : first.kind === 'path' ? tr`the wires to the ${of}` : of;
 }

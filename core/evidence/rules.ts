@@ -25,12 +25,12 @@ const at = (run: MeasuredRun, position: Position): JudgedReading | undefined =>
 export const runRef = (run: MeasuredRun, ...positions: readonly Position[]): Ref => {
   const read = positions.flatMap((p) => {
     const r = at(run, p);
-    return r ? [`${positionWords(p)} ${entryWords(r.entry, run.judgement.limits)}, ${wordOf(run, r)}`] : [];
+    return r ? [tr`${positionWords(p)} ${entryWords(r.entry, run.judgement.limits)}, ${wordOf(run, r)}`] : [];
   });
   return {
     kind: 'run',
     id: run.id,
-    label: read.length ? `${run.definition.name}: ${read.join('; ')}` : run.definition.name,
+    label: read.length ? tr`${run.definition.name}: ${read.join('; ')}` : run.definition.name,
   };
 };
 

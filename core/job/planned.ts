@@ -58,7 +58,7 @@ function tellsOf(t: TestDefinition, foreseen: readonly Foreseen[]): string {
   const point = foreseen.find((f) => f.test === t.id);
   if (!point || point.readings.length < 2) return tr`It proves: ${uncapital(t.proves)}`;
   const [well, ...others] = point.readings;
-  const said = [well, ...others.slice(0, 2)].flatMap((r) => (r ? [`${r.shown} ${r.when}`] : []));
+  const said = [well, ...others.slice(0, 2)].flatMap((r) => (r ? [tr`${r.shown} ${r.when}`] : []));
   const at = t.layout === 'single' ? '' : `${positionWords(point.position)}: `;
   return `${capital(at)}${said.join('; ')}.`;
 }

@@ -114,7 +114,7 @@ describe('from finding to release', () => {
           said: 'after the frost',
         }),
       ],
-      /deferred it until 2026-12-24/,
+      /deferred it until 24 Dec 2026/,
     ],
     [
       'declined',

@@ -33,9 +33,9 @@ function verdictPhrase(verdict: Verdict, readings: Readings, limits: Limits): st
       ? readings.length === 1
         ? 'wants checking again'
         : 'want checking again'
-      : `${verb} ${VERDICT_WORDS[verdict]}`;
+      : tr`${verb} ${VERDICT_WORDS[verdict]}`;
   const detail = readings.length === 1 && verdict !== 'open' ? briefWords(readings[0] as JudgedReading, limits) : '';
-  return `${names(readings)} ${link}${detail ? ` (${detail})` : ''}`;
+  return tr`${names(readings)} ${link}${detail ? ` (${detail})` : ''}`;
 }
 
 const detailOf = (readings: Readings, limits: Limits): string => briefWords(readings[0] as JudgedReading, limits);

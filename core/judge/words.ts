@@ -1,5 +1,5 @@
 import { fixed, significant } from '../locale/numbers';
-import { tr } from '../locale/translate';
+import { tr, word } from '../locale/translate';
 import { joinAnd, printLimit, printPlusMinus, printQuantity } from '../quantity/print';
 import { inReaderUnit, readerUnit } from '../quantity/reader-unit';
 import { findUnit } from '../quantity/units';
@@ -31,10 +31,10 @@ const OWN_WORDS: Readonly<Partial<Record<Limits['quantity'], Partial<Record<Verd
 };
 
 export const verdictWord = (verdict: Verdict, limits: Pick<Limits, 'quantity'>): string =>
-  OWN_WORDS[limits.quantity]?.[verdict] ?? VERDICT_WORDS[verdict];
+  word(OWN_WORDS[limits.quantity]?.[verdict] ?? VERDICT_WORDS[verdict]);
 
 export const positionWords = (position: Position): string =>
-  typeof position === 'number' ? tr`cylinder ${position}` : position;
+  typeof position === 'number' ? tr`cylinder ${position}` : word(position);
 
 /** Values of the unit itself may be prefixed when printed; those of a unit that has a prefix already may not. */
 function printer(limits: Limits) {

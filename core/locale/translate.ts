@@ -33,15 +33,50 @@ export function tr(parts: TemplateStringsArray, ...values: readonly unknown[]): 
   return parts.reduce((text, part, i) => text + (shown[i - 1] ?? '') + part);
 }
 
-/** A text that stands in the sources as it is, or several sentences of which each does, in the reader's language. */
-export const word = (text: string): string => lookUp(text, currentReader().words);
+/** A text that stands in the sources as it is, or is put together of such, in the reader's language; of nothing nothing. */
+export const word = (text: string | false | null | undefined): string =>
+  text ? lookUp(text, currentReader().words) : '';
 
-function lookUp(text: string, words: Translation | null): string {
-  if (!words || !/\p{L}/u.test(text)) return text;
-  const whole = found(text, words);
+/** Between these a text may be put together of several: a list, a sentence after another, something in brackets. */
+const JOINTS = /((?<=[.!?…]) (?=\S)|, |; |: | · | → | – | \(|\)(?= |$|[.,;:]))/;
+const NUMBERED = /^(.+?)( \d[\d.,]*%?| #?\d+)$/;
+const COUNTED = /^([<>]?\d[\d.,\u202f]*(?: %)? )(.+)$/;
+
+/** A word of a language, and no name of a unit: what has none is the same for everybody. */
+const SPOKEN = /\p{L}{3}/u;
+
+/**
+ * The whole text where the catalogue has it; else in another case, beside a number, or put together of texts of which it
+ * has every one. Anything else stays as it is: somebody has written it.
+ */
+const lookUp = (text: string, words: Translation | null): string => (words && knownText(text, words)) ?? text;
+
+function knownText(text: string, words: Translation): string | undefined {
+  const whole = found(text, words) ?? inOtherCase(text, words);
   if (whole !== undefined) return whole;
-  const sentences = text.split(/(?<=[.:;!?]) (?=\S)/);
-  return sentences.length < 2 ? text : sentences.map((s) => found(s, words) ?? s).join(' ');
+  if (!SPOKEN.test(text)) return text;
+  const parts = text.split(JOINTS);
+  if (parts.length > 1) {
+    const known = parts.map((p, i) => (i % 2 ? p : knownText(p, words)));
+    return known.includes(undefined) ? undefined : known.join('');
+  }
+  const [, label, number] = NUMBERED.exec(text) ?? [];
+  if (label !== undefined && number !== undefined) return behind(knownText(label, words), '', number);
+  const [, count, counted] = COUNTED.exec(text) ?? [];
+  if (count !== undefined && counted !== undefined) return behind(knownText(counted, words), count, '');
+  return undefined;
+}
+
+const behind = (text: string | undefined, before: string, after: string): string | undefined =>
+  text === undefined ? undefined : `${before}${text}${after}`;
+
+/** "Plug" at the beginning of a sentence, where the catalogue has "plug"; and the other way round. */
+function inOtherCase(text: string, words: Translation): string | undefined {
+  const first = text.charAt(0);
+  const [upper, lower] = [first.toUpperCase(), first.toLowerCase()];
+  const other = found(`${first === lower ? upper : lower}${text.slice(1)}`, words);
+  if (other === undefined) return undefined;
+  return `${first === lower ? other.charAt(0).toLowerCase() : other.charAt(0).toUpperCase()}${other.slice(1)}`;
 }
 
 /** Own keys only: "constructor" is no text. Space around it stays where it is. */

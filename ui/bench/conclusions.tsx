@@ -1,7 +1,7 @@
 'use client';
 import { shownUnit } from '../../core/quantity/reader-unit';
 import { significant } from '../../core/locale/numbers';
-import { tr } from '../../core/locale/translate';
+import { tr, word } from '../../core/locale/translate';
 import { uncapital } from '../../core/foundation/text';
 import { memo } from 'react';
 import dynamic from 'next/dynamic';
@@ -276,7 +276,7 @@ function LimitCard({ view, isDoubted }: { view: RunView; isDoubted: boolean }) {
                 ? 'Limits by position'
                 : tr`Limit ${rangeWords(s.limits, s.limits)}`.replace('Limit no limit', 'No limit')}
         </b>
-        , {[FOR[s.scope], s.of].filter(Boolean).join(' ')}
+        , {[FOR[s.scope], s.of].filter(Boolean).map(word).join(' ')}
         {s.school && tr`, house rule “${s.school}”`}
       </p>
       {!seen && (

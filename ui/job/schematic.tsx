@@ -170,7 +170,7 @@ export function Schematic({ circuit, wiring, shares, probe, named: isNamed = fal
   const worst = [...shares]
     .filter(([, s]) => s >= SEEN)
     .sort((a, b) => b[1] - a[1])
-    .map(([id, s]) => `${id} ${percent(s)}`);
+    .map(([id, s]) => tr`${id} ${percent(s)}`);
   const columns = circuit.perCylinder.length ? Array.from({ length: wiring.cylinders }, (_, i) => i + 1) : [];
   return (
     // Smaller, its names could not be read: on a phone it is moved sideways.

@@ -1,4 +1,4 @@
-import { tr } from '../../core/locale/translate';
+import { tr, word } from '../../core/locale/translate';
 import type { Connector, ConnectorPin } from '../../core/engine/connector';
 
 /** A connector as its face shows it, row by row. Pins that are wanted stand out; unused ones are empty. */
@@ -41,4 +41,4 @@ function Cavity({ pin, isWanted }: { pin: ConnectorPin; isWanted: boolean }) {
 
 /** "pin 4: injector 2, red/white, to module A3". */
 export const pinWords = (p: ConnectorPin): string =>
-  tr`pin ${p.pin}: ${p.signal === '' ? 'not used' : [p.signal, p.colour, p.to && tr`to ${p.to}`].filter(Boolean).join(', ')}`;
+  tr`pin ${p.pin}: ${p.signal === '' ? 'not used' : [p.signal, p.colour, p.to && tr`to ${p.to}`].filter(Boolean).map(word).join(', ')}`;

@@ -24,10 +24,10 @@ const AS_IT_IS = new Set(['script', 'style', 'textarea', 'code', 'pre', 'path'])
 
 type Props = Readonly<Record<string, unknown>>;
 
-/** Texts with places in them, by how many children they stand among and where their first fixed part is. */
+/** Texts with places in them, by their first fixed part, without the space around it. */
 interface Sentences {
   readonly of: Translation;
-  readonly byShape: ReadonlyMap<string, readonly Sentence[]>;
+  readonly byFirst: ReadonlyMap<string, readonly Sentence[]>;
 }
 interface Sentence {
   /** As children: fixed parts, and `null` where something is put in. */
@@ -41,47 +41,65 @@ let known: Sentences | null = null;
 export const partsOf = (text: string): (string | null)[] =>
   text.split(/(\{\d+\})/).flatMap((part, i) => (i % 2 ? [null] : part === '' ? [] : [part]));
 
-function sentencesOf(words: Translation): Sentences {
-  if (known?.of === words) return known;
-  const byShape = new Map<string, Sentence[]>();
-  for (const [text, translation] of Object.entries(words)) {
-    const parts = partsOf(text);
-    const shape = shapeOf(parts);
-    if (shape === null || parts.length < 2) continue;
-    const same = byShape.get(shape);
-    if (same) same.push({ parts, translation });
-    else byShape.set(shape, [{ parts, translation }]);
-  }
-  return (known = { of: words, byShape });
-}
-
 /** Fixed parts with a letter are looked for; a bracket alone is in too many texts. */
 const isFixed = (part: unknown): part is string => typeof part === 'string' && /\p{L}/u.test(part);
-function shapeOf(parts: readonly unknown[]): string | null {
-  const at = parts.findIndex(isFixed);
-  return at < 0 ? null : `${parts.length} ${at} ${String(parts[at])}`;
+
+function sentencesOf(words: Translation): Sentences {
+  if (known?.of === words) return known;
+  const byFirst = new Map<string, Sentence[]>();
+  for (const [text, translation] of Object.entries(words)) {
+    const parts = partsOf(text);
+    const first = parts.find(isFixed)?.trim();
+    if (first === undefined || parts.length < 2) continue;
+    const same = byFirst.get(first);
+    if (same) same.push({ parts, translation });
+    else byFirst.set(first, [{ parts, translation }]);
+  }
+  return (known = { of: words, byFirst });
+}
+
+/**
+ * What stands at the places of a sentence, if these children are it; `null`: they are another. A fixed part may have come
+ * as several children, since space beside an element is one of its own.
+ */
+function placesOf(parts: readonly (string | null)[], children: readonly unknown[]): unknown[] | null {
+  const places: unknown[] = [];
+  let at = 0;
+  for (const part of parts) {
+    if (part === null) {
+      if (at >= children.length) return null;
+      places.push(children[at++]);
+      continue;
+    }
+    let text = '';
+    while (text !== part) {
+      const child = children[at++];
+      if (typeof child !== 'string' || !part.startsWith(text + child)) return null;
+      text += child;
+    }
+  }
+  return at === children.length ? places : null;
 }
 
 /** The children of an element, put where the translation of their sentence has them; `null`: it is none that is known. */
 function asSentence(children: readonly unknown[], words: Translation): ReactNode[] | null {
-  const { byShape } = sentencesOf(words);
-  for (let at = 0; at < children.length; at++) {
-    if (!isFixed(children[at])) continue;
-    const candidates = byShape.get(`${children.length} ${at} ${String(children[at])}`);
-    const sentence = candidates?.find((c) => c.parts.every((part, i) => part === null || part === children[i]));
-    if (sentence) return put(sentence, children);
+  const { byFirst } = sentencesOf(words);
+  for (const child of children) {
+    if (!isFixed(child)) continue;
+    for (const { parts, translation } of byFirst.get(child.trim()) ?? []) {
+      const places = placesOf(parts, children);
+      if (places) return put(translation, places);
+    }
   }
   return null;
 }
 
-function put({ parts, translation }: Sentence, children: readonly unknown[]): ReactNode[] {
-  const places = parts.flatMap((part, i) => (part === null ? [shownChild(children[i])] : []));
-  return translation
+const put = (translation: string, places: readonly unknown[]): ReactNode[] =>
+  translation
     .split(/(\{\d+\})/)
     .flatMap((part, i) =>
-      i % 2 ? [(places[Number(part.slice(1, -1))] ?? null) as ReactNode] : part === '' ? [] : [part],
+      i % 2 ? [shownChild(places[Number(part.slice(1, -1))] ?? null) as ReactNode] : part === '' ? [] : [part],
     );
-}
 
 /** One child: a text is looked up, a number gets the reader's mark, all else stays. */
 function shownChild(child: unknown): unknown {
@@ -89,8 +107,9 @@ function shownChild(child: unknown): unknown {
   return typeof child === 'number' ? withMark(String(child)) : child;
 }
 
+/** A component may need a number as it is; a text it gets in the reader's language, since it may hand it to a library. */
 function shownChildren(children: unknown, isHost: boolean, words: Translation | null): unknown {
-  if (!Array.isArray(children)) return isHost ? shownChild(children) : children;
+  if (!Array.isArray(children)) return isHost || typeof children === 'string' ? shownChild(children) : children;
   const sentence = words && asSentence(children, words);
   if (sentence) return sentence;
   return isHost
@@ -99,8 +118,7 @@ function shownChildren(children: unknown, isHost: boolean, words: Translation | 
 }
 
 /**
- * The properties of an element as the reader sees them. `isHost`: an element of the page; a component gets its texts as
- * they are, but for a sentence, of which it would not see the whole.
+ * The properties of an element as the reader sees them.
  */
 export function translated(type: unknown, props: Props, isFragment: boolean): Props {
   const { locale, words } = currentReader();
@@ -110,7 +128,7 @@ export function translated(type: unknown, props: Props, isFragment: boolean): Pr
   let changed: Record<string, unknown> | null = null;
   const children = shownChildren(props.children, isHost, words);
   if (children !== props.children) changed = { ...props, children };
-  if (words !== null && typeof type === 'string')
+  if (words !== null)
     for (const name of READ_BY_PEOPLE) {
       const value = props[name];
       const shown = typeof value === 'string' ? word(value) : value;

@@ -1,4 +1,4 @@
-import { tr } from '../../core/locale/translate';
+import { tr, word } from '../../core/locale/translate';
 import type { Judgement } from '../../core/judge/types';
 import type { Severity, Verdict } from '../../core/foundation/vocabulary';
 import { Mark } from './mark';
@@ -31,12 +31,20 @@ export function outcome(judgement: Judgement | null): { verdict: Verdict; severi
     return {
       verdict: worst?.verdict ?? 'high',
       severity: worst?.severity ?? 'fail',
-      words: [progress, tr`${suspects.length} suspect`].filter(Boolean).join(', '),
+      words: [progress, tr`${suspects.length} suspect`].filter(Boolean).map(word).join(', '),
     };
   }
   if (readings.some((r) => r.verdict === 'undecided'))
-    return { verdict: 'undecided', severity: 'undecided', words: [progress, 'cannot tell'].filter(Boolean).join(', ') };
+    return {
+      verdict: 'undecided',
+      severity: 'undecided',
+      words: [progress, 'cannot tell'].filter(Boolean).map(word).join(', '),
+    };
   if (readings.some((r) => r.verdict === 'no-limit'))
-    return { verdict: 'no-limit', severity: 'none', words: [progress, 'no limit'].filter(Boolean).join(', ') };
+    return {
+      verdict: 'no-limit',
+      severity: 'none',
+      words: [progress, 'no limit'].filter(Boolean).map(word).join(', '),
+    };
   return { verdict: 'within', severity: 'pass', words: progress ? tr`${progress}, in so far` : 'all in' };
 }

@@ -30,7 +30,7 @@ export function MiniPosts({ judgement, before }: { judgement: Judgement; before?
   const said = readings
     .map((r) => {
       const was = earlier.get(r.position);
-      return `${r.position} ${was ? tr`${verdictWord(was.verdict, limits)} before, now ` : ''}${verdictWord(r.verdict, limits)}`;
+      return tr`${r.position} ${was ? tr`${verdictWord(was.verdict, limits)} before, now ` : ''}${verdictWord(r.verdict, limits)}`;
     })
     .join(', ');
   const width = readings.length * STEP + 4;

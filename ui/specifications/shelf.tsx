@@ -1,5 +1,5 @@
 'use client';
-import { tr } from '../../core/locale/translate';
+import { tr, word } from '../../core/locale/translate';
 import { FileDown, FileUp, Plus, Search } from 'lucide-react';
 import { useRouter } from '../kit/router';
 import { useMemo, useState } from 'react';
@@ -183,7 +183,10 @@ function LineButton({ line, active, onPick }: { line: SpecificationLine; active:
       <span className="min-w-0">
         <b className="block truncate">{forWords(entry)}</b>
         <span className="block truncate text-sm text-soft">
-          {[entry.school && tr`house rule “${entry.school}”`, whenWords(entry.when)].filter(Boolean).join(', ')}
+          {[entry.school && tr`house rule “${entry.school}”`, whenWords(entry.when)]
+            .filter(Boolean)
+            .map(word)
+            .join(', ')}
         </span>
       </span>
       <span className="min-w-0">

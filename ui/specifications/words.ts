@@ -1,5 +1,5 @@
 import { significant } from '../../core/locale/numbers';
-import { tr } from '../../core/locale/translate';
+import { tr, word } from '../../core/locale/translate';
 import { unitValue } from '../../core/quantity/values';
 import { rangeWords } from '../../core/judge/words';
 import { predict } from '../../core/limits/at';
@@ -42,6 +42,7 @@ export function whenWords(when: When = {}): string {
     temperature,
   ]
     .filter(Boolean)
+    .map(word)
     .join(', ');
 }
 
@@ -56,6 +57,7 @@ export function limitWords({ limits }: Pick<SpecificationEntry, 'limits'>): stri
     limits.neighbours ? 'against neighbours' : '',
   ]
     .filter(Boolean)
+    .map(word)
     .join(', ');
   return range === 'no limit' ? more || range : more ? `${range}; ${more}` : range;
 }

@@ -4,6 +4,8 @@ import Link from 'next/link';
 import { useRouter } from '../kit/router';
 import { useRef, useState } from 'react';
 import type { WorkshopView } from '../../application/views';
+import { localeKey, PLAIN } from '../../core/locale/locale';
+import { LocaleFields, localeOf } from '../locale/locale-fields';
 import { Button } from '../kit/button';
 import type { Draft } from '../kit/draft';
 import { DraftField, OtherProblems } from '../kit/form';
@@ -11,12 +13,15 @@ import { sendBody, problemsOf } from '../kit/send';
 import { useMay, usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
 
+const isChanged = (draft: Draft, { name, locale }: WorkshopView): boolean =>
+  draft.name !== name || localeKey(localeOf(draft)) !== localeKey(locale ?? PLAIN);
+
 /** Name and logo, as they stand on letters. */
 export function Head({ workshop }: { workshop: WorkshopView }) {
   const router = useRouter();
   const by = usePerson();
   const may = useMay('workshop.change');
-  const [draft, setDraft] = useState<Draft>({ name: workshop.name });
+  const [draft, setDraft] = useState<Draft>({ name: workshop.name, ...(workshop.locale ?? PLAIN) });
   const { busy, problems, setProblems, post } = useSend();
   const picked = useRef<HTMLInputElement>(null);
   async function sendLogo(body: Blob): Promise<void> {
@@ -31,8 +36,8 @@ export function Head({ workshop }: { workshop: WorkshopView }) {
         className="flex flex-wrap items-end gap-3"
         onSubmit={(e) => {
           e.preventDefault();
-          void post('/api/workshop', { by, name: draft.name ?? '' }).then((done) => {
-            if (done) router.refresh();
+          void post('/api/workshop', { by, name: draft.name ?? '', locale: localeOf(draft) }).then((done) => {
+            if (done) window.location.reload();
           });
         }}
       >
@@ -48,8 +53,19 @@ export function Head({ workshop }: { workshop: WorkshopView }) {
           />
         </div>
         {may && (
-          <Button type="submit" disabled={busy || draft.name === workshop.name}>
-            Keep the name
+          <div className="basis-full">
+            <p className="mb-2 text-sm text-soft">How numbers are shown to whoever has not chosen for themselves:</p>
+            <LocaleFields
+              draft={draft}
+              problems={problems}
+              base="/locale"
+              onChange={(field, value) => setDraft({ ...draft, [field]: value })}
+            />
+          </div>
+        )}
+        {may && (
+          <Button type="submit" disabled={busy || !isChanged(draft, workshop)}>
+            Keep it so
           </Button>
         )}
         {workshop.hasLogo && (
@@ -74,7 +90,7 @@ export function Head({ workshop }: { workshop: WorkshopView }) {
           </>
         )}
       </form>
-      <OtherProblems problems={problems} paths={['/name']} />
+      <OtherProblems problems={problems} paths={['/name', '/locale']} />
       <p className="mt-2 text-sm text-soft">
         The logo stands at the head of letters to payers. What is written there, name and address, is kept for each
         depot on the shelf’s screen, under how the depots judge. Torques and other values of your service information:{' '}

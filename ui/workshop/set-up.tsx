@@ -8,6 +8,8 @@ import { DraftField, OtherProblems } from '../kit/form';
 import { Logo } from '../kit/logo';
 import { useOnClient } from '../kit/on-client';
 import { useSend } from '../kit/use-send';
+import { PLAIN } from '../../core/locale/locale';
+import { LocaleFields, localeOf } from '../locale/locale-fields';
 import { CURRENCIES, TIME_ZONES } from './choices';
 
 const DEPOT_FIELDS = ['name', 'timeZone', 'currency', 'address'] as const;
@@ -23,7 +25,7 @@ const emptyDepot = (onClient: boolean): Draft => ({
 /** The first visit of a workshop's own installation: its name, its first lead, its depots. */
 export function SetUp() {
   const onClient = useOnClient();
-  const [draft, setDraft] = useState<Draft>({});
+  const [draft, setDraft] = useState<Draft>({ ...PLAIN });
   const [depots, setDepots] = useState<readonly Draft[] | null>(null);
   const { busy, problems, setProblems, post } = useSend();
   const all = depots ?? [emptyDepot(onClient)];
@@ -44,6 +46,7 @@ export function SetUp() {
     const done = await post('/api/set-up', {
       code: draft.code ?? '',
       workshop: draft.workshop ?? '',
+      locale: localeOf(draft),
       lead: { name: (draft.name ?? '').trim().replace(/\s+/g, ' '), password: draft.password ?? '' },
       depots: all.map((d) => ({
         name: d.name ?? '',
@@ -77,6 +80,19 @@ export function SetUp() {
         </Block>
         <Block title="The workshop">
           <DraftField {...own} field="workshop" path="/workshop" label="Its name" hint="stands on every letter" />
+        </Block>
+        <Block title="Numbers, units and language">
+          <p className="mb-3 text-sm text-soft">
+            As the workshop is used to it; whoever wants it otherwise chooses so for themselves, in the menu of their
+            name.
+          </p>
+          <LocaleFields
+            draft={draft}
+            problems={problems}
+            base="/locale"
+            disabled={!onClient}
+            onChange={(field, value) => setDraft((d) => ({ ...d, [field]: value }))}
+          />
         </Block>
         <Block title="The first lead">
           <p className="mb-3 text-sm text-soft">
@@ -118,6 +134,7 @@ export function SetUp() {
           paths={[
             '/code',
             '/workshop',
+            '/locale',
             '/lead/name',
             '/lead/password',
             '/again',

@@ -1,5 +1,5 @@
 'use client';
-import { tr } from '../../core/locale/translate';
+import { tr, word } from '../../core/locale/translate';
 import { FileDown, FileUp, Plus } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useRouter } from '../kit/router';
@@ -105,7 +105,7 @@ function Depots({ depots, onEdit }: { depots: readonly DepotLine[]; onEdit: (d: 
               <b>{d.name}</b>
               {d.retired && ', not used any more'}
               <p className="text-sm text-soft">
-                {[d.timeZone, d.currency, counted(d.units, 'unit', 'units')].filter(Boolean).join(', ')}
+                {[d.timeZone, d.currency, counted(d.units, 'unit', 'units')].filter(Boolean).map(word).join(', ')}
               </p>
             </div>
             {mayAdd && (
@@ -151,6 +151,7 @@ function Families({ families, onEdit }: { families: readonly FamilyLine[]; onEdi
                   counted(f.units, 'unit', 'units'),
                 ]
                   .filter(Boolean)
+                  .map(word)
                   .join(', ')}
               </p>
             </div>

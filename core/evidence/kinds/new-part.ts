@@ -15,7 +15,7 @@ function statements(e: NewPart, from: readonly Ref[]): Statement[] {
       return tell(
         'cleared',
         isSet(e)
-          ? tr`New ${e.part}s changed nothing: they are hardly the cause, unless the new ones are one bad batch.`
+          ? tr`New ${`${e.part}s`} changed nothing: they are hardly the cause, unless the new ones are one bad batch.`
           : tr`A new ${e.part}${at} changed nothing: the ${e.part}${at} is not the cause, unless the new one is bad too. New is not proven good.`,
       );
     case 'other fault':
