@@ -10,7 +10,7 @@ import { freshDevice } from './bench-page';
 
 /** Written so in every language. */
 const SYMBOLS =
-  /\b(?:Mudflat|kPa|MPa|bar|psi|rpm|Nm|lbf|min|OL|EUR|SPN|FMI|CSV|PDF|JSON|WAV|CAN|DM1|SHA|DTC|ECU|Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec|UTC|Etc)\b/g;
+  /\b(?:[A-Z]{3}|Mudflat|kPa|MPa|bar|psi|rpm|Nm|lbf|min|OL|EUR|SPN|FMI|CSV|PDF|JSON|WAV|CAN|DM1|SHA|DTC|ECU|Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec|UTC|Etc)\b/g;
 const WORD = /\p{Script=Latin}*[A-Za-z]{3}\p{Script=Latin}*/u;
 
 /** Whatever stands in the database: people have written it, or it is an id. */
@@ -19,7 +19,7 @@ async function written(): Promise<Set<string>> {
   await client.connect();
   const all = new Set<string>();
   const note = (value: unknown): void => {
-    if (typeof value === 'string') all.add(value.trim());
+    if (typeof value === 'string') for (const line of [value, ...value.split('\n')]) all.add(line.trim());
     else if (Array.isArray(value)) value.forEach(note);
     else if (value !== null && typeof value === 'object' && !(value instanceof Date) && !Buffer.isBuffer(value))
       Object.values(value).forEach(note);

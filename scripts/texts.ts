@@ -16,9 +16,11 @@ const FOR_MACHINES =
 /** Calls whose arguments are for the machine. */
 const MACHINE_CALLS =
   /(?:^|\.)(?:fetch|querySelector\w*|getElementById|setAttribute|getAttribute|addEventListener|getItem|setItem|import|require|dynamic|join|split|startsWith|endsWith|includes|replace\w*|test|exec|format|Set|Map|pgTable|text|jsonb|index|uniqueIndex|execute|query|has|get)$/;
+/** Calls whose arguments are words, one alone too. */
+const WORD_CALLS = /^(?:kind|counted|rule)$/;
 /** Names of what holds words, where a value is one word. */
 const HOLDS_WORDS =
-  /(?:words|labels?|names?|titles?|called|parts?|says?|said|shown|outcome|done|is|verb|link|positions?|spans?|from|to|nodes?|pins?|when)$/i;
+  /(?:words|labels?|names?|titles?|called|parts?|says?|said|shown|outcome|done|is|what|meant|verb|link|positions?|spans?|from|to|nodes?|pins?|when)$/i;
 
 const isWord = (text: string): boolean => /^\p{L}{2,}$/u.test(text);
 const isLetters = (text: string): boolean => /\p{L}{2}/u.test(text);
@@ -110,6 +112,8 @@ class Reader {
       return [node.expression, ...node.arguments].forEach((a) => {
         if (!ts.isStringLiteralLike(a)) this.visit(a, inText);
       });
+    if (ts.isCallExpression(node) && WORD_CALLS.test(node.expression.getText()))
+      return node.arguments.forEach((a) => this.visit(a, true));
     if (ts.isBinaryExpression(node) && /^[!=]==$/.test(node.operatorToken.getText())) return;
     if (ts.isStringLiteralLike(node)) return this.literal(node.text, inText);
     if (ts.isPropertyAssignment(node))
@@ -151,12 +155,18 @@ export function textsIn(files: readonly string[], root = process.cwd()): Found {
   return found;
 }
 
+/** Of a circuit: its drawing names each by its id. */
+const NAMES_OF_POINTS = /^(?:element|reference|value)$/;
+
 /** Texts in what ships as data, also those that code has put together. */
 export function textsOfData(data: unknown, name: string, found: Found, property = 'name'): void {
   if (typeof data === 'string') {
     // "pin 4" is looked up as "pin", and so is the pattern of it.
     const text = data.replace(/ (?:\d+|\{\w*\})$/, '').trim();
-    if ((looksLikeWords(text) || (HOLDS_WORDS.test(property) && isWord(text))) && !found.has(text))
+    if (
+      (looksLikeWords(text) || ((HOLDS_WORDS.test(property) || NAMES_OF_POINTS.test(property)) && isWord(text))) &&
+      !found.has(text)
+    )
       found.set(text, new Set([name]));
   } else if (Array.isArray(data)) data.forEach((d) => textsOfData(d, name, found, property));
   else if (data !== null && typeof data === 'object')

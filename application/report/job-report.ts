@@ -229,7 +229,7 @@ export function fileReport({ job: view, verified }: ReportView): FileReport {
       {
         title: 'What is known',
         lines: [
-          ...view.known.statements.map((s) => `${s.stand}: ${s.text}`),
+          ...view.known.statements.map((s) => tr`${s.stand}: ${s.text}`),
           ...view.known.mended.map((s) => tr`before the repair, ${s.stand}: ${s.text}`),
         ],
       },
@@ -255,7 +255,7 @@ export function fileReport({ job: view, verified }: ReportView): FileReport {
       },
     ].filter((s) => s.lines.length > 0),
     checks: repair.checks,
-    trail: view.auditTrail.map((e) => `${e.number} ${e.kind}, ${when(e.at, e.by)}`),
+    trail: view.auditTrail.map((e) => tr`${e.number} ${e.kind}, ${when(e.at, e.by)}`),
     head: verified.intact
       ? tr`The trail of ${verified.events} events is intact; its last hash is ${verified.head}.`
       : tr`The trail is NOT intact: ${verified.faults.map((f) => f.what).join(' ')}`,

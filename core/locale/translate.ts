@@ -37,8 +37,11 @@ export function tr(parts: TemplateStringsArray, ...values: readonly unknown[]): 
 export const word = (text: string | false | null | undefined): string =>
   text ? lookUp(text, currentReader().words) : '';
 
-/** Between these a text may be put together of several: a list, a sentence after another, something in brackets. */
-const JOINTS = /((?<=[.!?…]) (?=\S)|, |; |: | · | → | – | \(|\)(?= |$|[.,;:]))/;
+/**
+ * Between these a text may be put together of several, the strongest first: sentences, items, a name and what is said of
+ * it, something in brackets, a list.
+ */
+const JOINTS = [/((?<=[.!?…]) (?=\S))/, /(; )/, /(: )/, /( [·→–] )/, /( \(|\)(?= |$|[.,;:]))/, /(, )/];
 const NUMBERED = /^(.+?)( \d[\d.,]*%?| #?\d+)$/;
 const COUNTED = /^([<>]?\d[\d.,\u202f]*(?: %)? )(.+)$/;
 
@@ -55,10 +58,11 @@ function knownText(text: string, words: Translation): string | undefined {
   const whole = found(text, words) ?? inOtherCase(text, words);
   if (whole !== undefined) return whole;
   if (!SPOKEN.test(text)) return text;
-  const parts = text.split(JOINTS);
-  if (parts.length > 1) {
+  for (const joint of JOINTS) {
+    const parts = text.split(joint);
+    if (parts.length < 2) continue;
     const known = parts.map((p, i) => (i % 2 ? p : knownText(p, words)));
-    return known.includes(undefined) ? undefined : known.join('');
+    if (!known.includes(undefined)) return known.join('');
   }
   const [, label, number] = NUMBERED.exec(text) ?? [];
   if (label !== undefined && number !== undefined) return behind(knownText(label, words), '', number);

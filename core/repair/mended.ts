@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import type { RecordedEvidence } from '../evidence/types';
 import { positionWords } from '../judge/words';
 import { type Found, renewedPositions, ticksOf } from './proof';
@@ -27,7 +28,7 @@ export function mendedBySteps(i: Pick<ProofInputs, 'findings' | 'records' | 'cyl
             path: body.what === 'path',
             part,
             ...(position === undefined ? {} : { position }),
-            done: `${body.name}, every step is ticked`,
+            done: tr`${body.name}, every step is ticked`,
           },
         },
       ];

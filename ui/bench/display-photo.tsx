@@ -28,7 +28,7 @@ export function DisplayPhoto({ view, line, look }: { view: RunView; line: Line |
   }
   return (
     <>
-      <label className={`${look} cursor-pointer focus-within:outline-2`} title={`Photo of the display, ${where}`}>
+      <label className={`${look} cursor-pointer focus-within:outline-2`} title={tr`Photo of the display, ${where}`}>
         <Camera size={16} aria-hidden="true" />
         {isBusy ? 'Sending' : 'Photo'}
         <input

@@ -9,7 +9,7 @@ import { RULES, type Stand, type Statement } from '../../core/evidence/types';
 import type { JobView, RunBrief } from '../../application/views';
 import { MiniPosts } from '../posts/mini-posts';
 
-const STANDS: Readonly<Record<Stand, readonly [word: string, tone: string]>> = {
+const STAND_WORDS: Readonly<Record<Stand, readonly [word: string, tone: string]>> = {
   bad: ['bad', 'text-rust'],
   suspect: ['suspected', 'text-ochre'],
   cleared: ['good', 'text-eelgrass'],
@@ -96,7 +96,7 @@ function List({ statements, runs }: { statements: readonly Statement[]; runs: Ru
 }
 
 function Several({ first, all }: { first: Statement; all: readonly Statement[] }) {
-  const [word, tone] = STANDS[first.stand];
+  const [word, tone] = STAND_WORDS[first.stand];
   const positions = all.flatMap((s) => (s.target.position === null ? [] : [s.target.position]));
   return (
     <details className="rounded-lg px-2 py-1 open:bg-panel">
@@ -116,7 +116,7 @@ function Several({ first, all }: { first: Statement; all: readonly Statement[] }
 }
 
 function Said({ s }: { s: Statement }) {
-  const [word, tone] = STANDS[s.stand];
+  const [word, tone] = STAND_WORDS[s.stand];
   return (
     <details className="rounded-lg px-2 py-1 open:bg-panel">
       <summary className="cursor-pointer">

@@ -174,7 +174,7 @@ export function Schematic({ circuit, wiring, shares, probe, named: isNamed = fal
   const columns = circuit.perCylinder.length ? Array.from({ length: wiring.cylinders }, (_, i) => i + 1) : [];
   return (
     // Smaller, its names could not be read: on a phone it is moved sideways.
-    <Sideways name={`Drawing: ${circuit.name}`}>
+    <Sideways name={tr`Drawing: ${circuit.name}`}>
       <svg
         viewBox={`0 ${top} ${width + (isNamed ? NAMES : 0)} ${height - top}`}
         className="w-full min-w-[30rem]"

@@ -112,9 +112,9 @@ function shownChildren(children: unknown, isHost: boolean, words: Translation | 
   if (!Array.isArray(children)) return isHost || typeof children === 'string' ? shownChild(children) : children;
   const sentence = words && asSentence(children, words);
   if (sentence) return sentence;
-  return isHost
-    ? children.map((c: unknown) => (Array.isArray(c) ? shownChildren(c, true, words) : shownChild(c)))
-    : children;
+  return children.map((c: unknown) =>
+    Array.isArray(c) ? shownChildren(c, isHost, words) : isHost || typeof c === 'string' ? shownChild(c) : c,
+  );
 }
 
 /**

@@ -200,7 +200,7 @@ export function postName(
         ? tr`, limit ${limitShown(own.lower, limits)}`
         : '';
   const words = measured ? tr`${entrySaid(r, limits)}, ${verdictWord(r.verdict, limits)}${limit}` : 'not measured';
-  return `${positionWords(position)}, ${words}${state ? `, ${state}` : ''}`;
+  return tr`${positionWords(position)}, ${words}${state ? tr`, ${state}` : ''}`;
 }
 
 /** What was typed, with its unit; an overload says what it means. */

@@ -67,7 +67,7 @@ export function CycleView({ trace, ghosts, isClosed }: Props) {
                 <option value="">nothing</option>
                 {ghosts.map((g) => (
                   <option key={g.id} value={g.id}>
-                    {`${g.unit}, ${g.name}: ${g.standing}, ${conditionWords(g.capture)}${g.capture.cycle ? tr`, ${Math.round(g.capture.cycle.speed_rpm)} rpm` : ''}`}
+                    {tr`${g.unit}, ${g.name}: ${g.standing}, ${conditionWords(g.capture)}${g.capture.cycle ? tr`, ${Math.round(g.capture.cycle.speed_rpm)} rpm` : ''}`}
                   </option>
                 ))}
               </select>

@@ -12,7 +12,7 @@ export const CONDITION_WORDS: Readonly<Record<TraceCapture['condition'], string>
 
 /** What the engine did, and how warm it was where that was said. */
 export const conditionWords = ({ condition, temperature }: Pick<TraceCapture, 'condition' | 'temperature'>): string =>
-  `${CONDITION_WORDS[condition]}${temperature ? tr`, engine ${temperature}` : ''}`;
+  tr`${CONDITION_WORDS[condition]}${temperature ? tr`, engine ${temperature}` : ''}`;
 
 /** A number that a cylinder has, with what it is and how good. */
 export interface CylinderNumber {
