@@ -1,3 +1,4 @@
+import { word } from '../core/locale/translate';
 import { cell } from '../core/numerics/cell';
 import PDFDocument from 'pdfkit';
 import { type Face, fontBytes, type Piece, piecesOf } from './fonts';
@@ -107,7 +108,7 @@ export class Paper {
     const size = { 1: 17, 2: 13 }[level];
     this.space(8);
     this.need(size * LEADING + keep);
-    this.doc.outline.addItem(text);
+    this.doc.outline.addItem(word(text));
     this.block(`H${level}`, text, { size, face: 'bold' });
     this.space(level === 1 ? 6 : 2);
   }
@@ -168,13 +169,17 @@ export class Paper {
     this.need(height);
     const top = this.y;
     this.root.add(
-      this.doc.struct('Figure', { alt, bbox: [this.left, top, this.left + this.width, top + height] } as object, [
-        () => {
-          this.doc.save();
-          draw(this.doc, top);
-          this.doc.restore();
-        },
-      ]),
+      this.doc.struct(
+        'Figure',
+        { alt: word(alt), bbox: [this.left, top, this.left + this.width, top + height] } as object,
+        [
+          () => {
+            this.doc.save();
+            draw(this.doc, top);
+            this.doc.restore();
+          },
+        ],
+      ),
     );
     this.y += height;
   }
@@ -341,6 +346,8 @@ export class Paper {
 
   /** Breaks text into lines at spaces, and a word that is longer than a line within. */
   private wrap(text: string, width: number, style: Style): Piece[][] {
+    // Whatever stands on paper passes here: in the words of whoever asked for it.
+    text = word(text);
     const [size, face] = [style.size ?? this.size, style.face ?? 'plain'];
     const long = (words: string): number => piecesOf(words, face).reduce((sum, p) => sum + this.widthOf(p, size), 0);
     const lines: string[] = [];
