@@ -2,7 +2,8 @@ import { tr } from '../core/locale/translate';
 import { checkDefinition } from '../core/catalogue/check';
 import type { TestDefinition } from '../core/catalogue/types';
 import { fail, ok, type Result } from '../core/foundation/result';
-import { readJson, schema, validate } from './validate';
+import { schema } from './schemas';
+import { readJson, validate } from './validate';
 
 /** `mudflat/catalogue` as it stands in a file. */
 export interface CatalogueDocument {

@@ -1,6 +1,6 @@
 import { type CopiedElements } from '../core/solver/expand';
 import type { Element, Fault, Measure } from '../core/solver/types';
-import { schema } from './validate';
+import { schema } from './schemas';
 
 /** `mudflat/circuit`: a netlist, faults put into it, and what is measured. */
 export interface CircuitDocument {

@@ -2,7 +2,7 @@ import { type Engine } from '../core/engine/layout';
 import type { Evidence } from '../core/evidence/types';
 import type { Limits } from '../core/limits/types';
 import type { Position } from '../core/judge/types';
-import { schema } from './validate';
+import { schema } from './schemas';
 import { EVIDENCE_BODY } from './requests/evidence';
 
 /** `mudflat/evidence` in, `mudflat/diagnosis` out. */

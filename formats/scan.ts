@@ -1,8 +1,10 @@
+import type { ValidateFunction } from 'ajv';
 import { tr } from '../core/locale/translate';
 import { fail, type Problem, type Result } from '../core/foundation/result';
 import type { CodeStatus } from '../core/codes/decode';
 import { readTable, type TableRow } from './table';
-import { schema, validate } from './validate';
+import { check } from './compiled/scan';
+import { validate } from './validate';
 
 interface NamedValue {
   readonly name: string;
@@ -32,7 +34,6 @@ export interface ScanDocument {
   }[];
 }
 
-const check = schema<ScanDocument>('urn:mudflat:scan:1');
 const MOST_ROWS = 1000;
 const COLUMNS = ['kind', 'name', 'value', 'more'] as const;
 
@@ -46,7 +47,7 @@ export function readScan(text: string): Result<ScanDocument> {
   } catch (error) {
     return fail([{ path: '', message: tr`This is no JSON: ${(error as Error).message}` }]);
   }
-  return validate(check, json);
+  return validate(check as ValidateFunction<ScanDocument>, json);
 }
 
 /** A document as it grows, row by row. */
@@ -105,7 +106,7 @@ function readScanTable(text: string): Result<ScanDocument> {
   const problems = table.value.flatMap((row): Problem[] => takeRow(row, draft));
   if (problems.length) return fail(problems);
   const filled = Object.fromEntries(Object.entries(draft).filter(([, rows]) => rows.length));
-  return validate(check, { format: 'mudflat/scan', version: 1, ...filled });
+  return validate(check as ValidateFunction<ScanDocument>, { format: 'mudflat/scan', version: 1, ...filled });
 }
 
 function takeRow({ line, cells }: TableRow, draft: Draft): Problem[] {

@@ -5,7 +5,8 @@ import { checkEntry, type SpecificationEntry } from './specifications';
 import { type DecimalSign, decimalSignOf, readTableDay, readTableNumber } from './table-values';
 import { nearest } from '../core/foundation/text';
 import { active, inert, readTable, writeTable } from './table';
-import { schema, validate } from './validate';
+import { schema } from './schemas';
+import { validate } from './validate';
 
 /** The shelf as a table: plain limits have a column each; what is no number stands as JSON in `more`. */
 const NUMBERS = {

@@ -4,7 +4,8 @@ import { checkLimits } from '../core/limits/check';
 import { fail, ok, type Problem, type Result } from '../core/foundation/result';
 import { canonical } from './canonical';
 import type { Scope, When } from '../core/specifications/types';
-import { readJson, schema, validate } from './validate';
+import { schema } from './schemas';
+import { readJson, validate } from './validate';
 
 /** Limits as they stand in a file: `mudflat/shelf`. */
 export interface SpecificationEntry {

@@ -3,7 +3,8 @@ import type { DecisionRule } from '../core/metrology/conformity';
 import type { Condition, Limits, ReadingIn, TestSet } from '../core/judge/types';
 import { ok, type Result } from '../core/foundation/result';
 import { type InstrumentDocument, readInstrument } from './instrument';
-import { schema, validate } from './validate';
+import { schema } from './schemas';
+import { validate } from './validate';
 
 /** `mudflat/test-set` as it stands in a file. */
 export interface TestSetDocument {

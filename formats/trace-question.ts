@@ -1,9 +1,11 @@
+import type { ValidateFunction } from 'ajv';
+import { check as findings } from './compiled/trace-findings';
+import { check as question } from './compiled/trace-question';
 import type { Engine } from '../core/engine/layout';
 import type { Transfer } from '../core/limits/transfer';
 import type { DriveEvent } from '../core/signal/drive';
 import type { ChannelRole, Finding, Searched } from '../core/signal/types';
 import type { TimeUnit } from './trace/dialect';
-import { schema } from './validate';
 
 export type LogAsk = 'search' | 'agreement' | 'order' | 'snap';
 export type AngleAsk = 'timing' | 'relative-compression' | 'firing' | 'contribution' | 'knock';
@@ -56,5 +58,5 @@ export interface TraceFindings {
   readonly summary: string;
 }
 
-export const checkQuestion = schema<TraceQuestion>('urn:mudflat:trace-question:1');
-export const checkFindings = schema<TraceFindings>('urn:mudflat:trace-findings:1');
+export const checkQuestion = question as ValidateFunction<TraceQuestion>;
+export const checkFindings = findings as ValidateFunction<TraceFindings>;

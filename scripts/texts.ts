@@ -12,7 +12,7 @@ export type Found = Map<string, Set<string>>;
 
 /** Attributes whose value is for the machine. */
 const FOR_MACHINES =
-  /^(?:className|style|href|id|key|path|d|points|transform|viewBox|htmlFor|name|field|src|type|role|tone|aria-(?:controls|labelledby|describedby|live|current|haspopup)|data-.*|on[A-Z].*|at|test|accept|base|align|side)$/;
+  /^(?:className|style|href|id|key|path|d|points|transform|viewBox|htmlFor|field|src|type|role|tone|aria-(?:controls|labelledby|describedby|live|current|haspopup)|data-.*|on[A-Z].*|at|test|accept|base|align|side)$/;
 /** Calls whose arguments are for the machine. */
 const MACHINE_CALLS =
   /(?:^|\.)(?:fetch|querySelector\w*|getElementById|setAttribute|getAttribute|addEventListener|getItem|setItem|import|require|dynamic|join|split|startsWith|endsWith|includes|replace\w*|test|exec|format|Set|Map|pgTable|text|jsonb|index|uniqueIndex|execute|query|has|get)$/;
@@ -104,7 +104,7 @@ class Reader {
     if (ts.isThrowStatement(node) || ts.isRegularExpressionLiteral(node)) return;
     if (ts.isJsxAttribute(node) && FOR_MACHINES.test(node.name.getText())) {
       if (node.initializer && /^on[A-Z]/.test(node.name.getText())) ts.forEachChild(node, (c) => this.visit(c));
-      return;
+      return this.templatesIn(node);
     }
     if (ts.isTaggedTemplateExpression(node)) return this.template(node);
     if (ts.isJsxElement(node) || ts.isJsxFragment(node)) this.element(node.children);
@@ -121,6 +121,12 @@ class Reader {
     const holds = ts.isVariableDeclaration(node) && HOLDS_WORDS.test(node.name.getText());
     const isText = ts.isJsxExpression(node) || (inText && !ts.isJsxElement(node) && !ts.isArrowFunction(node)) || holds;
     ts.forEachChild(node, (child) => this.visit(child, isText));
+  }
+
+  /** What is marked as a text is one wherever it stands. */
+  private templatesIn(node: ts.Node): void {
+    if (ts.isTaggedTemplateExpression(node)) this.template(node);
+    else ts.forEachChild(node, (c) => this.templatesIn(c));
   }
 
   private literal(text: string, inText: boolean): void {
@@ -173,6 +179,7 @@ export function textsOfData(data: unknown, name: string, found: Found, property 
     for (const [key, value] of Object.entries(data)) {
       // Points of a circuit are named by their keys.
       if (/ /.test(key)) textsOfData(key, name, found);
-      textsOfData(value, name, found, key);
+      // Kinds of a part are shown as they are called.
+      textsOfData(value, name, found, property === 'hardware' ? 'name' : key);
     }
 }

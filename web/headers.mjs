@@ -45,11 +45,14 @@ export function believedHeaders(headers, remote, trusted) {
   };
 }
 
-/** `nonce`: of this one answer. Ajv compiles its schemas in the browser, and the code reader is WebAssembly. */
-export const contentSecurityPolicy = (nonce) =>
+/** The server's rooms on a device: they compile the schemas of its routes, in a worker that sees no page. */
+const COMPILES = '/device/worker.js';
+
+/** `nonce`: of this one answer, for this path. The code reader and a device's database are WebAssembly. */
+export const contentSecurityPolicy = (nonce, path, isDeveloping = false) =>
   [
     "default-src 'self'",
-    `script-src 'self' 'nonce-${nonce}' 'strict-dynamic' 'unsafe-eval' 'wasm-unsafe-eval'`,
+    `script-src 'self' 'nonce-${nonce}' 'strict-dynamic' 'wasm-unsafe-eval'${path === COMPILES || isDeveloping ? " 'unsafe-eval'" : ''}`,
     "style-src 'self' 'unsafe-inline'",
     "img-src 'self' data: blob:",
     "worker-src 'self' blob:",

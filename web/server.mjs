@@ -30,6 +30,7 @@ const trusted = new Set(
 /** Longer than a client keeps an idle connection: one closed just as a request goes out loses the request. */
 const KEEP_ALIVE_ms = 75_000;
 const SLOW_ms = 2_000;
+const isDeveloping = process.env.MUDFLAT_DEV === '1';
 /** Streams stay open as long as somebody listens: how long they took says nothing. */
 const isStream = (path) => path.endsWith('/live');
 
@@ -45,7 +46,7 @@ if (workers > 1 && cluster.isPrimary) supervise(workers, log, { listening });
 else await serve(cluster.isWorker ? new SharedMetrics() : new Metrics());
 
 async function serve(metrics) {
-  const app = next({ dev: process.env.MUDFLAT_DEV === '1', hostname, port });
+  const app = next({ dev: isDeveloping, hostname, port });
   await app.prepare();
   const handle = app.getRequestHandler();
 
@@ -71,7 +72,7 @@ async function serve(metrics) {
       return;
     }
     const nonce = randomBytes(16).toString('base64');
-    const policy = contentSecurityPolicy(nonce);
+    const policy = contentSecurityPolicy(nonce, request.url.split('?')[0], isDeveloping);
     // Next reads the nonce for its own scripts from the request.
     request.headers = { ...believed, 'content-security-policy': policy, 'x-nonce': nonce, 'x-request-id': id };
     for (const [name, value] of Object.entries({

@@ -24,7 +24,7 @@ jest.mock('@/server/policy/authorize', () => ({
     ),
 }));
 
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { answer, guard, handleBytes, handleJson, isId, readText } from './handler';
 import { OPEN_JOB, type OpenJob } from '@/formats/requests/jobs';
 

@@ -239,7 +239,7 @@ export function fileReport({ job: view, verified }: ReportView): FileReport {
         lines: view.circuits.flatMap((c) =>
           c.diagnosis.suspects
             .slice(0, 4)
-            .map((s) => `${c.circuit.name}: ${s.words}, ${Math.round(100 * s.probability)} %`),
+            .map((s) => tr`${c.circuit.name}: ${s.words}, ${Math.round(100 * s.probability)} %`),
         ),
       },
       {

@@ -1,5 +1,6 @@
 import { EVIDENCE_BODY } from './evidence';
-import { schema, validate } from '../validate';
+import { schema } from '../schemas';
+import { validate } from '../validate';
 import type { Evidence, EvidenceKind } from '../../core/evidence/types';
 import { EVIDENCE_KINDS, evidenceLikelihood, evidenceRules, evidenceWords } from '../../core/evidence/kinds/kinds';
 import type { SupposedFault } from '../../core/evidence/kinds/supposition';

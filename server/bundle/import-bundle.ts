@@ -6,7 +6,8 @@ import { checkEngine } from '../../core/engine/layout';
 import { ok, type Result } from '../../core/foundation/result';
 import { canonical } from '../../formats/canonical';
 import type { ProblemDetails } from '../../formats/problem';
-import { readJson, schema, validate } from '../../formats/validate';
+import { schema } from '../../formats/schemas';
+import { readJson, validate } from '../../formats/validate';
 import {
   bundleDocument,
   type BundleDocument,

@@ -1,6 +1,7 @@
 import { v7 } from 'uuid';
 import { STARTER_KIT, type StarterKit } from '../../formats/starter-kit';
-import { schema, validate } from '../../formats/validate';
+import { schema } from '../../formats/schemas';
+import { validate } from '../../formats/validate';
 import { engineFamily, specification } from '../db/schema';
 import type { Actor } from '../policy/actor';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';

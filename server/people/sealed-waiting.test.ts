@@ -1,6 +1,7 @@
 import { webcrypto } from 'node:crypto';
 import { OPEN_WAITING, type OpenWaiting } from '../../formats/requests/waiting';
-import { schema, validate } from '../../formats/validate';
+import { schema } from '../../formats/schemas';
+import { validate } from '../../formats/validate';
 import { deviceKey } from './known-device';
 import { openWaiting } from './sealed-waiting';
 

@@ -2,10 +2,11 @@ import { checkLibraryCircuit } from '../../core/circuits/check';
 import type { LibraryCircuit } from '../../core/circuits/types';
 import type { TestDefinition } from '../../core/catalogue/types';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
-import { schema, validate } from '../../formats/validate';
+import type { ValidateFunction } from 'ajv';
+import { check } from '../../formats/compiled/circuit';
+import { validate } from '../../formats/validate';
 import { type Draft, DraftReader, pruned } from '../kit/draft';
 
-const check = schema<LibraryCircuit>('urn:mudflat:circuits:1#/$defs/circuit');
 /** What has no field of its own stands as JSON. */
 const MORE = ['elements', 'perCylinder', 'suspects', 'probes', 'drawing'] as const;
 
@@ -70,7 +71,7 @@ export function circuitOf(draft: Draft, revision: number, tests: readonly TestDe
     values,
   });
   if (read.problems.length + problems.length) return fail([...read.problems, ...problems]);
-  const valid = validate(check, made);
+  const valid = validate(check as ValidateFunction<LibraryCircuit>, made);
   if (!valid.ok) return fail(valid.error.map((p) => ({ ...p, path: `/circuit${p.path}` })));
   const wrong = checkLibraryCircuit(valid.value, '/circuit', tests);
   return wrong.length ? fail(wrong) : ok(valid.value);

@@ -1,6 +1,7 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { CIRCUITS } from '../../core/circuits/library';
-import { schema, validate } from '../../formats/validate';
+import { schema } from '../../formats/schemas';
+import { validate } from '../../formats/validate';
 import { EVIDENCE_FORMS, evidenceOf, readPosition } from './evidence-fields';
 import { readFreezeFrame } from './freeze-frame';
 import { Schematic } from './schematic';

@@ -68,7 +68,7 @@ export function Tick({ view, sequence, place: { step, position }, done, disabled
       )}
       {onAgain && (
         <button type="button" className="min-h-11 px-1 text-sm underline" onClick={onAgain}>
-          again<span className="sr-only">: {`${step.value?.what ?? ''}${where}`}</span>
+          again<span className="sr-only">: {tr`${step.value?.what ?? ''}${where}`}</span>
         </button>
       )}
     </span>
@@ -170,7 +170,7 @@ export function ValueTick({ view, finding, sequence, step, open, tool, onDone }:
           type="button"
           disabled={busy}
           className="min-h-12 px-2 text-sm underline"
-          aria-label={`${step.value?.what ?? step.id}: ${l}`}
+          aria-label={tr`${step.value?.what ?? step.id}: ${l}`}
           onClick={() => void keep(l)}
         >
           {l}

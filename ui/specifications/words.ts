@@ -8,9 +8,9 @@ import type { Limits } from '../../core/limits/types';
 import type { PassedOver } from '../../core/specifications/choose';
 import type { When } from '../../core/specifications/types';
 import type { SpecificationEntry } from '../../formats/specifications';
-import { schema, validate } from '../../formats/validate';
-
-const checkLimitsShape = schema<Limits>('urn:mudflat:limits:1');
+import { check } from '../../formats/compiled/limits';
+import type { ValidateFunction } from 'ajv';
+import { validate } from '../../formats/validate';
 
 export const STATUS_WORDS = {
   approved: 'approved',
@@ -116,7 +116,7 @@ function tellingPoints(t: Transfer): readonly number[] {
 
 /** What a transfer function asks for at a few points: "0 kPa: 0.5 V; …". Empty while it is not whole. */
 export function predictionWords(limits: Limits): string {
-  const valid = validate(checkLimitsShape, limits);
+  const valid = validate(check as ValidateFunction<Limits>, limits);
   if (!valid.ok || !limits.transfer) return '';
   const { unit } = stimulusOf(limits.transfer);
   return tellingPoints(limits.transfer)

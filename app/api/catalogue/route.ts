@@ -1,5 +1,5 @@
 import { writeCatalogue } from '@/formats/catalogue';
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { allTests, keepTest, ownTests } from '@/server/catalogue/tests';
 import { answer, download, handleJson, handleRead } from '../handler';

@@ -1,4 +1,4 @@
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { allCircuits, keepCircuit } from '@/server/catalogue/circuits';
 import { serverDb } from '@/server/db/connection';
 import { answer, download, handleJson, handleRead } from '../handler';

@@ -1,5 +1,5 @@
 import { ADD_DEPOT, type AddDepot } from '@/formats/requests/fleet';
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { addDepot } from '@/server/fleet/depots';
 import { answer, handleJson } from '../handler';

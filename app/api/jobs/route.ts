@@ -1,4 +1,4 @@
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { answer, handleJson } from '../handler';
 import { openJob } from '@/server/jobs/open-job';

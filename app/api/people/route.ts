@@ -1,4 +1,4 @@
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { addPerson } from '@/server/people/people';
 import { answer, handleJson } from '../handler';

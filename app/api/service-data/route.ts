@@ -1,4 +1,4 @@
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { keepServiceData } from '@/server/repair/repair-log';
 import { viewServiceData } from '@/server/repair/service-data';

@@ -1,7 +1,7 @@
 import { fail, ok } from '@/core/foundation/result';
 import { problemDetails } from '@/formats/problem';
 import { SET_UP, type SetUp } from '@/formats/requests/installation';
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { hasPeople, isSetUpCode, setUp } from '@/server/installation/installation';
 import { signIn, type SignInOutcome, withinTries } from '@/server/people/sign-in';

@@ -1,6 +1,6 @@
 import { writeSpecifications } from '@/formats/specifications';
 import { writeSpecificationsCsv } from '@/formats/specifications-csv';
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { currentEntries, recordSpecification } from '@/server/specifications/specifications';
 import { answer, download, handleJson, handleRead } from '../handler';

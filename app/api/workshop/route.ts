@@ -1,6 +1,6 @@
 import { ok } from '@/core/foundation/result';
 import { CHANGE_WORKSHOP, type ChangeWorkshop } from '@/formats/requests/installation';
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { changeWorkshop } from '@/server/installation/installation';
 import { answer, handleJson } from '../handler';

@@ -1,5 +1,5 @@
 import { CHANGE_DEPOT, type ChangeDepot } from '@/formats/requests/fleet';
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { changeDepot } from '@/server/fleet/depots';
 import { answer, answerNotFound, handleJson, isId } from '../../handler';

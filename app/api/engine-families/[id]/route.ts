@@ -1,5 +1,5 @@
 import { CHANGE_ENGINE_FAMILY, type ChangeEngineFamily } from '@/formats/requests/fleet';
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { changeEngineFamily } from '@/server/fleet/fleet';
 import { answer, answerNotFound, handleJson, isId } from '../../handler';

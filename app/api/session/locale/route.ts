@@ -1,5 +1,5 @@
 import { CHOOSE_LOCALE, type ChooseLocale } from '@/formats/requests/locale';
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { chooseLocale } from '@/server/people/people';
 import { answer, handleJson } from '../../handler';

@@ -1,4 +1,4 @@
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { signIn } from '@/server/people/sign-in';
 import { answerSession, handleOpen } from '../../handler';
 import { SIGN_IN, type SignIn } from '@/formats/requests/people';

@@ -1,4 +1,4 @@
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { signOut } from '@/server/people/sign-in';
 import { answerSession, handleOpen } from '../../handler';
 

@@ -1,4 +1,4 @@
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { switchPerson } from '@/server/people/sign-in';
 import { answerSession, handleOpen } from '../../handler';
 import { SWITCH_PERSON, type SwitchPerson } from '@/formats/requests/people';

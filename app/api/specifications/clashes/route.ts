@@ -1,5 +1,5 @@
 import type { SpecificationEntry } from '@/formats/specifications';
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { lookAt } from '@/server/specifications/specifications';
 import { answer, handleJson } from '../../handler';

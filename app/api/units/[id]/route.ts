@@ -1,5 +1,5 @@
 import { CHANGE_UNIT, type ChangeUnit } from '@/formats/requests/fleet';
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { changeUnit } from '@/server/fleet/fleet';
 import { refusalFor } from '@/server/policy/authorize';

@@ -1,6 +1,7 @@
 import { OPEN_WAITING, type OpenWaiting } from '@/formats/requests/waiting';
 import { problemDetails } from '@/formats/problem';
-import { readJson, schema, validate } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
+import { readJson, validate } from '@/formats/validate';
 import { openWaiting } from '@/server/people/sealed-waiting';
 import { answer, answerProblem, handleFile } from '../../handler';
 

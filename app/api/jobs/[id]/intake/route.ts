@@ -1,4 +1,4 @@
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { noteIntake } from '@/server/evidence/evidence';
 import { serverDb } from '@/server/db/connection';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';

@@ -1,5 +1,5 @@
 import { WRITE_LEADS, type WriteLeads } from '@/formats/requests/traces';
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { leadsOf, writeLeads } from '@/server/traces/leads';
 import { answer, answerNotFound, handleJson, handleRead, isId } from '../../../handler';

@@ -1,5 +1,5 @@
 import { WRITE_RECORD, type WriteRecord } from '@/formats/requests/repair';
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { writeRepairRecord } from '@/server/repair/repair-log';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';

@@ -1,5 +1,5 @@
 import { KEEP_TRACE, type KeepTrace } from '@/formats/requests/traces';
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { keepTrace, tracesOf } from '@/server/traces/traces';
 import { answer, answerNotFound, handleJson, handleRead, isId } from '../../../handler';

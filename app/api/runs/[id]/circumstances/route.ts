@@ -1,4 +1,4 @@
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { recordCircumstance } from '@/server/readings/record-reading';
 import { answer, answerNotFound, handleJson, isId } from '../../../handler';

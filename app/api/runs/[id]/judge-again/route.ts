@@ -1,4 +1,4 @@
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { judgeAgain, whatJudgingAgainChanges } from '@/server/readings/judge-again';
 import { answer, answerNotFound, answerProblem, handleJson, handleRead, isId } from '../../../handler';

@@ -1,4 +1,4 @@
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { applyLimits, effectOf } from '@/server/readings/apply-limits';
 import { answer, answerNotFound, answerProblem, handleJson, handleRead, isId } from '../../../handler';

@@ -1,5 +1,5 @@
 import { NOTE_TRACE, type NoteTrace } from '@/formats/requests/traces';
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { jobOfTrace, noteTrace } from '@/server/traces/traces';
 import { answer, answerNotFound, guard, handleJson, isId } from '../../../handler';

@@ -1,5 +1,5 @@
 import { CAPTURE_STANDING, type CaptureStanding } from '@/formats/requests/traces';
-import { schema } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
 import { serverDb } from '@/server/db/connection';
 import { markCapture } from '@/server/traces/captures';
 import { jobOfTrace } from '@/server/traces/traces';

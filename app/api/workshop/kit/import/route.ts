@@ -1,6 +1,7 @@
 import { problemDetails } from '@/formats/problem';
 import { STARTER_KIT, type StarterKit } from '@/formats/starter-kit';
-import { readJson, schema, validate } from '@/formats/validate';
+import { schema } from '@/formats/schemas';
+import { readJson, validate } from '@/formats/validate';
 import { serverDb } from '@/server/db/connection';
 import { importKit } from '@/server/kit/starter-kit';
 import { answer, answerProblem, handleFile, readBatch } from '../../../handler';

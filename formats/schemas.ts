@@ -1,0 +1,53 @@
+import type { ValidateFunction } from 'ajv';
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import addFormats from 'ajv-formats';
+import bundle from '../docs/formats/bundle.schema.json';
+import catalogue from '../docs/formats/catalogue.schema.json';
+import circuit from '../docs/formats/circuit.schema.json';
+import circuits from '../docs/formats/circuits.schema.json';
+import engine from '../docs/formats/engine.schema.json';
+import evidence from '../docs/formats/evidence.schema.json';
+import instrument from '../docs/formats/instrument.schema.json';
+import limits from '../docs/formats/limits.schema.json';
+import scan from '../docs/formats/scan.schema.json';
+import shelf from '../docs/formats/shelf.schema.json';
+import testSet from '../docs/formats/test-set.schema.json';
+import traceFindings from '../docs/formats/trace-findings.schema.json';
+import traceQuestion from '../docs/formats/trace-question.schema.json';
+
+/**
+ * Schemas, compiled when they are first asked for. A page of the application must not compile anything: what it checks itself
+ * was compiled before, `compiled/`.
+ */
+export const SETTINGS = {
+  allErrors: true,
+  allowUnionTypes: true,
+  discriminator: true,
+  strictRequired: false,
+  schemas: [
+    limits,
+    engine,
+    instrument,
+    testSet,
+    catalogue,
+    shelf,
+    circuit,
+    circuits,
+    evidence,
+    bundle,
+    scan,
+    traceQuestion,
+    traceFindings,
+  ],
+};
+
+const ajv = new Ajv2020(SETTINGS);
+(addFormats as unknown as { default: (a: Ajv2020) => void }).default(ajv);
+
+/** A compiled schema: one of `docs/formats/` by its id, or one given in code. */
+export function schema<T>(idOrSchema: string | object): ValidateFunction<T> {
+  if (typeof idOrSchema !== 'string') return ajv.compile<T>(idOrSchema);
+  const found = ajv.getSchema<T>(idOrSchema);
+  if (!found) throw new Error(`no schema ${idOrSchema}`);
+  return found as ValidateFunction<T>;
+}
