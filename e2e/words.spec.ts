@@ -2,7 +2,7 @@ import { expect, type Page, test } from '@playwright/test';
 import pg from 'pg';
 import { v7 } from 'uuid';
 import { DEMO_PIN, PERSONS } from '../demo/fleet';
-import { PSEUDO } from '../core/locale/pseudo';
+import { PSEUDO, pseudo } from '../core/locale/pseudo';
 import { freshDevice } from './bench-page';
 
 // In the pseudo-language no text of the application has a plain letter left. What still has some is hard-wired: no
@@ -10,7 +10,7 @@ import { freshDevice } from './bench-page';
 
 /** Written so in every language. */
 const SYMBOLS =
-  /\b(?:[A-Z]{3}|Mudflat|kPa|MPa|bar|psi|rpm|Nm|lbf|min|OL|EUR|SPN|FMI|CSV|PDF|JSON|WAV|CAN|DM1|SHA|DTC|ECU|Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec|UTC|Etc)\b/g;
+  /\b(?:[A-Z]{3}|Mudflat|kPa|MPa|bar|psi|rpm|Nm|lbf|min|OL|EUR|SPN|FMI|CSV|PDF|JSON|WAV|CAN|DM1|SHA|DTC|ECU|Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec|UTC|Steinhart-Hart|\w+\/[\w/+-]+)\b/g;
 const WORD = /\p{Script=Latin}*[A-Za-z]{3}\p{Script=Latin}*/u;
 
 /** Whatever stands in the database: people have written it, or it is an id. */
@@ -54,6 +54,22 @@ function hardWired(text: string, own: ReadonlySet<string>, longestFirst: readonl
   return WORD.exec(rest.replace(SYMBOLS, ''))?.[0] ?? '';
 }
 
+/** What opens a form: where it is, and how its name begins. Each is only looked at. */
+const FORMS: readonly [path: string, names: readonly string[]][] = [
+  ['/', ['Unit', 'Job from elsewhere', 'Open a job for', 'Sums']],
+  ['/shelf', ['Limits', 'In', 'Any engine']],
+  ['/instruments', ['Instrument', 'Change']],
+  ['/people', ['Add a person', 'Change']],
+  ['/workshop', ['Depot', 'Engine family', 'Unit', 'From a list', 'Change']],
+  ['/catalogue', ['Battery at rest', 'Glow plugs, at the plug']],
+  ['/circuits', ['Copy and change']],
+  ['/service-data', ['From a list', 'Connector', 'Enter']],
+];
+const OF_A_JOB = [
+  ...['Swap', 'Cut-out', 'Wiggle', 'Seen', 'New part', 'Drive', 'Recording', 'Capture', 'Scan tool', 'Found good'],
+  ...['Mechanics', 'Mended', 'Another test', 'Change the order', 'Write a finding'],
+];
+
 const LEAD = PERSONS.find((p) => p.role === 'lead' && p.depot === null) ?? PERSONS[0];
 const kindOf = (url: URL): string => url.pathname.replace(/[0-9a-f]{8}-[0-9a-f-]{27}/, '*');
 
@@ -75,6 +91,12 @@ test('every text of every page comes out of the catalogue', async ({ browser, ba
 
   const page = await context.newPage();
   const wrong: string[] = [];
+  const look = async (where: string): Promise<void> => {
+    for (const text of await textsOf(page)) {
+      const bad = hardWired(text, own, longestFirst);
+      if (bad) wrong.push(`${where}: "${bad}" in "${text.slice(0, 120)}"`);
+    }
+  };
   page.on('console', (m) => {
     if (m.type() === 'error') wrong.push(`${page.url()}: ${m.text()}`);
   });
@@ -86,10 +108,7 @@ test('every text of every page comes out of the catalogue', async ({ browser, ba
     visited.add(path);
     await page.goto(path);
     await page.getByRole('main').first().waitFor();
-    for (const text of await textsOf(page)) {
-      const bad = hardWired(text, own, longestFirst);
-      if (bad) wrong.push(`${kindOf(new URL(path, baseURL))}: "${bad}" in "${text.slice(0, 120)}"`);
-    }
+    await look(kindOf(new URL(path, baseURL)));
     const links = await page.evaluate(() =>
       [...document.querySelectorAll<HTMLAnchorElement>('a[href]')].map((a) => a.getAttribute('href') ?? ''),
     );
@@ -102,7 +121,21 @@ test('every text of every page comes out of the catalogue', async ({ browser, ba
       queue.push(url.pathname + url.search);
     }
   }
+  let opened = 0;
+  const job = [...visited].find((p) => /^\/jobs\/[^/]+$/.test(p)) ?? '/';
+  for (const [path, names] of [...FORMS, [job, OF_A_JOB] as const])
+    for (const name of names) {
+      await page.goto(path);
+      const button = page.getByRole('button', { name: new RegExp(`^${pseudo(name)}`) }).first();
+      // What a job offers depends on where it stands.
+      if (path === job && !(await button.count())) continue;
+      await button.click();
+      await page.waitForLoadState('networkidle');
+      opened += 1;
+      await look(`${kindOf(new URL(path, baseURL))}, ${name}`);
+    }
   await context.close();
   expect([...new Set(wrong)]).toEqual([]);
   expect(visited.size).toBeGreaterThan(25);
+  expect(opened).toBeGreaterThan(25);
 });

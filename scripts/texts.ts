@@ -20,7 +20,7 @@ const MACHINE_CALLS =
 const WORD_CALLS = /^(?:kind|counted|rule)$/;
 /** Names of what holds words, where a value is one word. */
 const HOLDS_WORDS =
-  /(?:words|labels?|names?|titles?|called|parts?|says?|said|shown|outcome|done|is|what|meant|verb|link|positions?|spans?|from|to|nodes?|pins?|when)$/i;
+  /(?:words|labels?|names?|titles?|options|choices|called|parts?|says?|said|shown|outcome|done|is|what|meant|verb|link|positions?|spans?|from|to|nodes?|pins?|when)$/i;
 
 const isWord = (text: string): boolean => /^\p{L}{2,}$/u.test(text);
 const isLetters = (text: string): boolean => /\p{L}{2}/u.test(text);
@@ -39,7 +39,7 @@ const isForMachines = (text: string): boolean =>
 export const looksLikeWords = (text: string): boolean =>
   isLetters(text) &&
   !isForMachines(text) &&
-  (/\S\s+\S/.test(text.trim()) || /^\p{Lu}[\p{Ll}-]+[.…]?$/u.test(text.trim()));
+  (/\S\s+\S/.test(text.trim()) || /^\p{Lu}[\p{Ll}-]+[.…?!:]?$/u.test(text.trim()));
 
 const ENTITIES: Readonly<Record<string, string>> = {
   '&nbsp;': '\u00a0',
@@ -116,10 +116,20 @@ class Reader {
       return node.arguments.forEach((a) => this.visit(a, true));
     if (ts.isBinaryExpression(node) && /^[!=]==$/.test(node.operatorToken.getText())) return;
     if (ts.isStringLiteralLike(node)) return this.literal(node.text, inText);
-    if (ts.isPropertyAssignment(node))
+    if (ts.isPropertyAssignment(node)) {
+      if (ts.isStringLiteral(node.name)) this.literal(node.name.text, false);
       return this.visit(node.initializer, inText || HOLDS_WORDS.test(node.name.getText()));
+    }
     const holds = ts.isVariableDeclaration(node) && HOLDS_WORDS.test(node.name.getText());
-    const isText = ts.isJsxExpression(node) || (inText && !ts.isJsxElement(node) && !ts.isArrowFunction(node)) || holds;
+    // A list of words that something can be.
+    const isList =
+      ts.isAsExpression(node) && ts.isConstTypeReference(node.type) && ts.isArrayLiteralExpression(node.expression);
+    const isText =
+      isList ||
+      ts.isJsxAttribute(node) ||
+      ts.isJsxExpression(node) ||
+      (inText && !ts.isJsxElement(node) && !ts.isArrowFunction(node)) ||
+      holds;
     ts.forEachChild(node, (child) => this.visit(child, isText));
   }
 
@@ -179,7 +189,8 @@ export function textsOfData(data: unknown, name: string, found: Found, property 
     for (const [key, value] of Object.entries(data)) {
       // Points of a circuit are named by their keys.
       if (/ /.test(key)) textsOfData(key, name, found);
-      // Kinds of a part are shown as they are called.
-      textsOfData(value, name, found, property === 'hardware' ? 'name' : key);
+      // "injector: piezo" is shown in its two parts.
+      if (key === 'hardware' && typeof value === 'string') textsOfData(value.split(': '), name, found);
+      textsOfData(value, name, found, key);
     }
 }

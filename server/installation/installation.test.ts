@@ -69,7 +69,7 @@ describe('set-up', () => {
     });
 
     expect(await setUp(db, BODY)).toEqual({ ok: true, value: { name: 'Ada Wick' } });
-    expect(await readInstallation(db)).toEqual({ kind: 'own', name: 'Levels workshop', hasLogo: false });
+    expect(await readInstallation(db)).toEqual({ kind: 'own', name: 'Levels workshop', hasLogo: false, locale: null });
     expect(await listDepots(db)).toMatchObject([{ name: 'The yard', currency: 'EUR' }]);
     expect(await listPersons(db)).toMatchObject([{ name: 'Ada Wick', role: 'lead', depot: null }]);
     expect(await newSetUpCode(db)).toBeNull();

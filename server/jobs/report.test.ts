@@ -47,7 +47,7 @@ test('the letter has the workshop’s own head, else its depot; it says who sign
 });
 test('what was not taken is said, with its risk; what is released says by whom', async () => {
   expect(linesOf(payerReport(await reportOf('PL-11')).sections, 'What we advise')).toContain(
-    'deferred until 2027-02-01; the unit goes on at that risk',
+    'deferred until 1 Feb 2027; the unit goes on at that risk',
   );
   const released = payerReport(await reportOf('PL-16', 'last winter'));
   expect(linesOf(released.sections, 'Where it stands')).toBe('Released by Jory Thane: Runs on four from cold.');

@@ -88,7 +88,7 @@ export const StatesBar = memo(function StatesBar({
       {(zeroWanted || c.leadZero !== null) && (
         <button type="button" className={chip(c.leadZero !== null)} onClick={onZero}>
           {c.leadZero === null ? (
-            `${zeroed}?`
+            tr`${zeroed}?`
           ) : (
             <>
               <Check size={15} aria-hidden="true" />

@@ -1,4 +1,4 @@
-import { entryForReader, entryWords } from '../../core/limits/entry-for-reader';
+import { entryForReader } from '../../core/limits/entry-for-reader';
 import { inReaderUnit, readerUnit } from '../../core/quantity/reader-unit';
 import { entryShown, significant } from '../../core/locale/numbers';
 import { tr } from '../../core/locale/translate';
@@ -206,7 +206,10 @@ export function postName(
 /** What was typed, with its unit; an overload says what it means. */
 function entrySaid(r: JudgedReading, limits: Limits): string {
   if (r.verdict === 'open' && r.corrected === null) return tr`OL (open)`;
-  return entryWords(r.entry, limits);
+  const { value, unit } = entryForReader(r.entry, limits);
+  // "ohm" is said as a word; its sign is not said by every screen reader.
+  const said = readerUnit(limits.unit).isOther ? unit : unit && limits.unit;
+  return said ? `${value} ${said}` : value;
 }
 
 const limitShown = (limit: number, limits: Limits): string => {
