@@ -69,7 +69,11 @@ async function answer(r: DeviceRequest): Promise<DeviceAnswer> {
 
 const device: DeviceRooms = {
   open: (copy) => inTurn(() => open(copy)),
-  read: (reader) => inTurn(async () => readFor(() => reader)),
+  read: (reader) =>
+    inTurn(() => {
+      readFor(() => reader);
+      return Promise.resolve();
+    }),
   request: async (r) => {
     const a = await inTurn(() => answer(r));
     return transfer(a, [a.body]);

@@ -32,11 +32,12 @@ const CHECKS: readonly [keyof typeof COMPILED, ValidateFunction, readonly unknow
 /** The document with one thing in it another, or gone, or one more. */
 function changed(document: unknown, path: readonly number[], value: unknown): unknown {
   if (path.length === 0 || document === null || typeof document !== 'object') return value;
-  const entries = Object.entries(document);
+  const entries: [string, unknown][] = Object.entries(document);
   const [at = 0, ...rest] = path;
   const [key, inner] = entries[at % (entries.length + 1)] ?? ['more', undefined];
-  const made = { ...document, [key]: changed(inner, rest, value) };
-  if (value === undefined && rest.length === 0) delete (made as Record<string, unknown>)[key];
+  const others = entries.filter(([name]) => name !== key);
+  const isGone = value === undefined && rest.length === 0;
+  const made = Object.fromEntries(isGone ? others : [...others, [key, changed(inner, rest, value)]]);
   return Array.isArray(document) ? Object.values(made) : made;
 }
 

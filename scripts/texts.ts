@@ -29,7 +29,7 @@ const isLetters = (text: string): boolean => /\p{L}{2}/u.test(text);
 function isStyle(text: string): boolean {
   const tokens = text.trim().split(/\s+/);
   const odd = tokens.filter((t) => /^[a-z!*[&][^A-Z]*[-:[][^\s]*$/.test(t) && !/[.,;:]$/.test(t)).length;
-  return tokens.length > 1 && odd * 2 >= tokens.length;
+  return tokens.length > 1 && odd * 2 > tokens.length;
 }
 
 const isForMachines = (text: string): boolean =>

@@ -1,3 +1,3 @@
 import type { ValidateFunction } from 'ajv';
 
-export const check: ValidateFunction<unknown>;
+export const check: ValidateFunction;

@@ -29,7 +29,9 @@ function translationIn(file: unknown): TranslationFile {
   const { name, texts } = file as Partial<TranslationFile>;
   if (typeof name !== 'string' || typeof texts !== 'object' || texts === null)
     throw new Error('A translation is {"name": "…", "texts": {"English": "…"}}.');
-  const filled = Object.entries(texts).filter((e) => typeof e[1] === 'string' && e[1] !== '');
+  const filled = Object.entries<unknown>(texts).filter(
+    (e): e is [string, string] => typeof e[1] === 'string' && e[1] !== '',
+  );
   return { name, texts: Object.fromEntries(filled) };
 }
 
@@ -37,7 +39,7 @@ function translationIn(file: unknown): TranslationFile {
 export const languages = (): readonly Language[] => [
   ENGLISH,
   ...readdirSync(FOLDER)
-    .filter((f) => /^[a-z]{2,3}(?:-[A-Za-z0-9]+)*\.json$/.test(f) && f !== CATALOGUE)
+    .filter((f) => /^[a-z]{2,3}(?:-[A-Za-z0-9]+)*\.json$/.test(f))
     .toSorted()
     .map((f) => ({ code: f.slice(0, -'.json'.length), name: translationIn(readFile(f)).name })),
 ];
