@@ -84,7 +84,7 @@ test('every text of every page comes out of the catalogue', async ({ browser, ba
 
   const context = await browser.newContext({ storageState: { cookies: [], origins: [] }, baseURL: baseURL ?? '' });
   await context.request.post('/api/session/sign-in', { data: { name, pin: `${DEMO_PIN}7` } });
-  const locale = { language: PSEUDO, decimal: 'comma', units: 'metric', dates: 'dmy' };
+  const locale = { language: PSEUDO, decimal: 'comma', units: 'given', dates: 'dmy' };
   expect((await context.request.post('/api/session/locale', { data: { locale } })).ok()).toBe(true);
   const own = await written();
   const longestFirst = [...own].filter((o) => WORD.test(o)).toSorted((a, b) => b.length - a.length);

@@ -1,3 +1,4 @@
+import { valueForReader } from '../../core/repair/values';
 import { isoDayShown } from '../../core/locale/dates';
 import { tr, word } from '../../core/locale/translate';
 import { capital } from '../../core/foundation/text';
@@ -273,10 +274,10 @@ export function recordWords({ body: r }: Recorded): string {
       return tr`The payer: ${r.answer}${r.until ? tr` ${r.answer === 'accepted' ? 'for' : 'until'} ${isoDayShown(r.until)}` : ''}${r.said ? `, ${r.said}` : ''}`;
     case 'step': {
       const step = SEQUENCES.find((s) => s.id === r.sequence)?.steps.find((s) => s.id === r.step);
-      return `${r.position === undefined ? '' : `${capital(positionWords(r.position))}: `}${(step?.say ?? r.step).replace(/\.$/, '')}${r.value ? ` ${r.value}` : ''}${r.left ? ` (${r.left})` : ''}${r.tool ? tr` with ${r.tool}` : ''}${r.note ? `, ${r.note}` : ''}`;
+      return `${r.position === undefined ? '' : `${capital(positionWords(r.position))}: `}${(step?.say ?? r.step).replace(/\.$/, '')}${r.value ? ` ${valueForReader(r.value)}` : ''}${r.left ? ` (${r.left})` : ''}${r.tool ? tr` with ${r.tool}` : ''}${r.note ? `, ${r.note}` : ''}`;
     }
     case 'ticks':
-      return tr`${r.ticks.length} steps done${r.value ? `, ${r.value}` : ''}`;
+      return tr`${r.ticks.length} steps done${r.value ? `, ${valueForReader(r.value)}` : ''}`;
     case 'own-step':
       return r.say;
     case 'coding':

@@ -76,7 +76,7 @@ export const RECORDINGS: readonly TestDefinition[] = [
     cautions: [CAUTIONS.crankOnly, CAUTIONS.running, CAUTIONS.fiveVolts, CAUTIONS.noPiercing],
     tool: {
       kind: 'logger',
-      mode: 'scope, 20,000 samples a second or more, 10 V range; coils need a range of both signs',
+      mode: 'scope, 20 000 samples a second or more, 10 V range; coils need a range of both signs',
     },
     purpose: 'Shows over crank angle whether the cam is in time, against a known good of the same family.',
     probe: 'Back-probe the crank and the cam signal, one common ground; a third lead on injector 1 names the cylinder.',
@@ -102,7 +102,7 @@ export const RECORDINGS: readonly TestDefinition[] = [
     cautions: [CAUTIONS.crankOnly, CAUTIONS.running, CAUTIONS.batteryGas],
     tool: {
       kind: 'clamp',
-      mode: 'direct current of the starter, zeroed, 1 mV for an ampere, 1,000 samples a second or more',
+      mode: 'direct current of the starter, zeroed, 1 mV for an ampere, 1000 samples a second or more',
     },
     purpose:
       'Compares the compressions with each other without taking anything out, and tells drag from a weak battery.',
@@ -156,7 +156,7 @@ export const RECORDINGS: readonly TestDefinition[] = [
     minutes: 20,
     states: [STATES.pluggedIn],
     cautions: [CAUTIONS.injectorVoltage, CAUTIONS.running, CAUTIONS.fiveVolts, CAUTIONS.hotExhaust],
-    tool: { kind: 'logger', mode: 'scope, 20,000 samples a second or more' },
+    tool: { kind: 'logger', mode: 'scope, 20 000 samples a second or more' },
     purpose: 'Shows which cylinder does not speed the crank up, which one knocks, and which of them is the cause.',
     probe: 'Back-probe the crank signal; a clamp on injector 1; an accelerometer on the block for knock.',
     steps: [

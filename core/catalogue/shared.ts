@@ -75,7 +75,7 @@ export const CAUTIONS = {
   },
   highPressureFuel: {
     id: 'high-pressure-fuel',
-    text: 'Fuel stands at 300 to 2,500 bar. Never loosen a line on a running or just-stopped engine: a jet goes through gloves and skin, and that is a surgical emergency even when it hardly hurts.',
+    text: 'Fuel stands at 300 to 2500 bar. Never loosen a line on a running or just-stopped engine: a jet goes through gloves and skin, and that is a surgical emergency even when it hardly hurts.',
   },
   running: { id: 'running', text: 'Chocks, park brake, neutral; clear of belts, fan and shafts. Rest the starter.' },
   crankOnly: {

@@ -22,6 +22,15 @@ test.each([
   expect(readerUnit(symbol)).toMatchObject({ isOther: false });
 });
 test.each([
+  ['psi', 25, 172.369, 'kPa'],
+  ['lbf ft', 15, 20.3373, 'Nm'],
+  ['inHg', 10, 33.8639, 'kPa'],
+])('%s, to a metric reader', (symbol, value, shown, unit) => {
+  const to = asFor({ locale: { ...PLAIN, units: 'metric' }, words: null }, () => readerUnit(symbol));
+  expect(to).toMatchObject({ isOther: true, symbol: unit });
+  expect(to.of(value) / shown).toBeCloseTo(1, 5);
+});
+test.each([
   ['ohm', 'Ω'],
   ['degC', '°C'],
   ['psi', 'psi'],

@@ -6,16 +6,17 @@ export interface Locale {
   /** BCP 47, as the file of its translation is called; `en`: the words as they stand in the sources. */
   readonly language: string;
   readonly decimal: 'point' | 'comma';
-  readonly units: 'metric' | 'imperial';
+  /** `given`: each value in the unit that its limits, or its source, have. */
+  readonly units: 'given' | 'metric' | 'imperial';
   readonly dates: 'dmy' | 'mdy' | 'ymd';
 }
 
-/** English with a decimal point: of files, of the command line, and where nobody has chosen. */
-export const PLAIN: Locale = { language: 'en', decimal: 'point', units: 'metric', dates: 'dmy' };
+/** English with a decimal point, units as they are given: of files, of the command line, and where nobody has chosen. */
+export const PLAIN: Locale = { language: 'en', decimal: 'point', units: 'given', dates: 'dmy' };
 
 export const LOCALE_CHOICES = {
   decimal: ['point', 'comma'],
-  units: ['metric', 'imperial'],
+  units: ['given', 'metric', 'imperial'],
   dates: ['dmy', 'mdy', 'ymd'],
 } as const satisfies { readonly [K in 'decimal' | 'units' | 'dates']: readonly Locale[K][] };
 
@@ -56,6 +57,6 @@ export function asFor<T>(reader: Reader, work: () => T): T {
   }
 }
 
-/** A locale in one word, to tell what was made for one reader from what was made for another: "en/comma/metric/dmy". */
+/** A locale in one word, to tell what was made for one reader from what was made for another: "en/comma/given/dmy". */
 export const localeKey = ({ language, decimal, units, dates }: Locale): string =>
   [language, decimal, units, dates].join('/');

@@ -1,6 +1,6 @@
 import { currentLocale } from '../locale/locale';
 import { withMark } from '../locale/numbers';
-import { findUnit, type Quantity, requireUnit } from './units';
+import { findUnit, type Quantity } from './units';
 
 /**
  * The unit that a reader wants to see instead of the one that a value is in. Values, limits and entries are kept in theirs;
@@ -15,19 +15,23 @@ export interface ReaderUnit {
   readonly of: (value: number) => number;
 }
 
-/** What readers of imperial units read. None of these has another zero than what it stands for. */
-const IMPERIAL: Readonly<Partial<Record<Quantity, string>>> = { pressure: 'psi', torque: 'lbf ft' };
-/** Of these units, which stay: they are imperial already. */
-const OWN = new Set(['psi', 'inHg', 'lbf ft']);
+/** What readers of a system read, and which units are of the other one. None of these has another zero. */
+const SYSTEMS: Readonly<Record<'metric' | 'imperial', Readonly<Partial<Record<Quantity, string>>>>> = {
+  metric: { pressure: 'kPa', torque: 'Nm' },
+  imperial: { pressure: 'psi', torque: 'lbf ft' },
+};
+const IMPERIAL = new Set(['psi', 'inHg', 'lbf ft']);
 
 /** The reader's unit for values in this one ("kPa", "Nm"); one that is not known is shown as it is. */
 export function readerUnit(symbol: string): ReaderUnit {
+  const { units } = currentLocale();
   const from = findUnit(symbol);
-  const wanted = from && currentLocale().units === 'imperial' ? IMPERIAL[from.unit.quantity] : undefined;
-  const to = from && wanted !== undefined ? requireUnit(wanted, from.unit.quantity) : undefined;
-  if (!from || !to?.ok || OWN.has(from.unit.symbol)) return { symbol: shownUnit(symbol), isOther: false, of: (v) => v };
-  const factor = (from.scale * from.unit.factor) / (to.value.scale * to.value.unit.factor);
-  return { symbol: to.value.unit.shown, isOther: true, of: (v) => v * factor };
+  const isOwn = !from || units === 'given' || IMPERIAL.has(from.unit.symbol) === (units === 'imperial');
+  const wanted = isOwn ? undefined : SYSTEMS[units][from.unit.quantity];
+  const to = wanted === undefined ? undefined : findUnit(wanted);
+  if (!from || wanted === undefined || !to) return { symbol: shownUnit(symbol), isOther: false, of: (v) => v };
+  const factor = (from.scale * from.unit.factor) / (to.scale * to.unit.factor);
+  return { symbol: shownUnit(wanted), isOther: true, of: (v) => v * factor };
 }
 
 /** A unit as people write it, prefix included: "Ω", "kΩ", "V". */

@@ -1,3 +1,5 @@
+import { asFor, PLAIN } from '../locale/locale';
+import { valueForReader } from './values';
 import { spawnSync } from 'node:child_process';
 import fc from 'fast-check';
 import { checkCharacter, checkCode, doubledCodes, GENERAL_RULE, groupedCode, plainCode } from './coding';
@@ -666,4 +668,17 @@ describe('what is written between finding and release', () => {
     });
   });
   test('a wire is no set', () => expect(isChoiceOfSet({ kind: 'found', what: 'path', positions: [1] }, 4)).toBe(false));
+});
+
+test.each([
+  ['20 Nm', '20 Nm', '14.8 lbf ft', '20 Nm'],
+  ['13 lbf ft', '13 lbf ft', '13 lbf ft', '18 Nm'],
+  ['17,5 Nm', '17.5 Nm', '12.91 lbf ft', '17.5 Nm'],
+  ['90°', '90°', '90°', '90°'],
+  ['0.4 mm', '0.4 mm', '0.4 mm', '0.4 mm'],
+  ['by hand', 'by hand', 'by hand', 'by hand'],
+])('%s as it is read: given %s, imperial %s, metric %s', (text, given, imperial, metric) => {
+  const as = (units: 'given' | 'imperial' | 'metric'): string =>
+    asFor({ locale: { ...PLAIN, units }, words: null }, () => valueForReader(text));
+  expect([as('given'), as('imperial'), as('metric')]).toEqual([given, imperial, metric]);
 });

@@ -1,4 +1,6 @@
+import { entryShown } from '../locale/numbers';
 import { tr } from '../locale/translate';
+import { inReaderUnit, readerUnit } from '../quantity/reader-unit';
 import { findUnit, toBase } from '../quantity/units';
 import { enteredValue } from '../quantity/values';
 import { fail, ok, type Result } from '../foundation/result';
@@ -38,6 +40,18 @@ export function readValue(text: string, quantity: ReachedValue['quantity']): Res
   const unit = findUnit(found?.[2]?.trim() ?? '');
   if (!found || unit?.unit.quantity !== quantity) return wrong;
   return ok({ quantity, value: toBase(enteredValue(Number((found[1] ?? '').replace(',', '.'))), unit) });
+}
+
+/**
+ * A value with its unit as a person wrote it, in the reader's unit and with their mark: "20 Nm" is "14.8 lbf ft". What is no
+ * value with a unit stays as it is.
+ */
+export function valueForReader(text: string): string {
+  const [, digits = '', symbol = ''] = /^([+-]?\d+(?:[.,]\d+)?)\s*(\D.*)$/.exec(text.trim()) ?? [];
+  const unit = readerUnit(symbol);
+  if (!unit.isOther) return entryShown(text);
+  const step = 10 ** -(/[.,](\d+)/.exec(digits)?.[1] ?? '').length;
+  return `${inReaderUnit(Number(digits.replace(',', '.')), step, unit)} ${unit.symbol}`;
 }
 
 /** Further from a value than this is said. Common practice, no source. */

@@ -717,7 +717,7 @@ export const jobStanding = pgTable(
       .notNull()
       .references(() => job.id),
     /** In whose words, as `localeKey` writes it: what is concluded is sentences. */
-    locale: text('locale').notNull().default('en/point/metric/dmy'),
+    locale: text('locale').notNull().default('en/point/given/dmy'),
     /** What it was concluded from. */
     key: text('key').notNull(),
     until: at('until').notNull(),

@@ -26,12 +26,13 @@ const readFile = (name: string): unknown => JSON.parse(readFileSync(path.join(FO
 
 /** Of a file; texts that it leaves empty stay English. Throws where the file is none. */
 function translationIn(file: unknown): TranslationFile {
-  const { name, texts } = file as Partial<TranslationFile>;
+  const { name, texts } = file as {
+    readonly name?: unknown;
+    readonly texts?: Readonly<Record<string, unknown>> | null;
+  };
   if (typeof name !== 'string' || typeof texts !== 'object' || texts === null)
     throw new Error('A translation is {"name": "…", "texts": {"English": "…"}}.');
-  const filled = Object.entries<unknown>(texts).filter(
-    (e): e is [string, string] => typeof e[1] === 'string' && e[1] !== '',
-  );
+  const filled = Object.entries(texts).filter((e): e is [string, string] => typeof e[1] === 'string' && e[1] !== '');
   return { name, texts: Object.fromEntries(filled) };
 }
 

@@ -58,13 +58,26 @@ export function ChooseLocale({ onClose }: { onClose: () => void }) {
   );
 }
 
+/** The same pressure and the same torque. */
+const EXAMPLES = {
+  given: [],
+  metric: [
+    ['350', 'kPa'],
+    ['20', 'Nm'],
+  ],
+  imperial: [
+    ['50.8', 'psi'],
+    ['14.8', 'lbf ft'],
+  ],
+} as const;
+
 /** What the choice comes to. */
 function Example({ locale }: { locale: Locale }) {
   const text = asFor({ locale, words: null }, () =>
     [
       `${withMark('0.85')} Ω`,
       `${grouped(12_500)} km`,
-      locale.units === 'imperial' ? `${withMark('50.8')} psi, ${withMark('14.8')} lbf ft` : '350 kPa, 20 Nm',
+      ...EXAMPLES[locale.units].map(([value, unit]) => `${withMark(value)} ${unit}`),
       dayShown(2026, 11, 23),
     ].join('   '),
   );

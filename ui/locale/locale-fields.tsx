@@ -7,7 +7,7 @@ import { useLanguages } from './languages';
 
 const WORDS = {
   decimal: { point: 'a point: 0.85', comma: 'a comma: 0,85' },
-  units: { metric: 'metric: kPa, Nm', imperial: 'imperial: psi, lbf ft' },
+  units: { given: 'as the limits have them', metric: 'metric: kPa, Nm', imperial: 'imperial: psi, lbf ft' },
   dates: { dmy: 'day first: 23 Nov 2026', mdy: 'month first: Nov 23, 2026', ymd: 'year first: 2026-11-23' },
 } as const satisfies { readonly [K in keyof typeof LOCALE_CHOICES]: Readonly<Record<Locale[K], string>> };
 

@@ -1,4 +1,5 @@
 'use client';
+import { valueForReader } from '../../core/repair/values';
 import { tr } from '../../core/locale/translate';
 import { Check } from 'lucide-react';
 import { useState } from 'react';
@@ -261,7 +262,7 @@ function Asked({ view, sequence, step }: { view: JobView; sequence: FittingSeque
       {step.value?.what}:{' '}
       {line ? (
         <>
-          <b className="font-mono">{(line.body as FittingValue).value}</b>{' '}
+          <b className="font-mono">{valueForReader((line.body as FittingValue).value)}</b>{' '}
           <span className="text-soft">
             ({line.source}
             {line.family ? `, ${line.family}` : ''})

@@ -6,7 +6,7 @@ import { positionWords } from '../../core/judge/words';
 import { type RecordOf, recordsOfKind } from '../../core/repair/proof';
 import type { FittingSequence, FittingStep } from '../../core/repair/sequences';
 import { type Left, LEFT } from '../../core/repair/types';
-import { strayed } from '../../core/repair/values';
+import { strayed, valueForReader } from '../../core/repair/values';
 import type { JobView } from '../../application/views';
 import type { FittingValue } from '../../formats/requests/service-data';
 import { Button } from '../kit/button';
@@ -59,7 +59,7 @@ export function Tick({ view, sequence, place: { step, position }, done, disabled
       <span className="sr-only">done{where}</span>
       {position ?? (done.body.left ? '' : 'done')}
       {done.body.left && <span className="text-sm">{done.body.left}</span>}
-      {done.body.value && <b className="font-mono">{done.body.value}</b>}
+      {done.body.value && <b className="font-mono">{valueForReader(done.body.value)}</b>}
       {far !== null && (
         <span>
           {far > 0 ? '+' : '−'}

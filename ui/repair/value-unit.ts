@@ -1,3 +1,4 @@
+import { readerUnit } from '../../core/quantity/reader-unit';
 import type { ReachedValue } from '../../core/repair/values';
 
 const UNITS: Readonly<Record<ReachedValue['quantity'], readonly string[]>> = {
@@ -8,8 +9,9 @@ const UNITS: Readonly<Record<ReachedValue['quantity'], readonly string[]>> = {
   resistance: ['Ω'],
 };
 
-/** Units that a bare number may be meant in, the usual one first. */
-export const bareUnits = (quantity: ReachedValue['quantity']): readonly string[] => UNITS[quantity];
+/** Units that a bare number may be meant in, the reader's own first. */
+export const bareUnits = (quantity: ReachedValue['quantity']): readonly string[] =>
+  UNITS[quantity].toSorted((a, b) => Number(readerUnit(a).isOther) - Number(readerUnit(b).isOther));
 
 /** A bare number gets the unit that stands beside the field; what has a unit keeps it. */
 export const valueWithUnit = (typed: string, unit: string): string => {

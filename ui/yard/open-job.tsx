@@ -72,7 +72,7 @@ export function OpenJobDialog({ unit, onClose }: { unit: FleetUnitView; onClose:
             {...tie('complaint', errors.complaint?.message)}
             {...register('complaint', {
               validate: (v) => v.trim() !== '' || 'Say what is wrong, in plain words.',
-              maxLength: { value: 2000, message: 'At most 2,000 characters.' },
+              maxLength: { value: 2000, message: 'At most 2000 characters.' },
             })}
           />
         </Field>
