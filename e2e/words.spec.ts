@@ -130,7 +130,11 @@ test('every text of every page comes out of the catalogue', async ({ browser, ba
       // What a job offers depends on where it stands.
       if (path === job && !(await button.count())) continue;
       await button.click();
-      await page.waitForLoadState('networkidle');
+      await page
+        .getByRole('dialog')
+        .first()
+        .waitFor({ timeout: 1000 })
+        .catch(() => undefined);
       opened += 1;
       await look(`${kindOf(new URL(path, baseURL))}, ${name}`);
     }
