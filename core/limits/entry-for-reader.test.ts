@@ -52,6 +52,7 @@ test('an entry as it is read by either', () => {
   expect(imperial(() => entryWords('350', KPA))).toBe('50.8 psi');
   expect(imperial(() => entryWords('340~350', KPA))).toBe('49.3~50.8 psi');
   expect(imperial(() => entryWords('>600', KPA))).toBe('>87.0 psi');
+  expect(imperial(() => entryForReader('50.8 psi', KPA))).toEqual({ value: '50.8', unit: 'psi' });
   // What was typed with its unit is shown as it was typed.
   expect(imperial(() => entryWords('3.5 bar', KPA))).toBe('3.5 bar');
   expect(imperial(() => entryWords('OL', OHM))).toBe('OL');

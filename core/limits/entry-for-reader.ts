@@ -12,6 +12,11 @@ const BARE = /^[<>~\d.,\s+-]*\d[<>~\d.,\s+-]*$/;
 /** What was typed at a position, in the reader's unit where no unit was typed; the part behind an at sign is left out. */
 export function entryForReader(entry: string, limits: Limits): { readonly value: string; readonly unit: string } {
   const unit = readerUnit(limits.unit);
+  // What was typed in the reader's own unit is shown beside it like any other.
+  if (unit.isOther && entry.endsWith(` ${unit.symbol}`)) {
+    const digits = entry.slice(0, -unit.symbol.length).trim();
+    if (BARE.test(digits)) return { value: entryShown(digits), unit: unit.symbol };
+  }
   const read = unit.isOther && BARE.test(entry) ? parseEntry(entry, limits.quantity) : null;
   if (!read?.ok) return { value: entryShown(entry), unit: unitTyped(entry, limits) };
   const e = read.value;

@@ -1,7 +1,7 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { and, eq, gt, inArray, sql } from 'drizzle-orm';
 import type { Locale } from '../../core/locale/locale';
-import { serverDb } from '../db/connection';
+import { type Db, serverDb } from '../db/connection';
 import { person, session } from '../db/schema';
 import { isSecureRequest } from './known-device';
 
@@ -67,8 +67,10 @@ function tokenOf(value: string, secret: string): string | null {
 const LOCALE = sql<Locale | null>`coalesce(${person.locale}, (select locale from installation limit 1))`;
 
 /** The locale of a person. */
-export const localeOf = async (personId: string): Promise<Locale | null> =>
-  (await serverDb().db.select({ locale: LOCALE }).from(person).where(eq(person.id, personId)))[0]?.locale ?? null;
+export async function localeOf(personId: string, db: Db = serverDb().db): Promise<Locale | null> {
+  const [row] = await db.select({ locale: LOCALE }).from(person).where(eq(person.id, personId));
+  return row?.locale ?? null;
+}
 
 /** The sessions of these tokens that have not run out, each with its person as the database has it now. */
 export async function sessionRows(tokens: Iterable<string>): Promise<readonly SessionRow[]> {

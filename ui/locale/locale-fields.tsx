@@ -41,7 +41,7 @@ export function LocaleFields({
   const languages = useLanguages(draft.language ?? 'en');
   const own = { draft, problems, disabled, onChange };
   return (
-    <div className="grid gap-x-4 md:grid-cols-2">
+    <div className="grid grid-cols-[repeat(auto-fit,minmax(14rem,1fr))] gap-x-4">
       {languages.length > 1 && (
         <DraftField
           {...own}

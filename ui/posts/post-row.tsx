@@ -274,7 +274,8 @@ function PostText({ position, reading: r, limits, active, state }: TextProps) {
         : 'probe here'
       : '';
   return (
-    <div className="min-w-0 flex-1 pl-1 leading-tight">
+    // Above the channel of its post, which may reach over all of it.
+    <div className="relative min-w-0 flex-1 pl-1 leading-tight">
       <div className={`flex items-center gap-1.5 font-bold ${typeof position === 'number' ? 'text-xl' : 'text-sm'}`}>
         {position}
         <Saved state={state} />

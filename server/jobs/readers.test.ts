@@ -1,0 +1,95 @@
+import { eq, isNull } from 'drizzle-orm';
+import { asFor, type Locale, PLAIN, readFor, type Reader } from '../../core/locale/locale';
+import { demoId } from '../../demo/load';
+import { installation, job, jobStanding, person } from '../db/schema';
+import { chooseLocale } from '../people/people';
+import { localeOf } from '../people/session-cookies';
+import { languages, translationOf } from '../locale/translations';
+import { makeTestDatabase, type TestDatabase } from '../testing/database';
+import { reportFacts } from '../../application/report/facts';
+import { viewRun } from '../readings/run-view';
+import { viewJob } from './view-job';
+import { testRun } from '../db/schema';
+
+let test_: TestDatabase;
+beforeAll(async () => {
+  test_ = await makeTestDatabase();
+});
+afterAll(() => test_.drop());
+afterEach(() => readFor(undefined));
+
+const COMMA: Locale = { ...PLAIN, decimal: 'comma', dates: 'ymd' };
+const PSEUDO: Reader = { locale: { ...PLAIN, language: 'en-x-pseudo' }, words: translationOf('en-x-pseudo') };
+
+/** All sentences of a job's page, as somebody reads them. */
+async function pageFor(jobId: string, reader: Reader): Promise<unknown> {
+  readFor(() => reader);
+  try {
+    return (await viewJob(test_.db, jobId))?.progress;
+  } finally {
+    readFor(undefined);
+  }
+}
+
+test('what follows from a job is kept for each reader, and is not mixed up', async () => {
+  const [open] = await test_.db.select({ id: job.id }).from(job).where(isNull(job.closedAt)).orderBy(job.number);
+  const id = open?.id ?? '';
+  const plain = await pageFor(id, { locale: PLAIN, words: null });
+  const other = await pageFor(id, PSEUDO);
+  expect(other).not.toEqual(plain);
+  // Asked again in turn: each gets their own.
+  expect(await pageFor(id, { locale: PLAIN, words: null })).toEqual(plain);
+  expect(await pageFor(id, PSEUDO)).toEqual(other);
+  const kept = await test_.db.select({ locale: jobStanding.locale }).from(jobStanding).where(eq(jobStanding.jobId, id));
+  expect(kept.map((k) => k.locale).toSorted()).toEqual(['en-x-pseudo/point/given/dmy', 'en/point/given/dmy']);
+});
+
+test('a result on paper has the reader’s mark, and the record stays as it was typed', async () => {
+  const runs = await test_.db.select({ id: testRun.id }).from(testRun);
+  let marked = 0;
+  for (const { id } of runs) {
+    const view = await viewRun(test_.db, id);
+    if (!view) continue;
+    const point = reportFacts(view);
+    const comma = asFor({ locale: COMMA, words: null }, () => reportFacts(view));
+    expect(JSON.stringify(comma.rows).replace(/(?<=\d),(?=\d)/g, '.')).toBe(
+      JSON.stringify(point.rows).replace(/(?<=\d),(?=\d)/g, '.'),
+    );
+    if (JSON.stringify(comma.rows) !== JSON.stringify(point.rows)) marked += 1;
+    expect((await viewRun(test_.db, id))?.readings).toEqual(view.readings);
+  }
+  expect(marked).toBeGreaterThan(3);
+});
+
+test('a person’s choice goes before the workshop’s, and only languages that are there can be chosen', async () => {
+  const { db } = test_;
+  const id = demoId('person', 'Ines Varga');
+  expect(await localeOfPerson(id)).toBeNull();
+  await db
+    .insert(installation)
+    .values({ kind: 'demo', locale: COMMA })
+    .onConflictDoUpdate({
+      target: installation.id,
+      set: { locale: COMMA },
+    });
+  expect(await localeOfPerson(id)).toEqual(COMMA);
+  const own: Locale = { ...PLAIN, units: 'imperial' };
+  expect(await chooseLocale(db, id, own)).toMatchObject({ ok: true });
+  expect(await localeOfPerson(id)).toEqual(own);
+  expect(await chooseLocale(db, id, { ...own, language: 'tlh' })).toMatchObject({
+    ok: false,
+    error: { errors: [{ path: '/locale/language' }] },
+  });
+  expect(await localeOfPerson(id)).toEqual(own);
+  expect(await chooseLocale(db, id, null)).toMatchObject({ ok: true });
+  expect(await localeOfPerson(id)).toEqual(COMMA);
+  expect((await db.select({ locale: person.locale }).from(person).where(eq(person.id, id)))[0]?.locale).toBeNull();
+});
+const localeOfPerson = (id: string): Promise<Locale | null> => localeOf(id, test_.db);
+
+test('English is always there; a language without a file has no words', () => {
+  expect(languages()[0]).toEqual({ code: 'en', name: 'English' });
+  expect(translationOf('en')).toBeNull();
+  expect(translationOf('../package')).toBeNull();
+  expect(translationOf('tlh')).toBeNull();
+});
