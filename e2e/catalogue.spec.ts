@@ -94,11 +94,11 @@ test('an instrument is added with its ranges, changed, and taken out of use', as
   await form.getByRole('button', { name: 'Keep' }).click();
   const card = page.getByRole('article').filter({ hasText: name });
   await expect(card).toContainText('to 60 Ω: 0.4 % + 3 counts of 0.01 Ω');
-  await expect(card).toContainText('calibration was due 2020-01-01');
+  await expect(card).toContainText('calibration was due 1 Jan 2020');
   await card.getByRole('button', { name: 'Change' }).click();
   await form.getByLabel('Calibration due').fill('2031-01-01');
   await form.getByRole('button', { name: 'Keep' }).click();
-  await expect(card).toContainText('calibration due 2031-01-01');
+  await expect(card).toContainText('calibration due 1 Jan 2031');
   await card.getByRole('button', { name: /out of use/ }).click();
   await expect(card).toHaveCount(0);
 });

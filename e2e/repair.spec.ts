@@ -79,8 +79,8 @@ test('one full story: measured, found, decided, agreed, repaired, coded by a pho
   await form.getByRole('button', { name: 'Make the quotation' }).click();
   await now(page).getByLabel('Who, and what they said').fill('Works office');
   await now(page).getByLabel('Day').fill('2026-12-04');
-  await now(page).getByRole('button', { name: 'Accepted, for 2026-12-04' }).click();
-  await expect(now(page)).toContainText('Repair it by its steps. Agreed for 2026-12-04.');
+  await now(page).getByRole('button', { name: 'Accepted, for 4 Dec 2026' }).click();
+  await expect(now(page)).toContainText('Repair it by its steps. Agreed for 4 Dec 2026.');
   await expect(now(page)).toContainText('Waits for a part');
 
   // Steps: one by one, by the row, those without a value at once; a value for all, and what does not apply.
@@ -238,8 +238,8 @@ test('a quotation that was declined, then deferred, stands at the next visit; th
   await now(page).getByRole('button', { name: 'Deferred' }).click();
   await expect(now(page).getByText('Deferred until which day?')).toBeVisible();
   await now(page).getByLabel('Day').fill('2027-03-01');
-  await now(page).getByRole('button', { name: 'Deferred until 2027-03-01' }).click();
-  await expect(now(page)).toContainText('The payer deferred it until 2027-03-01.');
+  await now(page).getByRole('button', { name: 'Deferred until 1 Mar 2027' }).click();
+  await expect(now(page)).toContainText('The payer deferred it until 1 Mar 2027.');
 
   const next = v7();
   expect(
@@ -252,7 +252,7 @@ test('a quotation that was declined, then deferred, stands at the next visit; th
   await page.goto(`/jobs/${next}`);
   const complaint = await openStage(page, 'Complaint');
   const before = complaint.getByRole('listitem').filter({ hasText: text });
-  await expect(before).toContainText('Deferred until 2027-03-01: Plug, new, Labour, hours');
+  await expect(before).toContainText('Deferred until 1 Mar 2027: Plug, new, Labour, hours');
   await before.getByRole('button', { name: /This is a comeback of job/ }).click();
   await expect((await openStage(page, 'Release')).getByText(/A comeback of/)).toBeVisible();
   await page.goto(`/jobs/${job}`);

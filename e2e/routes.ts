@@ -43,6 +43,12 @@ export const CASES: readonly Case[] = [
   { route: 'session/sign-in', method: 'POST', action: 'open', body: () => ({}) },
   { route: 'session/switch', method: 'POST', action: 'open', body: () => ({}) },
   { route: 'session/sign-out', method: 'POST', action: 'open', body: () => ({ no: 1 }) },
+  {
+    route: 'session/locale',
+    method: 'POST',
+    action: 'own.locale',
+    body: () => ({ locale: { language: 'xx', decimal: 'point', units: 'given', dates: 'dmy' } }),
+  },
   { route: 'set-up', method: 'POST', action: 'open', body: () => ({}) },
   { route: 'device-copy', method: 'GET', action: 'look' },
   { route: 'device-key', method: 'GET', action: 'look' },

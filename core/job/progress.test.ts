@@ -251,7 +251,7 @@ describe('the one step that is next', () => {
     const friday = record('a', { kind: 'answer', quotation: 'q', answer: 'accepted', until: '2026-12-04', said: '' });
     expect(stands({ ...found, records: [QUOTED, friday], checks: doneUpTo('finding', 'agreed') })).toMatchObject({
       waits: 'a part',
-      say: 'Repair it by its steps. Agreed for 2026-12-04.',
+      say: 'Repair it by its steps. Agreed for 4 Dec 2026.',
     });
   });
 });

@@ -1,3 +1,4 @@
+import { isoDayShown } from '../locale/dates';
 import { tr } from '../locale/translate';
 import type { ProposedFinding } from '../evidence/finding';
 import { type ProofInputs, proofOf } from '../repair/proof';
@@ -75,7 +76,7 @@ export function progressFrom(i: ProgressInputs): JobProgress {
   return {
     stages,
     now,
-    say: day === null ? next.say : tr`${next.say} Agreed for ${day}.`,
+    say: day === null ? next.say : tr`${next.say} Agreed for ${isoDayShown(day)}.`,
     next,
     instead,
     waits: waitsFor(next, i),
