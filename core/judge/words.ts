@@ -1,4 +1,4 @@
-import { fixed, significant } from '../locale/numbers';
+import { entryShown, fixed, significant } from '../locale/numbers';
 import { tr, word } from '../locale/translate';
 import { joinAnd, printLimit, printPlusMinus, printQuantity } from '../quantity/print';
 import { inReaderUnit, readerUnit } from '../quantity/reader-unit';
@@ -185,7 +185,7 @@ export function reasonWords(reason: Reason, limits: Limits, resolution: number |
     case 'does-not-move':
       return tr`It changes by ${v(reason.moved)} in all, where at least ${print.limit(reason.asked)} is asked: it does not move as it should.`;
     case 'repeats-differ':
-      return tr`Read again it showed ${joinAnd(reason.entries)}: a part does not change like that, a contact does.`;
+      return tr`Read again it showed ${joinAnd(reason.entries.map(entryShown))}: a part does not change like that, a contact does.`;
     case 'other-temperature':
       return tr`Read at ${reason.temperature_degC} °C, the others at ${reason.others_degC} °C: compare parts at the same temperature.`;
     case 'clamp-zero-subtracted':
@@ -247,7 +247,7 @@ export function briefWords(r: JudgedReading, limits: Limits): string {
   const { lower, upper } = r.limits ?? limits;
   const limit = r.verdict === 'high' ? upper : r.verdict === 'low' ? lower : undefined;
   const value = r.corrected === null ? '' : print.value(r.corrected, r.resolution);
-  if (r.verdict === 'unsteady') return r.entry;
+  if (r.verdict === 'unsteady') return entryShown(r.entry);
   return limit == null ? value : tr`${value}, limit ${print.limit(limit)}`;
 }
 
