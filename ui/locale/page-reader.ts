@@ -13,15 +13,14 @@ const page = globalThis as { mudflatWords?: PageWords };
 
 /** On a device without the server: whoever has unlocked it, whatever page was kept. */
 let unlocked: Reader | null = null;
-let read: { readonly from: string; readonly words: PageWords | undefined; readonly reader: Reader } | null = null;
+/** Read once: a page whose reader changes is loaded anew, and every element that is drawn asks. */
+let read: Reader | null = null;
 
 function readerOfPage(): Reader | undefined {
   if (unlocked) return unlocked;
-  const from = document.documentElement.dataset.locale;
-  if (from === undefined) return undefined;
-  if (read?.from !== from || read.words !== page.mudflatWords)
-    read = { from, words: page.mudflatWords, reader: readerOf(JSON.parse(from) as Locale) };
-  return read.reader;
+  if (read) return read;
+  const { locale } = document.documentElement.dataset;
+  return locale === undefined ? undefined : (read = readerOf(JSON.parse(locale) as Locale));
 }
 
 const readerOf = (locale: Locale): Reader => ({
