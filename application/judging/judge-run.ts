@@ -2,7 +2,8 @@ import { STATES } from '../../core/catalogue/shared';
 import { positionsInUse } from '../../core/catalogue/positions';
 import type { TestDefinition } from '../../core/catalogue/types';
 import type { Engine } from '../../core/engine/layout';
-import { judgeSet } from '../../core/judge/set';
+import { judgeSet, sayAgain } from '../../core/judge/set';
+import { asFor, currentLocale, localeKey, PLAIN } from '../../core/locale/locale';
 import type { Judgement, Limits, ReadingIn, TestSet } from '../../core/judge/types';
 import type { DecisionRule } from '../../core/metrology/conformity';
 import type { Instrument } from '../../core/metrology/instrument';
@@ -102,3 +103,13 @@ export function judgeRun(inputs: RunInputs): Result<Judgement> {
   const set = runSet(inputs);
   return set.ok ? judgeSet(set.value) : set;
 }
+
+/** Judges a run for the record, which is nobody's language; what is wrong with it is said to whoever asks. */
+export function judgeForRecord(inputs: RunInputs): Result<Judgement> {
+  const judged = asFor({ locale: PLAIN, words: null }, () => judgeRun(inputs));
+  return judged.ok ? judged : judgeRun(inputs);
+}
+
+/** What the record holds, in the words of whoever reads; to most it is what stands there. */
+export const forReader = (kept: Judgement, definition: TestDefinition): Judgement =>
+  localeKey(currentLocale()) === localeKey(PLAIN) ? kept : sayAgain(kept, definition);

@@ -74,6 +74,25 @@ export function judgeSet(set: TestSet): Result<Judgement> {
   });
 }
 
+/**
+ * A judgement that is kept, its sentences anew for whoever reads. What was judged stays: only what is said of it is said
+ * again. Doubts that this version would not have stay as they were worded.
+ */
+export function sayAgain(judgement: Judgement, test: TestDefinition | undefined): Judgement {
+  const { readings, limits, pattern, suspects, group, fit } = judgement;
+  const found = { pattern, suspects, group };
+  const advice = holdingAdvice(readings, found, test?.connection, test?.advice ?? []);
+  const anew = doubtsOf(readings, limits, advice.own, false);
+  const doubts = judgement.doubts?.map((d) => ({ ...d, say: anew.find((a) => a.kind === d.kind)?.say ?? d.say }));
+  return {
+    ...judgement,
+    summary: [summarise(readings, found, limits), ...(fit ? [fitWords(fit, limits)] : [])].filter(Boolean).join(' '),
+    advice: advise(readings, found, advice, doubts ?? []),
+    ...(doubts ? { doubts } : {}),
+    proven: provenBy(readings, found, test),
+  };
+}
+
 function withStimulus(r: JudgedReading, { at }: ParsedReading, { stimulus }: Limits): JudgedReading {
   if (!stimulus) return r;
   if (at) return { ...r, at: { value: at.value, unit: at.stimulus.unit } };

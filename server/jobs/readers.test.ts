@@ -7,7 +7,12 @@ import { localeOf } from '../people/session-cookies';
 import { languages, translationOf } from '../locale/translations';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { reportFacts } from '../../application/report/facts';
-import { viewRun } from '../readings/run-view';
+import { recordReading } from '../readings/record-reading';
+import { definitionOf, viewRun } from '../readings/run-view';
+import { startRun } from './open-job';
+import { sayAgain } from '../../core/judge/set';
+import type { Judgement } from '../../core/judge/types';
+import { v7 } from 'uuid';
 import { viewJob } from './view-job';
 import { testRun } from '../db/schema';
 
@@ -59,6 +64,37 @@ test('a result on paper has the reader’s mark, and the record stays as it was 
     expect((await viewRun(test_.db, id))?.readings).toEqual(view.readings);
   }
   expect(marked).toBeGreaterThan(3);
+});
+
+test('what is said again of a judgement in the same words is the same, and in others only its sentences differ', async () => {
+  const runs = await test_.db.select().from(testRun);
+  for (const run of runs) {
+    if (!run.judgement) continue;
+    const definition = definitionOf(run);
+    expect(sayAgain(run.judgement, definition)).toEqual(run.judgement);
+    const { summary, advice, doubts, proven, ...facts } = asFor({ locale: COMMA, words: null }, () =>
+      sayAgain(run.judgement as Judgement, definition),
+    );
+    expect([summary, advice, doubts, proven]).toBeDefined();
+    expect(run.judgement).toMatchObject(facts);
+  }
+});
+
+test('what is recorded by a reader of commas is worded in nobody’s words', async () => {
+  const { db } = test_;
+  const [open] = await db.select({ id: job.id }).from(job).where(isNull(job.closedAt));
+  const runId = v7();
+  const actor = { id: demoId('person', 'Odile Brandt'), name: 'Odile Brandt', role: 'lead', depotId: null } as const;
+  readFor(() => ({ locale: { ...COMMA, units: 'metric' }, words: null }));
+  await startRun(db, { id: runId, jobId: open?.id ?? '', test: 'supply-pressure', by: actor.name });
+  for (const [position, entry] of [
+    ['cranking', '210 kPa'],
+    ['running', '690 kPa'],
+  ] as const)
+    await recordReading(db, runId, { id: v7(), position, entry, takenAt: new Date().toISOString(), by: actor.name });
+  expect((await viewRun(db, runId))?.judgement.summary).toContain('690 kPa, limit 827,4 kPa');
+  readFor(undefined);
+  expect((await viewRun(db, runId))?.judgement.summary).toContain('100.1 psi, limit 120 psi');
 });
 
 test('a person’s choice goes before the workshop’s, and only languages that are there can be chosen', async () => {

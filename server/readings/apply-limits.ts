@@ -5,7 +5,7 @@ import { rangeWords } from '../../core/judge/words';
 import { ok, type Result } from '../../core/foundation/result';
 import { arrangeSpecifications, explainChoice } from '../../core/specifications/choose';
 import type { ProblemDetails } from '../../formats/problem';
-import { judgeRun } from '../../application/judging/judge-run';
+import { judgeForRecord } from '../../application/judging/judge-run';
 import type { Db, Tx } from '../db/connection';
 import type { Actor } from '../policy/actor';
 import { authorize } from '../policy/authorize';
@@ -59,7 +59,10 @@ async function effectOn(
     situationOf(record),
   );
   if (chosen?.id !== spec.row.id) return null;
-  const becomes = judgeRun({ ...runInputs(record), limits: limitsOf(specificationView(spec), record.definition) });
+  const becomes = judgeForRecord({
+    ...runInputs(record),
+    limits: limitsOf(specificationView(spec), record.definition),
+  });
   if (!becomes.ok) return null;
   const changes = verdictChanges(judgementOf(record), becomes.value);
   const effect = {

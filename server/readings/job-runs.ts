@@ -1,3 +1,4 @@
+import { forReader } from '../../application/judging/judge-run';
 import { asc, eq, inArray, lte, sql } from 'drizzle-orm';
 import { groupBy } from '../../core/foundation/collections';
 import type { MeasuredRun } from '../../core/evidence/types';
@@ -60,6 +61,13 @@ export function briefs(jobs: readonly JobRow[], runs: readonly RunRow[]): JobBri
 export const measuredRunsOf = (runs: readonly RunRow[]): MeasuredRun[] =>
   runs.flatMap((r) =>
     r.judgement
-      ? [{ id: r.id, definition: definitionOf(r), judgement: r.judgement, at: r.createdAt.toISOString() }]
+      ? [
+          {
+            id: r.id,
+            definition: definitionOf(r),
+            judgement: forReader(r.judgement, definitionOf(r)),
+            at: r.createdAt.toISOString(),
+          },
+        ]
       : [],
   );

@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { changeWords, type JudgedAgain, verdictChanges } from '../../application/judging/difference';
-import { judgeRun } from '../../application/judging/judge-run';
+import { forReader, judgeForRecord } from '../../application/judging/judge-run';
 import { CORE_VERSION } from '../../core/foundation/version';
 import { ok, type Result } from '../../core/foundation/result';
 import type { Judgement } from '../../core/judge/types';
@@ -20,7 +20,7 @@ import type { JudgeAgain } from '../../formats/requests/runs';
 export async function whatJudgingAgainChanges(db: Db, runId: string): Promise<Result<JudgedAgain, ProblemDetails>> {
   const record = await loadRun(db, runId);
   if (!record) return notFound('test run');
-  const now = judgeRun(runInputs(record));
+  const now = judgeForRecord(runInputs(record));
   return now.ok ? ok(differenceOf(record, now.value)) : refuse('This run cannot be judged.', now.error);
 }
 
@@ -28,7 +28,7 @@ const differenceOf = (record: RunRecord, now: Judgement): JudgedAgain => ({
   was: judgementOf(record).core,
   becomes: CORE_VERSION,
   changes: verdictChanges(judgementOf(record), now),
-  summary: now.summary,
+  summary: forReader(now, record.definition).summary,
 });
 
 /** Judges a run again by this version of the core. The same id twice does it once. */
@@ -36,7 +36,7 @@ export async function judgeAgain(db: Db, runId: string, body: JudgeAgain): Promi
   return db.transaction(async (tx) => {
     const record = await loadRun(tx, runId, true);
     if (!record) return notFound('test run');
-    const now = judgeRun(runInputs(record));
+    const now = judgeForRecord(runInputs(record));
     if (!now.ok) return refuse('This run cannot be judged.', now.error);
     const note = noteOf(record, now.value, body.id, body.by);
     // A second time there is no difference left to tell: the id says that it was done.
@@ -54,7 +54,7 @@ export async function judgeAgain(db: Db, runId: string, body: JudgeAgain): Promi
 export async function noteOtherVersion(tx: Tx, record: RunRecord, by: string): Promise<void> {
   const stored = record.run.judgement;
   if (!stored || stored.core === CORE_VERSION) return;
-  const now = judgeRun(runInputs(record));
+  const now = judgeForRecord(runInputs(record));
   if (!now.ok || verdictChanges(stored, now.value).length === 0) return;
   await append(tx, jobNote, noteOf(record, now.value, v7(), by));
 }

@@ -7,7 +7,7 @@ import type { Judgement } from '../../core/judge/types';
 import { CORE_VERSION } from '../../core/foundation/version';
 import { readClampZero, readLeadZero } from '../../formats/instrument';
 import type { ProblemDetails } from '../../formats/problem';
-import { judgeRun } from '../../application/judging/judge-run';
+import { forReader, judgeForRecord } from '../../application/judging/judge-run';
 import { type ReadingView } from '../../application/views';
 import type { Db, Tx } from '../db/connection';
 import { databaseCode, notFound, refuse } from '../db/refusal';
@@ -116,7 +116,7 @@ async function recordIn(tx: Tx, runId: string, body: RecordReading): Promise<Out
   // The reading and the verdict of its set in one statement.
   const written = tx.$with('written').as(tx.insert(reading).values(row).returning({ id: reading.id }));
   await tx.with(written).update(testRun).set({ judgement: judged.value }).where(eq(testRun.id, runId));
-  return ok({ duplicate: false, judgement: judged.value, reading: readingView(row) });
+  return ok({ duplicate: false, judgement: forReader(judged.value, record.definition), reading: readingView(row) });
 }
 
 function repeated(record: RunRecord, stored: ReadingView, body: RecordReading): Outcome {
@@ -203,7 +203,7 @@ function judgeWith(record: RunRecord, body: RecordReading): Result<Judgement, Pr
     ...record.readings,
     { id, position, entry, supersedes, why, instrumentId: record.circumstance.instrumentId },
   ]);
-  const judged = judgeRun({ ...inputs, readings });
+  const judged = judgeForRecord({ ...inputs, readings });
   return judged.ok ? judged : refuse('This run cannot be judged.', judged.error);
 }
 
@@ -258,7 +258,7 @@ export async function recordCircumstance(db: Db, runId: string, body: RecordCirc
         ? record.circumstance.zeros
         : { ...record.circumstance.zeros, [next.instrumentId]: next.leadZero };
     const now = await withLimitsFor(tx, { ...record, circumstance: { ...next, zeros } }, record);
-    const judged = judgeRun(runInputs(now.record));
+    const judged = judgeForRecord(runInputs(now.record));
     if (!judged.ok) return refuse('This run cannot be judged.', judged.error);
     const done = await append(tx, circumstance, {
       ...next,
@@ -274,6 +274,10 @@ export async function recordCircumstance(db: Db, runId: string, body: RecordCirc
         .update(testRun)
         .set({ judgement: judged.value, ...now.change })
         .where(eq(testRun.id, runId));
-    return ok({ duplicate: done.value.duplicate, judgement: judged.value, reading: null });
+    return ok({
+      duplicate: done.value.duplicate,
+      judgement: forReader(judged.value, record.definition),
+      reading: null,
+    });
   });
 }

@@ -5,7 +5,7 @@ import type { TestDefinition } from '../../core/catalogue/types';
 import type { Judgement, Position } from '../../core/judge/types';
 import { readStoredJudgement, readStoredReading } from '../../application/judging/stored-judgement';
 import type { Situation } from '../../core/specifications/types';
-import { judgeRun, type RunInputs } from '../../application/judging/judge-run';
+import { forReader, judgeRun, type RunInputs } from '../../application/judging/judge-run';
 import {
   type CircumstanceView,
   type InstrumentView,
@@ -195,7 +195,7 @@ function forgottenTest({ test, judgement }: typeof testRun.$inferSelect): TestDe
 
 /** A run as it was judged. One in which nothing was read yet has no verdict: it is judged empty. */
 export function judgementOf(record: RunRecord): Judgement {
-  if (record.run.judgement) return record.run.judgement;
+  if (record.run.judgement) return forReader(record.run.judgement, record.definition);
   const empty = judgeRun(runInputs(record));
   return empty.ok
     ? empty.value
@@ -358,6 +358,6 @@ export const jobBrief = (j: typeof job.$inferSelect, runs: readonly (typeof test
     name: r.definition?.name ?? findTest(r.test)?.name ?? r.test,
     startedAt: r.createdAt.toISOString(),
     startedBy: r.startedBy,
-    judgement: r.judgement,
+    judgement: r.judgement && forReader(r.judgement, definitionOf(r)),
   })),
 });
