@@ -1,4 +1,4 @@
-import { tr } from '../locale/translate';
+import { tr, word } from '../locale/translate';
 import { capital } from '../foundation/text';
 import type { Advice } from '../catalogue/types';
 import { joinAnd } from '../quantity/print';
@@ -166,7 +166,7 @@ export function advise(
     ...settle(readings),
     ...general.filter((a) => !(isDoubted && a.doubts === 'meter')).map((a) => a.say),
   ];
-  return spoken.map((say) => say.replaceAll('{suspects}', namePositions(found.suspects)));
+  return spoken.map((say) => word(say).replaceAll('{suspects}', namePositions(found.suspects)));
 }
 
 /** A sweep that falls back is unsteady too, but no contact wanders there. */

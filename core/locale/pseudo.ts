@@ -8,7 +8,7 @@ const MARKED_LETTERS = 'áçéíļñóŕšúýžÁÇÉÍĻÑÓŔŠÚÝŽđğħţ
 const MARKED = new Map(Array.from(PLAIN_LETTERS, (l, i) => [l, MARKED_LETTERS.charAt(i)]));
 
 /** The text with no plain letter left in it; what is put in keeps its place. */
-export const pseudo = (text: string): string => text.replace(/\{\d+\}|./gsu, (sign) => MARKED.get(sign) ?? sign);
+export const pseudo = (text: string): string => text.replace(/\{\w+\}|./gsu, (sign) => MARKED.get(sign) ?? sign);
 
 /** A catalogue's texts in the pseudo-language. */
 export const pseudoTranslation = (texts: readonly string[]): Translation =>
