@@ -71,6 +71,8 @@ const OF_A_JOB = [
 ];
 
 const LEAD = PERSONS.find((p) => p.role === 'lead' && p.depot === null) ?? PERSONS[0];
+/** Of the demo: its ids are made of names. What other tests have begun is there today and another tomorrow. */
+const isOfDemo = (url: URL): boolean => !/[0-9a-f]{8}-[0-9a-f]{4}-[^5][0-9a-f]{3}-/.test(url.pathname);
 const kindOf = (url: URL): string => url.pathname.replace(/[0-9a-f]{8}-[0-9a-f-]{27}/, '*');
 
 test('every text of every page comes out of the catalogue', async ({ browser, baseURL }) => {
@@ -113,7 +115,8 @@ test('every text of every page comes out of the catalogue', async ({ browser, ba
       const url = new URL(href, `${baseURL}${path}`);
       const kind = kindOf(url);
       const times = ofKind.get(kind) ?? 0;
-      if (url.pathname.startsWith('/api/') || times >= (/^\/(?:jobs|runs)\/\*$/.test(kind) ? 6 : 2)) continue;
+      if (url.pathname.startsWith('/api/') || !isOfDemo(url) || times >= (/^\/(?:jobs|runs)\/\*$/.test(kind) ? 6 : 2))
+        continue;
       ofKind.set(kind, times + 1);
       queue.push(url.pathname + url.search);
     }
