@@ -76,6 +76,7 @@ const isOfDemo = (url: URL): boolean => !/[0-9a-f]{8}-[0-9a-f]{4}-[^5][0-9a-f]{3
 const kindOf = (url: URL): string => url.pathname.replace(/[0-9a-f]{8}-[0-9a-f-]{27}/, '*');
 
 test('every text of every page comes out of the catalogue', async ({ browser, baseURL }) => {
+  test.slow();
   const lead = await freshDevice(browser, baseURL, LEAD.name);
   const name = `Reader ${Date.now() % 100_000}`;
   const added = await lead.request.post('/api/people', {
