@@ -76,13 +76,13 @@ function childrenOf(children: readonly ts.JsxChild[]): (string | null)[] {
   });
 }
 
-/** As a text: places are numbered in order; texts beside each other stay apart, as React keeps them. */
+/** As a text: places are numbered in order, texts beside each other are one. */
 export function sentenceOf(children: readonly (string | null)[]): string {
   let place = 0;
   return children.map((c) => c ?? `{${place++}}`).join('');
 }
 
-class Reader {
+class TextFinder {
   constructor(
     private readonly file: string,
     private readonly found: Found,
@@ -166,7 +166,7 @@ export function textsIn(files: readonly string[], root = process.cwd()): Found {
   const found: Found = new Map();
   for (const file of files) {
     const source = readFileSync(path.join(root, file), 'utf8');
-    new Reader(file, found).visit(ts.createSourceFile(file, source, ts.ScriptTarget.Latest, true));
+    new TextFinder(file, found).visit(ts.createSourceFile(file, source, ts.ScriptTarget.Latest, true));
   }
   return found;
 }

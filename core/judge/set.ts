@@ -64,15 +64,21 @@ export function judgeSet(set: TestSet): Result<Judgement> {
     limits: set.limits,
     readings: together,
     ...found,
-    summary: [summarise(together, found, set.limits), ...(fit ? [fitWords(fit, set.limits)] : [])]
-      .filter(Boolean)
-      .join(' '),
+    summary: summaryOf(together, found, set.limits, fit),
     ...(fit ? { fit } : {}),
     advice: advise(together, found, advice, doubts),
     doubts,
     proven: provenBy(together, found, test),
   });
 }
+
+/** What the readings say together, and what the line through them says. */
+const summaryOf = (
+  readings: readonly JudgedReading[],
+  found: Pick<Judgement, 'pattern' | 'suspects' | 'group'>,
+  limits: Limits,
+  fit: Judgement['fit'] | null,
+): string => [summarise(readings, found, limits), fit ? fitWords(fit, limits) : ''].filter(Boolean).join(' ');
 
 /**
  * A judgement that is kept, its sentences anew for whoever reads. What was judged stays: only what is said of it is said
@@ -86,7 +92,7 @@ export function sayAgain(judgement: Judgement, test: TestDefinition | undefined)
   const doubts = judgement.doubts?.map((d) => ({ ...d, say: anew.find((a) => a.kind === d.kind)?.say ?? d.say }));
   return {
     ...judgement,
-    summary: [summarise(readings, found, limits), ...(fit ? [fitWords(fit, limits)] : [])].filter(Boolean).join(' '),
+    summary: summaryOf(readings, found, limits, fit),
     advice: advise(readings, found, advice, doubts ?? []),
     ...(doubts ? { doubts } : {}),
     proven: provenBy(readings, found, test),

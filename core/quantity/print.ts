@@ -12,6 +12,9 @@ const STEPS: readonly (readonly [number, string])[] = [
   [1e-6, 'µ'],
 ];
 
+/** Decimals that show one step (more than 0) of a value's digits: 0.1 needs one; 6 at most. */
+export const decimalsOf = (step: number): number => Math.min(6, Math.max(0, -Math.floor(Math.log10(step) + 1e-9)));
+
 /**
  * A number rounded to the place of `step` (a resolution or an uncertainty, same unit), with an SI prefix from
  * kilo up: `printValue(4500, 100)` is "4.5 k". Small values keep their unit ("0.4", not "400 m"): that is how
@@ -21,7 +24,7 @@ export function printValue(value: number, step: number): string {
   if (!Number.isFinite(value)) return '–';
   const size = Math.max(Math.abs(value), Math.abs(step));
   const [scale, prefix] = STEPS.find(([s]) => s >= 1 && size >= s) ?? [1, ''];
-  const decimals = step > 0 ? Math.min(6, Math.max(0, -Math.floor(Math.log10(step / scale) + 1e-9))) : 3;
+  const decimals = step > 0 ? decimalsOf(step / scale) : 3;
   const text = (value / scale).toFixed(decimals);
   const clean = Number(text) === 0 ? text.replace('-', '') : text;
   return prefix ? `${withMark(clean)} ${prefix}` : withMark(clean);

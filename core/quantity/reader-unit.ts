@@ -1,5 +1,6 @@
 import { currentLocale } from '../locale/locale';
-import { withMark } from '../locale/numbers';
+import { fixed, significant } from '../locale/numbers';
+import { decimalsOf } from './print';
 import { findUnit, type Quantity } from './units';
 
 /**
@@ -50,8 +51,5 @@ const DIGITS = 4;
  */
 export function inReaderUnit(value: number, step: number, unit: ReaderUnit): string {
   const [shown, size] = [unit.of(value), Math.abs(unit.of(step))];
-  if (!Number.isFinite(shown)) return '–';
-  if (size === 0) return withMark(String(Number(shown.toPrecision(DIGITS))));
-  const decimals = Math.min(6, Math.max(0, -Math.floor(Math.log10(size) + 1e-9)));
-  return withMark(shown.toFixed(decimals));
+  return size === 0 ? significant(shown, DIGITS) : fixed(shown, decimalsOf(size));
 }

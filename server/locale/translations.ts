@@ -20,7 +20,7 @@ interface TranslationFile {
 }
 
 const ENGLISH: Language = { code: 'en', name: 'English' };
-const kept = globalThis as { mudflatTranslations?: Map<string, Translation | null> };
+const kept = globalThis as { mudflatTranslations?: Map<string, Translation> };
 
 const readFile = (name: string): unknown => JSON.parse(readFileSync(path.join(FOLDER, name), 'utf8'));
 
@@ -52,8 +52,11 @@ export const isLanguage = (code: string): boolean => code === PSEUDO || language
 export function translationOf(code: string): Translation | null {
   if (code === ENGLISH.code) return null;
   const all = (kept.mudflatTranslations ??= new Map());
-  let words = all.get(code);
-  if (words === undefined) all.set(code, (words = readTranslation(code)));
+  const known = all.get(code);
+  if (known) return known;
+  const words = readTranslation(code);
+  // Anybody may ask for any name: what is not there is not remembered.
+  if (words) all.set(code, words);
   return words;
 }
 

@@ -1,6 +1,5 @@
 'use client';
 import { shownUnit } from '../../core/quantity/reader-unit';
-import { significant } from '../../core/locale/numbers';
 import { tr } from '../../core/locale/translate';
 import type { Slip } from '../../core/judge/slip';
 import { positionWords } from '../../core/judge/words';
@@ -61,4 +60,4 @@ function questionOf(slip: Slip, unit: string): string {
 
 /** The entry as it was probably meant, in the unit of the limits, with the digits that were typed. */
 export const meantEntry = ({ slip }: SlipAsked, limits: Limits): string =>
-  `${significant(slip.meant, 12)} ${limits.unit}`;
+  `${Number(slip.meant.toPrecision(12))} ${limits.unit}`;

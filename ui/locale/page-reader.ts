@@ -41,7 +41,12 @@ const keyOf = (person: string): string => `locale of ${person}`;
 /** From here on this person reads, by what was kept on this device. */
 export async function readByMemory(person: string): Promise<void> {
   const kept = localStorage.getItem(keyOf(person));
-  const locale = kept === null ? PLAIN : (JSON.parse(kept) as Locale);
+  if (kept === null) {
+    // Nobody has chosen on this device: as the page was drawn.
+    unlocked = null;
+    return;
+  }
+  const locale = JSON.parse(kept) as Locale;
   if (locale.language !== PLAIN.language && page.mudflatWords?.language !== locale.language)
     await loadWords(locale.language).catch(() => undefined);
   unlocked = readerOf(locale);

@@ -49,6 +49,14 @@ test('attributes that people read, and no others', () =>
     '<input placeholder="Name der Person" name="Name" value="Name"/>',
   ));
 test('code is nobody’s language', () => expect(drawn(() => <code>Close</code>)).toBe('<code>Close</code>'));
+test('an option is chosen by what stands in the sources', () =>
+  expect(
+    drawn(() => (
+      <select>
+        <option>Close</option>
+      </select>
+    )),
+  ).toBe('<select><option value="Close">Schließen</option></select>'));
 test('what is not in the catalogue stays', () =>
   expect(drawn(() => <p>Behind the mill</p>)).toBe('<p>Behind the mill</p>'));
 test('numbers get the mark of the reader, in English too', () => {

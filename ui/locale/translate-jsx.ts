@@ -128,6 +128,8 @@ export function translated(type: unknown, props: Props, isFragment: boolean): Pr
   let changed: Record<string, unknown> | null = null;
   const children = shownChildren(props.children, isHost, words);
   if (children !== props.children) changed = { ...props, children };
+  // An option without a value of its own is chosen by its text: by that of the sources, whatever is shown.
+  if (changed && type === 'option' && props.value === undefined) changed.value = props.children;
   if (words !== null)
     for (const name of READ_BY_PEOPLE) {
       const value = props[name];
