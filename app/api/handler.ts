@@ -174,7 +174,7 @@ export async function handleAs(
 function concludeAfter(action: Action, of: string | null, response: Response): void {
   const scope = ruleFor(action).of;
   if (response.ok && of !== null && (scope === 'job' || scope === 'run'))
-    concludeSoon(serverDb().db, { kind: scope, id: of });
+    void concludeSoon(serverDb().db, { kind: scope, id: of });
 }
 
 /** A device that was without the server waited at most so long: what says more has a clock that cannot be trusted. */

@@ -17,6 +17,7 @@ import {
 } from '../db/schema';
 import { measuredRunsOf } from '../readings/job-runs';
 import { type Conclusions, concludeFrom } from './conclude';
+import { ConcludeSoon } from './conclude-soon';
 import { warmUntil } from './diagnosis-inputs';
 import { readJob, type WrittenJob } from './read-job';
 
@@ -89,8 +90,8 @@ async function concludeAndKeep(db: Db, w: WrittenJob, key: string): Promise<Conc
 
 /**
  * Where each of these jobs stands, as its own page says it. What has changed since it was kept is concluded here; or, for
- * a list that `mayLag`, soon: a job that is being worked on is then shown as it was some seconds ago, and nobody who looks
- * at sixty jobs waits for them to be weighed.
+ * a list that `mayLag`, soon: a job that is being worked on is then shown as it was up to half a minute ago, and nobody
+ * who looks at sixty jobs waits for them to be weighed.
  */
 export async function standsOf(db: Db, jobIds: readonly string[], mayLag = false): Promise<Map<string, JobProgress>> {
   const keys = await keysOf(db, jobIds);
@@ -107,7 +108,7 @@ export async function standsOf(db: Db, jobIds: readonly string[], mayLag = false
     : [];
   const isFresh = (k: (typeof kept)[number]): boolean => k.key === keys.get(k.jobId) && k.until.getTime() > Date.now();
   const behind = mayLag ? kept.filter((k) => !isFresh(k) && k.key.startsWith(`${CORE_VERSION}|`)) : [];
-  for (const k of behind) concludeSoon(db, { kind: 'job', id: k.jobId }, 0);
+  for (const k of behind) soon.seenBehind(k.jobId, () => standsOf(db, [k.jobId]));
   const stands = new Map([...kept.filter(isFresh), ...behind].map((k) => [k.jobId, k.progress] as const));
   const old = jobIds.filter((id) => !stands.has(id));
   await eachOf(db, old, async (id) => {
@@ -119,61 +120,22 @@ export async function standsOf(db: Db, jobIds: readonly string[], mayLag = false
 
 /** Where the job of a run stands; `null`: there is no such run. */
 export async function standOfRun(db: Db, runId: string): Promise<JobProgress | null> {
-  const [row] = await db.select({ jobId: testRun.jobId }).from(testRun).where(eq(testRun.id, runId));
-  return row ? ((await standsOf(db, [row.jobId])).get(row.jobId) ?? null) : null;
+  const jobId = await jobOfRun(db, runId);
+  return jobId === null ? null : ((await standsOf(db, [jobId])).get(jobId) ?? null);
 }
 
-/** After the last write so long: who types eight readings is weighed once. */
-const SETTLED_ms = 2500;
-/** What is concluded before anybody asks takes so much of the time at most: whoever asks goes before. */
-const SHARE = 0.25;
-const settling = new Map<string, NodeJS.Timeout>();
-/** Settled and not concluded yet, by id, in the order in which they settled. */
-const waiting = new Map<string, () => Promise<unknown>>();
-let isConcluding = false;
+async function jobOfRun(db: Db, runId: string): Promise<string | null> {
+  const [row] = await db.select({ jobId: testRun.jobId }).from(testRun).where(eq(testRun.id, runId));
+  return row?.jobId ?? null;
+}
+
+const soon = new ConcludeSoon();
 
 /**
  * Concludes a job once nothing more is written into it, so that whoever opens it next waits for nothing. `of`: the job,
- * or a run of it. It answers nobody: what fails here is concluded when it is asked for.
+ * or a run of it.
  */
-export function concludeSoon(
-  db: Db,
-  of: { readonly kind: 'job' | 'run'; readonly id: string },
-  after_ms = SETTLED_ms,
-): void {
-  clearTimeout(settling.get(of.id));
-  const timer = setTimeout(() => {
-    settling.delete(of.id);
-    waiting.set(of.id, () => (of.kind === 'run' ? standOfRun(db, of.id) : standsOf(db, [of.id])));
-    void concludeWaiting();
-  }, after_ms);
-  doNotWaitFor(timer);
-  settling.set(of.id, timer);
-}
-
-/** One after the other, with rests between them. */
-async function concludeWaiting(): Promise<void> {
-  if (isConcluding) return;
-  isConcluding = true;
-  try {
-    for (let next = waiting.entries().next(); !next.done; next = waiting.entries().next()) {
-      const [id, conclude] = next.value;
-      waiting.delete(id);
-      const started = performance.now();
-      await conclude().catch(() => undefined);
-      await rest((performance.now() - started) * (1 / SHARE - 1));
-    }
-  } finally {
-    isConcluding = false;
-  }
-}
-
-const rest = (ms: number): Promise<void> =>
-  new Promise((done) => {
-    doNotWaitFor(setTimeout(done, ms));
-  });
-
-/** A process may end before it is done; in a browser timers are numbers, and nothing waits for them. */
-function doNotWaitFor(timer: NodeJS.Timeout | number): void {
-  if (typeof timer === 'object') timer.unref();
+export async function concludeSoon(db: Db, of: { readonly kind: 'job' | 'run'; readonly id: string }): Promise<void> {
+  const jobId = of.kind === 'job' ? of.id : await jobOfRun(db, of.id).catch(() => null);
+  if (jobId !== null) soon.written(jobId, () => standsOf(db, [jobId]));
 }
