@@ -46,7 +46,7 @@ const SERVER: Readonly<Record<string, (base: string, url: string, db: Db, server
   faults: (_, url, __, server) => benchFaults(server, url),
   writes: (base, url) => benchWrites(base, url),
   hostile: (base) => benchHostile(base),
-  load: (base) => benchLoad(base),
+  load: (base, _, db) => benchLoad(base, db),
   screen: (base) => benchScreen(base),
   listening: (base) => benchListening(base),
   'trace-screen': (base, _, db) => benchTraceScreen(base, db),

@@ -16,4 +16,6 @@ home=$(pg_home)
 pg_as sed -i '/^fsync = off$/d; /^synchronous_commit = off$/d; /^full_page_writes = off$/d' "$home/data/postgresql.conf"
 pg_as "$(pg_bin)/pg_ctl" -D "$home/data" -w restart >/dev/null
 need_build .next-test
+# As ./mudflat serve starts it.
+export MUDFLAT_WORKERS=${MUDFLAT_WORKERS:-$(web_processes)}
 MUDFLAT_DIST=.next-test exec npx --no-install tsx bench/main.ts "$@"

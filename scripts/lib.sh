@@ -117,3 +117,11 @@ need_secret() {
   MUDFLAT_SECRET=$(cat "$file")
   export MUDFLAT_SECRET
 }
+
+# So many web processes serve on this machine: one for each processor, four at most.
+web_processes() {
+  local n
+  n=$(nproc)
+  [ "$n" -gt 4 ] && n=4
+  echo "$n"
+}

@@ -27,7 +27,7 @@ printf '%s' "$yard" >"$data_dir/yard"
 need_node_modules
 need_secret
 # One process a core serves, four at most; each takes some 400 MB.
-export MUDFLAT_WORKERS=${MUDFLAT_WORKERS:-$(n=$(nproc); [ "$n" -gt 4 ] && n=4; echo "$n")}
+export MUDFLAT_WORKERS=${MUDFLAT_WORKERS:-$(web_processes)}
 # Only the proxy on this machine says for whom it asks.
 if [ -n "$yard" ]; then
   need_yard "$yard"

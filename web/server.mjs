@@ -15,6 +15,7 @@ import { randomBytes, randomUUID } from 'node:crypto';
 import { createServer } from 'node:http';
 import next from 'next';
 import pino from 'pino';
+import { Gate } from './gate.mjs';
 import { believedHeaders, contentSecurityPolicy, isLoopback, securityHeaders } from './headers.mjs';
 import { Metrics } from './metrics.mjs';
 import { SharedMetrics, supervise, wantedWorkers } from './workers.mjs';
@@ -33,6 +34,14 @@ const SLOW_ms = 2_000;
 const isDeveloping = process.env.MUDFLAT_DEV === '1';
 /** Streams stay open as long as somebody listens: how long they took says nothing. */
 const isStream = (path) => path.endsWith('/live');
+
+/**
+ * Pages are drawn one at a time: a reading that is sent meanwhile waits for one, not for everybody who looks. Drawing needs
+ * the processor, so several at once would only be done later together; what takes longer than this waits for the database.
+ */
+const DRAWN_AFTER_ms = 250;
+const pages = new Gate(1, DRAWN_AFTER_ms);
+const isPage = ({ method, url }) => (method === 'GET' || method === 'HEAD') && !/^\/(api|_next)\//.test(url);
 
 // Who reads the answer to a request: server/locale/reader.ts says it, core/locale asks for it.
 const requests = new AsyncLocalStorage();
@@ -84,14 +93,23 @@ async function serve(metrics) {
     }))
       response.setHeader(name, value);
     response.once('close', () => note(request, response, id, started));
-    requests
+    void answer(request, response, id);
+  });
+
+  async function answer(request, response, id) {
+    if (isPage(request)) {
+      const leave = await pages.enter();
+      response.once('finish', leave);
+      response.once('close', leave);
+    }
+    await requests
       .run({}, () => handle(request, response))
       .catch((error) => {
         log.error({ id, path: request.url, error: String(error?.stack ?? error) });
         if (!response.headersSent) response.writeHead(500);
         response.end();
       });
-  });
+  }
   server.keepAliveTimeout = KEEP_ALIVE_ms;
   server.headersTimeout = KEEP_ALIVE_ms + 1_000;
 

@@ -1,4 +1,5 @@
 import { tr } from '../../core/locale/translate';
+import { sayingOf } from '../../core/locale/said';
 import { CORE_VERSION } from '../../core/foundation/version';
 import { withoutBlankRows } from '../../core/signal/blank-rows';
 import { type Clock, evenClock, listedClock } from '../../core/signal/clock';
@@ -23,6 +24,7 @@ import type {
 import type { ReadRecording } from '../../formats/trace/types';
 import { ANGLE_ASKS, answerAngle, captureOf, lacksForAngle } from './capture';
 import { inUnitOf } from './in-unit';
+import { textsOf } from './stored-words';
 
 /** What a person says of one column before it is kept. */
 export interface ColumnChoice {
@@ -65,18 +67,28 @@ export type HashBlock = (block: Int32Array | Float64Array) => string;
 /** A list that a person reads, and that a head can carry. */
 const MOST_KEPT = 500;
 
-/**
- * The chosen columns of what was read, searched, as it is kept. Findings beyond the five hundredth are left out of the head; their
- * number stays in `searched`.
- */
-export function toStored(
+type Kept = readonly [
   read: ReadRecording,
   choices: readonly ColumnChoice[],
   original: OriginalFile,
   hash: HashBlock,
   progress?: (share: number) => void,
-  more: Pick<TraceHead, 'files'> & { readonly asked?: AskedCapture | null } = {},
-): StoredTrace {
+  more?: Pick<TraceHead, 'files'> & { readonly asked?: AskedCapture | null },
+];
+
+/**
+ * The chosen columns of what was read, searched, as it is kept: in plain words, with what these are made of. Findings beyond the
+ * five hundredth are left out of the head; their number stays in `searched`.
+ */
+export function toStored(...kept: Kept): StoredTrace {
+  const { result, said } = sayingOf(
+    () => searchedAndKept(...kept),
+    ({ head }) => textsOf(head),
+  );
+  return { ...result, head: { ...result.head, search: { ...result.head.search, said } } };
+}
+
+function searchedAndKept(...[read, choices, original, hash, progress, more = {}]: Kept): StoredTrace {
   const streams: Samples[] = [];
   const clocks: TraceClock[] = [];
   const seen: Clock[] = [];

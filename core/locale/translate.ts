@@ -21,6 +21,23 @@ function keyOnce(parts: TemplateStringsArray): string {
 export const fill = (text: string, values: readonly string[]): string =>
   text.replace(/\{(\d+)\}/g, (whole, i: string) => values[Number(i)] ?? whole);
 
+/** Where templates are noted while something is said that is kept: the text, its template and what was put in. */
+let noted: Map<string, readonly string[]> | null = null;
+
+/** Does the work, which must not wait for anything, and notes what every text is made of that is made meanwhile. */
+export function noteTemplates<T>(into: Map<string, readonly string[]>, work: () => T): T {
+  const before = noted;
+  noted = into;
+  try {
+    return work();
+  } finally {
+    noted = before;
+  }
+}
+
+/** A template in the reader's language, where there is one: "{0} reads {1}". */
+export const translated = (template: string): string => currentReader().words?.[template] ?? template;
+
 /**
  * A text for the reader, as a template: tr`${name} reads ${value}`. Numbers get the reader's decimal mark; words that are
  * put in are themselves looked up.
@@ -30,7 +47,9 @@ export function tr(parts: TemplateStringsArray, ...values: readonly unknown[]): 
   const shown = values.map((v) => (typeof v === 'number' ? withMark(String(v)) : lookUp(String(v), words)));
   const own = words?.[keyOnce(parts)];
   if (own !== undefined) return fill(own, shown);
-  return parts.reduce((text, part, i) => text + (shown[i - 1] ?? '') + part);
+  const said = parts.reduce((text, part, i) => text + (shown[i - 1] ?? '') + part);
+  if (values.length) noted?.set(said, [keyOnce(parts), ...shown]);
+  return said;
 }
 
 /** A text that stands in the sources as it is, or is put together of such, in the reader's language; of nothing nothing. */

@@ -1,3 +1,4 @@
+import type { Said } from '../../core/locale/said';
 import type { FromSchema } from 'json-schema-to-ts';
 import type { LeadMap } from '../../core/signal/lead-map';
 import type { Transfer } from '../../core/limits/transfer';
@@ -218,6 +219,16 @@ export const TRACE_HEAD = {
           items: { $ref: 'urn:mudflat:trace-findings:1#/$defs/searched' },
         },
         summary: { type: 'string', maxLength: 20_000 },
+        said: {
+          type: 'object',
+          maxProperties: 10_000,
+          additionalProperties: {
+            type: 'array',
+            minItems: 1,
+            maxItems: 20,
+            items: { type: 'string', maxLength: 2_000 },
+          },
+        },
         events: {
           type: 'array',
           maxItems: MOST_FINDINGS,
@@ -285,6 +296,8 @@ export interface TraceHead {
     readonly findings: readonly Finding[];
     readonly searched: readonly Searched[];
     readonly summary: string;
+    /** What the sentences are made of, for readers of another language; absent in recordings of an earlier version. */
+    readonly said?: Said;
     /** What the drive did; absent in recordings of an earlier version. */
     readonly events?: readonly DriveEvent[];
   };

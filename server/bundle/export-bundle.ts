@@ -167,7 +167,7 @@ async function readingsCsv(db: Db, jobId: string): Promise<string> {
     .from(testRun)
     .where(eq(testRun.jobId, jobId))
     .orderBy(asc(testRun.createdAt), asc(testRun.id));
-  const parts = (await eachOf(db, runs, (r) => viewRun(db, r.id))).flatMap((v) => (v ? [writeReadingsCsv(v)] : []));
+  const parts = (await eachOf(db, runs, (r, at) => viewRun(at, r.id))).flatMap((v) => (v ? [writeReadingsCsv(v)] : []));
   return parts.map((text, i) => (i === 0 ? text : text.slice(text.indexOf('\n') + 1))).join('');
 }
 

@@ -3,8 +3,9 @@ import { sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
+import { Fold } from './fold';
 import * as schema from './schema';
-import type { Db } from './together';
+import { type Db, foldsWith } from './together';
 
 export * from './together';
 
@@ -21,7 +22,16 @@ export function connect(url: string, wait_ms = 5000): Connection {
   const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: wait_ms });
   // An idle connection that breaks (server stopped) must not end the process; the next query reconnects.
   pool.on('error', (error) => process.stderr.write(`database connection lost: ${error.message}\n`));
-  return { db: drizzle(pool, { schema }), pool };
+  const db = drizzle(pool, { schema });
+  // What drizzle asks of a connection is only this one thing, as long as nothing is written.
+  foldsWith(
+    db,
+    () =>
+      drizzle(
+        new Fold((config, values) => pool.query(config as pg.QueryArrayConfig, values)) as unknown as pg.Pool,
+      ) as unknown as Db,
+  );
+  return { db, pool };
 }
 
 /** Kept on `globalThis` so that reloading modules in development does not open a pool each time. */

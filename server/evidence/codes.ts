@@ -7,8 +7,9 @@ import { type Problem } from '../../core/foundation/result';
 import type { CodeView } from '../../application/views';
 import type { Db, Tx } from '../db/connection';
 import { type Done, notFound, refuse } from '../db/refusal';
+import type { RunRow } from '../readings/job-runs';
 import { definitionOf } from '../readings/run-view';
-import { codeDescription, codeObservation, depot, job, testRun } from '../db/schema';
+import { codeDescription, codeObservation, depot, job } from '../db/schema';
 import { append, appendAll, appendTakeBack } from '../journal/append';
 import type { RecordCodes, TakeBackCode, DescribeCode } from '../../formats/requests/codes';
 
@@ -91,18 +92,15 @@ const codeView = (r: typeof codeObservation.$inferSelect): CodeView => ({
   at: r.createdAt.toISOString(),
 });
 
-/** Names of tests of a job in which something was unplugged with the key on. */
-export async function unpluggedIn(db: Db, jobId: string): Promise<string[]> {
-  const runs = await db.select().from(testRun).where(eq(testRun.jobId, jobId)).orderBy(asc(testRun.createdAt));
-  return [
-    ...new Set(
-      runs
-        .map(definitionOf)
-        .filter((t) => t.condition.key === 'on' && t.states.some((s) => s.id === 'unplugged'))
-        .map((t) => t.name),
-    ),
-  ];
-}
+/** Names of the tests, of a job’s runs, in which something was unplugged with the key on. */
+export const unpluggedIn = (runs: readonly RunRow[]): string[] => [
+  ...new Set(
+    runs
+      .map(definitionOf)
+      .filter((t) => t.condition.key === 'on' && t.states.some((s) => s.id === 'unplugged'))
+      .map((t) => t.name),
+  ),
+];
 
 /**
  * What a depot knows of a code that its maker defined; an empty text takes it away. Codes of the standards

@@ -47,7 +47,7 @@ export async function addPhoto(db: Db, jobId: string, p: NewPhoto): Promise<Done
     );
   try {
     return await db.transaction(async (tx) => {
-      const [there] = await tx.select({ id: job.id }).from(job).where(eq(job.id, jobId)).for('update');
+      const [there] = await tx.select({ id: job.id }).from(job).where(eq(job.id, jobId)).for('no key update');
       if (!there) return notFound('job');
       const [held] = await tx
         .select({ n: count(), bytes: sql<number>`coalesce(sum(${photo.size}), 0)::float8` })

@@ -212,7 +212,7 @@ export async function setPart(db: Db, unitId: string, p: SetPart): Promise<Done>
 /** A depot's school for a test, how it accepts, or what it reckons in. */
 export async function chooseDepot(db: Db, depotId: string, c: ChooseDepot): Promise<Done> {
   return db.transaction(async (tx) => {
-    const [there] = await tx.select().from(depot).where(eq(depot.id, depotId)).for('update');
+    const [there] = await tx.select().from(depot).where(eq(depot.id, depotId)).for('no key update');
     if (!there) return notFound('depot');
     const { schools, decision, currency, letterhead } = there.choices;
     const others = Object.fromEntries(Object.entries(schools).filter(([test]) => test !== c.school?.test));

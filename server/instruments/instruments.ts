@@ -132,11 +132,11 @@ export async function testLeadsOf(db: Db | Tx, depotId: string): Promise<TestLea
 export async function viewInstruments(db: Db): Promise<DepotInstrumentsView[]> {
   const depots = await db.select().from(depot).orderBy(asc(depot.name));
   const rows = await db.select().from(instrument).orderBy(asc(instrument.name));
-  return eachOf(db, depots, async (d) => ({
+  return eachOf(db, depots, async (d, at) => ({
     id: d.id,
     name: d.name,
     timeZone: d.timeZone,
-    testLeads: await testLeadsOf(db, d.id),
+    testLeads: await testLeadsOf(at, d.id),
     instruments: rows
       .filter((i) => i.depotId === d.id)
       .map(instrumentView)

@@ -62,10 +62,10 @@ export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
   const { evidence: observed, intake } = f;
   const [circuits, findings, renewed, temperatures] = await together(
     db,
-    () => allCircuits(db),
-    () => pastFindings(db, f),
-    () => renewedOn(db, f.unit.id),
-    () =>
+    (db) => allCircuits(db),
+    (db) => pastFindings(db, f),
+    (db) => renewedOn(db, f.unit.id),
+    (db) =>
       temperaturesOf(
         db,
         f.runs.map((r) => r.id),
@@ -125,10 +125,10 @@ const swapAtFirst = (body: Evidence, at: string, moves: PartMoves): Evidence =>
  * own data.
  */
 async function shelfLimits(db: Db, f: JobFacts, tests: readonly string[]): Promise<Map<string, Limits>> {
-  const found = await eachOf(db, tests, async (id): Promise<[string, Limits][]> => {
+  const found = await eachOf(db, tests, async (id, at): Promise<[string, Limits][]> => {
     const own = f.runs.find((r) => r.definition.id === id && r.judgement.limits.status !== 'rule-of-thumb');
     if (own) return [[id, own.judgement.limits]];
-    const definition = await findAnyTest(db, id);
+    const definition = await findAnyTest(at, id);
     if (!definition) return [];
     const situation = situationOf({
       definition,
@@ -136,9 +136,9 @@ async function shelfLimits(db: Db, f: JobFacts, tests: readonly string[]): Promi
       choices: f.choices,
       circumstance: { instrumentId: null, leadZero: null, zeros: {}, states: [], condition: {} },
     });
-    const { chosen } = explainChoice(arrangeSpecifications(await candidatesFor(db, definition)), situation);
+    const { chosen } = explainChoice(arrangeSpecifications(await candidatesFor(at, definition)), situation);
     if (chosen && chosen.status !== 'rule-of-thumb') return [[id, chosen.limits]];
-    const learned = learnedLimits(await goodReadings(db, f, definition), definition);
+    const learned = learnedLimits(await goodReadings(at, f, definition), definition);
     return learned ? [[id, learned]] : [];
   });
   return new Map(found.flat());

@@ -46,7 +46,8 @@ export interface WrittenJob {
   readonly fitted: Readonly<Record<string, string>>;
 }
 
-export async function readJob(db: Db, jobId: string): Promise<WrittenJob | null> {
+/** The job itself, with where it belongs; `null`: there is none. */
+export async function rowsOfJob(db: Db, jobId: string): Promise<JobRows | null> {
   const [row] = await db
     .select({ job, unit: fleetUnit, family: engineFamily, depot })
     .from(job)
@@ -54,26 +55,37 @@ export async function readJob(db: Db, jobId: string): Promise<WrittenJob | null>
     .innerJoin(engineFamily, eq(engineFamily.id, fleetUnit.engineFamilyId))
     .innerJoin(depot, eq(depot.id, fleetUnit.depotId))
     .where(eq(job.id, jobId));
-  if (!row) return null;
-  const earlierJobs = await db
-    .select()
-    .from(job)
-    .where(and(eq(job.unitId, row.unit.id), sql`${job.number} < ${row.job.number}`))
-    .orderBy(desc(job.number))
-    .limit(EARLIER);
-  const jobs = [row.job, ...earlierJobs];
-  const ids = jobs.map((j) => j.id);
-  const [allRuns, codes, intake, evidence, findings, changes, records, tests, fitted] = await together(
+  return row ?? null;
+}
+
+export async function readJob(db: Db, jobId: string): Promise<WrittenJob | null> {
+  const row = await rowsOfJob(db, jobId);
+  return row && readWritten(db, row);
+}
+
+/** What was written into a job whose own row is at hand. */
+export async function readWritten(db: Db, row: JobRows): Promise<WrittenJob> {
+  const jobId = row.job.id;
+  const [earlierJobs, codes, intake, evidence, changes, records, tests, fitted] = await together(
     db,
-    () => runsOf(db, jobs),
-    () => codesOf(db, jobId),
-    () => intakeOf(db, jobId),
-    () => evidenceOf(db, jobId),
-    () => findingsOf(db, ids),
-    () => changesOf(db, jobId),
-    () => repairRecordsOf(db, [jobId]),
-    () => allTests(db),
-    () => fittedOf(db, row),
+    (at) => earlierOf(at, row),
+    (at) => codesOf(at, jobId),
+    (at) => intakeOf(at, jobId),
+    (at) => evidenceOf(at, jobId),
+    (at) => changesOf(at, jobId),
+    (at) => repairRecordsOf(at, [jobId]),
+    (at) => allTests(at),
+    (at) => fittedOf(at, row),
+  );
+  const jobs = [row.job, ...earlierJobs];
+  const [allRuns, findings] = await together(
+    db,
+    (at) => runsOf(at, jobs),
+    (at) =>
+      findingsOf(
+        at,
+        jobs.map((j) => j.id),
+      ),
   );
   const [own, ...earlier] = briefs(jobs, allRuns);
   if (!own) throw new Error(`job ${jobId} has no brief`);
@@ -94,6 +106,14 @@ export async function readJob(db: Db, jobId: string): Promise<WrittenJob | null>
     fitted,
   };
 }
+
+const earlierOf = (db: Db, row: JobRows): Promise<JobRow[]> =>
+  db
+    .select()
+    .from(job)
+    .where(and(eq(job.unitId, row.unit.id), sql`${job.number} < ${row.job.number}`))
+    .orderBy(desc(job.number))
+    .limit(EARLIER);
 
 /** What is fitted, by kind: as this unit's parts say, else as all units of the family that say it agree. */
 async function fittedOf(db: Db, { unit, family }: JobRows): Promise<Record<string, string>> {

@@ -14,7 +14,9 @@ import { sayAgain } from '../../core/judge/set';
 import type { Judgement } from '../../core/judge/types';
 import { v7 } from 'uuid';
 import { viewJob } from './view-job';
-import { testRun } from '../db/schema';
+import { testRun, trace } from '../db/schema';
+import { textsOf } from '../../application/traces/stored-words';
+import { viewTrace } from '../traces/traces';
 
 let test_: TestDatabase;
 beforeAll(async () => {
@@ -129,3 +131,35 @@ test('English is always there; a language without a file has no words', () => {
   expect(translationOf('../package')).toBeNull();
   expect(translationOf('tlh')).toBeNull();
 });
+
+test('what was found in recordings is said to each reader in their own words, by the same findings', async () => {
+  const rows = await test_.db.select({ id: trace.id, head: trace.head }).from(trace);
+  expect(rows.length).toBeGreaterThan(3);
+  let sentences = 0;
+  for (const { id, head } of rows) {
+    const plain = (await viewTrace(test_.db, id))?.head;
+    expect(plain).toEqual({ ...head, search: { ...head.search, said: undefined } });
+    readFor(() => PSEUDO);
+    const shown = (await viewTrace(test_.db, id))?.head;
+    readFor(() => ({ locale: COMMA, words: null }));
+    const comma = (await viewTrace(test_.db, id))?.head;
+    readFor(undefined);
+    if (!shown || !comma) throw new Error('no recording');
+    // What the person calls a channel, and what a file calls itself, are their words.
+    const own = new RegExp(
+      [...head.channels.flatMap((c) => [c.name, c.unit]), '\\b\\w{1,3}\\b'].map(escaped).join('|'),
+      'g',
+    );
+    for (const text of textsOf(shown)) {
+      expect(text.replace(own, '')).not.toMatch(/[a-z]{4}/);
+      sentences += 1;
+    }
+    for (const text of textsOf(comma)) expect(text).not.toMatch(/\d\.\d/);
+    expect(shown.search.findings.map(({ reasons, ...f }) => [reasons.length, f])).toEqual(
+      head.search.findings.map(({ reasons, ...f }) => [reasons.length, f]),
+    );
+  }
+  expect(sentences).toBeGreaterThan(100);
+});
+
+const escaped = (text: string): string => (text.startsWith('\\b') ? text : text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));

@@ -2,7 +2,7 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import { currentLocale, localeKey } from '../../core/locale/locale';
 import { CORE_VERSION } from '../../core/foundation/version';
 import type { JobProgress } from '../../core/job/progress';
-import { type Db, eachOf } from '../db/connection';
+import { type Db, eachOf, together } from '../db/connection';
 import {
   circuitDefinition,
   depot,
@@ -19,7 +19,7 @@ import { measuredRunsOf } from '../readings/job-runs';
 import { type Conclusions, concludeFrom } from './conclude';
 import { ConcludeSoon } from './conclude-soon';
 import { warmUntil } from './diagnosis-inputs';
-import { readJob, type WrittenJob } from './read-job';
+import { readWritten, rowsOfJob, type WrittenJob } from './read-job';
 
 /** Conclusions rest on how long ago something was: they are drawn anew after a day. */
 const KEPT_FOR_ms = 24 * 60 * 60_000;
@@ -35,7 +35,6 @@ const KEY = sql<string>`concat_ws('|', ${CORE_VERSION}::text, ${jobHead.number},
   (select concat(count(*), ':', max(${circuitDefinition}.xmin::text::bigint)) from ${circuitDefinition}))`;
 
 async function keysOf(db: Db, jobIds: readonly string[]): Promise<Map<string, string>> {
-  if (jobIds.length === 0) return new Map();
   const rows = await db
     .select({ id: job.id, key: KEY })
     .from(job)
@@ -47,23 +46,27 @@ async function keysOf(db: Db, jobIds: readonly string[]): Promise<Map<string, st
   return new Map(rows.map((r) => [r.id, r.key]));
 }
 
-/**
- * What follows from a job: as it was kept while nothing has changed, else concluded and kept. `written` is the job as
- * it was read after this was called.
- */
-export async function conclusionsOf(
-  db: Db,
-  jobId: string,
-  written: () => Promise<WrittenJob | null>,
-): Promise<{ readonly written: WrittenJob; readonly conclusions: Conclusions } | null> {
-  // The key first: what is written meanwhile makes it old.
-  const key = (await keysOf(db, [jobId])).get(jobId);
-  const w = await written();
-  if (key === undefined || !w) return null;
-  const [kept] = await db
+const keptOf = (db: Db, jobId: string) =>
+  db
     .select()
     .from(jobStanding)
     .where(and(eq(jobStanding.jobId, jobId), eq(jobStanding.locale, localeKey(currentLocale()))));
+
+/** What was written into a job and what follows from it: as it was kept while nothing has changed, else concluded and kept. */
+export async function conclusionsOf(
+  db: Db,
+  jobId: string,
+): Promise<{ readonly written: WrittenJob; readonly conclusions: Conclusions } | null> {
+  // The key before the rest: what is written meanwhile makes it old.
+  const [keys, [kept], row] = await together(
+    db,
+    (at) => keysOf(at, [jobId]),
+    (at) => keptOf(at, jobId),
+    (at) => rowsOfJob(at, jobId),
+  );
+  const key = keys.get(jobId);
+  if (key === undefined || !row) return null;
+  const w = await readWritten(db, row);
   if (kept?.key === key && kept.until.getTime() > Date.now())
     return { written: w, conclusions: { ...kept.conclusions, progress: kept.progress } };
   return { written: w, conclusions: await concludeAndKeep(db, w, key) };
@@ -94,29 +97,34 @@ async function concludeAndKeep(db: Db, w: WrittenJob, key: string): Promise<Conc
  * who looks at sixty jobs waits for them to be weighed.
  */
 export async function standsOf(db: Db, jobIds: readonly string[], mayLag = false): Promise<Map<string, JobProgress>> {
-  const keys = await keysOf(db, jobIds);
-  const kept = jobIds.length
-    ? await db
-        .select({
-          jobId: jobStanding.jobId,
-          key: jobStanding.key,
-          until: jobStanding.until,
-          progress: jobStanding.progress,
-        })
-        .from(jobStanding)
-        .where(and(inArray(jobStanding.jobId, [...jobIds]), eq(jobStanding.locale, localeKey(currentLocale()))))
-    : [];
+  if (jobIds.length === 0) return new Map();
+  const [keys, kept] = await together(
+    db,
+    (at) => keysOf(at, jobIds),
+    (at) => progressKept(at, jobIds),
+  );
   const isFresh = (k: (typeof kept)[number]): boolean => k.key === keys.get(k.jobId) && k.until.getTime() > Date.now();
   const behind = mayLag ? kept.filter((k) => !isFresh(k) && k.key.startsWith(`${CORE_VERSION}|`)) : [];
   for (const k of behind) soon.seenBehind(k.jobId, () => standsOf(db, [k.jobId]));
   const stands = new Map([...kept.filter(isFresh), ...behind].map((k) => [k.jobId, k.progress] as const));
   const old = jobIds.filter((id) => !stands.has(id));
   await eachOf(db, old, async (id) => {
-    const found = await conclusionsOf(db, id, () => readJob(db, id));
+    const found = await conclusionsOf(db, id);
     if (found) stands.set(id, found.conclusions.progress);
   });
   return stands;
 }
+
+const progressKept = (db: Db, jobIds: readonly string[]) =>
+  db
+    .select({
+      jobId: jobStanding.jobId,
+      key: jobStanding.key,
+      until: jobStanding.until,
+      progress: jobStanding.progress,
+    })
+    .from(jobStanding)
+    .where(and(inArray(jobStanding.jobId, [...jobIds]), eq(jobStanding.locale, localeKey(currentLocale()))));
 
 /** Where the job of a run stands; `null`: there is no such run. */
 export async function standOfRun(db: Db, runId: string): Promise<JobProgress | null> {
@@ -129,7 +137,9 @@ async function jobOfRun(db: Db, runId: string): Promise<string | null> {
   return row?.jobId ?? null;
 }
 
-const soon = new ConcludeSoon();
+/** On `globalThis`: pages and routes are bundled apart. */
+const shared = globalThis as { mudflatConcludeSoon?: ConcludeSoon };
+const soon = (shared.mudflatConcludeSoon ??= new ConcludeSoon());
 
 /**
  * Concludes a job once nothing more is written into it, so that whoever opens it next waits for nothing. `of`: the job,

@@ -7,7 +7,7 @@ import { ruledOutBy } from '../../core/evidence/finding';
 import type { Case } from '../../core/diagnosis/case';
 import type { BeforeView, CodeView, FindingView, JobBrief, JobView } from '../../application/views';
 import { descriptionsOf, unpluggedIn } from '../evidence/codes';
-import type { Db } from '../db/connection';
+import { type Db, together } from '../db/connection';
 import { caseOf } from './diagnosis-inputs';
 import { type JobRow, measuredRunsOf } from '../readings/job-runs';
 import { notesOf } from './notes';
@@ -26,11 +26,19 @@ import { conclusionsOf } from './standing';
  * where there is none.
  */
 export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
-  const found = await conclusionsOf(db, jobId, () => readJob(db, jobId));
+  const found = await conclusionsOf(db, jobId);
   if (!found) return null;
   const { written, conclusions } = found;
   const { row, own } = written;
-  const inputs = proofInputsOf(written);
+  const [notes, photos, before, descriptions, repair, auditTrail] = await together(
+    db,
+    (at) => notesOf(at, jobId),
+    (at) => photosOf(at, jobId),
+    (at) => earlierThatSaySomething(at, written),
+    (at) => descriptionsOf(at, row.depot.id),
+    (at) => repairOf(at, row, proofInputsOf(written)),
+    (at) => auditTrailOf(at, jobId),
+  );
   return {
     job: own,
     unit: unitView(row.unit, row.family, row.depot),
@@ -38,19 +46,19 @@ export async function viewJob(db: Db, jobId: string): Promise<JobView | null> {
     letterhead: row.depot.choices.letterhead ?? null,
     earlier: written.earlier,
     tests: offered(written),
-    notes: await notesOf(db, jobId),
+    notes,
     codes: written.codes,
-    unplugged: await unpluggedIn(db, jobId),
+    unplugged: unpluggedIn(written.runs),
     intake: written.intake,
     evidence: written.evidence,
-    photos: await photosOf(db, jobId),
+    photos,
     findings: written.findings.get(jobId) ?? [],
-    before: await earlierThatSaySomething(db, written),
-    descriptions: await descriptionsOf(db, row.depot.id),
-    repair: await repairOf(db, row, inputs),
+    before,
+    descriptions,
+    repair,
     ...conclusions,
     ruledOut: ruledOutBy(conclusions.known),
-    auditTrail: await auditTrailOf(db, jobId),
+    auditTrail,
   };
 }
 
@@ -66,10 +74,14 @@ export async function testsForJob(db: Db, jobId: string): Promise<JobView['tests
 }
 
 async function earlierThatSaySomething(db: Db, w: WrittenJob): Promise<BeforeView[]> {
-  const codesBefore = await codesByJob(db, w.earlierJobs);
-  const recordsBefore = await repairRecordsOf(
+  const [codesBefore, recordsBefore] = await together(
     db,
-    w.earlierJobs.map((j) => j.id),
+    (at) => codesByJob(at, w.earlierJobs),
+    (at) =>
+      repairRecordsOf(
+        at,
+        w.earlierJobs.map((j) => j.id),
+      ),
   );
   return w.earlier.flatMap((j) =>
     beforeOf(

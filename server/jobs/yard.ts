@@ -2,8 +2,8 @@ import { and, asc, desc, eq, inArray, isNotNull, isNull, like, lte, sql } from '
 import { groupBy } from '../../core/foundation/collections';
 import type { Judgement } from '../../core/judge/types';
 import type { JobBrief, ReleasedJob, YardJob, YardView } from '../../application/views';
-import type { Db } from '../db/connection';
-import { briefs, newestRunsOf } from '../readings/job-runs';
+import { type Db, together } from '../db/connection';
+import { briefs, type JobRow, newestRunsOf } from '../readings/job-runs';
 import { depot, engineFamily, job, fleetUnit, unitWords } from '../db/schema';
 import { unitView } from '../fleet/unit-view';
 import { standsOf } from './standing';
@@ -52,29 +52,24 @@ export async function viewYard(db: Db, search = '', mayLag = false): Promise<Yar
     .innerJoin(engineFamily, eq(engineFamily.id, fleetUnit.engineFamilyId))
     .innerJoin(depot, eq(depot.id, fleetUnit.depotId))
     .orderBy(asc(chosen.isIdle), asc(fleetUnit.fleetNumber));
-  const open = rows.length
-    ? await db
-        .select()
-        .from(job)
-        .where(
-          and(
-            isNull(job.closedAt),
-            inArray(
-              job.unitId,
-              rows.map((r) => r.unit.id),
-            ),
-          ),
-        )
-        .orderBy(desc(job.number))
-    : [];
-  const runs = await newestRunsOf(db, open, RUNS_READ);
+  const unitIds = rows.map((r) => r.unit.id);
+  const [open, released, depots, families] = await together(
+    db,
+    (at) => openJobsOf(at, unitIds),
+    (at) => releasedOf(at, unitIds),
+    viewDepots,
+    viewFamilies,
+  );
+  const [runs, stands] = await Promise.all([
+    newestRunsOf(db, open, RUNS_READ),
+    standsOf(
+      db,
+      open.map((j) => j.id),
+      mayLag,
+    ),
+  ]);
   const unitOf = new Map(open.map((j) => [j.id, j.unitId]));
   const listed = briefs(open, runs);
-  const stands = await standsOf(
-    db,
-    listed.map((b) => b.id),
-    mayLag,
-  );
   const byUnit = groupBy(listed, (b) => unitOf.get(b.id) ?? '');
   const yardJob = (b: JobBrief): YardJob[] => {
     const own = stands.get(b.id);
@@ -87,10 +82,6 @@ export async function viewYard(db: Db, search = '', mayLag = false): Promise<Yar
       : null;
     return [{ id, number, complaint, progress: { now, say, waits }, latest }];
   };
-  const released = await releasedOf(
-    db,
-    rows.map((r) => r.unit.id),
-  );
   return {
     search: search.trim(),
     found: rows[0]?.found ?? 0,
@@ -99,8 +90,8 @@ export async function viewYard(db: Db, search = '', mayLag = false): Promise<Yar
       jobs: (byUnit.get(r.unit.id) ?? []).flatMap(yardJob),
       released: released.get(r.unit.id) ?? [],
     })),
-    depots: await viewDepots(db),
-    families: await viewFamilies(db),
+    depots,
+    families,
   };
 }
 
@@ -121,6 +112,15 @@ const drawn = (judgement: Judgement): Judgement => ({
   advice: [],
   proven: [],
 });
+
+async function openJobsOf(db: Db, unitIds: readonly string[]): Promise<JobRow[]> {
+  if (unitIds.length === 0) return [];
+  return db
+    .select()
+    .from(job)
+    .where(and(isNull(job.closedAt), inArray(job.unitId, [...unitIds])))
+    .orderBy(desc(job.number));
+}
 
 /** So many released jobs of each unit. */
 const RELEASED = 5;

@@ -89,7 +89,7 @@ export async function changePerson(
   if (weak) return refuse('Choose another PIN.', [{ path: '/pin', message: weak }]);
   const password = c.pin === undefined ? null : await hashPin(c.pin);
   return db.transaction(async (tx) => {
-    const [there] = await tx.select().from(person).where(eq(person.id, personId)).for('update');
+    const [there] = await tx.select().from(person).where(eq(person.id, personId)).for('no key update');
     if (!there) return notFound('person');
     if (actor.depotId !== null && there.depotId !== actor.depotId) return onlyOwn(db, '/by');
     const staysLead =

@@ -59,7 +59,7 @@ const NO_CIRCUMSTANCE: CircumstanceView = { instrumentId: null, leadZero: null, 
  * must see what was written meanwhile.
  */
 export async function loadRun(db: Db | Tx, runId: string, lock = false): Promise<RunRecord | null> {
-  if (lock) await db.execute(sql`select 1 from ${testRun} where ${testRun.id} = ${runId} for update`);
+  if (lock) await db.execute(sql`select 1 from ${testRun} where ${testRun.id} = ${runId} for no key update`);
   const [row] = await db
     .select({
       run: testRun,

@@ -116,7 +116,7 @@ export async function writeRepairRecord(db: Db, jobId: string, body: WriteRecord
       .innerJoin(fleetUnit, eq(fleetUnit.id, job.unitId))
       .innerJoin(engineFamily, eq(engineFamily.id, fleetUnit.engineFamilyId))
       .where(eq(job.id, jobId))
-      .for('update', { of: job });
+      .for('no key update', { of: job });
     if (!row) return notFound('job');
     const written = { id: body.id, jobId, body: kept(body.record), recordedBy: body.by };
     const before = await alreadyThere(tx, repairRecord, written);
@@ -299,10 +299,10 @@ export async function repairOf(db: Db, of: RepairOf, inputs: ProofInputs): Promi
   const currency = of.depot.choices.currency ?? CURRENCY;
   const [service, lives, codings, back] = await together(
     db,
-    () => serviceDataFor(db, of.family.id),
-    () => livesByName(db, of.family.id),
-    () => codingsBefore(db, of),
-    () => comebacksOf(db, of.job.id),
+    (db) => serviceDataFor(db, of.family.id),
+    (db) => livesByName(db, of.family.id),
+    (db) => codingsBefore(db, of),
+    (db) => comebacksOf(db, of.job.id),
   );
   const link = recordsOfKind(records, 'comeback').at(-1);
   const [from] = link

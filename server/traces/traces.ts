@@ -7,6 +7,7 @@ import { ok } from '../../core/foundation/result';
 import { decodeBlock, pyramidOf } from '../../core/signal/block-codec';
 import { BLOCK_SAMPLES } from '../../core/signal/samples';
 import { checkHead, samplesIn } from '../../application/traces/stored';
+import { headForReader } from '../../application/traces/stored-words';
 import type { TraceView } from '../../application/views';
 import type { KeepTrace, NoteTrace, TraceHead } from '../../formats/requests/traces';
 import type { Db } from '../db/connection';
@@ -161,7 +162,7 @@ export async function tracesOf(db: Db, jobId: string): Promise<TraceView[]> {
     id: r.id,
     jobId: r.jobId,
     name: r.name,
-    head: r.head,
+    head: headForReader(r.head),
     by: r.recordedBy,
     at: r.createdAt.toISOString(),
     missing: missingOf(
