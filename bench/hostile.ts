@@ -8,6 +8,8 @@ import { signInAs } from './writes';
 /** So many bodies; a million take hours, and the seed says which they were. */
 const BODIES = Number(process.env.MUDFLAT_BODIES ?? 5000);
 const SEED = Number(process.env.MUDFLAT_SEED ?? 1);
+/** Only routes with this in their name. */
+const ROUTES = process.env.MUDFLAT_ROUTES ?? '';
 const AT_ONCE = 8;
 /** No answer may take longer. */
 const HANG_ms = 1000;
@@ -107,7 +109,9 @@ export async function benchHostile(base: string): Promise<void> {
   const cookie = await signInAs(base, 'Odile Brandt');
   const random = seededRandom(SEED);
   // Sign-in has its own limits on tries, and signing out would end this.
-  const routes = CASES.filter((c) => c.method === 'POST' && !c.route.startsWith('session') && c.route !== 'set-up');
+  const routes = CASES.filter(
+    (c) => c.method === 'POST' && !c.route.startsWith('session') && c.route !== 'set-up' && c.route.includes(ROUTES),
+  );
   const faults: Fault[] = [];
   let [sent, slowest] = [0, 0];
   async function one(): Promise<void> {

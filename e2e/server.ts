@@ -1,4 +1,5 @@
 import { type ChildProcess, spawn } from 'node:child_process';
+import { openSync } from 'node:fs';
 
 /** A server of the test's own, that can be stopped and started in the middle. */
 export class OwnServer {
@@ -14,8 +15,10 @@ export class OwnServer {
 
   /** `waits`: until it answers. */
   async start(waits = true): Promise<void> {
+    // What it writes, where somebody wants to see it.
+    const log = process.env.MUDFLAT_SERVER_LOG ? openSync(process.env.MUDFLAT_SERVER_LOG, 'a') : 'ignore';
     this.child = spawn('node', ['web/server.mjs'], {
-      stdio: 'ignore',
+      stdio: ['ignore', log, log],
       env: { ...process.env, NODE_ENV: 'production', PORT: String(this.port), ...this.env },
     });
     if (!waits) return;

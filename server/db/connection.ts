@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
+import { again } from './again';
 import { Fold } from './fold';
 import * as schema from './schema';
 import { type Db, foldsWith } from './together';
@@ -23,6 +24,8 @@ export function connect(url: string, wait_ms = 5000): Connection {
   // An idle connection that breaks (server stopped) must not end the process; the next query reconnects.
   pool.on('error', (error) => process.stderr.write(`database connection lost: ${error.message}\n`));
   const db = drizzle(pool, { schema });
+  const transaction = db.transaction.bind(db);
+  db.transaction = (work, config) => again(() => transaction(work, config));
   // What drizzle asks of a connection is only this one thing, as long as nothing is written.
   foldsWith(
     db,

@@ -192,7 +192,8 @@ function HowOften(props: {
   );
 }
 
-function EditIntake({ view, onClose }: { view: JobView; onClose: () => void }) {
+/** What the customer said, as it is being changed, and how it is kept. */
+function useIntake(view: JobView, onClose: () => void) {
   const router = useRouter();
   const by = usePerson();
   const [id] = useState(() => v7());
@@ -204,13 +205,6 @@ function EditIntake({ view, onClose }: { view: JobView; onClose: () => void }) {
     hours: shown ? String(shown.hours) : '',
   });
   const { busy, problems, post } = useSend();
-  const replaced = [...body.replaced, { what: '', by: '' }];
-  const setReplaced = (i: number, change: Partial<IntakeBody['replaced'][number]>): void =>
-    setBody({
-      ...body,
-      replaced: replaced.map((r, n) => (n === i ? { ...r, ...change } : r)).filter((r) => r.what.trim() || r.by.trim()),
-    });
-
   async function save(): Promise<void> {
     const intake = {
       ...body,
@@ -228,6 +222,57 @@ function EditIntake({ view, onClose }: { view: JobView; onClose: () => void }) {
     onClose();
     router.refresh();
   }
+  return { body, setBody, signs, setSigns, how, setHow, busy, problems, save };
+}
+
+type Replaced = IntakeBody['replaced'];
+
+/** What was replaced before, with an empty line for one more. */
+function ReplacedBefore({ replaced, onChange }: { replaced: Replaced; onChange: (replaced: Replaced) => void }) {
+  const lines = [...replaced, { what: '', by: '' }];
+  const set = (i: number, change: Partial<Replaced[number]>): void =>
+    onChange(lines.map((r, n) => (n === i ? { ...r, ...change } : r)).filter((r) => r.what.trim() || r.by.trim()));
+  return (
+    <fieldset className="mb-4">
+      <legend className="font-semibold">Replaced before</legend>
+      {lines.map((r, i) => (
+        <div key={i} className="grid gap-2 sm:grid-cols-[1fr_1fr_9rem]">
+          <input
+            aria-label={tr`What was replaced, ${i + 1}`}
+            placeholder="what"
+            className={inputLook}
+            value={r.what}
+            maxLength={200}
+            onChange={(e) => set(i, { what: e.target.value })}
+          />
+          <input
+            aria-label={tr`By whom, ${i + 1}`}
+            placeholder="by whom, when"
+            className={inputLook}
+            value={r.by}
+            maxLength={200}
+            onChange={(e) => set(i, { by: e.target.value })}
+          />
+          <select
+            aria-label={tr`Did it help, ${i + 1}`}
+            className={inputLook}
+            value={r.helped ?? 'not known'}
+            onChange={(e) => set(i, { helped: e.target.value as (typeof HELPED)[number] })}
+          >
+            {HELPED.map((h) => (
+              <option key={h} value={h}>
+                {h === 'not known' ? 'helped?' : tr`helped: ${h}`}
+              </option>
+            ))}
+          </select>
+        </div>
+      ))}
+    </fieldset>
+  );
+}
+
+function EditIntake({ view, onClose }: { view: JobView; onClose: () => void }) {
+  const { body, setBody, signs, setSigns, how, setHow, busy, problems, save } = useIntake(view, onClose);
   const whenError = errorAt(problems, '/intake/when');
   return (
     <Dialog
@@ -262,41 +307,7 @@ function EditIntake({ view, onClose }: { view: JobView; onClose: () => void }) {
             {...tie('intake-when', whenError)}
           />
         </Field>
-        <fieldset className="mb-4">
-          <legend className="font-semibold">Replaced before</legend>
-          {replaced.map((r, i) => (
-            <div key={i} className="grid gap-2 sm:grid-cols-[1fr_1fr_9rem]">
-              <input
-                aria-label={tr`What was replaced, ${i + 1}`}
-                placeholder="what"
-                className={inputLook}
-                value={r.what}
-                maxLength={200}
-                onChange={(e) => setReplaced(i, { what: e.target.value })}
-              />
-              <input
-                aria-label={tr`By whom, ${i + 1}`}
-                placeholder="by whom, when"
-                className={inputLook}
-                value={r.by}
-                maxLength={200}
-                onChange={(e) => setReplaced(i, { by: e.target.value })}
-              />
-              <select
-                aria-label={tr`Did it help, ${i + 1}`}
-                className={inputLook}
-                value={r.helped ?? 'not known'}
-                onChange={(e) => setReplaced(i, { helped: e.target.value as (typeof HELPED)[number] })}
-              >
-                {HELPED.map((h) => (
-                  <option key={h} value={h}>
-                    {h === 'not known' ? 'helped?' : tr`helped: ${h}`}
-                  </option>
-                ))}
-              </select>
-            </div>
-          ))}
-        </fieldset>
+        <ReplacedBefore replaced={body.replaced} onChange={(replaced) => setBody({ ...body, replaced })} />
         <Field
           id="intake-signs"
           label="Signs of earlier hands"

@@ -15,6 +15,75 @@ import { LineDetail } from './line-detail';
 import { PlanRows, type SpecificationsPlan } from './plan-rows';
 import { forWords, limitWords, STATUS_WORDS, whenWords } from './words';
 
+/** The lines that a search finds, by test in the order of the catalogue; what the catalogue has lost comes last. */
+function useFound(view: SpecificationsView, search: string) {
+  const names = useMemo(() => new Map(view.tests.map((t) => [t.id, t])), [view.tests]);
+  const texts = useMemo(() => view.lines.map((line) => ({ line, text: textOf(line, names) })), [view.lines, names]);
+  const found = useMemo(() => findLines(texts, search), [texts, search]);
+  const groups = useMemo(() => {
+    const byTest = groupBy(found, (l) => l.entry.test);
+    return [...new Set([...names.keys(), ...byTest.keys()])].flatMap((test) => {
+      const those = byTest.get(test);
+      return those ? [[test, those] as const] : [];
+    });
+  }, [found, names]);
+  return { names, groups };
+}
+
+/** Finding limits, new ones, and all of them in and out as files. */
+function ShelfTools(props: {
+  search: string;
+  onSearch: (search: string) => void;
+  onNew: () => void;
+  onImport: () => void;
+}) {
+  return (
+    <div className="mb-3 flex flex-wrap items-center gap-2">
+      <label className="flex min-h-12 min-w-60 flex-1 items-center gap-2 rounded-lg border-2 border-line bg-card px-3">
+        <Search size={18} aria-hidden="true" />
+        <span className="sr-only">Find limits</span>
+        <input
+          value={props.search}
+          onChange={(e) => props.onSearch(e.target.value)}
+          placeholder="Test, family, part, source, status"
+          className="min-w-0 flex-1 bg-transparent focus-visible:outline-none"
+        />
+      </label>
+      <Button onClick={props.onNew}>
+        <Plus size={18} aria-hidden="true" />
+        Limits
+      </Button>
+      <Button onClick={props.onImport}>
+        <FileUp size={18} aria-hidden="true" />
+        In
+      </Button>
+      <a className={buttonLook()} href="/api/specifications?format=csv" download>
+        <FileDown size={18} aria-hidden="true" />
+        CSV
+      </a>
+      <a className={buttonLook()} href="/api/specifications" download>
+        <FileDown size={18} aria-hidden="true" />
+        JSON
+      </a>
+    </div>
+  );
+}
+
+const ImportLimits = (props: { onClose: () => void; onDone: () => void }) => (
+  <ImportFile<SpecificationsPlan>
+    title="Limits from a file"
+    description="JSON or CSV, as “JSON” and “CSV” write them. Nothing is taken before you have seen what it meets on the shelf."
+    url="/api/specifications/import"
+    types={[
+      ['.json', 'application/json'],
+      ['.csv', 'text/csv'],
+    ]}
+    changes={(p) => p.rows.filter((r) => r.action !== 'unchanged').length}
+    show={(p) => <PlanRows plan={p} />}
+    {...props}
+  />
+);
+
 /** The shelf of limits: what judges what, from where, approved or not, with its revisions. */
 export function Shelf({ view, test: asked }: { view: SpecificationsView; test: string | null }) {
   const router = useRouter();
@@ -23,17 +92,7 @@ export function Shelf({ view, test: asked }: { view: SpecificationsView; test: s
   const [picked, setPicked] = useState<string | null>(null);
   const [editing, setEditing] = useState<SpecificationLine | 'new' | null>(null);
   const [importing, setImporting] = useState(false);
-  const names = useMemo(() => new Map(view.tests.map((t) => [t.id, t])), [view.tests]);
-  const texts = useMemo(() => view.lines.map((line) => ({ line, text: textOf(line, names) })), [view.lines, names]);
-  const found = useMemo(() => findLines(texts, search), [texts, search]);
-  const groups = useMemo(() => {
-    const byTest = groupBy(found, (l) => l.entry.test);
-    // In the order of the catalogue; what the catalogue has lost comes last.
-    return [...new Set([...names.keys(), ...byTest.keys()])].flatMap((test) => {
-      const those = byTest.get(test);
-      return those ? [[test, those] as const] : [];
-    });
-  }, [found, names]);
+  const { names, groups } = useFound(view, search);
   // A revision that has been replaced meanwhile opens what replaced it.
   const line = view.lines.find((l) => l.id === picked || l.earlier.some((r) => r.id === picked)) ?? null;
   const done = (): void => {
@@ -45,34 +104,12 @@ export function Shelf({ view, test: asked }: { view: SpecificationsView; test: s
   return (
     <main className="mx-auto grid w-full max-w-7xl flex-1 content-start gap-4 p-4 lg:grid-cols-[minmax(0,1fr)_24rem]">
       <div className="min-w-0">
-        <div className="mb-3 flex flex-wrap items-center gap-2">
-          <label className="flex min-h-12 min-w-60 flex-1 items-center gap-2 rounded-lg border-2 border-line bg-card px-3">
-            <Search size={18} aria-hidden="true" />
-            <span className="sr-only">Find limits</span>
-            <input
-              value={search}
-              onChange={(e) => setSearch(e.target.value)}
-              placeholder="Test, family, part, source, status"
-              className="min-w-0 flex-1 bg-transparent focus-visible:outline-none"
-            />
-          </label>
-          <Button onClick={() => setEditing('new')}>
-            <Plus size={18} aria-hidden="true" />
-            Limits
-          </Button>
-          <Button onClick={() => setImporting(true)}>
-            <FileUp size={18} aria-hidden="true" />
-            In
-          </Button>
-          <a className={buttonLook()} href="/api/specifications?format=csv" download>
-            <FileDown size={18} aria-hidden="true" />
-            CSV
-          </a>
-          <a className={buttonLook()} href="/api/specifications" download>
-            <FileDown size={18} aria-hidden="true" />
-            JSON
-          </a>
-        </div>
+        <ShelfTools
+          search={search}
+          onSearch={setSearch}
+          onNew={() => setEditing('new')}
+          onImport={() => setImporting(true)}
+        />
         {view.choice && <Choice choice={view.choice} />}
         {groups.length === 0 && <p className="py-8 text-soft">Nothing on the shelf has “{search}” in it.</p>}
         {groups.slice(0, MOST_TESTS).map(([test, lines]) => (
@@ -118,21 +155,7 @@ export function Shelf({ view, test: asked }: { view: SpecificationsView; test: s
           onDone={done}
         />
       )}
-      {importing && (
-        <ImportFile<SpecificationsPlan>
-          title="Limits from a file"
-          description="JSON or CSV, as “JSON” and “CSV” write them. Nothing is taken before you have seen what it meets on the shelf."
-          url="/api/specifications/import"
-          types={[
-            ['.json', 'application/json'],
-            ['.csv', 'text/csv'],
-          ]}
-          changes={(p) => p.rows.filter((r) => r.action !== 'unchanged').length}
-          show={(p) => <PlanRows plan={p} />}
-          onClose={() => setImporting(false)}
-          onDone={done}
-        />
-      )}
+      {importing && <ImportLimits onClose={() => setImporting(false)} onDone={done} />}
     </main>
   );
 }

@@ -22,19 +22,13 @@ const emptyDepot = (onClient: boolean): Draft => ({
   address: '',
 });
 
-/** The first visit of a workshop's own installation: its name, its first lead, its depots. */
-export function SetUp() {
-  const onClient = useOnClient();
+/** What the first visit asks for, as it is typed, and how it is sent. */
+function useSetUp(onClient: boolean) {
   const [draft, setDraft] = useState<Draft>({ ...PLAIN });
   const [depots, setDepots] = useState<readonly Draft[] | null>(null);
   const { busy, problems, setProblems, post } = useSend();
   const all = depots ?? [emptyDepot(onClient)];
-  const own = {
-    draft,
-    problems,
-    disabled: !onClient,
-    onChange: (field: string, value: string) => setDraft((d) => ({ ...d, [field]: value })),
-  };
+  const set = (field: string, value: string): void => setDraft((d) => ({ ...d, [field]: value }));
   const change = (i: number, field: string, value: string): void =>
     setDepots(all.map((d, k) => (k === i ? { ...d, [field]: value } : d)));
 
@@ -58,7 +52,14 @@ export function SetUp() {
     // A whole page load: every part of the screen learns who is there.
     if (done) window.location.assign('/');
   }
+  return { draft, set, all, setDepots, change, busy, problems, submit };
+}
 
+/** The first visit of a workshop's own installation: its name, its first lead, its depots. */
+export function SetUp() {
+  const onClient = useOnClient();
+  const { draft, set, all, setDepots, change, busy, problems, submit } = useSetUp(onClient);
+  const own = { draft, problems, disabled: !onClient, onChange: set };
   return (
     <main className="mx-auto w-full max-w-3xl p-6">
       <h1 className="mb-1 flex items-center gap-2 text-2xl font-bold">
@@ -86,31 +87,9 @@ export function SetUp() {
             As the workshop is used to it; whoever wants it otherwise chooses so for themselves, in the menu of their
             name.
           </p>
-          <LocaleFields
-            draft={draft}
-            problems={problems}
-            base="/locale"
-            disabled={!onClient}
-            onChange={(field, value) => setDraft((d) => ({ ...d, [field]: value }))}
-          />
+          <LocaleFields {...own} base="/locale" />
         </Block>
-        <Block title="The first lead">
-          <p className="mb-3 text-sm text-soft">
-            Leads add people, approve limits and change what belongs to the workshop. This one works for all depots.
-          </p>
-          <div className="grid gap-x-4 md:grid-cols-3">
-            <DraftField {...own} field="name" path="/lead/name" label="Name" />
-            <DraftField
-              {...own}
-              field="password"
-              path="/lead/password"
-              label="Password"
-              hint="ten signs at least"
-              secret
-            />
-            <DraftField {...own} field="again" path="/again" label="Once more" secret />
-          </div>
-        </Block>
+        <FirstLead {...own} />
         {all.map((d, i) => (
           <Block key={i} title={all.length > 1 ? tr`Depot ${i + 1}` : 'Its depot'}>
             <DepotFields
@@ -152,6 +131,26 @@ export function SetUp() {
         </div>
       </form>
     </main>
+  );
+}
+
+function FirstLead(own: {
+  draft: Draft;
+  problems: Parameters<typeof DraftField>[0]['problems'];
+  disabled: boolean;
+  onChange: (field: string, value: string) => void;
+}) {
+  return (
+    <Block title="The first lead">
+      <p className="mb-3 text-sm text-soft">
+        Leads add people, approve limits and change what belongs to the workshop. This one works for all depots.
+      </p>
+      <div className="grid gap-x-4 md:grid-cols-3">
+        <DraftField {...own} field="name" path="/lead/name" label="Name" />
+        <DraftField {...own} field="password" path="/lead/password" label="Password" hint="ten signs at least" secret />
+        <DraftField {...own} field="again" path="/again" label="Once more" secret />
+      </div>
+    </Block>
   );
 }
 
