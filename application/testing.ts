@@ -34,6 +34,27 @@ export interface RunOf {
   readonly entered?: readonly Entered[];
 }
 
+const UNIT = {
+  id: 'u',
+  fleetNumber: 'PL-1',
+  kind: 'Pump',
+  depot: 'Quay',
+  timeZone: 'Etc/UTC',
+  family: 'L2',
+  parts: {},
+};
+const JOB = {
+  id: 'j',
+  number: 4,
+  complaint: 'slow',
+  openedAt: '',
+  openedBy: 'Ines',
+  closed: false,
+  odometer_km: null,
+  hours: 12,
+  runs: [],
+};
+
 /** A run with these readings, judged. */
 export function runView(of: RunOf = {}): RunView {
   const definition = findTest(of.test ?? 'glow-plug-resistance');
@@ -84,27 +105,8 @@ export function runView(of: RunOf = {}): RunView {
     circumstance,
     instruments: [],
     judgement: judged.value,
-    unit: {
-      id: 'u',
-      fleetNumber: 'PL-1',
-      kind: 'Pump',
-      depot: 'Quay',
-      timeZone: 'Etc/UTC',
-      family: 'L2',
-      engine,
-      parts: {},
-    },
-    job: {
-      id: 'j',
-      number: 4,
-      complaint: 'slow',
-      openedAt: '',
-      openedBy: 'Ines',
-      closed: false,
-      odometer_km: null,
-      hours: 12,
-      runs: [],
-    },
+    unit: { ...UNIT, engine },
+    job: JOB,
     specification: {
       id: 's',
       revision: 3,

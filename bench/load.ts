@@ -78,15 +78,11 @@ export async function benchLoad(base: string, db: Db): Promise<void> {
     }
   }
 
-  const memory: Memory[] = [];
-  const watch = setInterval(() => {
-    void memoryOf(base).then((m) => memory.push(m));
-  }, 2000);
+  const tellMemory = watchMemory(base);
   await Promise.all([
     ...Array.from({ length: WRITERS }, (_, i) => writer(i)),
     ...Array.from({ length: READERS }, (_, i) => reader(i)),
   ]);
-  clearInterval(watch);
   tell('reading POST under load', seen.write, [
     [0.5, null],
     [0.95, 150],
@@ -100,16 +96,7 @@ export async function benchLoad(base: string, db: Db): Promise<void> {
     [0.5, null],
     [0.95, 500],
   ]);
-  // What is used rises until it is collected: how low it falls says whether it grows.
-  const lowest = (from: number, to: number): number =>
-    Math.min(...memory.slice(from * memory.length, to * memory.length).map((m) => m.heap));
-  report(
-    'memory in use, lowest of the last third over the middle one',
-    lowest(2 / 3, 1) / lowest(1 / 3, 2 / 3),
-    'times',
-    1,
-  );
-  report('memory of the server, most', Math.max(...memory.map((m) => m.resident)) / 1e6, 'MB', null);
+  tellMemory();
 }
 
 const POSITIONS = ['at rest', 'cranking', 'after'] as const;
@@ -140,6 +127,27 @@ async function ask(base: string, cookie: string, path: string, body?: unknown): 
   } catch {
     return false;
   }
+}
+
+/** Looks at the memory of the server until it is asked to tell of it. */
+function watchMemory(base: string): () => void {
+  const memory: Memory[] = [];
+  const watch = setInterval(() => {
+    void memoryOf(base).then((m) => memory.push(m));
+  }, 2000);
+  return () => {
+    clearInterval(watch);
+    // What is used rises until it is collected: how low it falls says whether it grows.
+    const lowest = (from: number, to: number): number =>
+      Math.min(...memory.slice(from * memory.length, to * memory.length).map((m) => m.heap));
+    report(
+      'memory in use, lowest of the last third over the middle one',
+      lowest(2 / 3, 1) / lowest(1 / 3, 2 / 3),
+      'times',
+      1,
+    );
+    report('memory of the server, most', Math.max(...memory.map((m) => m.resident)) / 1e6, 'MB', null);
+  };
 }
 
 interface Memory {

@@ -155,49 +155,54 @@ async function secondTrial(many = 1200, seed = 4711): Promise<Outcome[]> {
 
 const TARGETS: Readonly<Record<Kind, number>> = { listed: 97, unlisted: 85, two: 92, set: 95, nothing: 99, slip: 92 };
 
+const share = (of: readonly Outcome[], is: (o: Outcome) => boolean): number =>
+  (100 * of.filter(is).length) / Math.max(1, of.length);
+
+function reportKind(kind: Kind, own: readonly Outcome[]): void {
+  report(
+    `${own.length} ${kind}: right`,
+    share(own, (o) => (kind === 'unlisted' ? o.confined : o.right)),
+    '%',
+    TARGETS[kind],
+    false,
+  );
+  report(
+    '  decided and wrong',
+    share(own, (o) => o.decidedWrong),
+    '%',
+    kind === 'unlisted' ? 5 : 2,
+  );
+  report(
+    '  decided',
+    share(own, (o) => o.decided),
+    '%',
+    null,
+  );
+  report(
+    '  median readings',
+    percentile(
+      own.map((o) => o.tests),
+      0.5,
+    ),
+    '',
+    null,
+  );
+  report(
+    '  median test runs',
+    percentile(
+      own.map((o) => o.runs),
+      0.5,
+    ),
+    '',
+    null,
+  );
+}
+
 export async function benchSecondTrial(): Promise<void> {
   const all = await secondTrial(Number(process.env.MUDFLAT_TRIAL2 ?? 1200), Number(process.env.MUDFLAT_SEED ?? 4711));
-  const share = (of: readonly Outcome[], is: (o: Outcome) => boolean): number =>
-    (100 * of.filter(is).length) / Math.max(1, of.length);
   for (const kind of KINDS) {
     const own = all.filter((o) => o.c.kind === kind);
-    report(
-      `${own.length} ${kind}: right`,
-      share(own, (o) => (kind === 'unlisted' ? o.confined : o.right)),
-      '%',
-      TARGETS[kind],
-      false,
-    );
-    report(
-      '  decided and wrong',
-      share(own, (o) => o.decidedWrong),
-      '%',
-      kind === 'unlisted' ? 5 : 2,
-    );
-    report(
-      '  decided',
-      share(own, (o) => o.decided),
-      '%',
-      null,
-    );
-    report(
-      '  median readings',
-      percentile(
-        own.map((o) => o.tests),
-        0.5,
-      ),
-      '',
-      null,
-    );
-    report(
-      '  median test runs',
-      percentile(
-        own.map((o) => o.runs),
-        0.5,
-      ),
-      '',
-      null,
-    );
+    reportKind(kind, own);
   }
   report(
     'decided and wrong, over all',

@@ -69,19 +69,7 @@ async function loadOne(db: Db, r: DemoRepair, lead: string, demoId: Id, actorOf:
         });
         break;
       case 'steps':
-        for (const [n, x] of stepsOf(s).entries())
-          await write(
-            i,
-            {
-              kind: 'step',
-              sequence: s.sequence,
-              step: x.step,
-              ...(x.position === undefined ? {} : { position: x.position }),
-              ...(x.value === undefined ? {} : { value: x.value, tool: s.tool }),
-            },
-            r.by,
-            n,
-          );
+        for (const [n, x] of stepsOf(s).entries()) await write(i, stepRecord(s, x), r.by, n);
         break;
       case 'code':
         await write(i, {
@@ -121,6 +109,17 @@ async function loadOne(db: Db, r: DemoRepair, lead: string, demoId: Id, actorOf:
     }
   }
 }
+
+const stepRecord = (
+  { sequence, tool }: Extract<DemoRepair['then'][number], { do: 'steps' }>,
+  { step, position, value }: ReturnType<typeof stepsOf>[number],
+): RepairRecord => ({
+  kind: 'step',
+  sequence,
+  step,
+  ...(position === undefined ? {} : { position }),
+  ...(value === undefined ? {} : { value, tool }),
+});
 
 async function measure(
   db: Db,

@@ -204,57 +204,7 @@ export function fileReport({ job: view, verified }: ReportView): FileReport {
       ...(repair.comebackOf ? [['Comeback', tr`of job ${repair.comebackOf.number}`] as const] : []),
       ...repair.comebacks.map((c) => ['Came back', tr`as job ${c.number}`] as const),
     ],
-    sections: [
-      {
-        title: 'Codes',
-        lines: view.codes.map(
-          (c) =>
-            tr`${c.code ?? 'none'}, ${c.phase}, ${c.status}; ${when(c.at, c.by)}${c.freezeFrame.length ? `; ${c.freezeFrame.map((f) => `${f.name} ${f.value}`).join(', ')}` : ''}`,
-        ),
-      },
-      {
-        title: 'Findings',
-        lines: view.findings.flatMap((f) => [
-          tr`${findingWords(f.body)}${f.body.kind === 'found' ? `, ${f.body.confidence}` : ''}; ${when(f.at, f.by)}`,
-          ...(f.body.kind === 'found' && f.body.supports.length
-            ? [tr`For: ${f.body.supports.map((r) => r.label).join('; ')}`]
-            : []),
-          ...(f.body.kind === 'found' && f.body.against.length
-            ? [tr`Against: ${f.body.against.map((r) => r.label).join('; ')}`]
-            : []),
-          ...(f.body.ruledOut.length
-            ? [tr`Ruled out: ${f.body.ruledOut.map((r) => `${r.what} (${r.by})`).join('; ')}`]
-            : []),
-        ]),
-      },
-      {
-        title: 'What is known',
-        lines: [
-          ...view.known.statements.map((s) => tr`${s.stand}: ${s.text}`),
-          ...view.known.mended.map((s) => tr`before the repair, ${s.stand}: ${s.text}`),
-        ],
-      },
-      { title: 'Does not go together', lines: view.known.contradictions.map((c) => c.text) },
-      {
-        title: 'Suspects by circuit',
-        lines: view.circuits.flatMap((c) =>
-          c.diagnosis.suspects
-            .slice(0, 4)
-            .map((s) => tr`${c.circuit.name}: ${s.words}, ${Math.round(100 * s.probability)} %`),
-        ),
-      },
-      {
-        title: 'Seen and tried',
-        lines: view.evidence.map(
-          (e) => `${evidenceWords(e.body)}${e.body.note ? `; ${e.body.note}` : ''}; ${when(e.at, e.by)}`,
-        ),
-      },
-      { title: 'Noted', lines: view.notes.map((n) => `${n.title}: ${n.lines.join(' ')}; ${when(n.at, n.by)}`) },
-      {
-        title: 'Decision, quotation, repair',
-        lines: repair.records.map((r) => `${recordWords(r)}; ${when(r.at, r.by)}`),
-      },
-    ].filter((s) => s.lines.length > 0),
+    sections: fileSections(view, when).filter((s) => s.lines.length > 0),
     checks: repair.checks,
     trail: view.auditTrail.map((e) => tr`${e.number} ${e.kind}, ${when(e.at, e.by)}`),
     head: verified.intact
@@ -262,6 +212,59 @@ export function fileReport({ job: view, verified }: ReportView): FileReport {
       : tr`The trail is NOT intact: ${verified.faults.map((f) => f.what).join(' ')}`,
   };
 }
+
+/** All that was recorded, by what it is; also what nothing was recorded of. */
+const fileSections = (view: JobView, when: (at: string, by: string) => string): Section[] => [
+  {
+    title: 'Codes',
+    lines: view.codes.map(
+      (c) =>
+        tr`${c.code ?? 'none'}, ${c.phase}, ${c.status}; ${when(c.at, c.by)}${c.freezeFrame.length ? `; ${c.freezeFrame.map((f) => `${f.name} ${f.value}`).join(', ')}` : ''}`,
+    ),
+  },
+  {
+    title: 'Findings',
+    lines: view.findings.flatMap((f) => [
+      tr`${findingWords(f.body)}${f.body.kind === 'found' ? `, ${f.body.confidence}` : ''}; ${when(f.at, f.by)}`,
+      ...(f.body.kind === 'found' && f.body.supports.length
+        ? [tr`For: ${f.body.supports.map((r) => r.label).join('; ')}`]
+        : []),
+      ...(f.body.kind === 'found' && f.body.against.length
+        ? [tr`Against: ${f.body.against.map((r) => r.label).join('; ')}`]
+        : []),
+      ...(f.body.ruledOut.length
+        ? [tr`Ruled out: ${f.body.ruledOut.map((r) => `${r.what} (${r.by})`).join('; ')}`]
+        : []),
+    ]),
+  },
+  {
+    title: 'What is known',
+    lines: [
+      ...view.known.statements.map((s) => tr`${s.stand}: ${s.text}`),
+      ...view.known.mended.map((s) => tr`before the repair, ${s.stand}: ${s.text}`),
+    ],
+  },
+  { title: 'Does not go together', lines: view.known.contradictions.map((c) => c.text) },
+  {
+    title: 'Suspects by circuit',
+    lines: view.circuits.flatMap((c) =>
+      c.diagnosis.suspects
+        .slice(0, 4)
+        .map((s) => tr`${c.circuit.name}: ${s.words}, ${Math.round(100 * s.probability)} %`),
+    ),
+  },
+  {
+    title: 'Seen and tried',
+    lines: view.evidence.map(
+      (e) => `${evidenceWords(e.body)}${e.body.note ? `; ${e.body.note}` : ''}; ${when(e.at, e.by)}`,
+    ),
+  },
+  { title: 'Noted', lines: view.notes.map((n) => `${n.title}: ${n.lines.join(' ')}; ${when(n.at, n.by)}`) },
+  {
+    title: 'Decision, quotation, repair',
+    lines: view.repair.records.map((r) => `${recordWords(r)}; ${when(r.at, r.by)}`),
+  },
+];
 
 /** A record in a sentence. */
 export function recordWords({ body: r }: Recorded): string {

@@ -55,27 +55,9 @@ export function Bench({ view }: { view: RunView }) {
   useFocusOn(input, targeting.active);
   useBenchFacts(view, run, targeting.active);
 
-  const { pick: pickTarget } = targeting;
-  const { clearError } = entry;
-  const pick = (...next: Parameters<Targeting['pick']>): void => {
-    pickTarget(...next);
-    clearError();
-    input.current?.focus();
-  };
-  // The posts and the bar above are not drawn again for each key that is typed.
-  const latest = useRef(pick);
-  useEffect(() => {
-    latest.current = pick;
-  });
-  const pickPosition = useCallback((position: Position) => latest.current({ kind: 'position', position }), []);
-  const pickZero = useCallback(() => latest.current({ kind: 'lead-zero' }), []);
+  const { pick, pickPosition, pickZero } = usePick(targeting, entry, input);
   const openOverride = useCallback(() => setSheet('override'), []);
-  const latestRun = useRef(run);
-  useEffect(() => {
-    latestRun.current = run;
-  });
-  const onMeterProven = useCallback(() => proveMeter(latestRun.current), []);
-  const closeSheet = (): void => setSheet(null);
+  const onMeterProven = useMeterProven(run);
 
   return (
     <main className="grid min-h-0 flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_19rem] xl:grid-cols-[13rem_minmax(0,1fr)_19rem]">
@@ -147,17 +129,66 @@ export function Bench({ view }: { view: RunView }) {
         isSaved={run.settled && run.loaded}
         onMeterProven={onMeterProven}
       />
-      {sheet === 'shortcuts' && <Shortcuts onClose={closeSheet} />}
-      {sheet === 'override' && (
+      <OpenSheet sheet={sheet} view={view} run={run} onClose={() => setSheet(null)} />
+    </main>
+  );
+}
+
+/** What lies over the bench, if anything. */
+function OpenSheet({
+  sheet,
+  view,
+  run,
+  onClose,
+}: {
+  sheet: Sheet | null;
+  view: RunView;
+  run: Run;
+  onClose: () => void;
+}) {
+  switch (sheet) {
+    case 'shortcuts':
+      return <Shortcuts onClose={onClose} />;
+    case 'override':
+      return (
         <Override
           runId={view.id}
           states={view.definition.states.filter((s) => !run.circumstance.states.includes(s.id))}
-          onClose={closeSheet}
+          onClose={onClose}
         />
-      )}
-      {sheet === 'csv' && <ImportCsv runId={view.id} onClose={closeSheet} />}
-    </main>
-  );
+      );
+    case 'csv':
+      return <ImportCsv runId={view.id} onClose={onClose} />;
+    default:
+      return null;
+  }
+}
+
+/** Picks a position and gives the field the focus; the posts and the bar above are not drawn again for each key that is typed. */
+function usePick(targeting: Targeting, entry: ReturnType<typeof useEntry>, input: RefObject<HTMLInputElement | null>) {
+  const { pick: pickTarget } = targeting;
+  const { clearError } = entry;
+  const pick = (...next: Parameters<Targeting['pick']>): void => {
+    pickTarget(...next);
+    clearError();
+    input.current?.focus();
+  };
+  const latest = useRef(pick);
+  useEffect(() => {
+    latest.current = pick;
+  });
+  const pickPosition = useCallback((position: Position) => latest.current({ kind: 'position', position }), []);
+  const pickZero = useCallback(() => latest.current({ kind: 'lead-zero' }), []);
+  return { pick, pickPosition, pickZero };
+}
+
+/** The same function for as long as the bench is there, however often the run changes. */
+function useMeterProven(run: Run): () => void {
+  const latest = useRef(run);
+  useEffect(() => {
+    latest.current = run;
+  });
+  return useCallback(() => proveMeter(latest.current), []);
 }
 
 /** What the display of the meter shows now, as far as it was recorded: the framed position, else what was read last. */

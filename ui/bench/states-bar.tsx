@@ -1,4 +1,5 @@
 'use client';
+import { isoDayShown } from '../../core/locale/dates';
 import { tr } from '../../core/locale/translate';
 import { memo, useState } from 'react';
 import { Check } from 'lucide-react';
@@ -21,9 +22,9 @@ export interface StatesBarProps {
   readonly onOverride: (() => void) | null;
 }
 
-/** On a narrow screen the row scrolls; what is not set comes first. */
 /** A long name in a list takes no room from the posts. */
 const NARROW = 'max-w-40 truncate';
+/** On a narrow screen the row scrolls; what is not set comes first. */
 const chip = (set: boolean): string =>
   `inline-flex shrink-0 whitespace-nowrap ${set ? '' : '-order-1'} min-h-9 pointer-coarse:min-h-12 items-center gap-1.5 rounded-lg border px-2.5 text-sm ${set ? 'border-line bg-card' : 'border-ochre bg-card font-bold text-ochre'}`;
 
@@ -33,35 +34,45 @@ export const firstUnconfirmed = (
   c: Pick<CircumstanceView, 'states'>,
 ): RequiredState | undefined => states.find((s) => !c.states.includes(s.id));
 
+type Part = Pick<StatesBarProps, 'circumstance' | 'onChange'>;
+
 /** What must be true now. Confirmed once; what is not confirmed stays visible and is printed with the result. */
-export const StatesBar = memo(function StatesBar({
-  states,
-  circumstance: c,
-  instruments,
-  leads,
-  quantity,
-  zeroWanted,
-  onChange,
-  onZero,
-  onOverride,
-}: StatesBarProps) {
-  const meter = instruments.find((i) => i.id === c.instrumentId);
-  const today = useToday();
-  const overdue = meter?.calibrationDue != null && today !== null && meter.calibrationDue < today;
-  const reads = instruments.filter(
-    (i) => i.accuracy.length === 0 || i.accuracy.some((a) => a.quantity === quantity) || i.id === c.instrumentId,
-  );
-  const usable = reads.length ? reads : instruments;
-  const zeroed = quantity === 'current' ? 'clamp’s zero' : 'leads zeroed';
-  const firstOpen = firstUnconfirmed(states, c)?.id;
-  const toggle = (id: string): void =>
-    onChange({ states: c.states.includes(id) ? c.states.filter((s) => s !== id) : [...c.states, id] });
+export const StatesBar = memo(function StatesBar(props: StatesBarProps) {
+  const { states, circumstance: c, instruments, leads, quantity, zeroWanted, onChange, onZero, onOverride } = props;
+  const own = { circumstance: c, onChange };
   return (
     <div
       className="no-print flex shrink-0 gap-2 overflow-x-auto py-1 md:flex-wrap"
       role="group"
       aria-label="What must be true now"
     >
+      <StateChips {...own} states={states} />
+      {onOverride && states.some((s) => !c.states.includes(s.id)) && (
+        <button type="button" className={chip(true)} onClick={onOverride}>
+          sign off…
+        </button>
+      )}
+      {(zeroWanted || c.leadZero !== null) && <ZeroChip zero={c.leadZero} quantity={quantity} onZero={onZero} />}
+      {quantity === 'resistance' && zeroWanted && c.leadZero === null && leads.length > 0 && (
+        <LeadChoice {...own} leads={leads} />
+      )}
+      {quantity !== 'observation' && <MeterChoice {...own} instruments={instruments} quantity={quantity} />}
+      <Overdue meter={instruments.find((i) => i.id === c.instrumentId)} />
+      <Temperature
+        value={c.condition.partTemperature_degC}
+        onChange={(t) => onChange({ condition: conditionWith(c.condition, 'partTemperature_degC', t) })}
+      />
+      <AlsoSeen condition={c.condition} onChange={(condition) => onChange({ condition })} />
+    </div>
+  );
+});
+
+function StateChips({ states, circumstance: c, onChange }: Part & Pick<StatesBarProps, 'states'>) {
+  const firstOpen = firstUnconfirmed(states, c)?.id;
+  const toggle = (id: string): void =>
+    onChange({ states: c.states.includes(id) ? c.states.filter((s) => s !== id) : [...c.states, id] });
+  return (
+    <>
       {states.map((s) => {
         const set = c.states.includes(s.id);
         return (
@@ -80,70 +91,85 @@ export const StatesBar = memo(function StatesBar({
           </button>
         );
       })}
-      {onOverride && states.some((s) => !c.states.includes(s.id)) && (
-        <button type="button" className={chip(true)} onClick={onOverride}>
-          sign off…
-        </button>
-      )}
-      {(zeroWanted || c.leadZero !== null) && (
-        <button type="button" className={chip(c.leadZero !== null)} onClick={onZero}>
-          {c.leadZero === null ? (
-            tr`${zeroed}?`
-          ) : (
-            <>
-              <Check size={15} aria-hidden="true" />
-              {zeroed}{' '}
-              <b className="font-mono">
-                {c.leadZero}
-                {/[A-ZΩ]/i.test(c.leadZero) ? '' : quantity === 'current' ? ' A' : ' Ω'}
-              </b>
-            </>
-          )}
-        </button>
-      )}
-      {quantity === 'resistance' && zeroWanted && c.leadZero === null && leads.length > 0 && (
-        <select
-          aria-label="Leads measured before"
-          className={`${chip(false)} ${NARROW}`}
-          value=""
-          onChange={(e) => onChange({ leadZero: e.target.value || null })}
-        >
-          <option value="">leads on the list?</option>
-          {leads.map((l) => (
-            <option key={l.name} value={l.zero}>
-              {l.name}, {l.zero} Ω
-            </option>
-          ))}
-        </select>
-      )}
-      {quantity !== 'observation' && (
-        <select
-          aria-label="Meter"
-          className={`${chip(c.instrumentId !== null)} ${NARROW}`}
-          value={c.instrumentId ?? ''}
-          onChange={(e) => onChange({ instrumentId: e.target.value || null })}
-        >
-          <option value="">which meter?</option>
-          {usable.map((i) => (
-            <option key={i.id} value={i.id}>
-              {i.name}
-            </option>
-          ))}
-        </select>
-      )}
-      {overdue && (
-        <span className="inline-flex min-h-9 items-center px-1 text-sm font-bold text-ochre">
-          calibration was due {meter.calibrationDue}
-        </span>
-      )}
-      <Temperature
-        value={c.condition.partTemperature_degC}
-        onChange={(t) => onChange({ condition: conditionWith(c.condition, 'partTemperature_degC', t) })}
-      />
-      <AlsoSeen condition={c.condition} onChange={(condition) => onChange({ condition })} />
-    </div>
+    </>
   );
-});
+}
+
+function ZeroChip({ zero, quantity, onZero }: { zero: string | null } & Pick<StatesBarProps, 'quantity' | 'onZero'>) {
+  const zeroed = quantity === 'current' ? 'clamp’s zero' : 'leads zeroed';
+  return (
+    <button type="button" className={chip(zero !== null)} onClick={onZero}>
+      {zero === null ? (
+        tr`${zeroed}?`
+      ) : (
+        <>
+          <Check size={15} aria-hidden="true" />
+          {zeroed}{' '}
+          <b className="font-mono">
+            {zero}
+            {/[A-ZΩ]/i.test(zero) ? '' : quantity === 'current' ? ' A' : ' Ω'}
+          </b>
+        </>
+      )}
+    </button>
+  );
+}
+
+function LeadChoice({ leads, onChange }: Part & Pick<StatesBarProps, 'leads'>) {
+  return (
+    <select
+      aria-label="Leads measured before"
+      className={`${chip(false)} ${NARROW}`}
+      value=""
+      onChange={(e) => onChange({ leadZero: e.target.value || null })}
+    >
+      <option value="">leads on the list?</option>
+      {leads.map((l) => (
+        <option key={l.name} value={l.zero}>
+          {l.name}, {l.zero} Ω
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** Meters that read what is asked; all of them where none is said to. */
+function MeterChoice({
+  circumstance: c,
+  instruments,
+  quantity,
+  onChange,
+}: Part & Pick<StatesBarProps, 'instruments' | 'quantity'>) {
+  const reads = instruments.filter(
+    (i) => i.accuracy.length === 0 || i.accuracy.some((a) => a.quantity === quantity) || i.id === c.instrumentId,
+  );
+  const usable = reads.length ? reads : instruments;
+  return (
+    <select
+      aria-label="Meter"
+      className={`${chip(c.instrumentId !== null)} ${NARROW}`}
+      value={c.instrumentId ?? ''}
+      onChange={(e) => onChange({ instrumentId: e.target.value || null })}
+    >
+      <option value="">which meter?</option>
+      {usable.map((i) => (
+        <option key={i.id} value={i.id}>
+          {i.name}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+function Overdue({ meter }: { meter: InstrumentView | undefined }) {
+  const today = useToday();
+  if (meter?.calibrationDue == null || today === null || meter.calibrationDue >= today) return null;
+  return (
+    <span className="inline-flex min-h-9 items-center px-1 text-sm font-bold text-ochre">
+      {tr`calibration was due ${isoDayShown(meter.calibrationDue)}`}
+    </span>
+  );
+}
 
 type Condition = CircumstanceView['condition'];
 

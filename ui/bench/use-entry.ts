@@ -31,6 +31,12 @@ const EMPTY = 'Type what the display shows, OL where it shows overload.';
 /** Not an error at the field: a question stands beside it. */
 const ASKED = 'asked';
 
+/**
+ * One letter is enough for the overload, whoever types it out gets it all the same; a w for the wander that few keyboards
+ * have a good key for.
+ */
+const asMeant = (text: string): string => (/^(o|open|OL[lpen])$/i.test(text) ? 'OL' : text.replace(/w/i, '~'));
+
 export function useEntry(
   run: Run,
   limits: Limits,
@@ -87,9 +93,7 @@ export function useEntry(
     setError(null);
     setSlip(null);
     if (limits.quantity === 'observation') return setDraft(text);
-    // One letter is enough for the overload, whoever types it out gets it all the same; a w for the wander
-    // that few keyboards have a good key for.
-    setDraft(/^(o|open|OL[lpen])$/i.test(text) ? 'OL' : text.replace(/w/i, '~'));
+    setDraft(asMeant(text));
   }
   return {
     error,

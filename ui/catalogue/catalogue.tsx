@@ -34,7 +34,8 @@ export function Catalogue({ entries }: { entries: readonly CatalogueEntry[] }) {
   const found = useMemo(() => find(search), [find, search]);
   const areas = [...new Set(entries.map((e) => e.test.area))];
   const entry = entries.find((e) => e.test.id === picked) ?? found[0];
-  const done = (): void => {
+  const done = (id?: string): void => {
+    if (id !== undefined) setPicked(id);
     setEditing(null);
     setBeginning(false);
     setImporting(false);
@@ -54,24 +55,7 @@ export function Catalogue({ entries }: { entries: readonly CatalogueEntry[] }) {
             show();
           }}
         />
-        <div className="mt-2 flex flex-wrap gap-2">
-          <Button onClick={() => setBeginning(true)}>
-            <Plus size={18} aria-hidden="true" />
-            Test
-          </Button>
-          <Button onClick={() => setImporting(true)}>
-            <FileUp size={18} aria-hidden="true" />
-            In
-          </Button>
-          <a className={buttonLook()} href="/api/catalogue" download>
-            <FileDown size={18} aria-hidden="true" />
-            All
-          </a>
-          <a className={buttonLook()} href="/api/catalogue?own=1" download>
-            <FileDown size={18} aria-hidden="true" />
-            Our own
-          </a>
-        </div>
+        <CatalogueTools onNew={() => setBeginning(true)} onImport={() => setImporting(true)} />
       </div>
       <div ref={detail} tabIndex={-1} className="min-w-0 scroll-mt-3 focus:outline-none">
         {entry ? (
@@ -97,10 +81,7 @@ export function Catalogue({ entries }: { entries: readonly CatalogueEntry[] }) {
             setEditing({ test, isNew: true });
           }}
           onClose={() => setBeginning(false)}
-          onDone={(id) => {
-            setPicked(id);
-            done();
-          }}
+          onDone={done}
         />
       )}
       {editing && (
@@ -110,14 +91,35 @@ export function Catalogue({ entries }: { entries: readonly CatalogueEntry[] }) {
           areas={areas}
           by={by}
           onClose={() => setEditing(null)}
-          onDone={(id) => {
-            setPicked(id);
-            done();
-          }}
+          onDone={done}
         />
       )}
       {importing && <ImportTests onClose={() => setImporting(false)} onDone={done} />}
     </main>
+  );
+}
+
+/** A new test, and all of them in and out as files. */
+function CatalogueTools({ onNew, onImport }: { onNew: () => void; onImport: () => void }) {
+  return (
+    <div className="mt-2 flex flex-wrap gap-2">
+      <Button onClick={onNew}>
+        <Plus size={18} aria-hidden="true" />
+        Test
+      </Button>
+      <Button onClick={onImport}>
+        <FileUp size={18} aria-hidden="true" />
+        In
+      </Button>
+      <a className={buttonLook()} href="/api/catalogue" download>
+        <FileDown size={18} aria-hidden="true" />
+        All
+      </a>
+      <a className={buttonLook()} href="/api/catalogue?own=1" download>
+        <FileDown size={18} aria-hidden="true" />
+        Our own
+      </a>
+    </div>
   );
 }
 

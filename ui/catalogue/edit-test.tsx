@@ -100,33 +100,8 @@ export function EditTest({
           <DraftField {...at('area')} label="Area" options={[...new Set([...areas, test.area])].map((a) => [a, a])} />
         </Row>
         <DraftField {...at('purpose')} label="Purpose, in a sentence" />
-        <Row>
-          <DraftField {...at('quantity')} label="Reads" options={QUANTITIES.map((q) => [q, quantityWords(q)])} />
-          <DraftField {...at('unit')} label="Unit" hint="seen for pass or fail" />
-          <DraftField {...at('part')} label="What is measured" hint="plug, driver …" />
-          <DraftField {...at('layout')} label="Positions are" options={LAYOUTS.map((l) => [l, LAYOUT_WORDS[l]])} />
-          <DraftField {...at('toolKind', 'tool/kind')} label="Read with" options={TOOLS.map((t) => [t, t])} />
-          <DraftField {...at('toolMode', 'tool/mode')} label="set to" />
-          <DraftField {...at('minutes')} label="Minutes" mono />
-          <DraftField {...at('people')} label="People" mono />
-          <DraftField {...at('connection')} label="Connection" />
-          <DraftField {...at('key', 'condition/key')} label="Key" />
-          <DraftField {...at('engine', 'condition/engine')} label="Engine" />
-          <DraftField {...at('shared')} label="What they share" hint="if all do" />
-        </Row>
-        <div className="grid gap-x-3 md:grid-cols-2">
-          <DraftField
-            {...at('positions')}
-            label="Positions, one per line"
-            hint={draft.layout === 'cylinders' ? 'of the engine' : 'in order'}
-            rows={6}
-            disabled={draft.layout === 'cylinders'}
-          />
-          <DraftField {...at('steps')} label="Steps, one per line" rows={6} />
-          <DraftField {...at('states')} label="What must be true" hint="id, or id: label: why" rows={4} mono />
-          <DraftField {...at('cautions')} label="Cautions" hint="id, or id: text" rows={4} mono />
-          <DraftField {...at('uses')} label="Uses up, one per line" hint="what; minutes of work it is worth" rows={2} />
-        </div>
+        <HowItIsRead at={at} />
+        <WhatIsDone at={at} layout={draft.layout} />
         <DraftField {...at('probe')} label="Where the probes go" rows={2} />
         <div className="grid gap-x-3 md:grid-cols-2">
           <DraftField {...at('proves')} label="Proves" />
@@ -144,5 +119,44 @@ export function EditTest({
         </Button>
       </form>
     </Dialog>
+  );
+}
+
+type At = (field: string, path?: string) => Omit<Parameters<typeof DraftField>[0], 'label'>;
+
+function HowItIsRead({ at }: { at: At }) {
+  return (
+    <Row>
+      <DraftField {...at('quantity')} label="Reads" options={QUANTITIES.map((q) => [q, quantityWords(q)])} />
+      <DraftField {...at('unit')} label="Unit" hint="seen for pass or fail" />
+      <DraftField {...at('part')} label="What is measured" hint="plug, driver …" />
+      <DraftField {...at('layout')} label="Positions are" options={LAYOUTS.map((l) => [l, LAYOUT_WORDS[l]])} />
+      <DraftField {...at('toolKind', 'tool/kind')} label="Read with" options={TOOLS.map((t) => [t, t])} />
+      <DraftField {...at('toolMode', 'tool/mode')} label="set to" />
+      <DraftField {...at('minutes')} label="Minutes" mono />
+      <DraftField {...at('people')} label="People" mono />
+      <DraftField {...at('connection')} label="Connection" />
+      <DraftField {...at('key', 'condition/key')} label="Key" />
+      <DraftField {...at('engine', 'condition/engine')} label="Engine" />
+      <DraftField {...at('shared')} label="What they share" hint="if all do" />
+    </Row>
+  );
+}
+
+function WhatIsDone({ at, layout }: { at: At; layout: string | undefined }) {
+  return (
+    <div className="grid gap-x-3 md:grid-cols-2">
+      <DraftField
+        {...at('positions')}
+        label="Positions, one per line"
+        hint={layout === 'cylinders' ? 'of the engine' : 'in order'}
+        rows={6}
+        disabled={layout === 'cylinders'}
+      />
+      <DraftField {...at('steps')} label="Steps, one per line" rows={6} />
+      <DraftField {...at('states')} label="What must be true" hint="id, or id: label: why" rows={4} mono />
+      <DraftField {...at('cautions')} label="Cautions" hint="id, or id: text" rows={4} mono />
+      <DraftField {...at('uses')} label="Uses up, one per line" hint="what; minutes of work it is worth" rows={2} />
+    </div>
   );
 }

@@ -57,23 +57,7 @@ export function TestDetail({
         {t.cautions.map((c, i) => (i ? <span key={c.id}> {c.text}</span> : <b key={c.id}>{c.text}</b>))}
       </section>
       <div className="mt-3 grid gap-4 md:grid-cols-2">
-        <div>
-          <h3 className="font-semibold">What must be true</h3>
-          <ul className="list-disc pl-5">
-            {t.states.map((s) => (
-              <li key={s.id}>
-                {s.label} <span className="text-sm text-soft">{s.why}</span>
-              </li>
-            ))}
-            {t.states.length === 0 && <li className="text-soft">nothing in particular</li>}
-          </ul>
-          <h3 className="mt-3 font-semibold">Steps</h3>
-          <ol className="list-decimal pl-5">
-            {t.steps.map((s) => (
-              <li key={s}>{s}</li>
-            ))}
-          </ol>
-        </div>
+        <HowItIsDone test={t} />
         <div>
           <h3 className="font-semibold">Where</h3>
           <Places test={t} />
@@ -82,26 +66,53 @@ export function TestDetail({
           <h3 className="mt-2 font-semibold">Cannot prove</h3>
           <p>{t.cannotProve}</p>
           <h3 className="mt-3 font-semibold">Without limits on the shelf</h3>
-          {t.rules.length === 0 ? (
-            <p className="text-soft">
-              {t.quantity === 'observation' ? 'Pass or fail as seen.' : 'Nothing judges: enter the maker’s own.'}
-            </p>
-          ) : (
-            <ul>
-              {t.rules.map((r, i) => (
-                <li key={i}>
-                  <span className="font-mono">{limitWords(r)}</span>{' '}
-                  <span className="text-sm text-soft">{whenWords(r.when)} rule of thumb</span>
-                </li>
-              ))}
-            </ul>
-          )}
+          <Rules test={t} />
           <Link className="mt-1 inline-flex min-h-10 items-center underline" href={`/shelf?test=${t.id}`}>
             On the shelf
           </Link>
         </div>
       </div>
     </article>
+  );
+}
+
+function HowItIsDone({ test: t }: { test: TestDefinition }) {
+  return (
+    <div>
+      <h3 className="font-semibold">What must be true</h3>
+      <ul className="list-disc pl-5">
+        {t.states.map((s) => (
+          <li key={s.id}>
+            {s.label} <span className="text-sm text-soft">{s.why}</span>
+          </li>
+        ))}
+        {t.states.length === 0 && <li className="text-soft">nothing in particular</li>}
+      </ul>
+      <h3 className="mt-3 font-semibold">Steps</h3>
+      <ol className="list-decimal pl-5">
+        {t.steps.map((s) => (
+          <li key={s}>{s}</li>
+        ))}
+      </ol>
+    </div>
+  );
+}
+
+/** What judges where the shelf has nothing. */
+function Rules({ test: t }: { test: TestDefinition }) {
+  return t.rules.length === 0 ? (
+    <p className="text-soft">
+      {t.quantity === 'observation' ? 'Pass or fail as seen.' : 'Nothing judges: enter the maker’s own.'}
+    </p>
+  ) : (
+    <ul>
+      {t.rules.map((r, i) => (
+        <li key={i}>
+          <span className="font-mono">{limitWords(r)}</span>{' '}
+          <span className="text-sm text-soft">{whenWords(r.when)} rule of thumb</span>
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -56,35 +56,7 @@ export function Circuits({ circuits, families, tests }: CircuitsProps) {
   }
   return (
     <main className="mx-auto grid w-full max-w-7xl flex-1 content-start gap-4 p-4 lg:grid-cols-[19rem_minmax(0,1fr)]">
-      <div>
-        <p className="mb-2 text-sm text-soft" role="status">
-          {circuits.length} circuits
-        </p>
-        {[...groupBy(circuits, (c) => c.circuit.area)].map(([area, those]) => (
-          <section key={area} className="mb-3" aria-label={area}>
-            <h2 className="text-sm font-semibold text-soft">{area}</h2>
-            <ul>
-              {those.map((c) => (
-                <li key={c.circuit.id}>
-                  <button
-                    type="button"
-                    aria-pressed={c.circuit.id === circuit.id}
-                    onClick={() => pick(c.circuit.id)}
-                    className={`block min-h-10 w-full rounded-lg border px-3 py-1 text-left ${c.circuit.id === circuit.id ? 'border-estuary bg-card font-semibold' : 'border-transparent hover:border-line'}`}
-                  >
-                    {c.circuit.name}
-                    {c.own && <span className="ml-2 text-sm font-normal text-estuary">our own</span>}
-                  </button>
-                </li>
-              ))}
-            </ul>
-          </section>
-        ))}
-        <a className={buttonLook()} href="/api/circuits" download>
-          <FileDown size={18} aria-hidden="true" />
-          JSON
-        </a>
-      </div>
+      <CircuitList circuits={circuits} picked={circuit.id} onPick={pick} />
       <article
         ref={detail}
         tabIndex={-1}
@@ -93,21 +65,7 @@ export function Circuits({ circuits, families, tests }: CircuitsProps) {
       >
         <div className="flex flex-wrap items-start gap-2">
           <h2 className="mr-auto text-2xl font-bold">{circuit.name}</h2>
-          <label className="flex items-center gap-2">
-            Drawn for
-            <select
-              value={family}
-              onChange={(e) => setFamily(e.target.value)}
-              className="min-h-12 rounded-lg border-2 border-line bg-card px-2"
-            >
-              <option value="">four cylinders</option>
-              {families.map((f) => (
-                <option key={f.code} value={f.code}>
-                  {f.code}
-                </option>
-              ))}
-            </select>
-          </label>
+          <DrawnFor families={families} family={family} onChange={setFamily} />
           {isLead && <Button onClick={() => setEditing({ circuit, isCopy: true })}>Copy and change</Button>}
           {isLead && own && <Button onClick={() => setEditing({ circuit, isCopy: false })}>Change</Button>}
           {isLead && own && (
@@ -151,6 +109,70 @@ export function Circuits({ circuits, families, tests }: CircuitsProps) {
         )}
       </article>
     </main>
+  );
+}
+
+/** All circuits by the area of the engine. */
+function CircuitList({
+  circuits,
+  picked,
+  onPick,
+}: Pick<CircuitsProps, 'circuits'> & { picked: string; onPick: (id: string) => void }) {
+  return (
+    <div>
+      <p className="mb-2 text-sm text-soft" role="status">
+        {circuits.length} circuits
+      </p>
+      {[...groupBy(circuits, (c) => c.circuit.area)].map(([area, those]) => (
+        <section key={area} className="mb-3" aria-label={area}>
+          <h2 className="text-sm font-semibold text-soft">{area}</h2>
+          <ul>
+            {those.map((c) => (
+              <li key={c.circuit.id}>
+                <button
+                  type="button"
+                  aria-pressed={c.circuit.id === picked}
+                  onClick={() => onPick(c.circuit.id)}
+                  className={`block min-h-10 w-full rounded-lg border px-3 py-1 text-left ${c.circuit.id === picked ? 'border-estuary bg-card font-semibold' : 'border-transparent hover:border-line'}`}
+                >
+                  {c.circuit.name}
+                  {c.own && <span className="ml-2 text-sm font-normal text-estuary">our own</span>}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      ))}
+      <a className={buttonLook()} href="/api/circuits" download>
+        <FileDown size={18} aria-hidden="true" />
+        JSON
+      </a>
+    </div>
+  );
+}
+
+/** For which engine the circuit is drawn. */
+function DrawnFor({
+  families,
+  family,
+  onChange,
+}: Pick<CircuitsProps, 'families'> & { family: string; onChange: (family: string) => void }) {
+  return (
+    <label className="flex items-center gap-2">
+      Drawn for
+      <select
+        value={family}
+        onChange={(e) => onChange(e.target.value)}
+        className="min-h-12 rounded-lg border-2 border-line bg-card px-2"
+      >
+        <option value="">four cylinders</option>
+        {families.map((f) => (
+          <option key={f.code} value={f.code}>
+            {f.code}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }
 

@@ -68,48 +68,7 @@ export function EditInstrument({
           void save();
         }}
       >
-        <div className="grid gap-x-3 sm:grid-cols-2">
-          <DraftField {...fields} field="name" path="/name" label="Name" />
-          <DraftField
-            {...fields}
-            field="kind"
-            path="/instrument/kind"
-            label="Kind"
-            options={KINDS.map((k) => [k, k])}
-          />
-          <DraftField
-            {...fields}
-            field="calibrationDue"
-            path="/calibrationDue"
-            label="Calibration due"
-            hint="2027-03-31"
-          />
-          <DraftField
-            {...fields}
-            field="clamp_mVperA"
-            path="/instrument/clamp_mVperA"
-            label="Clamp, mV per A"
-            hint="1, 10, 100"
-            mono
-          />
-          <DraftField
-            {...fields}
-            field="leadRepeatability_ohm"
-            path="/instrument/leadRepeatability_ohm"
-            label="Leads repeat within"
-            hint="Ω, contact included"
-            mono
-          />
-        </div>
-        <DraftField
-          {...fields}
-          field="accuracy"
-          path="/instrument/accuracy"
-          label="Ranges, one per line"
-          hint="resistance 200 0.8% 3 0.1: up to 200 Ω, 0.8 % of reading, 3 counts of 0.1 Ω"
-          rows={7}
-          mono
-        />
+        <WhatItIs fields={fields} />
         <WayIn fields={fields} />
         <OtherProblems problems={problems} paths={PATHS} />
         <Button type="submit" tone="strong" disabled={busy}>
@@ -121,6 +80,49 @@ export function EditInstrument({
 }
 
 type Fields = Omit<Parameters<typeof DraftField>[0], 'field' | 'path' | 'label'>;
+
+function WhatItIs({ fields }: { fields: Fields }) {
+  return (
+    <>
+      <div className="grid gap-x-3 sm:grid-cols-2">
+        <DraftField {...fields} field="name" path="/name" label="Name" />
+        <DraftField {...fields} field="kind" path="/instrument/kind" label="Kind" options={KINDS.map((k) => [k, k])} />
+        <DraftField
+          {...fields}
+          field="calibrationDue"
+          path="/calibrationDue"
+          label="Calibration due"
+          hint="2027-03-31"
+        />
+        <DraftField
+          {...fields}
+          field="clamp_mVperA"
+          path="/instrument/clamp_mVperA"
+          label="Clamp, mV per A"
+          hint="1, 10, 100"
+          mono
+        />
+        <DraftField
+          {...fields}
+          field="leadRepeatability_ohm"
+          path="/instrument/leadRepeatability_ohm"
+          label="Leads repeat within"
+          hint="Ω, contact included"
+          mono
+        />
+      </div>
+      <DraftField
+        {...fields}
+        field="accuracy"
+        path="/instrument/accuracy"
+        label="Ranges, one per line"
+        hint="resistance 200 0.8% 3 0.1: up to 200 Ω, 0.8 % of reading, 3 counts of 0.1 Ω"
+        rows={7}
+        mono
+      />
+    </>
+  );
+}
 
 /** How its values come to the bench. */
 function WayIn({ fields }: { fields: Fields }) {

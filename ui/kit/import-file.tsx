@@ -27,21 +27,8 @@ export interface ImportFileProps<P extends Planned> {
   readonly onDone: () => void;
 }
 
-/** A file in two steps: first what it would do; then, if the person agrees, the server takes it in one piece. */
-export function ImportFile<P extends Planned>(props: ImportFileProps<P>) {
-  const {
-    title,
-    description,
-    url,
-    label = 'File',
-    verb = 'Take',
-    things: [one, several] = ['entry', 'entries'],
-    types,
-    changes,
-    show,
-    onClose,
-    onDone,
-  } = props;
+/** A file that was chosen, what the server would do with it, and having it done. */
+function useImport<P extends Planned>({ url, types, onDone }: Pick<ImportFileProps<P>, 'url' | 'types' | 'onDone'>) {
   const [file, setFile] = useState<{ file: File; type: string; batch: string } | null>(null);
   const [plan, setPlan] = useState<P | null>(null);
   const [problems, setProblems] = useState<readonly Problem[]>([]);
@@ -81,6 +68,14 @@ export function ImportFile<P extends Planned>(props: ImportFileProps<P>) {
     if (file && (await ask(file.file, file.type, `?batch=${file.batch}`))) onDone();
   }
 
+  return { plan, problems, busy, choose, store };
+}
+
+/** A file in two steps: first what it would do; then, if the person agrees, the server takes it in one piece. */
+export function ImportFile<P extends Planned>(props: ImportFileProps<P>) {
+  const { title, description, label = 'File', verb = 'Take', types, changes, show, onClose } = props;
+  const [one, several] = props.things ?? ['entry', 'entries'];
+  const { plan, problems, busy, choose, store } = useImport<P>(props);
   const count = plan ? changes(plan) : 0;
   return (
     <Dialog

@@ -29,38 +29,13 @@ export function WhatWaits() {
   const left = useLittleRoom();
   const refused = items.filter((i) => i.refused);
   const waiting = items.filter((i) => !i.refused);
-  const size = items.reduce((sum, i) => sum + sizeOf(i), 0);
   return (
     <>
       <TopBar>
         <h1 className="text-lg font-bold text-ink">What waits</h1>
       </TopBar>
       <main className="mx-auto flex w-full max-w-4xl flex-1 flex-col gap-4 p-4">
-        <section className="flex flex-wrap items-center gap-3 rounded-xl bg-card p-4" aria-label="In short">
-          <p className="flex-1">
-            {items.length + locked.length === 0 ? (
-              'Nothing waits on this device: the server has all of it.'
-            ) : (
-              <>
-                <b>{items.length + locked.length}</b> {items.length + locked.length === 1 ? 'entry' : 'entries'},{' '}
-                {sizeWords(size)}
-                {items[0] ? tr`, the oldest of ${shownTime(atOf(items[0]), zone())}` : ''}.{' '}
-                {allSealed ? 'They lie encrypted on this device' : 'They lie on this device'} and go to the server in
-                their order.
-              </>
-            )}
-            {locked.length > 0 &&
-              tr` ${locked.length} can be read only after somebody has signed in or unlocked this device.`}
-          </p>
-          {items.length + locked.length > 0 && (
-            <>
-              <Button onClick={() => void flush(true)}>Try again now</Button>
-              <Button onClick={() => void saveQueue()}>
-                <Download size={18} aria-hidden="true" /> Save as a file for a lead
-              </Button>
-            </>
-          )}
-        </section>
+        <InShort items={items} locked={locked} allSealed={allSealed} />
         {left !== null && (
           <p role="alert" className="rounded-xl border-2 border-rust bg-card p-4 font-semibold">
             This device is nearly full: {Math.round(left / 1e6)} MB are left. Bring it to the server, or make room on
@@ -99,6 +74,38 @@ export function WhatWaits() {
         <OpenFile />
       </main>
     </>
+  );
+}
+
+/** How much waits, since when, and what can be done about it. */
+function InShort({ items, locked, allSealed }: Waits) {
+  const size = items.reduce((sum, i) => sum + sizeOf(i), 0);
+  return (
+    <section className="flex flex-wrap items-center gap-3 rounded-xl bg-card p-4" aria-label="In short">
+      <p className="flex-1">
+        {items.length + locked.length === 0 ? (
+          'Nothing waits on this device: the server has all of it.'
+        ) : (
+          <>
+            <b>{items.length + locked.length}</b> {items.length + locked.length === 1 ? 'entry' : 'entries'},{' '}
+            {sizeWords(size)}
+            {items[0] ? tr`, the oldest of ${shownTime(atOf(items[0]), zone())}` : ''}.{' '}
+            {allSealed ? 'They lie encrypted on this device' : 'They lie on this device'} and go to the server in their
+            order.
+          </>
+        )}
+        {locked.length > 0 &&
+          tr` ${locked.length} can be read only after somebody has signed in or unlocked this device.`}
+      </p>
+      {items.length + locked.length > 0 && (
+        <>
+          <Button onClick={() => void flush(true)}>Try again now</Button>
+          <Button onClick={() => void saveQueue()}>
+            <Download size={18} aria-hidden="true" /> Save as a file for a lead
+          </Button>
+        </>
+      )}
+    </section>
   );
 }
 

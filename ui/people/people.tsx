@@ -72,18 +72,16 @@ export function People({ persons, depots }: { persons: readonly PersonView[]; de
   );
 }
 
-function EditPerson({
-  person,
-  depots,
-  onClose,
-}: {
-  person: PersonView | null;
-  depots: readonly Depot[];
-  onClose: () => void;
-}) {
+interface EditPersonProps {
+  readonly person: PersonView | null;
+  readonly depots: readonly Depot[];
+  readonly onClose: () => void;
+}
+
+/** A person as they are being changed, and how that is kept. */
+function useEditPerson({ person, onClose }: Omit<EditPersonProps, 'depots'>, own: string | null) {
   const router = useRouter();
   const by = usePerson();
-  const { depotId: own } = useSession();
   const [id] = useState(() => v7());
   const [draft, setDraft] = useState<Draft>({
     name: person?.name ?? '',
@@ -120,7 +118,12 @@ function EditPerson({
     onClose();
     router.refresh();
   }
+  return { shared, busy, problems, endSessions, save };
+}
 
+function EditPerson({ person, depots, onClose }: EditPersonProps) {
+  const { depotId: own } = useSession();
+  const { shared, busy, problems, endSessions, save } = useEditPerson({ person, onClose }, own);
   return (
     <Dialog
       open

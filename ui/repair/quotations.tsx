@@ -127,7 +127,8 @@ interface FormProps {
   readonly onDone: () => void;
 }
 
-function QuotationForm({ view, finding, onDone }: FormProps) {
+/** A quotation as it is typed, and how it is made. */
+function useQuotation({ view, finding, onDone }: FormProps) {
   const [lines, setLines] = useState<readonly LineDraft[]>(() => linesFrom(view, finding));
   const [note, setNote] = useState('');
   const [wrong, setWrong] = useState<readonly Problem[]>([]);
@@ -154,6 +155,12 @@ function QuotationForm({ view, finding, onDone }: FormProps) {
     if (await write(record)) onDone();
   }
   const all = [...wrong, ...placed(problems, read)];
+  return { lines, setLines, note, setNote, currency, total, all, problems, busy, save };
+}
+
+function QuotationForm(props: FormProps) {
+  const { lines, setLines, note, setNote, currency, total, all, problems, busy, save } = useQuotation(props);
+  const noteId = `quotation-note-${props.finding.id}`;
   return (
     <form
       noValidate
@@ -194,9 +201,9 @@ function QuotationForm({ view, finding, onDone }: FormProps) {
         </button>
         <span className="font-mono font-semibold">{moneyWords(total, currency)}</span>
       </p>
-      <Field id={`quotation-note-${finding.id}`} label="Note for the payer">
+      <Field id={noteId} label="Note for the payer">
         <input
-          id={`quotation-note-${finding.id}`}
+          id={noteId}
           className={inputLook}
           value={note}
           maxLength={2000}

@@ -140,20 +140,7 @@ export function ValueTick({ view, finding, sequence, step, open, tool, onDone }:
         aria-describedby={`${id}-error`}
         onChange={(e) => setValue(e.target.value)}
       />
-      {units.length > 1 ? (
-        <select
-          aria-label={tr`Unit of ${step.value?.what ?? ''}`}
-          className={`${inputLook} mt-0 w-24!`}
-          value={unit}
-          onChange={(e) => setUnit(e.target.value)}
-        >
-          {units.map((u) => (
-            <option key={u}>{u}</option>
-          ))}
-        </select>
-      ) : (
-        <span className="text-sm text-soft">{units[0]}</span>
-      )}
+      <UnitChoice of={step.value?.what ?? ''} units={units} unit={unit} onChange={setUnit} />
       <Button type="submit" disabled={busy}>
         Tick{several && !isEach ? tr` all ${open.length}` : ''}
         <span className="sr-only"> step {step.id}</span>
@@ -181,6 +168,34 @@ export function ValueTick({ view, finding, sequence, step, open, tool, onDone }:
       </span>
       <OtherProblems problems={problems} paths={['/record/value']} />
     </form>
+  );
+}
+
+/** The unit in which a value is written; nothing to choose where there is one. */
+function UnitChoice({
+  of,
+  units,
+  unit,
+  onChange,
+}: {
+  of: string;
+  units: readonly string[];
+  unit: string;
+  onChange: (unit: string) => void;
+}) {
+  return units.length > 1 ? (
+    <select
+      aria-label={tr`Unit of ${of}`}
+      className={`${inputLook} mt-0 w-24!`}
+      value={unit}
+      onChange={(e) => onChange(e.target.value)}
+    >
+      {units.map((u) => (
+        <option key={u}>{u}</option>
+      ))}
+    </select>
+  ) : (
+    <span className="text-sm text-soft">{units[0]}</span>
   );
 }
 

@@ -151,6 +151,86 @@ function Recorded({ picture }: { picture: TracePicture }) {
   );
 }
 
+/** One test: its facts, its posts, and each reading with its verdict. */
+function RunSection({ run }: { run: ReportView['runs'][number] }) {
+  const facts = reportFacts(run);
+  const rows = rowsOf(run.unit.engine, run.definition);
+  const readings = new Map(run.judgement.readings.map((r) => [r.position, r]));
+  return (
+    <section className="mt-5 break-before-page">
+      <h2 className="text-lg font-bold">{facts.title}</h2>
+      <dl className="grid grid-cols-[6rem_1fr] gap-x-3">
+        {facts.facts.slice(4).map(([name, value]) => (
+          <div key={name} className="contents">
+            <dt className="text-soft">{name}</dt>
+            <dd>{value}</dd>
+          </div>
+        ))}
+      </dl>
+      {rows.map((r, i) => (
+        <div key={r.title} className="mt-2 flex h-52 break-inside-avoid">
+          <PostRow
+            title={r.title}
+            note={noteOf(run.unit.engine, i, rows.length, run.definition)}
+            positions={r.positions}
+            readings={readings}
+            limits={run.specification.limits}
+            scale={scaleFor(run.specification.limits)}
+            active={null}
+          />
+        </div>
+      ))}
+      <p className="mt-1 font-bold">{run.judgement.summary}</p>
+      <table className="mt-1 w-full text-left">
+        <thead>
+          <tr className="border-b border-ink">
+            <th>Where</th>
+            <th>Read</th>
+            <th>Corrected</th>
+            <th>Verdict</th>
+            <th>Why</th>
+            <th>When, who</th>
+          </tr>
+        </thead>
+        <tbody>
+          {facts.rows.map((r) => (
+            <tr key={r.reading.position} className="border-b border-line align-top">
+              <td className="font-bold">{r.reading.position}</td>
+              <td className="font-mono">{r.entry}</td>
+              <td className="font-mono">{r.corrected}</td>
+              <td>{r.verdict}</td>
+              <td>{r.reasons}</td>
+              <td>{r.taken}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {facts.corrections.map((c) => (
+        <p key={c}>Correction. {c}</p>
+      ))}
+    </section>
+  );
+}
+
+function Photos({ photos }: { photos: ReportView['job']['photos'] }) {
+  return (
+    <section className="mt-5 break-before-page">
+      <h2 className="text-lg font-bold">Photos</h2>
+      <div className="grid grid-cols-2 gap-3">
+        {photos.map((p) => (
+          <figure key={p.id} className="break-inside-avoid">
+            {/* eslint-disable-next-line @next/next/no-img-element -- as it is on paper */}
+            <img src={`/api/photos/${p.id}`} alt={p.name} className="max-h-56" />
+            <figcaption className="text-soft">
+              {p.name}, {p.by}
+            </figcaption>
+          </figure>
+        ))}
+      </div>
+    </section>
+  );
+}
+
 function File({ view }: { view: ReportView }) {
   const report = fileReport(view);
   return (
@@ -184,81 +264,10 @@ function File({ view }: { view: ReportView }) {
           {r.picture && <Recorded picture={r.picture} />}
         </section>
       ))}
-      {view.runs.map((run) => {
-        const facts = reportFacts(run);
-        const rows = rowsOf(run.unit.engine, run.definition);
-        const readings = new Map(run.judgement.readings.map((r) => [r.position, r]));
-        return (
-          <section key={run.id} className="mt-5 break-before-page">
-            <h2 className="text-lg font-bold">{facts.title}</h2>
-            <dl className="grid grid-cols-[6rem_1fr] gap-x-3">
-              {facts.facts.slice(4).map(([name, value]) => (
-                <div key={name} className="contents">
-                  <dt className="text-soft">{name}</dt>
-                  <dd>{value}</dd>
-                </div>
-              ))}
-            </dl>
-            {rows.map((r, i) => (
-              <div key={r.title} className="mt-2 flex h-52 break-inside-avoid">
-                <PostRow
-                  title={r.title}
-                  note={noteOf(run.unit.engine, i, rows.length, run.definition)}
-                  positions={r.positions}
-                  readings={readings}
-                  limits={run.specification.limits}
-                  scale={scaleFor(run.specification.limits)}
-                  active={null}
-                />
-              </div>
-            ))}
-            <p className="mt-1 font-bold">{run.judgement.summary}</p>
-            <table className="mt-1 w-full text-left">
-              <thead>
-                <tr className="border-b border-ink">
-                  <th>Where</th>
-                  <th>Read</th>
-                  <th>Corrected</th>
-                  <th>Verdict</th>
-                  <th>Why</th>
-                  <th>When, who</th>
-                </tr>
-              </thead>
-              <tbody>
-                {facts.rows.map((r) => (
-                  <tr key={r.reading.position} className="border-b border-line align-top">
-                    <td className="font-bold">{r.reading.position}</td>
-                    <td className="font-mono">{r.entry}</td>
-                    <td className="font-mono">{r.corrected}</td>
-                    <td>{r.verdict}</td>
-                    <td>{r.reasons}</td>
-                    <td>{r.taken}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-            {facts.corrections.map((c) => (
-              <p key={c}>Correction. {c}</p>
-            ))}
-          </section>
-        );
-      })}
-      {view.job.photos.length > 0 && (
-        <section className="mt-5 break-before-page">
-          <h2 className="text-lg font-bold">Photos</h2>
-          <div className="grid grid-cols-2 gap-3">
-            {view.job.photos.map((p) => (
-              <figure key={p.id} className="break-inside-avoid">
-                {/* eslint-disable-next-line @next/next/no-img-element -- as it is on paper */}
-                <img src={`/api/photos/${p.id}`} alt={p.name} className="max-h-56" />
-                <figcaption className="text-soft">
-                  {p.name}, {p.by}
-                </figcaption>
-              </figure>
-            ))}
-          </div>
-        </section>
-      )}
+      {view.runs.map((run) => (
+        <RunSection key={run.id} run={run} />
+      ))}
+      {view.job.photos.length > 0 && <Photos photos={view.job.photos} />}
       <section className="mt-5">
         <h2 className="text-lg font-bold">Trail</h2>
         <p className="break-words">{report.head}</p>

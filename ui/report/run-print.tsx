@@ -60,30 +60,7 @@ export function RunPrint({ view }: { view: RunView }) {
           </p>
         ))}
       </section>
-      <table className="mt-3 w-full border-collapse text-left">
-        <thead>
-          <tr className="border-b border-ink">
-            <th>Where</th>
-            <th>Read</th>
-            <th>Corrected, {readerUnit(view.specification.limits.unit).symbol}</th>
-            <th>Verdict</th>
-            <th>Why</th>
-            <th>When, who</th>
-          </tr>
-        </thead>
-        <tbody>
-          {report.rows.map((r) => (
-            <tr key={r.reading.position} className="border-b border-line align-top">
-              <td className="font-bold">{r.reading.position}</td>
-              <td className="pr-2 font-mono">{r.entry}</td>
-              <td className="pr-2 font-mono whitespace-nowrap">{r.corrected}</td>
-              <td className="pr-2 font-semibold">{r.verdict}</td>
-              <td className="pr-2">{r.reasons}</td>
-              <td className="whitespace-nowrap">{r.taken}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Readings report={report} unit={readerUnit(view.specification.limits.unit).symbol} />
       {report.corrections.length > 0 && (
         <section className="mt-2">
           <h2 className="font-bold">Corrections</h2>
@@ -99,5 +76,34 @@ export function RunPrint({ view }: { view: RunView }) {
         ))}
       </section>
     </main>
+  );
+}
+
+function Readings({ report, unit }: { report: ReturnType<typeof reportFacts>; unit: string }) {
+  return (
+    <table className="mt-3 w-full border-collapse text-left">
+      <thead>
+        <tr className="border-b border-ink">
+          <th>Where</th>
+          <th>Read</th>
+          <th>Corrected, {unit}</th>
+          <th>Verdict</th>
+          <th>Why</th>
+          <th>When, who</th>
+        </tr>
+      </thead>
+      <tbody>
+        {report.rows.map((r) => (
+          <tr key={r.reading.position} className="border-b border-line align-top">
+            <td className="font-bold">{r.reading.position}</td>
+            <td className="pr-2 font-mono">{r.entry}</td>
+            <td className="pr-2 font-mono whitespace-nowrap">{r.corrected}</td>
+            <td className="pr-2 font-semibold">{r.verdict}</td>
+            <td className="pr-2">{r.reasons}</td>
+            <td className="whitespace-nowrap">{r.taken}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

@@ -102,13 +102,16 @@ function draftOf(line: Line | null): Draft {
   return { name, place, seenFrom, rows: rows.join(', '), pins: pinLines(pins), source: line.source };
 }
 
-function EditConnector(p: {
-  line: Line | null;
-  family: string;
-  taken: ReadonlySet<string>;
-  onClose: () => void;
-  onDone: () => void;
-}) {
+interface EditConnectorProps {
+  readonly line: Line | null;
+  readonly family: string;
+  readonly taken: ReadonlySet<string>;
+  readonly onClose: () => void;
+  readonly onDone: () => void;
+}
+
+/** A connector as it is typed, and how it is kept. */
+function useConnector(p: EditConnectorProps) {
   const by = usePerson();
   const [id] = useState(() => v7());
   const [draft, setDraft] = useState<Draft>(() => draftOf(p.line));
@@ -146,6 +149,11 @@ function EditConnector(p: {
     });
     if (sent) p.onDone();
   }
+  return { fields, connector, busy, problems, save };
+}
+
+function EditConnector(p: EditConnectorProps) {
+  const { fields, connector, busy, problems, save } = useConnector(p);
   const fits = connector.rows.reduce((sum, n) => sum + n, 0) === connector.pins.length && connector.pins.length > 0;
   return (
     <Dialog

@@ -55,36 +55,8 @@ export function ServiceData({ view }: { view: ServiceDataView }) {
     view.lines.find((l) => l.kind === 'fitting' && l.key === key && l.family === (of || null));
   return (
     <main className="mx-auto w-full max-w-5xl flex-1 p-4">
-      <p className="mb-3 text-soft">
-        What the maker’s service information asks for, with its source. A repair shows it beside what was reached. What
-        stands for any engine is taken where the family has none of its own. Depots, engine families and units are on
-        the screen{' '}
-        <Link className="underline" href="/workshop">
-          Workshop
-        </Link>
-        .
-      </p>
-      <div className="mb-4 flex flex-wrap items-end gap-3">
-        <label className="flex-1 basis-60 font-semibold">
-          Engine family
-          <select className={inputLook} value={family} onChange={(e) => setFamily(e.target.value)}>
-            <option value={ANY}>any engine</option>
-            {view.families.map((f) => (
-              <option key={f}>{f}</option>
-            ))}
-          </select>
-        </label>
-        {may && (
-          <Button onClick={() => setEditing('list')}>
-            <FileUp size={18} aria-hidden="true" />
-            From a list
-          </Button>
-        )}
-        <a className={buttonLook()} href="/api/service-data?format=csv" download>
-          <FileDown size={18} aria-hidden="true" />
-          As a list
-        </a>
-      </div>
+      <Intro />
+      <Tools view={view} family={family} onFamily={setFamily} onImport={may ? () => setEditing('list') : null} />
       <Connectors view={view} family={family} onDone={done} />
       {SEQUENCES.map((sequence) => {
         const own = PLACES.filter((p) => p.sequence.id === sequence.id);
@@ -107,27 +79,7 @@ export function ServiceData({ view }: { view: ServiceDataView }) {
           )
         );
       })}
-      {editing === 'list' && (
-        <ImportFile<FittingPlan>
-          title="A list of values"
-          description="CSV with the columns family, sequence, step, value, source; an empty family is any engine."
-          url="/api/service-data/import"
-          types={[['.csv', 'text/csv']]}
-          things={['value', 'values']}
-          changes={(plan) => plan.rows.filter((r) => r.action !== 'unchanged').length}
-          show={(plan) => (
-            <ul className="max-h-72 overflow-y-auto">
-              {plan.rows.map((r) => (
-                <li key={r.what}>
-                  {r.what}: {r.action}
-                </li>
-              ))}
-            </ul>
-          )}
-          onClose={() => setEditing(null)}
-          onDone={done}
-        />
-      )}
+      {editing === 'list' && <ImportValues onClose={() => setEditing(null)} onDone={done} />}
       {editing !== null && editing !== 'list' && (
         <EditValue
           place={editing}
@@ -140,6 +92,77 @@ export function ServiceData({ view }: { view: ServiceDataView }) {
     </main>
   );
 }
+
+const Intro = () => (
+  <p className="mb-3 text-soft">
+    What the maker’s service information asks for, with its source. A repair shows it beside what was reached. What
+    stands for any engine is taken where the family has none of its own. Depots, engine families and units are on the
+    screen{' '}
+    <Link className="underline" href="/workshop">
+      Workshop
+    </Link>
+    .
+  </p>
+);
+
+/** For which family, and the values in and out as a list. */
+function Tools({
+  view,
+  family,
+  onFamily,
+  onImport,
+}: {
+  view: ServiceDataView;
+  family: string;
+  onFamily: (family: string) => void;
+  onImport: (() => void) | null;
+}) {
+  return (
+    <div className="mb-4 flex flex-wrap items-end gap-3">
+      <label className="flex-1 basis-60 font-semibold">
+        Engine family
+        <select className={inputLook} value={family} onChange={(e) => onFamily(e.target.value)}>
+          <option value={ANY}>any engine</option>
+          {view.families.map((f) => (
+            <option key={f}>{f}</option>
+          ))}
+        </select>
+      </label>
+      {onImport && (
+        <Button onClick={onImport}>
+          <FileUp size={18} aria-hidden="true" />
+          From a list
+        </Button>
+      )}
+      <a className={buttonLook()} href="/api/service-data?format=csv" download>
+        <FileDown size={18} aria-hidden="true" />
+        As a list
+      </a>
+    </div>
+  );
+}
+
+const ImportValues = ({ onClose, onDone }: { onClose: () => void; onDone: () => void }) => (
+  <ImportFile<FittingPlan>
+    title="A list of values"
+    description="CSV with the columns family, sequence, step, value, source; an empty family is any engine."
+    url="/api/service-data/import"
+    types={[['.csv', 'text/csv']]}
+    things={['value', 'values']}
+    changes={(plan) => plan.rows.filter((r) => r.action !== 'unchanged').length}
+    show={(plan) => (
+      <ul className="max-h-72 overflow-y-auto">
+        {plan.rows.map((r) => (
+          <li key={r.what}>
+            {r.what}: {r.action}
+          </li>
+        ))}
+      </ul>
+    )}
+    onClose={onClose}
+    onDone={onDone}
+  />
+);
 
 function Value({
   place: { step },

@@ -64,29 +64,7 @@ export function LineDetail({
         {whenWords(entry.when) && `, ${whenWords(entry.when)}`}
       </p>
       <p className="mt-1 font-mono text-lg">{limitWords(entry)}</p>
-      <dl className="mt-2 grid grid-cols-[9rem_minmax(0,1fr)] gap-x-2 text-sm">
-        {Object.entries(entry.limits)
-          .filter(([f]) => !['quantity', 'source', 'status'].includes(f))
-          .map(([f, v]) => (
-            <div key={f} className="contents">
-              <dt className="text-soft">{fieldWords(f)}</dt>
-              <dd className="font-mono break-words">{valueWords(v)}</dd>
-            </div>
-          ))}
-        {(['source', 'document', 'page', 'documentRevision', 'documentDate'] as const)
-          .filter((f) => entry[f])
-          .map((f) => (
-            <div key={f} className="contents">
-              <dt className="text-soft">{fieldWords(f)}</dt>
-              <dd>{entry[f]}</dd>
-            </div>
-          ))}
-        <dt className="text-soft">status</dt>
-        <dd>
-          {STATUS_WORDS[status]}
-          {line.by && tr`, by ${line.by}`}
-        </dd>
-      </dl>
+      <Facts line={line} />
       <OtherProblems problems={sender.problems} paths={[]} />
       <div className="mt-3 flex flex-wrap gap-2">
         <Button onClick={onEdit}>{ships ? 'Make our own' : 'Change'}</Button>
@@ -102,28 +80,62 @@ export function LineDetail({
         )}
       </div>
       {!ships && status !== 'withdrawn' && <OpenJobs line={line} by={by} onDone={onDone} />}
-      {line.earlier.length > 0 && (
-        <details className="mt-3">
-          <summary className="min-h-8 cursor-pointer font-semibold">
-            {line.earlier.length === 1 ? 'Earlier revision' : tr`${line.earlier.length} earlier revisions`}
-          </summary>
-          <ol className="mt-1 flex flex-col gap-2 text-sm">
-            {line.earlier.map((r) => (
-              <li key={r.id}>
-                <b>Revision {r.revision}</b>, {r.status}, {r.by || 'nobody noted'}, {isoDayShown(r.at.slice(0, 10))}
-                <ul>
-                  {differences(r.entry, entry).map((d) => (
-                    <li key={d.field} className="font-mono break-words">
-                      {fieldWords(d.field)} {valueWords(d.there)} → {valueWords(d.here)}
-                    </li>
-                  ))}
-                </ul>
-              </li>
-            ))}
-          </ol>
-        </details>
-      )}
+      {line.earlier.length > 0 && <EarlierRevisions line={line} />}
     </section>
+  );
+}
+
+/** Everything that the limits say, and from where. */
+function Facts({ line }: { line: SpecificationLine }) {
+  const { entry, status } = line;
+  return (
+    <dl className="mt-2 grid grid-cols-[9rem_minmax(0,1fr)] gap-x-2 text-sm">
+      {Object.entries(entry.limits)
+        .filter(([f]) => !['quantity', 'source', 'status'].includes(f))
+        .map(([f, v]) => (
+          <div key={f} className="contents">
+            <dt className="text-soft">{fieldWords(f)}</dt>
+            <dd className="font-mono break-words">{valueWords(v)}</dd>
+          </div>
+        ))}
+      {(['source', 'document', 'page', 'documentRevision', 'documentDate'] as const)
+        .filter((f) => entry[f])
+        .map((f) => (
+          <div key={f} className="contents">
+            <dt className="text-soft">{fieldWords(f)}</dt>
+            <dd>{entry[f]}</dd>
+          </div>
+        ))}
+      <dt className="text-soft">status</dt>
+      <dd>
+        {STATUS_WORDS[status]}
+        {line.by && tr`, by ${line.by}`}
+      </dd>
+    </dl>
+  );
+}
+
+function EarlierRevisions({ line: { earlier, entry } }: { line: SpecificationLine }) {
+  return (
+    <details className="mt-3">
+      <summary className="min-h-8 cursor-pointer font-semibold">
+        {earlier.length === 1 ? 'Earlier revision' : tr`${earlier.length} earlier revisions`}
+      </summary>
+      <ol className="mt-1 flex flex-col gap-2 text-sm">
+        {earlier.map((r) => (
+          <li key={r.id}>
+            <b>Revision {r.revision}</b>, {r.status}, {r.by || 'nobody noted'}, {isoDayShown(r.at.slice(0, 10))}
+            <ul>
+              {differences(r.entry, entry).map((d) => (
+                <li key={d.field} className="font-mono break-words">
+                  {fieldWords(d.field)} {valueWords(d.there)} → {valueWords(d.here)}
+                </li>
+              ))}
+            </ul>
+          </li>
+        ))}
+      </ol>
+    </details>
   );
 }
 

@@ -21,85 +21,7 @@ export function ColumnTable({ drafts, wrong, limits, onChange }: Props) {
     <ul className="mt-3 flex flex-col gap-2" aria-label="Columns">
       {drafts.map((d, i) => (
         <li key={d.column} className="rounded-lg border border-line p-2">
-          <div className="grid items-end gap-2 sm:grid-cols-[minmax(8rem,1fr)_minmax(8rem,1fr)_11rem_5rem_6rem_minmax(8rem,1fr)]">
-            <label className="flex min-h-12 items-center gap-2 font-mono text-sm">
-              <input
-                type="checkbox"
-                className="size-6"
-                checked={d.isTaken}
-                onChange={(e) => change(i, { isTaken: e.target.checked })}
-              />
-              <span className="truncate">{d.column}</span>
-            </label>
-            {d.isTaken && (
-              <>
-                <Line label="Called" of={d.column} value={d.name} onChange={(name) => change(i, { name })} />
-                <label className="text-sm">
-                  Connected to
-                  <select
-                    aria-label={tr`Connected to, ${d.column}`}
-                    className={inputLook}
-                    value={d.role}
-                    onChange={(e) => change(i, { role: e.target.value as ChannelRole })}
-                  >
-                    {ROLES.map((r) => (
-                      <option key={r} value={r}>
-                        {ROLE_WORDS[r]}
-                      </option>
-                    ))}
-                  </select>
-                </label>
-                <Line label="Unit" of={d.column} value={d.unit} onChange={(unit) => change(i, { unit })} />
-                <Line
-                  label="Times"
-                  of={d.column}
-                  value={d.factor}
-                  onChange={(factor) => change(i, { factor })}
-                  isMono
-                />
-                {d.role === 'scan-tool' ? (
-                  <label className="text-sm">
-                    Reports the pin
-                    <select
-                      aria-label={tr`Reports the pin, ${d.column}`}
-                      className={inputLook}
-                      value={d.of}
-                      onChange={(e) => change(i, { of: e.target.value })}
-                    >
-                      <option value="">none that was recorded</option>
-                      {drafts
-                        .filter((o) => o !== d && o.isTaken && o.role !== 'scan-tool')
-                        .map((o) => (
-                          <option key={o.column} value={o.column}>
-                            {o.name}
-                          </option>
-                        ))}
-                    </select>
-                  </label>
-                ) : (
-                  <Line label="Lead and pin" of={d.column} value={d.lead} onChange={(lead) => change(i, { lead })} />
-                )}
-                {d.role === 'injector-current' && (
-                  <Line
-                    label="Cylinder, or empty"
-                    of={d.column}
-                    value={d.cylinder}
-                    onChange={(cylinder) => change(i, { cylinder })}
-                    isMono
-                  />
-                )}
-                {d.role !== 'scan-tool' && (
-                  <JudgedBySelect
-                    of={d.column}
-                    unit={d.unit.trim()}
-                    limits={limits}
-                    value={d.limits}
-                    onChange={(test) => change(i, { limits: test })}
-                  />
-                )}
-              </>
-            )}
-          </div>
+          <Column draft={d} drafts={drafts} limits={limits} onChange={(more) => change(i, more)} />
           {wrong.get(d.column) && (
             <p role="alert" className="mt-1 font-semibold text-rust">
               {wrong.get(d.column)}
@@ -108,6 +30,100 @@ export function ColumnTable({ drafts, wrong, limits, onChange }: Props) {
         </li>
       ))}
     </ul>
+  );
+}
+
+interface ColumnProps {
+  readonly draft: ColumnDraft;
+  readonly drafts: readonly ColumnDraft[];
+  readonly onChange: (more: Partial<ColumnDraft>) => void;
+}
+
+function Column({ draft: d, drafts, limits, onChange }: ColumnProps & Pick<Props, 'limits'>) {
+  return (
+    <div className="grid items-end gap-2 sm:grid-cols-[minmax(8rem,1fr)_minmax(8rem,1fr)_11rem_5rem_6rem_minmax(8rem,1fr)]">
+      <label className="flex min-h-12 items-center gap-2 font-mono text-sm">
+        <input
+          type="checkbox"
+          className="size-6"
+          checked={d.isTaken}
+          onChange={(e) => onChange({ isTaken: e.target.checked })}
+        />
+        <span className="truncate">{d.column}</span>
+      </label>
+      {d.isTaken && <TakenColumn draft={d} drafts={drafts} limits={limits} onChange={onChange} />}
+    </div>
+  );
+}
+
+/** What a person says of a column that is kept. */
+function TakenColumn({ draft: d, drafts, limits, onChange }: ColumnProps & Pick<Props, 'limits'>) {
+  return (
+    <>
+      <Line label="Called" of={d.column} value={d.name} onChange={(name) => onChange({ name })} />
+      <label className="text-sm">
+        Connected to
+        <select
+          aria-label={tr`Connected to, ${d.column}`}
+          className={inputLook}
+          value={d.role}
+          onChange={(e) => onChange({ role: e.target.value as ChannelRole })}
+        >
+          {ROLES.map((r) => (
+            <option key={r} value={r}>
+              {ROLE_WORDS[r]}
+            </option>
+          ))}
+        </select>
+      </label>
+      <Line label="Unit" of={d.column} value={d.unit} onChange={(unit) => onChange({ unit })} />
+      <Line label="Times" of={d.column} value={d.factor} onChange={(factor) => onChange({ factor })} isMono />
+      <PinOrLead draft={d} drafts={drafts} onChange={onChange} />
+      {d.role === 'injector-current' && (
+        <Line
+          label="Cylinder, or empty"
+          of={d.column}
+          value={d.cylinder}
+          onChange={(cylinder) => onChange({ cylinder })}
+          isMono
+        />
+      )}
+      {d.role !== 'scan-tool' && (
+        <JudgedBySelect
+          of={d.column}
+          unit={d.unit.trim()}
+          limits={limits}
+          value={d.limits}
+          onChange={(test) => onChange({ limits: test })}
+        />
+      )}
+    </>
+  );
+}
+
+/** The pin that a value of the scan tool reports, or where the lead of the recorder was. */
+function PinOrLead({ draft: d, drafts, onChange }: ColumnProps) {
+  return d.role === 'scan-tool' ? (
+    <label className="text-sm">
+      Reports the pin
+      <select
+        aria-label={tr`Reports the pin, ${d.column}`}
+        className={inputLook}
+        value={d.of}
+        onChange={(e) => onChange({ of: e.target.value })}
+      >
+        <option value="">none that was recorded</option>
+        {drafts
+          .filter((o) => o !== d && o.isTaken && o.role !== 'scan-tool')
+          .map((o) => (
+            <option key={o.column} value={o.column}>
+              {o.name}
+            </option>
+          ))}
+      </select>
+    </label>
+  ) : (
+    <Line label="Lead and pin" of={d.column} value={d.lead} onChange={(lead) => onChange({ lead })} />
   );
 }
 

@@ -61,42 +61,22 @@ export function FurtherFiles({ first, dialect, further, disabled, onChange }: Pr
       <ul className="flex flex-col gap-2" aria-label="Other files of this drive">
         {further.map((d, i) => (
           <li key={i} className="rounded-lg border border-line p-2">
-            <p className="font-semibold">{d.file.name}</p>
-            <p className="text-sm">{d.proposed.because}</p>
-            <div className="flex flex-wrap items-end gap-3">
-              <label className="text-sm">
-                Begins later than {first.name} by (seconds)
-                <input
-                  aria-label={tr`Shift in seconds, ${d.file.name}`}
-                  aria-invalid={isShiftWrong(d)}
-                  className={`${inputLook} font-mono`}
-                  inputMode="decimal"
-                  autoComplete="off"
-                  value={d.shift}
-                  onChange={(e) =>
-                    onChange(
-                      further.map((o, k) => (k === i ? { ...o, shift: e.target.value } : o)),
-                      false,
-                    )
-                  }
-                />
-              </label>
-              <Button
-                onClick={() =>
-                  onChange(
-                    further.filter((_, k) => k !== i),
-                    true,
-                  )
-                }
-              >
-                Leave it out
-              </Button>
-            </div>
-            {isShiftWrong(d) && (
-              <p role="alert" className="font-semibold text-rust">
-                Type a number of seconds; below 0 where it began earlier.
-              </p>
-            )}
+            <Further
+              draft={d}
+              first={first}
+              onShift={(shift) =>
+                onChange(
+                  further.map((o, k) => (k === i ? { ...o, shift } : o)),
+                  false,
+                )
+              }
+              onRemove={() =>
+                onChange(
+                  further.filter((_, k) => k !== i),
+                  true,
+                )
+              }
+            />
           </li>
         ))}
       </ul>
@@ -121,5 +101,44 @@ export function FurtherFiles({ first, dialect, further, disabled, onChange }: Pr
         </p>
       )}
     </div>
+  );
+}
+
+function Further({
+  draft: d,
+  first,
+  onShift,
+  onRemove,
+}: {
+  draft: FurtherDraft;
+  first: File;
+  onShift: (shift: string) => void;
+  onRemove: () => void;
+}) {
+  return (
+    <>
+      <p className="font-semibold">{d.file.name}</p>
+      <p className="text-sm">{d.proposed.because}</p>
+      <div className="flex flex-wrap items-end gap-3">
+        <label className="text-sm">
+          Begins later than {first.name} by (seconds)
+          <input
+            aria-label={tr`Shift in seconds, ${d.file.name}`}
+            aria-invalid={isShiftWrong(d)}
+            className={`${inputLook} font-mono`}
+            inputMode="decimal"
+            autoComplete="off"
+            value={d.shift}
+            onChange={(e) => onShift(e.target.value)}
+          />
+        </label>
+        <Button onClick={onRemove}>Leave it out</Button>
+      </div>
+      {isShiftWrong(d) && (
+        <p role="alert" className="font-semibold text-rust">
+          Type a number of seconds; below 0 where it began earlier.
+        </p>
+      )}
+    </>
   );
 }

@@ -207,8 +207,6 @@ function LeadRow(props: {
   onRemove: (() => void) | null;
 }) {
   const { number, lead, places, error, onChange } = props;
-  const all = places.flatMap((g) => g.places);
-  const at = all.findIndex((p) => p.connector === lead.connector && p.pin === lead.pin);
   const line = (label: string, field: 'lead' | 'signal' | 'colour' | 'pin' | 'connector') => (
     <label className="text-sm">
       {label}
@@ -226,27 +224,8 @@ function LeadRow(props: {
     <li className="rounded-lg border border-line p-2">
       <div className="grid items-end gap-2 sm:grid-cols-[5rem_minmax(10rem,2fr)_minmax(8rem,1.5fr)_7rem_10rem_auto]">
         {line('Lead', 'lead')}
-        {all.length > 0 ? (
-          <label className="text-sm">
-            Goes to
-            <select
-              aria-label={tr`Goes to, row ${number}`}
-              className={inputLook}
-              value={at < 0 ? '' : at}
-              onChange={(e) => onChange(all[e.target.value === '' ? -1 : Number(e.target.value)] ?? NONE)}
-            >
-              <option value="">a place that is typed</option>
-              {places.map((group) => (
-                <optgroup key={group.name} label={group.name}>
-                  {group.places.map((p) => (
-                    <option key={`${p.connector} ${p.pin}`} value={all.indexOf(p)}>
-                      {p.pin ? tr`${p.connector} pin ${p.pin}: ${p.signal}` : p.connector}
-                    </option>
-                  ))}
-                </optgroup>
-              ))}
-            </select>
-          </label>
+        {places.some((g) => g.places.length > 0) ? (
+          <GoesTo number={number} lead={lead} places={places} onChange={onChange} />
         ) : (
           <div className="grid grid-cols-[1fr_5rem] gap-2">
             {line('Connector', 'connector')}
@@ -282,5 +261,38 @@ function LeadRow(props: {
         </p>
       )}
     </li>
+  );
+}
+
+function GoesTo(props: {
+  number: number;
+  lead: Lead;
+  places: readonly Group[];
+  onChange: (more: Partial<Lead>) => void;
+}) {
+  const { number, lead, places, onChange } = props;
+  const all = places.flatMap((g) => g.places);
+  const at = all.findIndex((p) => p.connector === lead.connector && p.pin === lead.pin);
+  return (
+    <label className="text-sm">
+      Goes to
+      <select
+        aria-label={tr`Goes to, row ${number}`}
+        className={inputLook}
+        value={at < 0 ? '' : at}
+        onChange={(e) => onChange(all[e.target.value === '' ? -1 : Number(e.target.value)] ?? NONE)}
+      >
+        <option value="">a place that is typed</option>
+        {places.map((group) => (
+          <optgroup key={group.name} label={group.name}>
+            {group.places.map((p) => (
+              <option key={`${p.connector} ${p.pin}`} value={all.indexOf(p)}>
+                {p.pin ? tr`${p.connector} pin ${p.pin}: ${p.signal}` : p.connector}
+              </option>
+            ))}
+          </optgroup>
+        ))}
+      </select>
+    </label>
   );
 }

@@ -26,17 +26,12 @@ interface Props {
   readonly ghosts: readonly CaptureBehind[];
 }
 
-/** A recording: its lanes over one time, all of it in a strip, and what was found in words. */
-export function TraceScreen({ trace, isClosed, timeZone, shown, ghosts }: Props) {
-  const router = useRouter();
-  useLive(trace.jobId, () => router.refresh());
+/** The lanes of a recording and where one looks at them: window, cursor, the finding that is shown. */
+function useLanes(trace: TraceView) {
   const findings = useMemo(() => listedFindings(trace), [trace]);
   const [selected, setSelected] = useState<Finding | null>(null);
   const [cursor_s, setCursor] = useState<number | null>(null);
   const [large, setLarge] = useState<number | null>(null);
-  const [deciding, setDeciding] = useState<Finding | 'nothing' | null>(null);
-  const [isOverAngle, setOverAngle] = useState(trace.head.capture !== undefined);
-  const [marking, setMarking] = useState<number | null>(null);
   const element = useRef<HTMLDivElement>(null);
   const marks = useMemo(() => trace.notes.filter((n) => n.body.kind === 'mark'), [trace]);
   const events = useMemo(() => trace.head.search.events ?? [], [trace]);
@@ -57,13 +52,48 @@ export function TraceScreen({ trace, isClosed, timeZone, shown, ghosts }: Props)
     const next = timed[(here + by + timed.length) % Math.max(1, timed.length)];
     if (next) show(next);
   }
+  const zoom = (share: number): void => move((w) => zoomed(w, cursor_s ?? (w.from_s + w.to_s) / 2, share));
+  const whole = (): void => move((_, all) => all);
+  /** Where a mark would be set; `null`: nothing is drawn yet. */
+  const here_s = window_s && (cursor_s ?? (window_s.from_s + window_s.to_s) / 2);
+  return {
+    findings,
+    selected,
+    cursor_s,
+    setCursor,
+    large,
+    setLarge,
+    element,
+    data,
+    failed,
+    window_s,
+    move,
+    at,
+    show,
+    step,
+    zoom,
+    whole,
+    here_s,
+  };
+}
+
+/** A recording: its lanes over one time, all of it in a strip, and what was found in words. */
+export function TraceScreen({ trace, isClosed, timeZone, shown, ghosts }: Props) {
+  const router = useRouter();
+  useLive(trace.jobId, () => router.refresh());
+  const lanes = useLanes(trace);
+  const { findings, cursor_s, setCursor, large, setLarge, data, failed, move, here_s } = lanes;
+  const [deciding, setDeciding] = useState<Finding | 'nothing' | null>(null);
+  const [isOverAngle, setOverAngle] = useState(trace.head.capture !== undefined);
+  const [marking, setMarking] = useState<number | null>(null);
+  const onMark = isClosed || here_s === null ? null : () => setMarking(here_s);
   useTraceKeys({
     isOn: deciding === null && marking === null,
     shift: (share) => move((w) => shifted(w, share)),
-    zoom: (share) => move((w) => zoomed(w, cursor_s ?? (w.from_s + w.to_s) / 2, share)),
-    whole: () => move((_, all) => all),
-    step,
-    mark: () => !isClosed && window_s && setMarking(cursor_s ?? (window_s.from_s + window_s.to_s) / 2),
+    zoom: lanes.zoom,
+    whole: lanes.whole,
+    step: lanes.step,
+    mark: () => onMark?.(),
     lane: (n) => setLarge((now) => (now === n || n >= trace.head.channels.length ? null : n)),
   });
 
@@ -76,24 +106,10 @@ export function TraceScreen({ trace, isClosed, timeZone, shown, ghosts }: Props)
             Recordings of the job
           </Link>
           <span className="ml-auto font-mono text-sm text-soft">
-            {window_s ? tr`${moment(window_s.from_s)} to ${moment(window_s.to_s)}` : ''}
+            {lanes.window_s ? tr`${moment(lanes.window_s.from_s)} to ${moment(lanes.window_s.to_s)}` : ''}
           </span>
         </div>
-        {trace.head.capture && (
-          <div className="mt-1 flex gap-2" role="group" aria-label="Look at it">
-            {([true, false] as const).map((angle) => (
-              <button
-                key={String(angle)}
-                type="button"
-                aria-pressed={isOverAngle === angle}
-                onClick={() => setOverAngle(angle)}
-                className={`min-h-12 rounded-lg border-2 bg-card px-4 ${isOverAngle === angle ? 'border-estuary font-bold' : 'border-line'}`}
-              >
-                {angle ? 'Over crank angle' : 'Over time'}
-              </button>
-            ))}
-          </div>
-        )}
+        {trace.head.capture && <AngleOrTime isOverAngle={isOverAngle} onChange={setOverAngle} />}
         {isOverAngle && trace.head.capture && <CycleView trace={trace} ghosts={ghosts} isClosed={isClosed} />}
         {failed !== null && (
           <p role="alert" className="mt-2 font-semibold text-rust">
@@ -108,18 +124,18 @@ export function TraceScreen({ trace, isClosed, timeZone, shown, ghosts }: Props)
         <div className={isOverAngle ? 'hidden' : 'contents'}>
           <LaneReadings trace={trace} data={data} cursor_s={cursor_s} large={large} onLarge={setLarge} />
           <Surface
-            element={element}
-            at={at}
+            element={lanes.element}
+            at={lanes.at}
             move={move}
             onCursor={setCursor}
             label={sentence(trace)}
             isReady={data !== null}
           />
           <Tools
-            onStep={step}
-            onZoom={(share) => move((w) => zoomed(w, cursor_s ?? (w.from_s + w.to_s) / 2, share))}
-            onWhole={() => move((_, all) => all)}
-            onMark={isClosed || !window_s ? null : () => setMarking(cursor_s ?? (window_s.from_s + window_s.to_s) / 2)}
+            onStep={lanes.step}
+            onZoom={lanes.zoom}
+            onWhole={lanes.whole}
+            onMark={onMark}
             hasFindings={findings.length > 0}
           />
         </div>
@@ -127,10 +143,10 @@ export function TraceScreen({ trace, isClosed, timeZone, shown, ghosts }: Props)
       <FindingList
         trace={trace}
         findings={findings}
-        selected={selected}
+        selected={lanes.selected}
         timeZone={timeZone}
         shown={shown}
-        onShow={show}
+        onShow={lanes.show}
         onMark={(m) => {
           setCursor(m.from_s);
           move(() => around(m.from_s, m.to_s));
@@ -144,6 +160,24 @@ export function TraceScreen({ trace, isClosed, timeZone, shown, ghosts }: Props)
       {deciding !== null && <DecideDialog trace={trace} of={deciding} onClose={() => setDeciding(null)} />}
       {marking !== null && <MarkDialog trace={trace} at_s={marking} onClose={() => setMarking(null)} />}
     </main>
+  );
+}
+
+function AngleOrTime({ isOverAngle, onChange }: { isOverAngle: boolean; onChange: (isOverAngle: boolean) => void }) {
+  return (
+    <div className="mt-1 flex gap-2" role="group" aria-label="Look at it">
+      {([true, false] as const).map((angle) => (
+        <button
+          key={String(angle)}
+          type="button"
+          aria-pressed={isOverAngle === angle}
+          onClick={() => onChange(angle)}
+          className={`min-h-12 rounded-lg border-2 bg-card px-4 ${isOverAngle === angle ? 'border-estuary font-bold' : 'border-line'}`}
+        >
+          {angle ? 'Over crank angle' : 'Over time'}
+        </button>
+      ))}
+    </div>
   );
 }
 

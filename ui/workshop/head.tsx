@@ -23,7 +23,6 @@ export function Head({ workshop }: { workshop: WorkshopView }) {
   const may = useMay('workshop.change');
   const [draft, setDraft] = useState<Draft>({ name: workshop.name, ...(workshop.locale ?? PLAIN) });
   const { busy, problems, setProblems, post } = useSend();
-  const picked = useRef<HTMLInputElement>(null);
   async function sendLogo(body: Blob): Promise<void> {
     const sent = await sendBody('/api/workshop/logo', body, body.type || 'application/octet-stream');
     setProblems(sent.ok ? [] : problemsOf(sent.error));
@@ -68,27 +67,7 @@ export function Head({ workshop }: { workshop: WorkshopView }) {
             Keep it so
           </Button>
         )}
-        {workshop.hasLogo && (
-          <Image src="/api/workshop/logo" alt="Logo" width={160} height={48} unoptimized className="h-12 w-auto" />
-        )}
-        {may && (
-          <>
-            <input
-              ref={picked}
-              type="file"
-              accept="image/png,image/jpeg"
-              aria-label="Logo, PNG or JPEG"
-              className="sr-only"
-              tabIndex={-1}
-              onChange={(e) => {
-                const [file] = e.target.files ?? [];
-                if (file) void sendLogo(file);
-              }}
-            />
-            <Button onClick={() => picked.current?.click()}>{workshop.hasLogo ? 'Another logo' : 'Logo …'}</Button>
-            {workshop.hasLogo && <Button onClick={() => void sendLogo(new Blob([]))}>Without a logo</Button>}
-          </>
-        )}
+        <LogoFields hasLogo={workshop.hasLogo} may={may} onLogo={(body) => void sendLogo(body)} />
       </form>
       <OtherProblems problems={problems} paths={['/name', '/locale']} />
       <p className="mt-2 text-sm text-soft">
@@ -100,5 +79,34 @@ export function Head({ workshop }: { workshop: WorkshopView }) {
         .
       </p>
     </section>
+  );
+}
+
+function LogoFields({ hasLogo, may, onLogo }: { hasLogo: boolean; may: boolean; onLogo: (body: Blob) => void }) {
+  const picked = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      {hasLogo && (
+        <Image src="/api/workshop/logo" alt="Logo" width={160} height={48} unoptimized className="h-12 w-auto" />
+      )}
+      {may && (
+        <>
+          <input
+            ref={picked}
+            type="file"
+            accept="image/png,image/jpeg"
+            aria-label="Logo, PNG or JPEG"
+            className="sr-only"
+            tabIndex={-1}
+            onChange={(e) => {
+              const [file] = e.target.files ?? [];
+              if (file) onLogo(file);
+            }}
+          />
+          <Button onClick={() => picked.current?.click()}>{hasLogo ? 'Another logo' : 'Logo …'}</Button>
+          {hasLogo && <Button onClick={() => onLogo(new Blob([]))}>Without a logo</Button>}
+        </>
+      )}
+    </>
   );
 }

@@ -23,8 +23,13 @@ const PATHS = [
   ...ENGINE_FIELDS.map((f) => `${ENGINE}/${f}`),
 ];
 
-/** A unit for the yard; its engine family can be entered with it: both are taken, or neither. */
-export function AddUnitDialog({ yard, onClose }: { yard: Pick<YardView, 'depots' | 'families'>; onClose: () => void }) {
+interface Props {
+  readonly yard: Pick<YardView, 'depots' | 'families'>;
+  readonly onClose: () => void;
+}
+
+/** A unit as it is typed, and how it is added. */
+function useAddUnit({ yard, onClose }: Props) {
   const router = useRouter();
   const by = usePerson();
   const [ids] = useState(() => ({ unit: v7(), family: v7() }));
@@ -67,7 +72,12 @@ export function AddUnitDialog({ yard, onClose }: { yard: Pick<YardView, 'depots'
     onClose();
   }
   const needed = (field: string, path: string, message: string) => (draft[field]?.trim() ? [] : [{ path, message }]);
+  return { fields, isNew, busy, problems, submit };
+}
 
+/** A unit for the yard; its engine family can be entered with it: both are taken, or neither. */
+export function AddUnitDialog({ yard, onClose }: Props) {
+  const { fields, isNew, busy, problems, submit } = useAddUnit({ yard, onClose });
   return (
     <Dialog
       open

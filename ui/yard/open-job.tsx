@@ -21,7 +21,8 @@ interface Values {
   odometer_km: string;
 }
 
-export function OpenJobDialog({ unit, onClose }: { unit: FleetUnitView; onClose: () => void }) {
+/** A job as it is typed, and how it is opened. */
+function useOpenJob(unit: FleetUnitView) {
   const router = useRouter();
   const by = usePerson();
   const [id] = useState(() => v7());
@@ -48,9 +49,15 @@ export function OpenJobDialog({ unit, onClose }: { unit: FleetUnitView; onClose:
     else showRefusal(sent.error, setError, ['complaint', 'hours', 'odometer_km']);
   }
 
-  const number = {
-    validate: (v: string) => v.trim() === '' || (readNumber(v) ?? -1) >= 0 || 'A number of 0 or more, or nothing.',
-  };
+  return { register, submit: handleSubmit(submit), errors, isSubmitting, conditions, setConditions };
+}
+
+const NUMBER = {
+  validate: (v: string) => v.trim() === '' || (readNumber(v) ?? -1) >= 0 || 'A number of 0 or more, or nothing.',
+};
+
+export function OpenJobDialog({ unit, onClose }: { unit: FleetUnitView; onClose: () => void }) {
+  const { register, submit, errors, isSubmitting, conditions, setConditions } = useOpenJob(unit);
   return (
     <Dialog
       open
@@ -59,7 +66,7 @@ export function OpenJobDialog({ unit, onClose }: { unit: FleetUnitView; onClose:
       }}
       title={tr`New job for ${unit.fleetNumber}`}
     >
-      <form noValidate onSubmit={(e) => void handleSubmit(submit)(e)}>
+      <form noValidate onSubmit={(e) => void submit(e)}>
         <Field
           id="complaint"
           label="Complaint"
@@ -82,7 +89,7 @@ export function OpenJobDialog({ unit, onClose }: { unit: FleetUnitView; onClose:
               inputMode="decimal"
               className={inputLook}
               {...tie('hours', errors.hours?.message)}
-              {...register('hours', number)}
+              {...register('hours', NUMBER)}
             />
           </Field>
           <Field id="odometer_km" label="Odometer, km" error={errors.odometer_km?.message}>
@@ -90,7 +97,7 @@ export function OpenJobDialog({ unit, onClose }: { unit: FleetUnitView; onClose:
               inputMode="decimal"
               className={inputLook}
               {...tie('odometer_km', errors.odometer_km?.message)}
-              {...register('odometer_km', number)}
+              {...register('odometer_km', NUMBER)}
             />
           </Field>
         </div>

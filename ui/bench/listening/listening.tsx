@@ -125,11 +125,10 @@ function Heard({
     [simulated, linkKey, quantity],
   );
   const listening = useListening({ view, run, targeting, order, clamp, quantity }, open, hearing);
-  const { state, link, last } = listening;
+  const { state, link } = listening;
   useListenKeys(onKeys, { yes: listening.yes, takeBack: listening.takeBack, far: () => setFar((f) => !f) });
   const shown = displayWords(state.shown, quantity);
   const { limits } = view.specification;
-  const trouble = state.misfit ?? (link.isThere ? null : link.words);
   return (
     <section aria-label="Listening" className="flex flex-col gap-1 rounded-xl bg-panel px-3 py-1.5">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
@@ -153,36 +152,15 @@ function Heard({
         </button>
       </div>
       {simulated && <Probes feed={simulated} order={order} />}
-      <div role="status" aria-live="polite">
-        {state.question ? (
-          <p className="flex flex-wrap items-center gap-3 font-semibold text-ochre">
-            {capital(questionWords({ ...state.question, question: state.question.kind }))}
-            <button type="button" className={BUTTON} onClick={listening.yes}>
-              Yes <kbd className="font-mono text-soft">F9</kbd>
-            </button>
-          </p>
-        ) : trouble !== null ? (
-          <p className="flex flex-wrap items-center gap-3 font-semibold text-ochre">
-            {trouble}
-            {meter?.link?.kind === 'serial' && !link.isThere && (
-              <button
-                type="button"
-                className={BUTTON}
-                onClick={() => void chooseAdapter().then((chosen) => chosen && setRound((r) => r + 1))}
-              >
-                Choose the adapter
-              </button>
-            )}
-          </p>
-        ) : last ? (
-          <p>
-            {capital(SPOKEN.position(last.position))}: <span className="font-mono">{entryShown(last.entry)}</span>
-            {last.verdict && <b>, {verdictWord(last.verdict, limits)}</b>}
-          </p>
-        ) : (
-          <p className="text-soft">Put the probes on, and wait for the tone: the next position is framed by itself.</p>
-        )}
-      </div>
+      <Said
+        listening={listening}
+        limits={limits}
+        onChooseAdapter={
+          meter?.link?.kind === 'serial' && !link.isThere
+            ? () => void chooseAdapter().then((chosen) => chosen && setRound((r) => r + 1))
+            : null
+        }
+      />
       {isFar && (
         <FarView
           listening={listening}
@@ -193,6 +171,47 @@ function Heard({
         />
       )}
     </section>
+  );
+}
+
+/** What it asks, what is wrong with the meter, or what was read last. */
+function Said({
+  listening: { state, link, last, yes },
+  limits,
+  onChooseAdapter,
+}: {
+  listening: ReturnType<typeof useListening>;
+  limits: RunView['specification']['limits'];
+  onChooseAdapter: (() => void) | null;
+}) {
+  const trouble = state.misfit ?? (link.isThere ? null : link.words);
+  return (
+    <div role="status" aria-live="polite">
+      {state.question ? (
+        <p className="flex flex-wrap items-center gap-3 font-semibold text-ochre">
+          {capital(questionWords({ ...state.question, question: state.question.kind }))}
+          <button type="button" className={BUTTON} onClick={yes}>
+            Yes <kbd className="font-mono text-soft">F9</kbd>
+          </button>
+        </p>
+      ) : trouble !== null ? (
+        <p className="flex flex-wrap items-center gap-3 font-semibold text-ochre">
+          {trouble}
+          {onChooseAdapter && (
+            <button type="button" className={BUTTON} onClick={onChooseAdapter}>
+              Choose the adapter
+            </button>
+          )}
+        </p>
+      ) : last ? (
+        <p>
+          {capital(SPOKEN.position(last.position))}: <span className="font-mono">{entryShown(last.entry)}</span>
+          {last.verdict && <b>, {verdictWord(last.verdict, limits)}</b>}
+        </p>
+      ) : (
+        <p className="text-soft">Put the probes on, and wait for the tone: the next position is framed by itself.</p>
+      )}
+    </div>
   );
 }
 
