@@ -41,7 +41,8 @@ const isStream = (path) => path.endsWith('/live');
  */
 const DRAWN_AFTER_ms = 250;
 const pages = new Gate(1, DRAWN_AFTER_ms);
-const isPage = ({ method, url }) => (method === 'GET' || method === 'HEAD') && !/^\/(api|_next)\//.test(url);
+const isPage = ({ method, url }) =>
+  (method === 'GET' || method === 'HEAD') && !/^\/(api|_next)\//.test(url) && !/\.\w+$/.test(url.split('?')[0]);
 
 // Who reads the answer to a request: server/locale/reader.ts says it, core/locale asks for it.
 const requests = new AsyncLocalStorage();

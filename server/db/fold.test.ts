@@ -23,9 +23,10 @@ async function statementsOf<T>(work: () => Promise<T>): Promise<{ readonly resul
 
 /** Drizzle reads times itself, from their text. */
 const TIMES: readonly number[] = [1114, 1184];
+const parserOf = pg.types.getTypeParser as (oid: number, format?: string) => unknown;
 const AS_DRIZZLE = {
-  getTypeParser: (oid: number, format?: 'text' | 'binary'): unknown =>
-    TIMES.includes(oid) ? (text: string) => text : pg.types.getTypeParser(oid, format),
+  getTypeParser: (oid: number, format?: string): unknown =>
+    TIMES.includes(oid) ? (text: string) => text : parserOf(oid, format),
 };
 const AS_ARRAYS = { rowMode: 'array', types: AS_DRIZZLE } as const;
 const foldOn = (pool: pg.Pool) => new Fold((config, values) => pool.query(config as pg.QueryArrayConfig, values));

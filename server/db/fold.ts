@@ -91,9 +91,12 @@ export class Fold {
 
 const isFoldable = (text: string): boolean => /^select /.test(text) && !/ for (no key )?(update|share)\b/.test(text);
 
+/** A function of PostgreSQL takes so many arguments (`FUNC_MAX_ARGS`). */
+const MOST_COLUMNS = 100;
+
 function columnsIn(answer: Answer): readonly Column[] | null {
   const columns = answer.fields.map((f) => CARRIED.get(f.dataTypeID));
-  return columns.every((c) => c !== undefined) ? columns : null;
+  return columns.length <= MOST_COLUMNS && columns.every((c) => c !== undefined) ? columns : null;
 }
 
 const answerOf = (rows: unknown[][]): Answer => ({
