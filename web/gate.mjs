@@ -16,20 +16,27 @@ export class Gate {
   }
 
   /**
-   * Resolves when it is the caller's turn, to what the caller calls when it is done; once is enough.
-   * @returns {Promise<() => void>}
+   * Resolves when it is the caller's turn, to what the caller calls when it is done; once is enough. `null`: when its turn
+   * came it was gone, and the next one went in.
+   * @param {() => boolean} isGone
+   * @returns {Promise<(() => void) | null>}
    */
-  enter() {
+  enter(isGone = () => false) {
     return new Promise((resolve) => {
-      this.#waiting.push(resolve);
+      this.#waiting.push({ resolve, isGone });
       this.#next();
     });
   }
 
   #next() {
     while (this.#inside < this.atOnce && this.#waiting.length > 0) {
+      const { resolve, isGone } = this.#waiting.shift();
+      if (isGone()) {
+        resolve(null);
+        continue;
+      }
       this.#inside++;
-      this.#waiting.shift()(this.#leaving());
+      resolve(this.#leaving());
     }
   }
 

@@ -10,7 +10,7 @@ function queue(gate: Gate, many: number) {
   for (let i = 0; i < many; i++)
     void gate.enter().then((done) => {
       inside.push(i);
-      leave[i] = done;
+      if (done) leave[i] = done;
     });
   return { inside, leave };
 }
@@ -51,8 +51,22 @@ test('who takes too long no longer keeps the others, and lets nobody through whe
 
 test('whoever comes when nobody is inside is let through at once', async () => {
   const gate = new Gate(1, 1000);
-  (await gate.enter())();
+  (await gate.enter())?.();
   const { inside } = queue(gate, 1);
   await settle();
   expect(inside).toEqual([0]);
+});
+
+test('who is gone when its turn comes takes nobody’s place', async () => {
+  const gate = new Gate(1, 1000);
+  const { inside, leave } = queue(gate, 1);
+  let isGone = false;
+  const gone = Array.from({ length: 3 }, () => gate.enter(() => isGone));
+  const next = gate.enter();
+  await settle();
+  expect(inside).toEqual([0]);
+  isGone = true;
+  leave[0]?.();
+  expect(await Promise.all(gone)).toEqual([null, null, null]);
+  expect(await next).toBeInstanceOf(Function);
 });

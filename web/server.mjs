@@ -41,8 +41,12 @@ const isStream = (path) => path.endsWith('/live');
  */
 const DRAWN_AFTER_ms = 250;
 const pages = new Gate(1, DRAWN_AFTER_ms);
-const isPage = ({ method, url }) =>
-  (method === 'GET' || method === 'HEAD') && !/^\/(api|_next)\//.test(url) && !/\.\w+$/.test(url.split('?')[0]);
+/** What is fetched ahead of a click draws next to nothing. */
+const isPage = ({ method, url, headers }) =>
+  (method === 'GET' || method === 'HEAD') &&
+  headers['next-router-prefetch'] === undefined &&
+  !/^\/(api|_next)\//.test(url) &&
+  !/\.\w+$/.test(url.split('?')[0]);
 
 // Who reads the answer to a request: server/locale/reader.ts says it, core/locale asks for it.
 const requests = new AsyncLocalStorage();
@@ -99,7 +103,9 @@ async function serve(metrics) {
 
   async function answer(request, response, id) {
     if (isPage(request)) {
-      const leave = await pages.enter();
+      // Whoever went on to another page meanwhile is drawn nothing.
+      const leave = await pages.enter(() => response.closed || request.socket.destroyed);
+      if (leave === null) return;
       response.once('finish', leave);
       response.once('close', leave);
     }
