@@ -31,6 +31,21 @@ for (const theme of ['shed', 'night', 'sun']) {
   });
 }
 
+test('on a tablet the bar over a page leaves the height to the page', async ({ browser, request }) => {
+  const job = await jobOf(request, demoId('run', 'PL-23'));
+  for (const width of [768, 820, 1024, 1180]) {
+    const context = await browser.newContext({ viewport: { width, height: 1180 }, hasTouch: true });
+    const page = await context.newPage();
+    for (const url of ['/', '/workshop', `/jobs/${job}`]) {
+      await page.goto(url);
+      const bar = await page.getByRole('banner').boundingBox();
+      // Two rows of 44 px, a line between them and a border.
+      expect(bar?.height, `${url} at ${width}`).toBeLessThanOrEqual(100);
+    }
+    await context.close();
+  }
+});
+
 test('on a phone no page is wider than the glass, and what is picked comes into view', async ({ browser, request }) => {
   const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
   const page = await context.newPage();

@@ -5,7 +5,7 @@ import { CalculationsButton } from '../calculations/calculations-button';
 import { Logo } from './logo';
 import { Selects } from './selects';
 
-/** The last one is seldom wanted: a screen of a job and a phone, which need the width, leave it out; People leads to it. */
+/** The last one is seldom wanted: a screen of a job and a narrow one, which need the width, leave it out; People leads to it. */
 const ROOMS = [
   ['/', 'Yard', Warehouse],
   ['/shelf', 'Shelf', Ruler],
@@ -17,8 +17,8 @@ const ROOMS = [
 ] as const;
 
 /** A word under its icon where the unit needs the width, beside it where there is room. */
-const STACKED = 'flex-col gap-0 px-1.5 text-[11px] leading-tight';
-const BESIDE = 'flex-col gap-0 px-1 text-[11px] leading-tight md:flex-row md:gap-1.5 md:px-2 md:text-sm';
+const STACKED = 'flex-col gap-0 px-1 min-[52rem]:px-1.5 text-[11px] leading-tight';
+const BESIDE = 'flex-col gap-0 px-1 text-[11px] leading-tight xl:flex-row xl:gap-1.5 xl:px-2 xl:text-sm';
 
 export interface TopBarProps {
   readonly children?: ReactNode;
@@ -52,7 +52,7 @@ export function TopBar({ children, here, jobId }: TopBarProps) {
             href={path}
             title={name}
             aria-current={here === path ? 'page' : undefined}
-            className={`${path === '/workshop' ? 'max-sm:hidden' : ''} inline-flex min-h-11 min-w-11 items-center justify-center rounded-lg ${jobId ? STACKED : BESIDE} ${here === path ? 'bg-card font-bold text-ink' : 'text-soft hover:text-ink'}`}
+            className={`${path === '/workshop' ? 'max-[52rem]:hidden' : ''} inline-flex min-h-11 min-w-11 items-center justify-center rounded-lg ${jobId ? STACKED : BESIDE} ${here === path ? 'bg-card font-bold text-ink' : 'text-soft hover:text-ink'}`}
           >
             <Icon size={18} aria-hidden="true" />
             <span>{name}</span>
