@@ -42,15 +42,7 @@ export function Bench({ view }: { view: RunView }) {
     [view.definition, run.judgement, run.circumstance],
   );
   const [sheet, setSheet] = useState<Sheet | null>(null);
-  const [pad, setPad] = useState<boolean | null>(null);
-  const [isListening, setListening] = useState(false);
-  // Who listens types nothing: the posts have the room, until the keys are asked for.
-  const shownPad = isListening ? (pad ?? false) : pad;
-  const listenKeys = useRef<ListenKeys | null>(null);
-  const setListenKeys = useCallback((keys: ListenKeys | null) => {
-    listenKeys.current = keys;
-  }, []);
-  const toggleListening = useCallback(() => setListening((on) => !on), []);
+  const { isListening, toggleListening, listenKeys, setListenKeys, pad, togglePad } = useHands();
   const input = useRef<HTMLInputElement>(null);
   useFocusOn(input, targeting.active);
   useBenchFacts(view, run, targeting.active);
@@ -98,7 +90,7 @@ export function Bench({ view }: { view: RunView }) {
           targeting={targeting}
           entry={entry}
           draft={draft}
-          pad={shownPad}
+          pad={pad}
           input={input}
           pick={pick}
           onSheet={setSheet}
@@ -113,11 +105,11 @@ export function Bench({ view }: { view: RunView }) {
           unkept={run.unkept}
           loaded={run.loaded}
           reachable={run.reachable}
-          padOpen={shownPad}
+          padOpen={pad}
           isListening={isListening}
           onListen={toggleListening}
           onSheet={setSheet}
-          onPad={() => setPad(shownPad === null ? !matchMedia('(pointer: coarse)').matches : !shownPad)}
+          onPad={togglePad}
         />
       </div>
       <Conclusions
@@ -132,6 +124,21 @@ export function Bench({ view }: { view: RunView }) {
       <OpenSheet sheet={sheet} view={view} run={run} onClose={() => setSheet(null)} />
     </main>
   );
+}
+
+/** How readings come in: typed, by the large keys, or from a meter that is listened to. */
+function useHands() {
+  const [isListening, setListening] = useState(false);
+  const [wanted, setWanted] = useState<boolean | null>(null);
+  // Who listens types nothing: the posts have the room, until the keys are asked for.
+  const pad = isListening ? (wanted ?? false) : wanted;
+  const listenKeys = useRef<ListenKeys | null>(null);
+  const setListenKeys = useCallback((keys: ListenKeys | null) => {
+    listenKeys.current = keys;
+  }, []);
+  const toggleListening = useCallback(() => setListening((on) => !on), []);
+  const togglePad = (): void => setWanted(pad === null ? !matchMedia('(pointer: coarse)').matches : !pad);
+  return { isListening, toggleListening, listenKeys, setListenKeys, pad, togglePad };
 }
 
 /** What lies over the bench, if anything. */

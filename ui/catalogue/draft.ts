@@ -2,7 +2,7 @@ import { tr } from '../../core/locale/translate';
 import { CAUTIONS, STATES } from '../../core/catalogue/shared';
 import type { Caution, RequiredState, TestDefinition } from '../../core/catalogue/types';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
-import { type Draft, DraftReader, pruned } from '../kit/draft';
+import { type Draft, DraftReader, numberShown, pruned } from '../kit/draft';
 
 /** What has no field of its own stands as JSON. */
 const MORE = [
@@ -53,8 +53,8 @@ export function draftOfTest(t: TestDefinition): Draft {
     toolMode: t.tool.mode,
     key: t.condition.key,
     engine: t.condition.engine,
-    minutes: String(t.minutes),
-    people: String(t.people),
+    minutes: numberShown(t.minutes),
+    people: numberShown(t.people),
     states: t.states.map(stateLine).join('\n'),
     cautions: t.cautions.map(cautionLine).join('\n'),
     uses: (t.uses ?? []).map((u) => `${u.what}; ${u.worth_min}`).join('\n'),

@@ -5,7 +5,7 @@ import { fail, ok, type Problem, type Result } from '../../core/foundation/resul
 import type { ValidateFunction } from 'ajv';
 import { check } from '../../formats/compiled/circuit';
 import { validate } from '../../formats/validate';
-import { type Draft, DraftReader, pruned } from '../kit/draft';
+import { type Draft, DraftReader, numberShown, pruned } from '../kit/draft';
 
 /** What has no field of its own stands as JSON. */
 const MORE = ['elements', 'perCylinder', 'suspects', 'probes', 'drawing'] as const;
@@ -22,8 +22,8 @@ export function draftOf(c: LibraryCircuit, isCopy: boolean): Draft {
     follows: c.follows ?? '',
     ...Object.fromEntries(
       Object.entries(c.values).flatMap(([key, v]) => [
-        [`value ${key}`, String(v.value)],
-        [`spread ${key}`, String(Number((100 * v.spread).toPrecision(4)))],
+        [`value ${key}`, numberShown(v.value)],
+        [`spread ${key}`, numberShown(Number((100 * v.spread).toPrecision(4)))],
       ]),
     ),
     values: JSON.stringify(c.values),

@@ -8,7 +8,7 @@ import { baseUnit, QUANTITIES, type Quantity } from '../../core/quantity/units';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import type { InstrumentDocument } from '../../formats/instrument';
 import type { InstrumentView } from '../../application/views';
-import { type Draft, DraftReader, pruned } from '../kit/draft';
+import { type Draft, DraftReader, numberShown, pruned } from '../kit/draft';
 
 export const KINDS = ['multimeter', 'clamp', 'gauge', 'scan tool', 'four-wire meter', 'oscilloscope'] as const;
 
@@ -56,8 +56,8 @@ export const draftOfInstrument = (i: InstrumentView | null): Draft => ({
   name: i?.name ?? '',
   kind: i?.kind ?? 'multimeter',
   calibrationDue: i?.calibrationDue ?? '',
-  clamp_mVperA: i?.clamp_mVperA?.toString() ?? '',
-  leadRepeatability_ohm: i?.leadRepeatability_ohm?.toString() ?? '',
+  clamp_mVperA: numberShown(i?.clamp_mVperA),
+  leadRepeatability_ohm: numberShown(i?.leadRepeatability_ohm),
   accuracy: (i?.accuracy ?? []).map(rangeLine).join('\n'),
   ...draftOfLink(i?.link),
 });

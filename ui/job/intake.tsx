@@ -22,6 +22,7 @@ import { shownTime } from '../kit/time';
 import { useSend } from '../kit/use-send';
 import type { Problem } from '../../core/foundation/result';
 import { recordingWords } from '../../core/numerics/rare-events';
+import { numberShown } from '../kit/draft';
 import { readNumber } from '../kit/read-number';
 import { PhotoField, Thumbs } from './photos';
 import type { Intake as IntakeBody } from '../../formats/requests/intake';
@@ -201,8 +202,8 @@ function useIntake(view: JobView, onClose: () => void) {
   const [body, setBody] = useState<IntakeBody>(said);
   const [signs, setSigns] = useState(view.intake.signs.join('\n'));
   const [how, setHow] = useState<HowOftenDraft>({
-    times: shown ? String(shown.times) : '',
-    hours: shown ? String(shown.hours) : '',
+    times: numberShown(shown?.times),
+    hours: numberShown(shown?.hours),
   });
   const { busy, problems, post } = useSend();
   async function save(): Promise<void> {

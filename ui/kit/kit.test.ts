@@ -1,3 +1,6 @@
+import fc from 'fast-check';
+import { asFor, PLAIN } from '../../core/locale/locale';
+import { DraftReader, numberShown } from './draft';
 import { showRefusal } from './form-errors';
 import { readNumber } from './read-number';
 import { shownTime } from './time';
@@ -16,7 +19,50 @@ test.each<[string, number | undefined]>([
   ['1.2.3', undefined],
   ['12h', undefined],
   ['1e5', undefined],
+  ['0,125', 0.125],
+  ['1234,567', 1234.567],
+  ['1 234.5', 1234.5],
 ])('"%s" is %s', (text, number) => expect(readNumber(text)).toBe(number));
+
+test.each<[string, number | undefined]>([
+  ['8.120', 8120],
+  ['8,120', 8.12],
+  ['1.234.567,8', 1234567.8],
+  ['1 234,5', 1234.5],
+  ['12.50', 12.5],
+  ['0.125', 0.125],
+  ['1,2,3', undefined],
+])('to whoever reads a comma "%s" is %s', (text, number) =>
+  expect(asFor({ locale: { ...PLAIN, decimal: 'comma' }, words: null }, () => readNumber(text))).toBe(number),
+);
+
+test.each([
+  ['point', '1,250', ['"1,250" can be read in two ways: write 1250 or 1.250.']],
+  ['point', '0,125', 0.125],
+  ['point', '1.250', 1.25],
+  ['comma', '1.250', ['"1.250" can be read in two ways: write 1250 or 1,250.']],
+  ['comma', '1,250', 1.25],
+  ['comma', '1.25', 1.25],
+] as const)('a field of a form, for whoever reads a %s: "%s" is %j', (decimal, typed, expected) => {
+  const read = new DraftReader({ a: typed });
+  const value = asFor({ locale: { ...PLAIN, decimal }, words: null }, () => read.number('a', '/a'));
+  expect(value ?? read.problems.map((p) => p.message)).toEqual(expected);
+});
+
+test('what a form shows it reads again, whatever mark the reader has', () => {
+  for (const decimal of ['point', 'comma'] as const)
+    asFor({ locale: { ...PLAIN, decimal }, words: null }, () => {
+      fc.assert(
+        fc.property(
+          fc.double({ min: -1e6, max: 1e6, noNaN: true }).map((x) => Number(x.toPrecision(6))),
+          (x) => {
+            const read = new DraftReader({ a: numberShown(x) });
+            expect([read.number('a', '/a'), read.problems]).toEqual([x === 0 ? 0 : x, []]);
+          },
+        ),
+      );
+    });
+});
 
 test('times are shown in the depot’s zone', () => {
   expect(shownTime('2026-07-01T23:30:00Z', 'Etc/UTC')).toBe('1 Jul 2026, 23:30');

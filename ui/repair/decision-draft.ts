@@ -2,7 +2,7 @@ import { tr } from '../../core/locale/translate';
 import type { OneOrSetInputs } from '../../core/repair/one-or-set';
 import { minorDigits } from '../../core/repair/money';
 import type { Costs, StartInputs } from '../../core/repair/suggest';
-import { type Draft, DraftReader } from '../kit/draft';
+import { type Draft, DraftReader, numberShown } from '../kit/draft';
 
 /**
  * Field, label, hint, and what one unit of it is in the arithmetic; `money`: as many minor units as the
@@ -32,7 +32,7 @@ export const draftFrom = (i: StartInputs, currency: string): Draft =>
   Object.fromEntries(
     FIELDS.map(([f, , , unit]) => {
       const value = f === 'shape' ? i.life.shape : f === 'scale_h' ? i.life.scale_h : i[f];
-      return [f, value === null ? '' : String(Number((value / unitOf(unit, currency)).toPrecision(9)))];
+      return [f, value === null ? '' : numberShown(Number((value / unitOf(unit, currency)).toPrecision(9)))];
     }),
   );
 

@@ -6,6 +6,8 @@ import { fromMinor, toMinor } from '../../core/repair/money';
 import { recordsOfKind } from '../../core/repair/proof';
 import { totalOf } from '../../core/repair/quotation';
 import type { JobView } from '../../application/views';
+import { withMark } from '../../core/locale/numbers';
+import { numberShown } from '../kit/draft';
 import { readNumber } from '../kit/read-number';
 import type { FoundFinding } from './found';
 
@@ -33,7 +35,7 @@ export function linesFrom(view: JobView, finding: FoundFinding): LineDraft[] {
       ? tr`Wire to the ${name}, repaired`
       : tr`${capital(name)}${type === undefined ? '' : ` (${type})`}, new`;
   const money = (minor: number | null | undefined): string =>
-    minor === null || minor === undefined ? '' : fromMinor(minor, currency);
+    minor === null || minor === undefined ? '' : withMark(fromMinor(minor, currency));
   const { access_min = null, each_min = null } = inputs ?? {};
   const hours = access_min === null || each_min === null ? null : (access_min + count * each_min) / 60;
   return [
@@ -41,7 +43,7 @@ export function linesFrom(view: JobView, finding: FoundFinding): LineDraft[] {
     {
       text: 'Labour, hours',
       partNumber: '',
-      quantity: hours === null ? '' : String(Number(hours.toFixed(2))),
+      quantity: hours === null ? '' : numberShown(Number(hours.toFixed(2))),
       price: money(inputs?.labour),
     },
   ];

@@ -4,7 +4,7 @@ import type { Limits } from '../../core/limits/types';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import type { When } from '../../core/specifications/types';
 import type { SpecificationEntry } from '../../formats/specifications';
-import { type Draft, DraftReader, pruned } from '../kit/draft';
+import { type Draft, DraftReader, numberShown, pruned } from '../kit/draft';
 
 const CONDITIONS = ['systemVoltage_V', 'fromTemperature_degC', 'toTemperature_degC'] as const;
 const STATES = ['key', 'engine', 'connection'] as const;
@@ -13,7 +13,7 @@ const SOURCES = ['document', 'page', 'documentRevision', 'documentDate'] as cons
 const MORE = ['byPosition', 'sequence', 'transfer', 'tolerance'] as const;
 
 const shown = (value: string | number | null | undefined): string =>
-  value === undefined || value === null ? '' : String(value);
+  typeof value === 'string' ? value : numberShown(value);
 
 export function draftOf(e: SpecificationEntry): Draft {
   const { limits, when = {} } = e;
