@@ -10,7 +10,8 @@ const PORT = 4181;
 export default defineConfig({
   testDir: 'e2e',
   fullyParallel: true,
-  workers: 2,
+  // More than processors: two tests wait a third of their time, for frames, answers and what is shown late on purpose.
+  workers: 3,
   // What passes only at the second try is named in the summary: a slip of the machine, or a race to look for.
   retries: 1,
   globalSetup: './e2e/global-setup.ts',

@@ -3,9 +3,11 @@ import { useRouter } from '../kit/router';
 import type { ReactNode } from 'react';
 import type { StageId } from '../../core/job/progress';
 import type { JobView } from '../../application/views';
+import { Button } from '../kit/button';
 import { useLive } from '../kit/live';
 import { Proof } from '../repair/proof';
 import { AgreedWork, ReleaseWork, RepairWork } from '../repair/repair';
+import { useOpenWork } from './begun-work';
 import { CircuitLines } from './circuit-line';
 import { Codes } from './codes';
 import { RecordEvidence } from './evidence';
@@ -31,7 +33,7 @@ export function JobScreen({ view }: { view: JobView }) {
   useLive(view.job.id, () => router.refresh());
   const { opened, set } = useOpenStages();
   const { now } = view.progress;
-  const own = now !== null && WORKED_BELOW.has(now) ? now : null;
+  const work = useOpenWork(now !== null && WORKED_BELOW.has(now) ? now : null, view);
   const measuring = isMeasured(view);
   const plan = !view.job.closed && <PlanOfJob view={view} />;
   return (
@@ -42,14 +44,21 @@ export function JobScreen({ view }: { view: JobView }) {
       </div>
       {/* Narrow: what is next, then plan and what is known, then the rest. Wide: two columns. */}
       <div className="contents min-w-0 lg:flex lg:flex-col lg:gap-3">
-        <Now view={view}>{own && <div className="mt-3 border-t border-line pt-3">{workOf(own, view)}</div>}</Now>
+        <Now view={view}>
+          {work.id && (
+            <div key={work.id} className="mt-3 border-t border-line pt-3" {...work.watch}>
+              {work.isLeft && <Begun onLeave={work.leave} />}
+              {workOf(work.id, view)}
+            </div>
+          )}
+        </Now>
         <div className="order-2 flex min-w-0 flex-col gap-3">
           <StageList
             view={view}
             opened={opened}
             onToggle={set}
             work={(id) => workOf(id, view)}
-            without={new Set(own ? [own] : [])}
+            without={new Set(work.id ? [work.id] : [])}
           />
           <RecordEvidence view={view} />
           <More view={view} />
@@ -63,6 +72,16 @@ export function JobScreen({ view }: { view: JobView }) {
         {!measuring && plan}
       </div>
     </main>
+  );
+}
+
+/** What was typed before the job moved on. */
+function Begun({ onLeave }: { onLeave: () => void }) {
+  return (
+    <p role="status" className="mb-2 flex flex-wrap items-center gap-3 font-semibold text-ochre">
+      The job has moved on; what you have begun here is not kept yet.
+      <Button onClick={onLeave}>Leave it</Button>
+    </p>
   );
 }
 
