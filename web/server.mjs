@@ -53,6 +53,9 @@ const requests = new AsyncLocalStorage();
 globalThis.mudflatRequests = requests;
 globalThis.mudflatReader = () => requests.getStore()?.reader;
 
+// Where nobody reads any more what is written, saying so would be written there again, for ever.
+for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);
+
 const log = pino({ base: null, timestamp: pino.stdTimeFunctions.isoTime });
 const listening = `http://${hostname}:${port}`;
 const workers = wantedWorkers();

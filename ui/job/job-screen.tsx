@@ -24,6 +24,9 @@ import { Strip } from './strip';
 /** What is open below the sentence itself: in the other stages its button does it. */
 const WORKED_BELOW: ReadonlySet<StageId> = new Set(['complaint', 'codes', 'agreed', 'repair', 'proof', 'release']);
 
+/** Much is typed there, and a part of it can be kept before the rest. The other stages end with what is kept in them. */
+const STAYS_WHEN_BEGUN: ReadonlySet<StageId> = new Set(['codes']);
+
 /**
  * One job from complaint to release: what is next, with its work open; what is known; and every stage, folded to
  * a line.
@@ -46,7 +49,11 @@ export function JobScreen({ view }: { view: JobView }) {
       <div className="contents min-w-0 lg:flex lg:flex-col lg:gap-3">
         <Now view={view}>
           {work.id && (
-            <div key={work.id} className="mt-3 border-t border-line pt-3" {...work.watch}>
+            <div
+              key={work.id}
+              className="mt-3 border-t border-line pt-3"
+              {...(STAYS_WHEN_BEGUN.has(work.id) ? work.watch : {})}
+            >
               {work.isLeft && <Begun onLeave={work.leave} />}
               {workOf(work.id, view)}
             </div>
