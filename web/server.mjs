@@ -53,7 +53,7 @@ const requests = new AsyncLocalStorage();
 globalThis.mudflatRequests = requests;
 globalThis.mudflatReader = () => requests.getStore()?.reader;
 
-// Where nobody reads any more what is written, saying so would be written there again, for ever.
+// When the reader of these streams has gone, a report of that would go into the same stream and fail again, without end.
 for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);
 
 const log = pino({ base: null, timestamp: pino.stdTimeFunctions.isoTime });

@@ -67,7 +67,7 @@ export type HashBlock = (block: Int32Array | Float64Array) => string;
 /** A list that a person reads, and that a head can carry. */
 const MOST_KEPT = 500;
 
-type Kept = readonly [
+type RecordingParts = readonly [
   read: ReadRecording,
   choices: readonly ColumnChoice[],
   original: OriginalFile,
@@ -80,15 +80,15 @@ type Kept = readonly [
  * The chosen columns of what was read, searched, as it is kept: in plain words, with what these are made of. Findings beyond the
  * five hundredth are left out of the head; their number stays in `searched`.
  */
-export function toStored(...kept: Kept): StoredTrace {
+export function toStored(...parts: RecordingParts): StoredTrace {
   const { result, said } = sayingOf(
-    () => searchedAndKept(...kept),
+    () => searchChosen(...parts),
     ({ head }) => textsOf(head),
   );
   return { ...result, head: { ...result.head, search: { ...result.head.search, said } } };
 }
 
-function searchedAndKept(...[read, choices, original, hash, progress, more = {}]: Kept): StoredTrace {
+function searchChosen(...[read, choices, original, hash, progress, more = {}]: RecordingParts): StoredTrace {
   const streams: Samples[] = [];
   const clocks: TraceClock[] = [];
   const seen: Clock[] = [];

@@ -62,12 +62,12 @@ export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
   const { evidence: observed, intake } = f;
   const [circuits, findings, renewed, temperatures] = await together(
     db,
-    (db) => allCircuits(db),
-    (db) => pastFindings(db, f),
-    (db) => renewedOn(db, f.unit.id),
-    (db) =>
+    (at) => allCircuits(at),
+    (at) => pastFindings(at, f),
+    (at) => renewedOn(at, f.unit.id),
+    (at) =>
       temperaturesOf(
-        db,
+        at,
         f.runs.map((r) => r.id),
       ),
   );

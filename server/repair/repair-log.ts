@@ -299,10 +299,10 @@ export async function repairOf(db: Db, of: RepairOf, inputs: ProofInputs): Promi
   const currency = of.depot.choices.currency ?? CURRENCY;
   const [service, lives, codings, back] = await together(
     db,
-    (db) => serviceDataFor(db, of.family.id),
-    (db) => livesByName(db, of.family.id),
-    (db) => codingsBefore(db, of),
-    (db) => comebacksOf(db, of.job.id),
+    (at) => serviceDataFor(at, of.family.id),
+    (at) => livesByName(at, of.family.id),
+    (at) => codingsBefore(at, of),
+    (at) => comebacksOf(at, of.job.id),
   );
   const link = recordsOfKind(records, 'comeback').at(-1);
   const [from] = link

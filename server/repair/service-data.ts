@@ -14,8 +14,8 @@ import { append } from '../journal/append';
 export async function viewServiceData(db: Db): Promise<ServiceDataView> {
   const [rows, families] = await together(
     db,
-    (db) =>
-      db
+    (at) =>
+      at
         .selectDistinctOn([serviceData.kind, serviceData.key, serviceData.engineFamilyId], {
           kind: serviceData.kind,
           key: serviceData.key,
@@ -29,7 +29,7 @@ export async function viewServiceData(db: Db): Promise<ServiceDataView> {
         .from(serviceData)
         .leftJoin(engineFamily, eq(engineFamily.id, serviceData.engineFamilyId))
         .orderBy(serviceData.kind, serviceData.key, serviceData.engineFamilyId, desc(serviceData.sequence)),
-    (db) => db.select({ code: engineFamily.code }).from(engineFamily).orderBy(asc(engineFamily.code)),
+    (at) => at.select({ code: engineFamily.code }).from(engineFamily).orderBy(asc(engineFamily.code)),
   );
   return {
     families: families.map((f) => f.code),
@@ -45,8 +45,8 @@ export async function importFittingValues(
 ): Promise<Result<FittingPlan, ProblemDetails>> {
   const [{ lines }, families] = await together(
     db,
-    (db) => viewServiceData(db),
-    (db) => db.select({ id: engineFamily.id, code: engineFamily.code }).from(engineFamily),
+    (at) => viewServiceData(at),
+    (at) => at.select({ id: engineFamily.id, code: engineFamily.code }).from(engineFamily),
   );
   const problems: Problem[] = [];
   const seen = new Map<string, number>();

@@ -11,6 +11,7 @@ import { PHASE_WORDS, type Phase, PHASES } from '../../core/codes/phases';
 import { knownCodes } from '../../application/codes';
 import { type ScanTakeIn, takeInScan } from '../../application/scan-tool';
 import type { CodeView, JobView } from '../../application/views';
+import { useBegun } from '../kit/begun';
 import { Button, buttonLook } from '../kit/button';
 import { readFreezeFrame } from './freeze-frame';
 import { KnownCodes, Preview } from './known-codes';
@@ -29,6 +30,7 @@ function useCodes({ job, codes }: JobView) {
   const [unreadable, setUnreadable] = useState<readonly Problem[]>([]);
   const change = (part: Partial<CodesDraft>): void => setDraft((before) => ({ ...before, ...part }));
   const read = findCodes(draft.text);
+  useBegun([draft.text, draft.frame].some((t) => t.trim() !== '') || (scan?.evidence.length ?? 0) > 0);
 
   async function keep(): Promise<void> {
     const { phase, status, frame } = draft;

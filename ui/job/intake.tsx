@@ -2,6 +2,7 @@
 import { isoDayShown } from '../../core/locale/dates';
 import { tr } from '../../core/locale/translate';
 import { jobName } from '../../application/job-number';
+import { useBegun } from '../kit/begun';
 import { useRouter } from '../kit/router';
 import Link from 'next/link';
 import { useState } from 'react';
@@ -274,6 +275,7 @@ function ReplacedBefore({ replaced, onChange }: { replaced: Replaced; onChange: 
 
 function EditIntake({ view, onClose }: { view: JobView; onClose: () => void }) {
   const { body, setBody, signs, setSigns, how, setHow, busy, problems, save } = useIntake(view, onClose);
+  useBegun(true);
   const whenError = errorAt(problems, '/intake/when');
   return (
     <Dialog

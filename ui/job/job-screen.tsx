@@ -4,10 +4,10 @@ import type { ReactNode } from 'react';
 import type { StageId } from '../../core/job/progress';
 import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
+import { HeldForms, useHeld } from '../kit/begun';
 import { useLive } from '../kit/live';
 import { Proof } from '../repair/proof';
 import { AgreedWork, ReleaseWork, RepairWork } from '../repair/repair';
-import { useOpenWork } from './begun-work';
 import { CircuitLines } from './circuit-line';
 import { Codes } from './codes';
 import { RecordEvidence } from './evidence';
@@ -24,9 +24,6 @@ import { Strip } from './strip';
 /** What is open below the sentence itself: in the other stages its button does it. */
 const WORKED_BELOW: ReadonlySet<StageId> = new Set(['complaint', 'codes', 'agreed', 'repair', 'proof', 'release']);
 
-/** Much is typed there, and a part of it can be kept before the rest. The other stages end with what is kept in them. */
-const STAYS_WHEN_BEGUN: ReadonlySet<StageId> = new Set(['codes']);
-
 /**
  * One job from complaint to release: what is next, with its work open; what is known; and every stage, folded to
  * a line.
@@ -36,7 +33,7 @@ export function JobScreen({ view }: { view: JobView }) {
   useLive(view.job.id, () => router.refresh());
   const { opened, set } = useOpenStages();
   const { now } = view.progress;
-  const work = useOpenWork(now !== null && WORKED_BELOW.has(now) ? now : null, view);
+  const { shown: own, isLeft, leave, count } = useHeld(now !== null && WORKED_BELOW.has(now) ? now : null);
   const measuring = isMeasured(view);
   const plan = !view.job.closed && <PlanOfJob view={view} />;
   return (
@@ -48,14 +45,10 @@ export function JobScreen({ view }: { view: JobView }) {
       {/* Narrow: what is next, then plan and what is known, then the rest. Wide: two columns. */}
       <div className="contents min-w-0 lg:flex lg:flex-col lg:gap-3">
         <Now view={view}>
-          {work.id && (
-            <div
-              key={work.id}
-              className="mt-3 border-t border-line pt-3"
-              {...(STAYS_WHEN_BEGUN.has(work.id) ? work.watch : {})}
-            >
-              {work.isLeft && <Begun onLeave={work.leave} />}
-              {workOf(work.id, view)}
+          {own && (
+            <div key={own} className="mt-3 border-t border-line pt-3">
+              {isLeft && <NotKept onLeave={leave} />}
+              <HeldForms count={count}>{workOf(own, view)}</HeldForms>
             </div>
           )}
         </Now>
@@ -65,7 +58,7 @@ export function JobScreen({ view }: { view: JobView }) {
             opened={opened}
             onToggle={set}
             work={(id) => workOf(id, view)}
-            without={new Set(work.id ? [work.id] : [])}
+            without={new Set(own ? [own] : [])}
           />
           <RecordEvidence view={view} />
           <More view={view} />
@@ -83,10 +76,10 @@ export function JobScreen({ view }: { view: JobView }) {
 }
 
 /** What was typed before the job moved on. */
-function Begun({ onLeave }: { onLeave: () => void }) {
+function NotKept({ onLeave }: { onLeave: () => void }) {
   return (
     <p role="status" className="mb-2 flex flex-wrap items-center gap-3 font-semibold text-ochre">
-      The job has moved on; what you have begun here is not kept yet.
+      The job has moved on. What you have typed here is not kept yet.
       <Button onClick={onLeave}>Leave it</Button>
     </p>
   );

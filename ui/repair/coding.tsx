@@ -6,6 +6,7 @@ import { useId, useState } from 'react';
 import { checkCode, type CodingRule, GENERAL_RULE, groupedCode, plainCode } from '../../core/repair/coding';
 import { codesKept, renewedPositions } from '../../core/repair/proof';
 import type { JobView } from '../../application/views';
+import { useBegun } from '../kit/begun';
 import { Button, buttonLook } from '../kit/button';
 import { errorAt } from '../kit/draft';
 import { inputLook } from '../kit/field';
@@ -91,6 +92,7 @@ interface CodeProps {
 /** The code of one cylinder while it is typed, pasted or read from a photo, what is wrong with it, and its keeping. */
 function useCodeEntry({ view, position, rule, now, before }: CodeProps) {
   const [text, setText] = useState('');
+  useBegun(text.trim() !== '');
   const [how, setHow] = useState<How>('typed');
   const [said, setSaid] = useState<string | null>(null);
   const [sure, setSure] = useState('');

@@ -4,6 +4,7 @@ import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import { ASSUMPTIONS, type oneOrSet, type OneOrSetInputs, type School, type Tip } from '../../core/repair/one-or-set';
 import type { Costs } from '../../core/repair/suggest';
+import { useBegun } from '../kit/begun';
 import { Button } from '../kit/button';
 import type { Draft } from '../kit/draft';
 import { OtherProblems } from '../kit/form';
@@ -105,6 +106,7 @@ interface DecideNowProps {
 /** The decision itself, with its reason if there is one. */
 export function DecideNow({ cheaper, busy, onDecide }: DecideNowProps) {
   const [why, setWhy] = useState('');
+  useBegun(why.trim() !== '');
   return (
     <div className="mt-2 flex flex-wrap items-end gap-2">
       <Button disabled={busy} tone={cheaper === 'one' ? 'strong' : 'plain'} onClick={() => onDecide('one', why.trim())}>

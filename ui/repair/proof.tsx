@@ -3,6 +3,7 @@ import { CircleCheck, CircleDashed, CircleX } from 'lucide-react';
 import { useState } from 'react';
 import type { ProofCheck } from '../../core/repair/types';
 import type { JobView } from '../../application/views';
+import { useBegun } from '../kit/begun';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/chips';
 import { Field, inputLook } from '../kit/field';
@@ -83,7 +84,9 @@ function Scan({ view }: { view: JobView }) {
   const [outcome, setOutcome] = useState<'clean' | 'codes'>('clean');
   const [said, setSaid] = useState('');
   const { busy, problems, write } = useRecord(view.job.id);
-  if (view.repair.checks.find((c) => c.id === 'vehicle-scan')?.state === 'done') return null;
+  const isDone = view.repair.checks.find((c) => c.id === 'vehicle-scan')?.state === 'done';
+  useBegun(said.trim() !== '' && !isDone);
+  if (isDone) return null;
   return (
     <details className="mt-3">
       <summary className="min-h-10 cursor-pointer font-semibold">Note the scan of the whole vehicle</summary>

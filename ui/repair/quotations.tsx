@@ -8,6 +8,7 @@ import { totalOf } from '../../core/repair/quotation';
 import type { Answer } from '../../core/repair/types';
 import type { Problem } from '../../core/foundation/result';
 import type { JobView } from '../../application/views';
+import { useBegun } from '../kit/begun';
 import { Button } from '../kit/button';
 import { errorAt } from '../kit/draft';
 import { Field, inputLook, tie } from '../kit/field';
@@ -160,6 +161,7 @@ function useQuotation({ view, finding, onDone }: FormProps) {
 
 function QuotationForm(props: FormProps) {
   const { lines, setLines, note, setNote, currency, total, all, problems, busy, save } = useQuotation(props);
+  useBegun(true);
   const noteId = `quotation-note-${props.finding.id}`;
   return (
     <form
@@ -281,6 +283,7 @@ function AnswerForm({ view, quotation }: { view: JobView; quotation: string }) {
   const [said, setSaid] = useState('');
   const { busy, problems, write } = useRecord(view.job.id);
   const error = errorAt(problems, '/record/until');
+  useBegun(said.trim() !== '' || until !== '');
   const note = (answer: Answer): void =>
     void write({
       kind: 'answer',

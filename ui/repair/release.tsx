@@ -3,6 +3,7 @@ import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import type { ProofCheckId } from '../../core/repair/types';
 import type { JobView } from '../../application/views';
+import { useBegun } from '../kit/begun';
 import { Button } from '../kit/button';
 import { errorAt } from '../kit/draft';
 import { Field, inputLook, tie } from '../kit/field';
@@ -18,6 +19,8 @@ export function Release({ view }: { view: JobView }) {
   const isLead = useMay('job.release-with-open-checks');
   const [said, setSaid] = useState(() => suggested(view));
   const [because, setBecause] = useState<Readonly<Partial<Record<ProofCheckId, string>>>>({});
+  const [proposed] = useState(said);
+  useBegun(said !== proposed || Object.values(because).some((b) => b.trim() !== ''));
   const { busy, problems, write } = useRecord(view.job.id);
   const error = errorAt(problems, '/record/said');
   const waived = open.flatMap((c) => {
@@ -82,6 +85,7 @@ function suggested({ findings, repair }: JobView): string {
 export function Reopen({ view }: { view: JobView }) {
   const may = useMay('job.write-repair');
   const [because, setBecause] = useState('');
+  useBegun(because.trim() !== '');
   const { busy, problems, write } = useRecord(view.job.id);
   const error = errorAt(problems, '/record/because');
   if (!may) return null;

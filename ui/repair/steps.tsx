@@ -9,6 +9,7 @@ import { recordsOfKind, renewedPositions, ticksOf } from '../../core/repair/proo
 import { type FittingSequence, type FittingStep, sequenceFor } from '../../core/repair/sequences';
 import type { Left } from '../../core/repair/types';
 import type { JobView } from '../../application/views';
+import { useBegun } from '../kit/begun';
 import { Button } from '../kit/button';
 import { Cautions } from '../kit/cautions';
 import { inputLook } from '../kit/field';
@@ -208,6 +209,7 @@ function StepRow(props: StepRowProps) {
 /** Steps that the sequence does not have, in words of one's own. */
 function OwnSteps({ view, finding, may }: { view: JobView; finding: FoundFinding; may: boolean }) {
   const [say, setSay] = useState('');
+  useBegun(say.trim() !== '');
   const { busy, problems, write } = useRecord(view.job.id);
   const own = recordsOfKind(view.repair.records, 'own-step').filter((s) => s.body.finding === finding.id);
   async function keep(): Promise<void> {

@@ -9,6 +9,7 @@ import { type Left, LEFT } from '../../core/repair/types';
 import { strayed, valueForReader } from '../../core/repair/values';
 import type { JobView } from '../../application/views';
 import type { FittingValue } from '../../formats/requests/service-data';
+import { useBegun } from '../kit/begun';
 import { Button } from '../kit/button';
 import { errorAt } from '../kit/draft';
 import { inputLook } from '../kit/field';
@@ -92,6 +93,7 @@ interface ValueTickProps {
  */
 export function ValueTick({ view, finding, sequence, step, open, tool, onDone }: ValueTickProps) {
   const [value, setValue] = useState('');
+  useBegun(value.trim() !== '');
   const [chosen, setUnit] = useState<string | null>(null);
   const unit = chosen ?? lastUnit(view, step);
   const [isEach, setEach] = useState(false);

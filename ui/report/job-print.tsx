@@ -1,8 +1,5 @@
 import { tr } from '../../core/locale/translate';
 import Link from 'next/link';
-import { noteOf, rowsOf } from '../../application/posts/rows';
-import { PostRow } from '../posts/post-row';
-import { scaleFor } from '../../application/posts/scale';
 import { reportFacts } from '../../application/report/facts';
 import {
   fileReport,
@@ -13,6 +10,7 @@ import {
 } from '../../application/report/job-report';
 import { pictureHeight, strokesOf, type TracePicture } from '../../application/traces/picture';
 import { PrintButton } from './print-button';
+import { PrintedPosts, ReadingsTable } from './run-parts';
 
 /** The report of a job on screen and on paper, in one of its two voices. */
 export function JobPrint({ view, voice, hasLogo }: { view: ReportView; voice: Voice; hasLogo: boolean }) {
@@ -154,8 +152,6 @@ function Recorded({ picture }: { picture: TracePicture }) {
 /** One test: its facts, its posts, and each reading with its verdict. */
 function RunSection({ run }: { run: ReportView['runs'][number] }) {
   const facts = reportFacts(run);
-  const rows = rowsOf(run.unit.engine, run.definition);
-  const readings = new Map(run.judgement.readings.map((r) => [r.position, r]));
   return (
     <section className="mt-5 break-before-page">
       <h2 className="text-lg font-bold">{facts.title}</h2>
@@ -167,44 +163,9 @@ function RunSection({ run }: { run: ReportView['runs'][number] }) {
           </div>
         ))}
       </dl>
-      {rows.map((r, i) => (
-        <div key={r.title} className="mt-2 flex h-52 break-inside-avoid">
-          <PostRow
-            title={r.title}
-            note={noteOf(run.unit.engine, i, rows.length, run.definition)}
-            positions={r.positions}
-            readings={readings}
-            limits={run.specification.limits}
-            scale={scaleFor(run.specification.limits)}
-            active={null}
-          />
-        </div>
-      ))}
+      <PrintedPosts run={run} />
       <p className="mt-1 font-bold">{run.judgement.summary}</p>
-      <table className="mt-1 w-full text-left">
-        <thead>
-          <tr className="border-b border-ink">
-            <th>Where</th>
-            <th>Read</th>
-            <th>Corrected</th>
-            <th>Verdict</th>
-            <th>Why</th>
-            <th>When, who</th>
-          </tr>
-        </thead>
-        <tbody>
-          {facts.rows.map((r) => (
-            <tr key={r.reading.position} className="border-b border-line align-top">
-              <td className="font-bold">{r.reading.position}</td>
-              <td className="font-mono">{r.entry}</td>
-              <td className="font-mono">{r.corrected}</td>
-              <td>{r.verdict}</td>
-              <td>{r.reasons}</td>
-              <td>{r.taken}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <ReadingsTable run={run} rows={facts.rows} />
       {facts.corrections.map((c) => (
         <p key={c}>Correction. {c}</p>
       ))}

@@ -1,19 +1,14 @@
-import { readerUnit } from '../../core/quantity/reader-unit';
 import Link from 'next/link';
 
 import type { RunView } from '../../application/views';
-import { PostRow } from '../posts/post-row';
-import { noteOf, rowsOf } from '../../application/posts/rows';
-import { scaleFor } from '../../application/posts/scale';
 import { PrintButton } from './print-button';
+import { PrintedPosts, ReadingsTable } from './run-parts';
 import { reportFacts } from '../../application/report/facts';
 
 /** One A4 page for the file: what was read, under which conditions, against what, and what it says. */
 export function RunPrint({ view }: { view: RunView }) {
   const report = reportFacts(view);
   const { judgement } = view;
-  const rows = rowsOf(view.unit.engine, view.definition);
-  const readings = new Map(judgement.readings.map((r) => [r.position, r]));
   return (
     <main
       data-theme="shed"
@@ -37,21 +32,7 @@ export function RunPrint({ view }: { view: RunView }) {
       {report.unconfirmed.length > 0 && (
         <p className="mt-1 font-semibold text-ochre">Not confirmed: {report.unconfirmed.join(', ')}.</p>
       )}
-      <div className="mt-3 flex flex-col gap-2">
-        {rows.map((r, i) => (
-          <div key={r.title} className="flex h-52 break-inside-avoid">
-            <PostRow
-              title={r.title}
-              note={noteOf(view.unit.engine, i, rows.length, view.definition)}
-              positions={r.positions}
-              readings={readings}
-              limits={view.specification.limits}
-              scale={scaleFor(view.specification.limits)}
-              active={null}
-            />
-          </div>
-        ))}
-      </div>
+      <PrintedPosts run={view} />
       <section className="mt-3 border-l-4 border-estuary pl-3">
         <p className="text-base font-bold">{judgement.summary}</p>
         {judgement.advice.map((a) => (
@@ -60,7 +41,7 @@ export function RunPrint({ view }: { view: RunView }) {
           </p>
         ))}
       </section>
-      <Readings report={report} unit={readerUnit(view.specification.limits.unit).symbol} />
+      <ReadingsTable run={view} rows={report.rows} />
       {report.corrections.length > 0 && (
         <section className="mt-2">
           <h2 className="font-bold">Corrections</h2>
@@ -76,34 +57,5 @@ export function RunPrint({ view }: { view: RunView }) {
         ))}
       </section>
     </main>
-  );
-}
-
-function Readings({ report, unit }: { report: ReturnType<typeof reportFacts>; unit: string }) {
-  return (
-    <table className="mt-3 w-full border-collapse text-left">
-      <thead>
-        <tr className="border-b border-ink">
-          <th>Where</th>
-          <th>Read</th>
-          <th>Corrected, {unit}</th>
-          <th>Verdict</th>
-          <th>Why</th>
-          <th>When, who</th>
-        </tr>
-      </thead>
-      <tbody>
-        {report.rows.map((r) => (
-          <tr key={r.reading.position} className="border-b border-line align-top">
-            <td className="font-bold">{r.reading.position}</td>
-            <td className="pr-2 font-mono">{r.entry}</td>
-            <td className="pr-2 font-mono whitespace-nowrap">{r.corrected}</td>
-            <td className="pr-2 font-semibold">{r.verdict}</td>
-            <td className="pr-2">{r.reasons}</td>
-            <td className="whitespace-nowrap">{r.taken}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
   );
 }

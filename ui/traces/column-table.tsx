@@ -1,9 +1,9 @@
 'use client';
 import { tr } from '../../core/locale/translate';
 import type { RecordingLimits } from '../../application/views';
-import { ROLES, type ChannelRole } from '../../core/signal/types';
 import { inputLook } from '../kit/field';
-import { type ColumnDraft, ROLE_WORDS } from './columns';
+import { RoleSelect } from './role-select';
+import { type ColumnDraft } from './columns';
 
 interface Props {
   readonly drafts: readonly ColumnDraft[];
@@ -61,21 +61,12 @@ function TakenColumn({ draft: d, drafts, limits, onChange }: ColumnProps & Pick<
   return (
     <>
       <Line label="Called" of={d.column} value={d.name} onChange={(name) => onChange({ name })} />
-      <label className="text-sm">
-        Connected to
-        <select
-          aria-label={tr`Connected to, ${d.column}`}
-          className={inputLook}
-          value={d.role}
-          onChange={(e) => onChange({ role: e.target.value as ChannelRole })}
-        >
-          {ROLES.map((r) => (
-            <option key={r} value={r}>
-              {ROLE_WORDS[r]}
-            </option>
-          ))}
-        </select>
-      </label>
+      <RoleSelect
+        label="Connected to"
+        name={tr`Connected to, ${d.column}`}
+        value={d.role}
+        onChange={(role) => onChange({ role })}
+      />
       <Line label="Unit" of={d.column} value={d.unit} onChange={(unit) => onChange({ unit })} />
       <Line label="Times" of={d.column} value={d.factor} onChange={(factor) => onChange({ factor })} isMono />
       <PinOrLead draft={d} drafts={drafts} onChange={onChange} />

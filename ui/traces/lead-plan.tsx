@@ -5,7 +5,6 @@ import { useMemo, useState } from 'react';
 import { v7 } from 'uuid';
 import type { ConnectorView } from '../../application/views';
 import { type Lead, type LeadMap, pinsToRecord } from '../../core/signal/lead-map';
-import { ROLES, type ChannelRole } from '../../core/signal/types';
 import { Button } from '../kit/button';
 import { Cautions } from '../kit/cautions';
 import { ConnectorFace } from '../kit/connector-face';
@@ -14,7 +13,7 @@ import { Field, inputLook, tie } from '../kit/field';
 import { useRouter } from '../kit/router';
 import { usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
-import { ROLE_WORDS } from './columns';
+import { RoleSelect } from './role-select';
 
 interface Props {
   readonly jobId: string;
@@ -234,21 +233,12 @@ function LeadRow(props: {
         )}
         {line('Carries', 'signal')}
         {line('Wire', 'colour')}
-        <label className="text-sm">
-          Kind
-          <select
-            aria-label={tr`Kind, row ${number}`}
-            className={inputLook}
-            value={lead.role}
-            onChange={(e) => onChange({ role: e.target.value as ChannelRole })}
-          >
-            {ROLES.map((r) => (
-              <option key={r} value={r}>
-                {ROLE_WORDS[r]}
-              </option>
-            ))}
-          </select>
-        </label>
+        <RoleSelect
+          label="Kind"
+          name={tr`Kind, row ${number}`}
+          value={lead.role}
+          onChange={(role) => onChange({ role })}
+        />
         {props.onRemove && (
           <Button aria-label={tr`Take row ${number} away`} onClick={props.onRemove}>
             Away
