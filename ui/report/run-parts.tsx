@@ -31,7 +31,7 @@ export function PrintedPosts({ run }: { run: RunView }) {
 /** What was read, as it was typed and corrected, with its verdict. */
 export function ReadingsTable({ run, rows }: { run: RunView; rows: ReturnType<typeof reportFacts>['rows'] }) {
   return (
-    <table className="mt-3 w-full border-collapse text-left">
+    <table className="mt-3 w-full border-collapse text-left [&_td:not(:last-child)]:pr-3 [&_th:not(:last-child)]:pr-3">
       <thead>
         <tr className="border-b border-ink">
           <th>Where</th>
@@ -46,10 +46,10 @@ export function ReadingsTable({ run, rows }: { run: RunView; rows: ReturnType<ty
         {rows.map((r) => (
           <tr key={r.reading.position} className="border-b border-line align-top">
             <td className="font-bold">{r.reading.position}</td>
-            <td className="pr-2 font-mono">{r.entry}</td>
-            <td className="pr-2 font-mono whitespace-nowrap">{r.corrected}</td>
-            <td className="pr-2 font-semibold">{r.verdict}</td>
-            <td className="pr-2">{r.reasons}</td>
+            <td className="font-mono">{r.entry}</td>
+            <td className="font-mono whitespace-nowrap">{r.corrected}</td>
+            <td className="font-semibold whitespace-nowrap">{r.verdict}</td>
+            <td>{r.reasons}</td>
             <td className="whitespace-nowrap">{r.taken}</td>
           </tr>
         ))}
