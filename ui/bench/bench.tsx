@@ -6,6 +6,7 @@ import { noteOf } from '../../application/posts/rows';
 import type { RunView } from '../../application/views';
 import type { Position } from '../../core/judge/types';
 import { tellBenchFacts } from '../calculations/bench-facts';
+import { afterNextFrame } from '../kit/after-next-frame';
 import { useOnClient } from '../kit/on-client';
 import { useMay, usePerson } from '../kit/session';
 import { PostRow } from '../posts/post-row';
@@ -206,14 +207,17 @@ function shownLine(run: Run, active: Position | null): Line | null {
 
 /**
  * The field has the focus, and the framed post is in view: on a phone the entry bar covers the lower half of
- * the page.
+ * the page. The post is brought there after the frame that shows the verdict: before it, the browser would have
+ * to lay out everything once for the question and once more for the frame.
  */
 function useFocusOn(input: RefObject<HTMLInputElement | null>, active: Position | null): void {
   const alive = useOnClient();
   useEffect(() => {
-    input.current?.focus({ preventScroll: true });
-    if (active !== null)
-      document.querySelector(`[data-position="${CSS.escape(String(active))}"]`)?.scrollIntoView({ block: 'nearest' });
+    if (document.activeElement !== input.current) input.current?.focus({ preventScroll: true });
+    if (active === null) return undefined;
+    return afterNextFrame(() =>
+      document.querySelector(`[data-position="${CSS.escape(String(active))}"]`)?.scrollIntoView({ block: 'nearest' }),
+    );
   }, [active, alive, input]);
 }
 
