@@ -30,6 +30,10 @@ beforeAll(() => {
       observe = () => undefined;
       disconnect = () => undefined;
     },
+    IntersectionObserver: class {
+      observe = () => undefined;
+      disconnect = () => undefined;
+    },
     CSS: { escape: (s: string) => s },
     matchMedia: () => ({ matches: false }),
   });

@@ -6,7 +6,7 @@ import { noteOf } from '../../application/posts/rows';
 import type { RunView } from '../../application/views';
 import type { Position } from '../../core/judge/types';
 import { tellBenchFacts } from '../calculations/bench-facts';
-import { afterNextFrame } from '../kit/after-next-frame';
+import { bringIntoView } from '../kit/bring-into-view';
 import { useOnClient } from '../kit/on-client';
 import { useMay, usePerson } from '../kit/session';
 import { PostRow } from '../posts/post-row';
@@ -138,7 +138,7 @@ function useHands() {
     listenKeys.current = keys;
   }, []);
   const toggleListening = useCallback(() => setListening((on) => !on), []);
-  const togglePad = (): void => setWanted(pad === null ? !matchMedia('(pointer: coarse)').matches : !pad);
+  const togglePad = useCallback(() => setWanted(pad === null ? !matchMedia('(pointer: coarse)').matches : !pad), [pad]);
   return { isListening, toggleListening, listenKeys, setListenKeys, pad, togglePad };
 }
 
@@ -205,19 +205,14 @@ function shownLine(run: Run, active: Position | null): Line | null {
   return framed ?? run.lines.findLast((l) => run.current.get(l.position)?.id === l.id) ?? null;
 }
 
-/**
- * The field has the focus, and the framed post is in view: on a phone the entry bar covers the lower half of
- * the page. The post is brought there after the frame that shows the verdict: before it, the browser would have
- * to lay out everything once for the question and once more for the frame.
- */
+/** The field has the focus, and the framed post is in view. */
 function useFocusOn(input: RefObject<HTMLInputElement | null>, active: Position | null): void {
   const alive = useOnClient();
   useEffect(() => {
     if (document.activeElement !== input.current) input.current?.focus({ preventScroll: true });
     if (active === null) return undefined;
-    return afterNextFrame(() =>
-      document.querySelector(`[data-position="${CSS.escape(String(active))}"]`)?.scrollIntoView({ block: 'nearest' }),
-    );
+    const post = document.querySelector(`[data-position="${CSS.escape(String(active))}"]`);
+    return post ? bringIntoView(post) : undefined;
   }, [active, alive, input]);
 }
 

@@ -57,27 +57,41 @@ const at = (...entries: string[]) =>
     entered: entries.map((entry, i) => ({ id: `r${i}`, position: i + 1, entry })),
   });
 
+/** The verdict is drawn first: the circuits are asked a moment later. */
+const asked = (): Promise<void> => new Promise((go) => setTimeout(go, 60));
+
 async function open(...entries: string[]) {
   const view = at(...entries);
   const shown = render(<CircuitFindings view={view} judgement={view.judgement} />);
   await act(() => Promise.resolve());
+  await act(asked);
   const answer = (n: number, with_: readonly WeighedCircuit[] | null): Promise<void> =>
     act(async () => {
       mockAsked[n]?.answer(with_);
       await Promise.resolve();
     });
-  const rerender = (...now: string[]): Promise<void> =>
-    act(() => {
-      const again = at(...now);
-      shown.rerender(<CircuitFindings view={view} judgement={again.judgement} />);
-      return Promise.resolve();
-    });
-  return { answer, rerender, said: () => document.body.textContent };
+  const show = (...now: string[]): void => {
+    const again = at(...now);
+    shown.rerender(<CircuitFindings view={view} judgement={again.judgement} />);
+  };
+  async function rerender(...now: string[]): Promise<void> {
+    show(...now);
+    await act(asked);
+  }
+  return { answer, rerender, show, said: () => document.body.textContent };
 }
 
 test('nothing read, nothing asked and nothing said', async () => {
   const { said } = await open();
   expect([mockAsked.length, said()]).toEqual([0, '']);
+});
+
+test('a reading that another follows at once asks nothing: the verdict goes first', async () => {
+  const { rerender, show } = await open();
+  show('0.6');
+  await rerender('0.6', '201');
+  expect(mockAsked.map((a) => a.read.length)).toEqual([2]);
+  expect(mockCancelled).toBe(0);
 });
 
 test('each reading asks again, with all that stands; an older question is cancelled and its answer is not shown', async () => {

@@ -11,6 +11,9 @@ import { measuredOf, momentsOfRun } from '../../application/diagnosis/measured';
 import type { RunView } from '../../application/views';
 import { weighBeside, weigher } from '../kit/weigher';
 
+/** Two frames. */
+const VERDICT_FIRST_ms = 34;
+
 /**
  * What the circuit behind the readings says, while they are read: who is suspected, and which test tells most
  * for its time. Weighed beside the page.
@@ -35,17 +38,24 @@ export function CircuitFindings({ view, judgement }: { view: RunView; judgement:
     const later = (change: () => void): void => {
       if (!gone) startTransition(change);
     };
-    void weighBeside(known, asked, (done, of) =>
-      later(() => setProgress(done < of ? tr`${done} of ${of} circuits weighed` : null)),
-    ).then(
-      (found) => {
-        if (found) later(() => setWeighed(found));
-      },
-      () => undefined,
-    );
+    let isAsked = false;
+    const weigh = (): void => {
+      isAsked = true;
+      void weighBeside(known, asked, (done, of) =>
+        later(() => setProgress(done < of ? tr`${done} of ${of} circuits weighed` : null)),
+      ).then(
+        (found) => {
+          if (found) later(() => setWeighed(found));
+        },
+        () => undefined,
+      );
+    };
+    // The verdict is seen first: what the circuit says comes a moment later anyhow.
+    const start = setTimeout(weigh, VERDICT_FIRST_ms);
     return () => {
       gone = true;
-      void weigher().cancel();
+      clearTimeout(start);
+      if (isAsked) void weigher().cancel();
     };
   }, [asked, known]);
   const relevant = asked ? weighed.filter((w) => w.diagnosis.suspects.length > 0) : [];

@@ -3,7 +3,7 @@ import { shownUnit } from '../../core/quantity/reader-unit';
 import { significant } from '../../core/locale/numbers';
 import { tr, word } from '../../core/locale/translate';
 import { uncapital } from '../../core/foundation/text';
-import { memo } from 'react';
+import { memo, useMemo } from 'react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { probeAt } from '../../core/catalogue/positions';
@@ -45,17 +45,15 @@ const card = 'rounded-xl bg-card p-3';
 export const Conclusions = memo(function Says(props: ConclusionsProps) {
   const { view, judgement, inputs, active } = props;
   const { definition: test } = view;
-  const fact = factOf(view);
+  const cautions = useMemo(() => cautionsOf(view), [view]);
   return (
+    // Beside the posts it has its own room, whatever it says: the posts are not laid out again for it.
     <aside
-      className="flex min-h-0 flex-col gap-2 overflow-y-auto border-line bg-panel p-3 text-[15px] leading-snug lg:border-l"
+      className="flex min-h-0 flex-col gap-2 overflow-y-auto border-line bg-panel p-3 text-[15px] leading-snug lg:border-l lg:contain-strict"
       aria-label="What the readings say"
     >
       <section className="text-[13px]" aria-label="Caution">
-        <Cautions
-          id={`test ${test.id}`}
-          all={[...(fact === null ? [] : [fact]), ...test.cautions.map((c) => c.text)]}
-        />
+        <Cautions id={`test ${test.id}`} all={cautions} />
         <AskedFact view={view} />
       </section>
       <section className={card}>
@@ -88,6 +86,11 @@ export const Conclusions = memo(function Says(props: ConclusionsProps) {
     </aside>
   );
 });
+
+function cautionsOf(view: RunView): readonly string[] {
+  const fact = factOf(view);
+  return [...(fact === null ? [] : [fact]), ...view.definition.cautions.map((c) => c.text)];
+}
 
 function Suspects({ judgement }: { judgement: Judgement }) {
   const those = judgement.readings.filter((r) => judgement.suspects.includes(r.position) || r.verdict === 'undecided');
@@ -157,22 +160,28 @@ function Next({ judgement, target, view, isSaved, onMeterProven }: ConclusionsPr
           The meter is proven <kbd className="font-mono text-sm">p</kbd>
         </button>
       )}
-      <details className="mt-1">
-        <summary className="min-h-6 cursor-pointer text-sm text-soft">
-          All steps, about {test.minutes} min{test.people > 1 ? tr`, ${test.people} people` : ''}
-        </summary>
-        <ol className="list-decimal pl-5 text-sm">
-          {test.steps.map((s) => (
-            <li key={s}>{s}</li>
-          ))}
-        </ol>
-        <p className="mt-1 text-sm">
-          <b>Proves</b> {uncapital(test.proves)} <b>Cannot prove</b> {uncapital(test.cannotProve)}
-        </p>
-      </details>
+      <AllSteps test={test} />
     </section>
   );
 }
+
+const AllSteps = memo(function AllSteps({ test }: { test: RunView['definition'] }) {
+  return (
+    <details className="mt-1">
+      <summary className="min-h-6 cursor-pointer text-sm text-soft">
+        All steps, about {test.minutes} min{test.people > 1 ? tr`, ${test.people} people` : ''}
+      </summary>
+      <ol className="list-decimal pl-5 text-sm">
+        {test.steps.map((s) => (
+          <li key={s}>{s}</li>
+        ))}
+      </ol>
+      <p className="mt-1 text-sm">
+        <b>Proves</b> {uncapital(test.proves)} <b>Cannot prove</b> {uncapital(test.cannotProve)}
+      </p>
+    </details>
+  );
+});
 
 const LOOKING: ReadonlySet<StageId> = new Set(['complaint', 'codes', 'tests', 'finding']);
 
@@ -261,7 +270,7 @@ const STATUS = {
 const FOR = { part: 'for the part', family: 'for', depot: 'for the depot', general: 'for any engine' } as const;
 
 /** `isDoubted`: most of the set agree with each other and not with the limit. */
-function LimitCard({ view, isDoubted }: { view: RunView; isDoubted: boolean }) {
+const LimitCard = memo(function LimitCard({ view, isDoubted }: { view: RunView; isDoubted: boolean }) {
   const { specification: s } = view;
   const seen = s.limits.quantity === 'observation';
   return (
@@ -293,4 +302,4 @@ function LimitCard({ view, isDoubted }: { view: RunView; isDoubted: boolean }) {
       {!seen && s.status !== 'approved' && <ProposeLimit view={view} isDoubted={isDoubted} />}
     </section>
   );
-}
+});

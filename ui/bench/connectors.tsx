@@ -1,4 +1,5 @@
 'use client';
+import { memo } from 'react';
 import type { RunView } from '../../application/views';
 import { pinsAt } from '../../core/engine/connector';
 import type { Position } from '../../core/judge/types';
@@ -8,7 +9,7 @@ import { ConnectorFace, pinWords } from '../kit/connector-face';
 const AT_PINS: ReadonlySet<string> = new Set(['pins', 'pairs']);
 
 /** The connectors of this engine: which pin it is for the cylinder that is measured now. */
-export function Connectors({ view, active }: { view: RunView; active: Position | null }) {
+export const Connectors = memo(function Connectors({ view, active }: { view: RunView; active: Position | null }) {
   const { connectors, definition } = view;
   if (connectors.length === 0) return null;
   return (
@@ -43,4 +44,4 @@ export function Connectors({ view, active }: { view: RunView; active: Position |
       </ul>
     </details>
   );
-}
+});

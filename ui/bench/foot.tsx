@@ -3,6 +3,7 @@ import { tr } from '../../core/locale/translate';
 import { Ear, FileDown, FileText, FileUp, Keyboard, Printer } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
+import { memo } from 'react';
 import type { RunView } from '../../application/views';
 import type { Line } from './use-run';
 
@@ -31,8 +32,7 @@ const WORD = 'max-xl:pointer-coarse:sr-only';
 
 /** Under the entry bar: whether everything is saved, and what can be done with the result. */
 export function Foot(props: FootProps) {
-  const { view, waiting, unkept, loaded, reachable, padOpen, onPad, onSheet } = props;
-  const runId = view.id;
+  const { view, waiting, unkept, loaded, reachable, padOpen, isListening, onListen, onPad, onSheet } = props;
   return (
     <div className="no-print flex shrink-0 flex-wrap items-center gap-x-1">
       <p
@@ -42,11 +42,28 @@ export function Foot(props: FootProps) {
       >
         {loaded ? savedWords(waiting, reachable, unkept) : 'Looking for entries that wait …'}
       </p>
-      <button type="button" className={link} aria-pressed={props.isListening} onClick={props.onListen}>
-        <Ear size={16} aria-hidden="true" />
-        Listen
-      </button>
+      <Listen isListening={isListening} onListen={onListen} />
       <DisplayPhoto view={view} line={props.shown} look={link} />
+      <RunLinks runId={view.id} padOpen={padOpen} onPad={onPad} onSheet={onSheet} />
+    </div>
+  );
+}
+
+const Listen = memo(function Listen({ isListening, onListen }: Pick<FootProps, 'isListening' | 'onListen'>) {
+  return (
+    <button type="button" className={link} aria-pressed={isListening} onClick={onListen}>
+      <Ear size={16} aria-hidden="true" />
+      Listen
+    </button>
+  );
+});
+
+type RunLinksProps = { readonly runId: string } & Pick<FootProps, 'padOpen' | 'onPad' | 'onSheet'>;
+
+/** What an entry does not change is not drawn again for it. */
+const RunLinks = memo(function RunLinks({ runId, padOpen, onPad, onSheet }: RunLinksProps) {
+  return (
+    <>
       <a className={link} href={`/api/runs/${runId}/pdf`}>
         <FileText size={16} aria-hidden="true" />
         PDF
@@ -70,9 +87,9 @@ export function Foot(props: FootProps) {
       <button type="button" className={link} onClick={() => onSheet('shortcuts')} aria-label="Keyboard shortcuts">
         <kbd className="rounded border border-line px-1.5 font-mono">?</kbd>
       </button>
-    </div>
+    </>
   );
-}
+});
 
 function savedWords(waiting: number, reachable: boolean, lost: boolean): string {
   if (lost) return 'This browser keeps nothing: do not close the page before the server has it all.';

@@ -20,6 +20,8 @@ export interface BenchLayout {
   readonly zeroWanted: boolean;
 }
 
+const NONE: readonly JudgedReading[] = [];
+
 export function useBenchLayout(
   view: RunView,
   judgement: Judgement,
@@ -32,9 +34,15 @@ export function useBenchLayout(
   const order = useMemo(() => rows.flatMap((r) => r.positions), [rows]);
   const readings = useMemo(() => new Map(judgement.readings.map((r) => [r.position, r])), [judgement]);
   const bare = limits.lower === undefined && limits.upper === undefined;
+  // Limits alone make the scale where there are any: another reading changes it only where there are none.
+  const spread = bare ? judgement.readings : NONE;
   const scale = useMemo(
-    () => scaleFor(limits, bare ? judgement.readings.flatMap((r) => (r.corrected === null ? [] : [r.corrected])) : []),
-    [limits, bare, judgement],
+    () =>
+      scaleFor(
+        limits,
+        spread.flatMap((r) => (r.corrected === null ? [] : [r.corrected])),
+      ),
+    [limits, spread],
   );
   const meter = view.instruments.find((i) => i.id === instrumentId);
   const clamp = limits.quantity === 'current' ? (meter?.clamp_mVperA ?? null) : null;

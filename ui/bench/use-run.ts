@@ -212,16 +212,21 @@ type Dispatch = (action: Action) => void;
 function useOutbox(runId: string, dispatch: Dispatch, warmed: RefObject<Set<string>>): boolean {
   const [reachable, setReachable] = useState(true);
   const router = useRouter();
-  useEffect(
-    () =>
-      onOutbox((event) => {
-        follow(event, dispatch, setReachable);
-        if (event.type === 'stored' && warmed.current.delete(event.id)) router.refresh();
-        // A refusal means that somebody else was here: their readings are needed to decide.
-        if (event.type === 'refused') fetchColleagues(runId, dispatch);
-      }),
-    [runId, router, dispatch, warmed],
-  );
+  useEffect(() => {
+    const queued = sayLater((id) => dispatch({ type: 'state', id, state: 'queued' }));
+    const stop = onOutbox((event) => {
+      if (event.type === 'kept') return queued.later(event.id);
+      if (event.type === 'stored' || event.type === 'refused') queued.never(event.id);
+      follow(event, dispatch, setReachable);
+      if (event.type === 'stored' && warmed.current.delete(event.id)) router.refresh();
+      // A refusal means that somebody else was here: their readings are needed to decide.
+      if (event.type === 'refused') fetchColleagues(runId, dispatch);
+    });
+    return () => {
+      stop();
+      queued.end();
+    };
+  }, [runId, router, dispatch, warmed]);
   useEffect(() => {
     const load = (): void =>
       void readAll().then(
@@ -244,6 +249,31 @@ function useOutbox(runId: string, dispatch: Dispatch, warmed: RefObject<Set<stri
     };
   }, [runId, dispatch]);
   return reachable;
+}
+
+/** A server that answers at once leaves nothing queued that anybody could see: the bench is not drawn for it. */
+const SEEN_ms = 150;
+
+/** Says of each id, a moment later, unless it has become untrue. */
+function sayLater(say: (id: string) => void): {
+  readonly later: (id: string) => void;
+  readonly never: (id: string) => void;
+  readonly end: () => void;
+} {
+  const timers = new Map<string, ReturnType<typeof setTimeout>>();
+  const never = (id: string): void => {
+    clearTimeout(timers.get(id));
+    timers.delete(id);
+  };
+  const later = (id: string): void => {
+    never(id);
+    const timer = setTimeout(() => {
+      timers.delete(id);
+      say(id);
+    }, SEEN_ms);
+    timers.set(id, timer);
+  };
+  return { later, never, end: () => [...timers.keys()].forEach(never) };
 }
 
 /** What others write here appears as they write it; what stands here already is not fetched again. */
@@ -370,8 +400,6 @@ async function colleagues(runId: string): Promise<RunView | null> {
 
 function follow(event: OutboxEvent, dispatch: (a: Action) => void, setReachable: (r: boolean) => void): void {
   switch (event.type) {
-    case 'kept':
-      return dispatch({ type: 'state', id: event.id, state: 'queued' });
     case 'stored':
       return dispatch({ type: 'state', id: event.id, state: 'saved' });
     case 'refused':
@@ -380,6 +408,7 @@ function follow(event: OutboxEvent, dispatch: (a: Action) => void, setReachable:
       return setReachable(true);
     case 'unreachable':
       return setReachable(false);
+    case 'kept':
     case 'dropped':
     case 'waiting':
     case 'unlocked':

@@ -1,14 +1,14 @@
 'use client';
 import { tr } from '../../core/locale/translate';
 import { TriangleAlert } from 'lucide-react';
-import { useState, useSyncExternalStore } from 'react';
+import { memo, useState, useSyncExternalStore } from 'react';
 import { usePerson } from './session';
 
 /**
  * Cautions before a step: at most two lines of the first one, the rest at a tap. The first time that a person
  * meets them they stand in full.
  */
-export function Cautions({ id, all }: { id: string; all: readonly string[] }) {
+export const Cautions = memo(function Cautions({ id, all }: { id: string; all: readonly string[] }) {
   const person = usePerson();
   const key = `cautions seen ${person}: ${id}`;
   const isSeen = useSyncExternalStore(
@@ -42,7 +42,7 @@ export function Cautions({ id, all }: { id: string; all: readonly string[] }) {
       )}
     </div>
   );
-}
+});
 
 function wasSeen(key: string): boolean {
   try {

@@ -3,6 +3,7 @@ import { inReaderUnit, readerUnit } from '../../core/quantity/reader-unit';
 import { entryShown, significant } from '../../core/locale/numbers';
 import { tr } from '../../core/locale/translate';
 import { memo } from 'react';
+import { sameContent } from '../../core/foundation/content';
 import { limitsAt } from '../../core/limits/at';
 import type { JudgedReading, Limits, Position } from '../../core/judge/types';
 import { correctedWords, positionWords, verdictWord } from '../../core/judge/words';
@@ -154,10 +155,6 @@ interface PostProps {
   readonly onPick: ((position: Position) => void) | undefined;
 }
 
-/**
- * Drawn again only when something about this post has changed: a keystroke must cost no more than its own
- * post.
- */
 const Post = memo(function Post({ position, reading: r, limits, scale, isActive, state, onPick }: PostProps) {
   const content = (
     <>
@@ -182,7 +179,16 @@ const Post = memo(function Post({ position, reading: r, limits, scale, isActive,
       </span>
     </button>
   );
-});
+}, isSamePost);
+
+/**
+ * Drawn again only when something about this post has changed: a reading must cost no more than its own post, and
+ * judging a set makes all of its readings anew.
+ */
+function isSamePost({ reading: before, ...others }: PostProps, { reading: now, ...next }: PostProps): boolean {
+  const keys = Object.keys(others) as (keyof typeof others)[];
+  return keys.every((k) => others[k] === next[k]) && sameContent(before, now);
+}
 
 /** "cylinder 3, 201 ohm, too high, limit 1.0" */
 export function postName(
