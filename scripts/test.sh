@@ -31,7 +31,7 @@ results=$data_dir/results
 rm -rf "$results" && mkdir -p "$results"
 # The demo is loaded once, beside the check of the types, for all tests that need it.
 export MUDFLAT_TEST_RUN=$$
-npx --no-install tsx server/testing/prepare.ts >"$results/prepare.log" 2>&1 &
+npx --no-install tsx scripts/prepare-tests.ts >"$results/prepare.log" 2>&1 &
 prepared=$!
 check "types" npm run --silent types
 wait "$prepared" || { cat "$results/prepare.log"; die "Loading the demo for the tests" "Read the error above."; }

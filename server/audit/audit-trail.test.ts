@@ -7,7 +7,7 @@ import { changePlan } from '../jobs/plan';
 import { viewJob } from '../jobs/view-job';
 import { recordReading } from '../readings/record-reading';
 import { findJob, hashOf, auditTrailOf, verifyJob } from './audit-trail';
-import { demoId } from '../../demo/load';
+import { workshopId } from '../testing/workshop';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { openJob, startRun } from '../jobs/open-job';
 
@@ -29,7 +29,7 @@ async function newJob(unit = 'PL-14'): Promise<string> {
   const id = v7();
   await openJob(test_.db, {
     id,
-    unitId: demoId('unit', unit),
+    unitId: workshopId('unit', unit),
     complaint: 'Starts on three',
     by: BY,
     conditions: ['cold'],
@@ -92,7 +92,7 @@ test('the same write twice is one event; a refused one is none', async () => {
   expect((await auditTrailOf(test_.db, job)).filter((e) => e.kind === 'reading')).toHaveLength(1);
 });
 test('many at once: numbers without gaps, and intact', async () => {
-  const job = await newJob('PL-07');
+  const job = await newJob('PL-23');
   const runs = await Promise.all([newRun(job), newRun(job)]);
   await Promise.all(
     runs.flatMap((run) => Array.from({ length: 8 }, (_, i) => recordReading(test_.db, run, reading(i + 1, '0.6')))),
@@ -156,6 +156,18 @@ describe('what is done behind its back is found and named', () => {
     );
   });
   test('without such means the database refuses', async () => {
+    const job = await newJob();
+    await recordReading(test_.db, await newRun(job), reading(1, '0.6'));
+    await noteIntake(test_.db, job, {
+      id: v7(),
+      by: BY,
+      intake: { conditions: [], replaced: [], signs: [], photos: [] },
+    });
+    const held = { kind: 'wiggle', where: 'x', outcome: 'held' } as const;
+    await recordEvidence(test_.db, job, { id: v7(), by: BY, evidence: held });
+    await recordCodes(test_.db, job, { id: v7(), by: BY, phase: 'as-found', status: 'stored', codes: ['P0671'] });
+    const nothing = { kind: 'not-found', text: 'No fault', ruledOut: [], ifReturns: 'Drive it hot' } as const;
+    await writeFinding(test_.db, job, { id: v7(), by: BY, finding: { ...nothing, ruledOut: [] } });
     for (const table of ['job_event', 'evidence', 'finding', 'intake', 'code_observation', 'reading'])
       await expect(test_.db.execute(sql.raw(`delete from ${table}`))).rejects.toThrow();
     await expect(test_.db.execute(sql`update job_event set content = ''`)).rejects.toThrow();
@@ -163,7 +175,7 @@ describe('what is done behind its back is found and named', () => {
 });
 
 test('a job is found by its number or its id, by nothing else', async () => {
-  const id = demoId('job', 'PL-14');
+  const id = await newJob();
   const view = await viewJob(test_.db, id);
   expect(await findJob(test_.db, String(view?.job.number))).toBe(id);
   expect(await findJob(test_.db, id)).toBe(id);
@@ -248,7 +260,7 @@ describe('evidence and findings', () => {
       positions: [3],
       confidence: 'certain' as const,
       text: 'x',
-      supports: [{ kind: 'run' as const, id: demoId('run', 'PL-14'), label: 'x' }],
+      supports: [{ kind: 'run' as const, id: await newRun(await newJob()), label: 'x' }],
       against: [],
       ruledOut: [],
       advice: '',
@@ -271,39 +283,5 @@ describe('evidence and findings', () => {
       },
     });
     expect((await viewJob(test_.db, job))?.intake).toMatchObject({ conditions: ['hot'], signs: ['clips down'] });
-  });
-});
-
-describe('the demo’s stories', () => {
-  const view = async (...key: string[]) => {
-    const v = await viewJob(test_.db, demoId('job', ...key));
-    if (!v) throw new Error('no job');
-    return v;
-  };
-  test('a chafed loom hid a bad injector: after the loom was mended the injector stands convicted', async () => {
-    const { known, findings } = await view('PL-27');
-    expect(known.statements.filter((s) => s.stand === 'bad')).toEqual([]);
-    // Of before its repair; it was exchanged with that of cylinder 2, and back.
-    expect(known.mended.filter((s) => s.rule === 'swap').map((s) => s.target)).toEqual(
-      expect.arrayContaining([{ kind: 'part', name: 'injector', position: 5 }]),
-    );
-    expect(findings[0]?.body).toMatchObject({ kind: 'found', positions: [5] });
-  });
-  test('a unit that came back: the code is here again, the advice is still open', async () => {
-    const { before } = await view('PL-16');
-    expect(before).toMatchObject([
-      { comeback: 'P0674 again', findings: [{ advice: expect.stringContaining('bracket') as string }] },
-    ]);
-  });
-  test('an intermittent that needed the road is honestly not found yet', async () =>
-    expect((await view('PL-30')).findings[0]?.body).toMatchObject({
-      kind: 'not-found',
-      ifReturns: expect.stringContaining('hot') as string,
-    }));
-  test('a code that its maker defined is described by the depot', async () =>
-    expect((await view('PL-16')).descriptions).toEqual({ P1604: 'Glow control unit: feedback of one plug missing' }));
-  test('all trails are intact', async () => {
-    for (const key of [['PL-14'], ['PL-16'], ['PL-27'], ['PL-30'], ['PL-23']])
-      expect(await faults(demoId('job', ...key))).toEqual([]);
   });
 });

@@ -15,12 +15,12 @@ import { verifyJob } from '../audit/audit-trail';
 import { MOST_PHOTOS } from '../evidence/photo-limits';
 import { MOST_BUNDLE_BYTES } from './limits';
 import { packZip, sha256, unpackZip } from './zip';
-import { demoId } from '../../demo/load';
+import { workshopId } from '../testing/workshop';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { openJob, startRun } from '../jobs/open-job';
 
 const BY = 'Ines Varga';
-const DEPOT = demoId('depot', 'Quay Yard');
+const DEPOT = workshopId('depot', 'Quay Yard');
 let [here, there] = [] as unknown as [TestDatabase, TestDatabase];
 let jobId = '';
 let bundle: Buffer = Buffer.alloc(0);
@@ -157,7 +157,7 @@ describe('what is refused, with the reason, and nothing of it is stored', () => 
       'another job’s rows',
       () =>
         withJob((d) => {
-          for (const r of d.tables.evidence ?? []) r.job_id = demoId('job', 'PL-14');
+          for (const r of d.tables.evidence ?? []) r.job_id = workshopId('job', 'PL-14');
         }),
       /belongs to another job/,
     ],
@@ -284,7 +284,7 @@ test('a number that is taken over there: the next one, and the trail knows the o
   const third = await makeTestDatabase();
   try {
     const [own] = await here.db.select({ number: job.number }).from(job).where(eq(job.id, jobId));
-    await openJob(third.db, { id: v7(), unitId: demoId('unit', 'PL-14'), complaint: 'takes the number', by: BY });
+    await openJob(third.db, { id: v7(), unitId: workshopId('unit', 'PL-14'), complaint: 'takes the number', by: BY });
     const taken = await importBundle(third.db, bundle, DEPOT);
     expect(taken.ok && taken.value.number).not.toBe(own?.number);
     expect(await verifyJob(third.db, jobId)).toMatchObject({ intact: true });
@@ -295,7 +295,7 @@ test('a number that is taken over there: the next one, and the trail knows the o
 });
 
 test('a job as full of photos as it may be, and one that is fuller from before, travel whole', async () => {
-  const [id, unit] = [v7(), demoId('unit', 'PL-14')];
+  const [id, unit] = [v7(), workshopId('unit', 'PL-14')];
   await openJob(here.db, { id, unitId: unit, complaint: 'photos', by: BY });
   const bytes = await sharp({ create: { width: 8, height: 8, channels: 3, background: '#0e5863' } })
     .png()

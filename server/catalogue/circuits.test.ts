@@ -3,7 +3,7 @@ import { recordCodes } from '../evidence/codes';
 import { recordEvidence } from '../evidence/evidence';
 import { viewJob } from '../jobs/view-job';
 import { recordReading } from '../readings/record-reading';
-import { demoId } from '../../demo/load';
+import { workshopId } from '../testing/workshop';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { openJob, startRun } from '../jobs/open-job';
 
@@ -16,7 +16,7 @@ afterAll(() => test_.drop());
 const BY = 'Ines Varga';
 async function newJob(unit: string, complaint = 'x'): Promise<string> {
   const id = v7();
-  await openJob(test_.db, { id, unitId: demoId('unit', unit), complaint, by: BY });
+  await openJob(test_.db, { id, unitId: workshopId('unit', unit), complaint, by: BY });
   return id;
 }
 async function measure(

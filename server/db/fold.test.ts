@@ -1,13 +1,21 @@
 import fc from 'fast-check';
 import pg from 'pg';
 import { eq, inArray, sql } from 'drizzle-orm';
+import { v7 } from 'uuid';
+import { openJob, startRun } from '../jobs/open-job';
+import { workshopId } from '../testing/workshop';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { eachOf, together, within } from './connection';
 import { Fold } from './fold';
 import { fleetUnit, job, testRun } from './schema';
 
 let test_: TestDatabase;
-beforeAll(async () => (test_ = await makeTestDatabase()));
+beforeAll(async () => {
+  test_ = await makeTestDatabase();
+  const [jobId, by] = [v7(), 'Ines Varga'];
+  await openJob(test_.db, { id: jobId, unitId: workshopId('unit', 'PL-14'), complaint: 'x', by });
+  await startRun(test_.db, { id: v7(), jobId, test: 'glow-plug-resistance', by });
+});
 afterAll(() => test_.drop());
 
 /** How many statements went to the database while `work` was done. */

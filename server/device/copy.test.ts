@@ -4,6 +4,7 @@ import { pageOfJob } from '../../application/job-page';
 import type { YardView } from '../../application/views';
 import type { DeviceCopy } from '../../formats/device-copy';
 import { depot, fleetUnit, job, testRun } from '../db/schema';
+import { DEMO } from '../../demo/testing';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { viewJob } from '../jobs/view-job';
 import { viewYard } from '../jobs/yard';
@@ -12,7 +13,7 @@ import { copyForDevice } from './copy';
 
 let there: TestDatabase;
 beforeAll(async () => {
-  there = await makeTestDatabase();
+  there = await makeTestDatabase(DEMO);
 });
 afterAll(() => there.drop());
 

@@ -3,7 +3,7 @@ import type { RecordCodes } from '../../formats/requests/codes';
 import { countOf } from '../../core/codes/decode';
 import { codesOf, recordCodes, takeBackCode } from './codes';
 import { viewJob } from '../jobs/view-job';
-import { demoId } from '../../demo/load';
+import { workshopId } from '../testing/workshop';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { openJob, startRun } from '../jobs/open-job';
 
@@ -16,7 +16,7 @@ afterAll(() => test_.drop());
 const BY = 'Ines Varga';
 async function newJob(): Promise<string> {
   const id = v7();
-  await openJob(test_.db, { id, unitId: demoId('unit', 'PL-14'), complaint: 'x', by: BY });
+  await openJob(test_.db, { id, unitId: workshopId('unit', 'PL-14'), complaint: 'x', by: BY });
   return id;
 }
 const record = (jobId: string, codes: RecordCodes['codes'], more = {}) =>

@@ -1,9 +1,10 @@
 import { eq, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
-import { demoActor, demoId } from '../../demo/load';
+import { workshopActor, workshopId } from '../testing/workshop';
 import { readUnitsCsv, writeUnitsCsv } from '../../formats/units-csv';
 import { engineFamily, fleetUnit } from '../db/schema';
-import { openJob } from '../jobs/open-job';
+import { openJob, startRun } from '../jobs/open-job';
+import { recordReading } from '../readings/record-reading';
 import { viewYard } from '../jobs/yard';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { addDepot, changeDepot, listDepots } from './depots';
@@ -17,8 +18,8 @@ beforeAll(async () => {
 afterAll(() => test_.drop());
 
 const BY = 'Odile Brandt';
-const QUAY = demoId('depot', 'Quay Yard');
-const FAMILY = demoId('family', 'L4-20');
+const QUAY = workshopId('depot', 'Quay Yard');
+const FAMILY = workshopId('family', 'L4-20');
 const unit = (fleetNumber: string, more = {}) => ({
   id: v7(),
   depotId: QUAY,
@@ -64,7 +65,7 @@ describe('units', () => {
     expect((await openJob(test_.db, job)).ok).toBe(true);
     expect(refusedAt(await changeUnit(test_.db, own.id, { by: BY, retired: true }))).toEqual(['/retired']);
     expect(
-      refusedAt(await changeUnit(test_.db, own.id, { by: BY, engineFamilyId: demoId('family', 'V8-61') })),
+      refusedAt(await changeUnit(test_.db, own.id, { by: BY, engineFamilyId: workshopId('family', 'V8-61') })),
     ).toEqual(['/engineFamilyId']);
   });
   test('an engine on which something was measured keeps its layout; its code may change', async () => {
@@ -97,8 +98,17 @@ describe('depots', () => {
   });
 });
 
+/** What was read on an engine binds its unit to it. */
+async function measure(unit: string): Promise<void> {
+  const [jobId, run] = [v7(), v7()];
+  await openJob(test_.db, { id: jobId, unitId: workshopId('unit', unit), complaint: 'x', by: BY });
+  await startRun(test_.db, { id: run, jobId, test: 'glow-plug-resistance', by: BY });
+  const body = { id: v7(), position: 1, entry: '0.6', by: BY, takenAt: new Date().toISOString() };
+  expect((await recordReading(test_.db, run, body)).ok).toBe(true);
+}
+
 describe('a list of units', () => {
-  const store = { batch: v7(), actor: demoActor(BY) };
+  const store = { batch: v7(), actor: workshopActor(BY) };
   const read = (text: string) => {
     const entries = readUnitsCsv(text);
     if (!entries.ok) throw new Error(JSON.stringify(entries.error));
@@ -111,6 +121,7 @@ describe('a list of units', () => {
   });
   test('new ones are added and those that are there are changed, all or nothing', async () => {
     const list = 'fleet_number;kind;depot;family\nPL-810;Crane;quay yard;l4-20\nPL-802;Gritter;Quay Yard;L4-20\n';
+    await measure('PL-14');
     const plan = await importUnits(test_.db, read(list), null);
     expect(plan).toMatchObject({ value: { rows: [{ action: 'new' }, { action: 'change' }], stored: 0 } });
     expect(await importUnits(test_.db, read(list), store)).toMatchObject({ value: { stored: 2 } });

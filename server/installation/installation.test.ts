@@ -1,9 +1,8 @@
 import { v7 } from 'uuid';
-import { DEPOTS } from '../../demo/fleet';
-import { demoId } from '../../demo/load';
 import { listDepots } from '../fleet/depots';
 import { addPerson, listPersons } from '../people/people';
-import { makeTestDatabase, type TestDatabase } from '../testing/database';
+import { type Content, EMPTY, makeTestDatabase, type TestDatabase } from '../testing/database';
+import { workshopId } from '../testing/workshop';
 import {
   claimDatabase,
   firstSteps,
@@ -16,14 +15,15 @@ import {
 import { logoType } from './logo';
 
 const databases: TestDatabase[] = [];
-async function database(withDemo: boolean): Promise<TestDatabase['db']> {
-  const made = await makeTestDatabase(withDemo);
+async function database(content?: Content): Promise<TestDatabase['db']> {
+  const made = await makeTestDatabase(content);
   databases.push(made);
   return made.db;
 }
 afterAll(() => Promise.all(databases.map((d) => d.drop())));
 
-const DEMO = DEPOTS.map((name) => demoId('depot', name));
+/** As the demo's are named to it: here those of the workshop. */
+const DEMO = ['North Sluice', 'Quay Yard'].map((name) => workshopId('depot', name));
 const BODY = {
   code: '',
   workshop: 'Levels workshop',
@@ -33,7 +33,7 @@ const BODY = {
 
 describe('whose a database is', () => {
   test('an empty one becomes what is asked first, and stays that', async () => {
-    const db = await database(false);
+    const db = await database(EMPTY);
     expect(await claimDatabase(db, 'own', DEMO)).toEqual({ ok: true, value: 'new' });
     expect(await claimDatabase(db, 'own', DEMO)).toEqual({ ok: true, value: 'known' });
     expect((await claimDatabase(db, 'demo', DEMO)).ok).toBe(false);
@@ -41,10 +41,10 @@ describe('whose a database is', () => {
     expect(await otherKind(db, 'own')).toBeNull();
   });
   test('a demo of before is known by its depots; own data of before never become a demo', async () => {
-    const demo = await database(true);
+    const demo = await database();
     expect((await claimDatabase(demo, 'own', DEMO)).ok).toBe(false);
     expect((await claimDatabase(demo, 'demo', DEMO)).ok).toBe(true);
-    const own = await database(false);
+    const own = await database(EMPTY);
     await addPerson(own, { id: v7(), name: 'Ada Wick', role: 'lead', depotId: null, pin: '902417' });
     expect((await claimDatabase(own, 'demo', DEMO)).ok).toBe(false);
     expect((await claimDatabase(own, 'own', DEMO)).ok).toBe(true);
@@ -53,7 +53,7 @@ describe('whose a database is', () => {
 
 describe('set-up', () => {
   test('the newest code opens it, once; then nobody has a code any more', async () => {
-    const db = await database(false);
+    const db = await database(EMPTY);
     await claimDatabase(db, 'own', DEMO);
     const first = (await newSetUpCode(db)) ?? '';
     const code = (await newSetUpCode(db)) ?? '';
@@ -77,7 +77,7 @@ describe('set-up', () => {
     expect(await setUp(db, BODY)).toMatchObject({ ok: false, error: { status: 409 } });
   });
   test('what is wrong is said at its field, and nothing of it is kept', async () => {
-    const db = await database(false);
+    const db = await database(EMPTY);
     await claimDatabase(db, 'own', DEMO);
     const paths = async (more: object) => {
       const done = await setUp(db, { ...BODY, ...more });

@@ -1,5 +1,5 @@
 import { v7 } from 'uuid';
-import { demoId } from '../../demo/load';
+import { workshopId } from '../testing/workshop';
 import { recordCodes } from '../evidence/codes';
 import { setPart } from '../fleet/fleet';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
@@ -14,7 +14,7 @@ afterAll(() => test_.drop());
 
 const BY = 'Ines Varga';
 async function jobWithInjectorCode(): Promise<{ id: string; unit: string }> {
-  const [id, unit] = [v7(), demoId('unit', 'PL-14')];
+  const [id, unit] = [v7(), workshopId('unit', 'PL-14')];
   await openJob(test_.db, { id, unitId: unit, complaint: 'Misfires', by: BY });
   await recordCodes(test_.db, id, { id: v7(), by: BY, phase: 'as-found', status: 'active', codes: ['P0203'] });
   return { id, unit };

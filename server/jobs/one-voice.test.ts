@@ -13,6 +13,7 @@ import { recordEvidence } from '../evidence/evidence';
 import { writeFinding } from '../evidence/findings';
 import { recordReading } from '../readings/record-reading';
 import { writeRepairRecord } from '../repair/repair-log';
+import { DEMO } from '../../demo/testing';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { openJob, startRun } from './open-job';
 import { standOfRun, standsOf } from './standing';
@@ -21,7 +22,7 @@ import { viewYard } from './yard';
 
 let test_: TestDatabase;
 beforeAll(async () => {
-  test_ = await makeTestDatabase();
+  test_ = await makeTestDatabase(DEMO);
 });
 afterAll(() => test_.drop());
 

@@ -1,10 +1,10 @@
 import { sql } from 'drizzle-orm';
 import { type Db, eachOf, together, within } from '../db/connection';
-import { makeTestDatabase, type TestDatabase } from '../testing/database';
+import { EMPTY, makeTestDatabase, type TestDatabase } from '../testing/database';
 
 let test_: TestDatabase;
 beforeAll(async () => {
-  test_ = await makeTestDatabase(false);
+  test_ = await makeTestDatabase(EMPTY);
 });
 afterAll(() => test_.drop());
 

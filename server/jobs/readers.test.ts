@@ -5,6 +5,7 @@ import { installation, job, jobStanding, person } from '../db/schema';
 import { chooseLocale } from '../people/people';
 import { localeOf } from '../people/session-cookies';
 import { languages, translationOf } from '../locale/translations';
+import { DEMO } from '../../demo/testing';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { reportFacts } from '../../application/report/facts';
 import { recordReading } from '../readings/record-reading';
@@ -20,7 +21,7 @@ import { viewTrace } from '../traces/traces';
 
 let test_: TestDatabase;
 beforeAll(async () => {
-  test_ = await makeTestDatabase();
+  test_ = await makeTestDatabase(DEMO);
 });
 afterAll(() => test_.drop());
 afterEach(() => readFor(undefined));

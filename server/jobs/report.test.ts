@@ -7,11 +7,12 @@ import { chooseDepot } from '../fleet/fleet';
 import { viewRun } from '../readings/run-view';
 import { fileReport, payerReport, recordWords } from '../../application/report/job-report';
 import { demoId } from '../../demo/load';
+import { DEMO } from '../../demo/testing';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 
 let test_: TestDatabase;
 beforeAll(async () => {
-  test_ = await makeTestDatabase();
+  test_ = await makeTestDatabase(DEMO);
 });
 afterAll(() => test_.drop());
 

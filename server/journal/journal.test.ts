@@ -5,7 +5,7 @@ import { POLICY } from '../../application/policy';
 import type { ProblemDetails } from '../../formats/problem';
 import type { Result } from '../../core/foundation/result';
 import bundleSchema from '../../docs/formats/bundle.schema.json';
-import { demoActor, demoId } from '../../demo/load';
+import { workshopActor, workshopId } from '../testing/workshop';
 import * as schema from '../db/schema';
 import { recordCodes } from '../evidence/codes';
 import { noteIntake, recordEvidence } from '../evidence/evidence';
@@ -80,7 +80,7 @@ describe('one rule for ids', () => {
   const BY = 'Ines Varga';
   async function newJob(): Promise<{ job: string; run: string }> {
     const [job, run] = [v7(), v7()];
-    await openJob(test_.db, { id: job, unitId: demoId('unit', 'PL-14'), complaint: 'x', by: BY });
+    await openJob(test_.db, { id: job, unitId: workshopId('unit', 'PL-14'), complaint: 'x', by: BY });
     await startRun(test_.db, { id: run, jobId: job, test: 'glow-plug-resistance', by: BY });
     return { job, run };
   }
@@ -161,7 +161,7 @@ describe('one rule for ids', () => {
         test_.db,
         job,
         { id, by: BY, record: { kind: 'scan', outcome: other ? 'codes' : 'clean', said: 'x' } },
-        demoActor(BY),
+        workshopActor(BY),
       ),
   };
 
@@ -180,7 +180,7 @@ describe('one rule for ids', () => {
   test('a job: again is a duplicate, another one under its id is refused, and no number is used up', async () => {
     const id = v7();
     const open = (complaint: string, unit = 'PL-14') =>
-      openJob(test_.db, { id, unitId: demoId('unit', unit), complaint, by: BY });
+      openJob(test_.db, { id, unitId: workshopId('unit', unit), complaint, by: BY });
     expect(await open('x')).toMatchObject({ ok: true, value: { duplicate: false } });
     expect(await open('x')).toMatchObject({ ok: true, value: { duplicate: true } });
     expect(await open('y')).toMatchObject({ ok: false, error: { status: 409 } });

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { v5, v7 } from 'uuid';
 import { currentReadings } from '../../application/judging/corrections';
 import type { Result } from '../../core/foundation/result';
-import { demoId } from '../../demo/load';
+import { workshopId } from '../testing/workshop';
 import type { ProblemDetails } from '../../formats/problem';
 import { verifyJob } from '../audit/audit-trail';
 import { evidence, jobEvent, reading } from '../db/schema';
@@ -116,7 +116,7 @@ interface Place {
 }
 async function newPlace(): Promise<Place> {
   const place = { job: v7(), run: v7() };
-  await openJob(test_.db, { id: place.job, unitId: demoId('unit', 'PL-14'), complaint: 'x', by: PEOPLE[0] });
+  await openJob(test_.db, { id: place.job, unitId: workshopId('unit', 'PL-14'), complaint: 'x', by: PEOPLE[0] });
   await startRun(test_.db, { id: place.run, jobId: place.job, test: 'glow-plug-resistance', by: PEOPLE[0] });
   return place;
 }

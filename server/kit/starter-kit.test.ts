@@ -4,7 +4,8 @@ import { schema } from '../../formats/schemas';
 import { validate } from '../../formats/validate';
 import { engineFamily, specification } from '../db/schema';
 import type { Actor } from '../policy/actor';
-import { makeTestDatabase, type TestDatabase } from '../testing/database';
+import { DEMO } from '../../demo/testing';
+import { EMPTY, makeTestDatabase, type TestDatabase } from '../testing/database';
 import { importKit, starterKit } from './starter-kit';
 
 let old: TestDatabase;
@@ -12,7 +13,7 @@ let fresh: TestDatabase;
 let kit: StarterKit;
 const LEAD: Actor = { id: v7(), name: 'Odile Brandt', role: 'lead', depotId: null };
 beforeAll(async () => {
-  [old, fresh] = await Promise.all([makeTestDatabase(), makeTestDatabase(false)]);
+  [old, fresh] = await Promise.all([makeTestDatabase(DEMO), makeTestDatabase(EMPTY)]);
   // Through a file, as it travels.
   kit = JSON.parse(JSON.stringify(await starterKit(old.db))) as StarterKit;
 });

@@ -1,7 +1,7 @@
 import { v7 } from 'uuid';
 import { followJob, type JobSignal } from './live';
 import { recordReading } from '../readings/record-reading';
-import { demoId } from '../../demo/load';
+import { workshopId } from '../testing/workshop';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { openJob, startRun } from '../jobs/open-job';
 
@@ -38,7 +38,7 @@ async function listen(
 test('whoever follows a job hears of each write into it, of no other job, and not of what was refused', async () => {
   const [mine, other] = [v7(), v7()];
   for (const id of [mine, other])
-    await openJob(test_.db, { id, unitId: demoId('unit', 'PL-14'), complaint: 'x', by: 'Ines Varga' });
+    await openJob(test_.db, { id, unitId: workshopId('unit', 'PL-14'), complaint: 'x', by: 'Ines Varga' });
   const ended = new AbortController();
   const heard = listen(followJob(mine, ended.signal), (all) => all.some((s) => s.kind === 'reading'));
   await new Promise((r) => setTimeout(r, 1000));

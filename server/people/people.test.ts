@@ -4,7 +4,7 @@ import { describeCode } from '../evidence/codes';
 import { addPerson, changePerson, listPersons } from './people';
 import { addPhoto, photoBytes, photosOf, plainName } from '../evidence/photos';
 import { checkPin, hashPin, weakPin } from './pin';
-import { demoId } from '../../demo/load';
+import { workshopId } from '../testing/workshop';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { openJob, startRun } from '../jobs/open-job';
 import { displayPhotosOf } from '../readings/display-photos';
@@ -16,8 +16,8 @@ beforeAll(async () => {
 });
 afterAll(() => test_.drop());
 
-const QUAY = demoId('depot', 'Quay Yard');
-const NORTH = demoId('depot', 'North Sluice');
+const QUAY = workshopId('depot', 'Quay Yard');
+const NORTH = workshopId('depot', 'North Sluice');
 const person = (name: string, more = {}) => ({
   id: v7(),
   name,
@@ -72,17 +72,17 @@ describe('people', () => {
       error: { status: 403 },
     });
     expect(
-      await changePerson(test_.db, demoId('person', 'Odile Brandt'), { by: 'Runa Teller', pin: '902417' }, own),
+      await changePerson(test_.db, workshopId('person', 'Odile Brandt'), { by: 'Runa Teller', pin: '902417' }, own),
     ).toMatchObject({
       ok: false,
       error: { status: 403, errors: [{ message: expect.stringContaining('Odile Brandt may') as string }] },
     });
     expect(
-      await changePerson(test_.db, demoId('person', 'Tobin Marsh'), { by: 'Runa Teller', depotId: NORTH }, own),
+      await changePerson(test_.db, workshopId('person', 'Tobin Marsh'), { by: 'Runa Teller', depotId: NORTH }, own),
     ).toMatchObject({ ok: false, error: { status: 403 } });
   });
   test('the last lead of all depots stays', async () => {
-    const id = demoId('person', 'Odile Brandt');
+    const id = workshopId('person', 'Odile Brandt');
     for (const change of [{ role: 'viewer' as const }, { retired: true }, { depotId: QUAY }]) {
       expect(await changePerson(test_.db, id, { by: 'x', ...change })).toMatchObject({
         ok: false,
@@ -105,7 +105,7 @@ describe('photos', () => {
       .toBuffer();
   async function newJob(): Promise<string> {
     const id = v7();
-    await openJob(test_.db, { id, unitId: demoId('unit', 'PL-14'), complaint: 'x', by: 'Ines Varga' });
+    await openJob(test_.db, { id, unitId: workshopId('unit', 'PL-14'), complaint: 'x', by: 'Ines Varga' });
     return id;
   }
   const add = (job: string, bytes: Buffer, more = {}) =>

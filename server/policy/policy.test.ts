@@ -1,7 +1,8 @@
 import { v7 } from 'uuid';
 import { type Action, POLICY, roleMay, rolesFor, ruleFor } from '../../application/policy';
 import { ROLES, type Role } from '../../core/foundation/vocabulary';
-import { demoId } from '../../demo/load';
+import { workshopId } from '../testing/workshop';
+import { openJob } from '../jobs/open-job';
 import { findActor } from '../people/people';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { authorize, refusalFor, whoMay } from './authorize';
@@ -9,12 +10,13 @@ import { authorize, refusalFor, whoMay } from './authorize';
 let test_: TestDatabase;
 beforeAll(async () => {
   test_ = await makeTestDatabase();
+  await openJob(test_.db, { id: JOB, unitId: workshopId('unit', 'PL-14'), complaint: 'x', by: 'Tobin Marsh' });
 });
 afterAll(() => test_.drop());
 
-const QUAY = demoId('depot', 'Quay Yard');
-const NORTH = demoId('depot', 'North Sluice');
-const JOB = demoId('job', 'PL-14');
+const QUAY = workshopId('depot', 'Quay Yard');
+const NORTH = workshopId('depot', 'North Sluice');
+const JOB = v7();
 const actions = Object.keys(POLICY) as Action[];
 const actor = (role: Role, depotId: string | null) => ({ id: v7(), name: 'x', role, depotId });
 

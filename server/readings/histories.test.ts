@@ -1,6 +1,6 @@
 import { v7 } from 'uuid';
 import { currentReadings } from '../../application/judging/corrections';
-import { demoId } from '../../demo/load';
+import { workshopId } from '../testing/workshop';
 import { randomFrom } from '../../trial/random';
 import { verifyJob } from '../audit/audit-trail';
 import { openJob, startRun } from '../jobs/open-job';
@@ -63,7 +63,12 @@ describe('two to four writers into one run', () => {
     const { db } = there;
     const r = randomFrom(seed);
     const [jobId, runId] = [v7(), v7()];
-    await openJob(db, { id: jobId, unitId: demoId('unit', 'PL-14'), complaint: `history ${seed}`, by: 'Ines Varga' });
+    await openJob(db, {
+      id: jobId,
+      unitId: workshopId('unit', 'PL-14'),
+      complaint: `history ${seed}`,
+      by: 'Ines Varga',
+    });
     await startRun(db, { id: runId, jobId, test: 'glow-plug-resistance', by: 'Ines Varga' });
     const clock = performance.now.bind(performance);
     const seen = new Map<number, Operation[]>(POSITIONS.map((p) => [p, []]));

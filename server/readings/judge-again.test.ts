@@ -4,7 +4,7 @@ import { payerReport } from '../../application/report/job-report';
 import { CORE_VERSION } from '../../core/foundation/version';
 import type { Judgement } from '../../core/judge/types';
 import { reasonWords } from '../../core/judge/words';
-import { demoId } from '../../demo/load';
+import { workshopId } from '../testing/workshop';
 import { runPdf } from '../../print/run-pdf';
 import { verifyJob } from '../audit/audit-trail';
 import { testRun } from '../db/schema';
@@ -29,7 +29,7 @@ const OLD = 'an older judge said so';
 /** A run with two readings, whose stored judgement is then what an older core would have left. */
 async function oldRun(change: (stored: Record<string, unknown>) => object): Promise<{ job: string; run: string }> {
   const [job, run] = [v7(), v7()];
-  await openJob(test_.db, { id: job, unitId: demoId('unit', 'PL-14'), complaint: 'x', by: BY });
+  await openJob(test_.db, { id: job, unitId: workshopId('unit', 'PL-14'), complaint: 'x', by: BY });
   await startRun(test_.db, { id: run, jobId: job, test: 'glow-plug-resistance', by: BY });
   for (const [position, entry] of [
     [1, '0.6'],

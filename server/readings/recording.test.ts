@@ -4,13 +4,11 @@ import { readReadingsCsv } from '../../formats/readings-csv';
 import { type RunView } from '../../application/views';
 import { addEngineFamily, addUnit } from '../fleet/fleet';
 import { planCsv, storeCsv } from './csv';
-import { viewJob } from '../jobs/view-job';
-import { viewYard } from '../jobs/yard';
 import { recordCircumstance, recordReading, recordReadings } from './record-reading';
 import { viewRun } from './run-view';
 import { recordEvidence } from '../evidence/evidence';
 import { recordSpecification } from '../specifications/specifications';
-import { demoActor, demoId, loadDemo } from '../../demo/load';
+import { workshopActor, workshopId } from '../testing/workshop';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { currentReadings } from '../../application/judging/corrections';
 import { judgeDocument } from '../../application/judging/judge-document';
@@ -36,7 +34,7 @@ const reading = (position: number | string, entry: string, more = {}) => ({
 async function newRun(unit = 'PL-14'): Promise<string> {
   const [jobId, id] = [v7(), v7()];
   expect(
-    (await openJob(test_.db, { id: jobId, unitId: demoId('unit', unit), complaint: 'test', by: 'Tester' })).ok,
+    (await openJob(test_.db, { id: jobId, unitId: workshopId('unit', unit), complaint: 'test', by: 'Tester' })).ok,
   ).toBe(true);
   expect((await startRun(test_.db, { id, jobId, test: TEST, by: 'Tester' })).ok).toBe(true);
   return id;
@@ -151,6 +149,9 @@ describe('readings', () => {
     expect((await view(run)).readings).toHaveLength(0);
   });
   test('the database itself refuses to change or remove a reading', async () => {
+    const run = await newRun();
+    await recordCircumstance(test_.db, run, zero('0.2'));
+    await recordReading(test_.db, run, reading(1, '0.6'));
     await expect(test_.db.execute(sql`update reading set entry = '1'`)).rejects.toThrow();
     await expect(test_.db.execute(sql`delete from reading`)).rejects.toThrow();
     await expect(test_.db.execute(sql`delete from circumstance`)).rejects.toThrow();
@@ -188,7 +189,7 @@ describe('set-up', () => {
   test('limits that cannot be are refused with a path', async () => {
     const entry = { test: TEST, scope: 'general' as const, limits, source: 'x' };
     expect(
-      await recordSpecification(test_.db, { id: v7(), by: 'Ines Varga', entry }, demoActor('Ines Varga')),
+      await recordSpecification(test_.db, { id: v7(), by: 'Ines Varga', entry }, workshopActor('Ines Varga')),
     ).toMatchObject({
       ok: false,
       error: { errors: [{ path: '/entry/limits/lower' }] },
@@ -197,7 +198,7 @@ describe('set-up', () => {
       await recordSpecification(
         test_.db,
         { id: v7(), by: 'Ines Varga', entry: { ...entry, limits: { quantity: 'voltage', unit: 'V' } } },
-        demoActor('Ines Varga'),
+        workshopActor('Ines Varga'),
       ),
     ).toMatchObject({ ok: false, error: { errors: [{ path: '/entry/limits/quantity' }] } });
   });
@@ -216,17 +217,17 @@ describe('set-up', () => {
       },
     };
     expect(
-      await recordSpecification(test_.db, { ...more, id: v7(), by: 'Ines Varga' }, demoActor('Ines Varga')),
+      await recordSpecification(test_.db, { ...more, id: v7(), by: 'Ines Varga' }, workshopActor('Ines Varga')),
     ).toMatchObject({
       ok: false,
       error: { status: 403 },
     });
-    expect((await recordSpecification(test_.db, { ...more, id: v7() }, demoActor(more.by))).ok).toBe(true);
+    expect((await recordSpecification(test_.db, { ...more, id: v7() }, workshopActor(more.by))).ok).toBe(true);
     expect(
       await recordSpecification(
         test_.db,
         { ...more, id: v7(), entry: { ...more.entry, source: 'newest' } },
-        demoActor(more.by),
+        workshopActor(more.by),
       ),
     ).toMatchObject({
       ok: false,
@@ -244,8 +245,8 @@ describe('set-up', () => {
   test('a fleet number once, an engine that can be', async () => {
     const unit = {
       id: v7(),
-      depotId: demoId('depot', 'Quay Yard'),
-      engineFamilyId: demoId('family', 'L3-11'),
+      depotId: workshopId('depot', 'Quay Yard'),
+      engineFamilyId: workshopId('family', 'L3-11'),
       fleetNumber: 'PL-14',
       kind: 'Pump',
     };
@@ -259,34 +260,14 @@ describe('set-up', () => {
   });
 });
 
-describe('the demo', () => {
-  test('loading it again changes nothing', async () => {
-    const before = await viewYard(test_.db);
-    await loadDemo(test_.db);
-    expect(await viewYard(test_.db)).toEqual(before);
-  });
-  test.each([
-    ['PL-03', 'good'],
-    ['PL-14', 'one'],
-    ['PL-11', 'some'],
-    ['PL-07', 'group'],
-    ['PL-08', 'undecided'],
-    ['PL-22', 'undecided'],
-    ['PL-23', 'incomplete'],
-    ['PL-19', 'one'],
-  ])('%s shows %s', async (unit, pattern) => {
-    expect((await view(demoId('run', unit))).judgement.pattern).toBe(pattern);
-  });
-  test('a job knows the earlier jobs of its unit', async () => {
-    const id = v7();
-    await openJob(test_.db, { id, unitId: demoId('unit', 'PL-03'), complaint: 'again', by: 'Tester' });
-    expect((await viewJob(test_.db, id))?.earlier.map((j) => j.id)).toContain(demoId('job', 'PL-03'));
-  });
-});
-
 describe('one judge', () => {
   test('the file of a run gives what the server keeps', async () => {
-    const v = await view(demoId('run', 'PL-23'));
+    const run = await newRun('PL-23');
+    const instrumentId = workshopId('instrument', 'North Sluice', 'Yard meter 2');
+    await recordCircumstance(test_.db, run, { ...zero('0.2'), instrumentId });
+    for (const [i, entry] of ['0.6', '0.7', '6.3', 'OL', '0.4~0.9'].entries())
+      await recordReading(test_.db, run, reading(i + 1, entry));
+    const v = await view(run);
     const meter = v.instruments.find((i) => i.id === v.circumstance.instrumentId);
     const file = judgeDocument({
       format: 'mudflat/test-set',
@@ -309,7 +290,11 @@ describe('one judge', () => {
 
 describe('CSV', () => {
   test('out and in again into another run: the same readings; into its own: nothing to do', async () => {
-    const source = await view(demoId('run', 'PL-14'));
+    const first = await newRun();
+    await recordCircumstance(test_.db, first, zero('0.2'));
+    for (const [i, entry] of ['0.7', '0.8', '201', '0.7'].entries())
+      await recordReading(test_.db, first, reading(i + 1, entry));
+    const source = await view(first);
     const csv = writeReadingsCsv(source);
     const target = await newRun();
     await recordCircumstance(test_.db, target, zero('0.2'));

@@ -9,19 +9,29 @@ import { viewJob } from '../jobs/view-job';
 import { recordReading } from '../readings/record-reading';
 import { keepServiceData, repairRecordsOf, serviceDataFor, writeRepairRecord } from './repair-log';
 import { verifyJob } from '../audit/audit-trail';
-import { demoActor, demoId } from '../../demo/load';
-import { ALPHABET } from '../../demo/repairs';
+import { workshopActor, workshopId } from '../testing/workshop';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { openJob, startRun } from '../jobs/open-job';
 
 let test_: TestDatabase;
 beforeAll(async () => {
   test_ = await makeTestDatabase();
+  // Trim codes of one engine: thirty characters, the last of them checks the others.
+  await keepServiceData(test_.db, {
+    id: v7(),
+    by: LEAD,
+    family: 'L6-109',
+    kind: 'coding',
+    key: 'injector',
+    body: { alphabet: ALPHABET, lengths: [30], check: 'mod-alphabet', groups: 5 },
+    source: 'sheet 33',
+  });
 });
 afterAll(() => test_.drop());
 
 const BY = 'Ines Varga';
 const LEAD = 'Odile Brandt';
+const ALPHABET = '0123456789ABCDEFGHJKLMNPRSTUVWXYZ';
 const INPUTS = {
   positions: 6,
   failed: 1,
@@ -41,7 +51,7 @@ const code = (body: string): string => body + checkCharacter(body, ALPHABET, 'mo
 /** A job on a unit whose engine has rules for codes, with one finding. */
 async function newJob(unit = 'PL-30', positions: readonly number[] = [2]): Promise<{ job: string; finding: string }> {
   const [job, finding] = [v7(), v7()];
-  await openJob(test_.db, { id: job, unitId: demoId('unit', unit), complaint: 'x', hours: 4000, by: BY });
+  await openJob(test_.db, { id: job, unitId: workshopId('unit', unit), complaint: 'x', hours: 4000, by: BY });
   await writeFinding(test_.db, job, {
     id: finding,
     by: BY,
@@ -61,7 +71,7 @@ async function newJob(unit = 'PL-30', positions: readonly number[] = [2]): Promi
   return { job, finding };
 }
 const write = (job: string, record: RepairRecord, by = BY, id = v7()) =>
-  writeRepairRecord(test_.db, job, { id, by, record }, demoActor(by));
+  writeRepairRecord(test_.db, job, { id, by, record }, workshopActor(by));
 /** Path and text of the first refusal. */
 async function refusal(done: ReturnType<typeof write>): Promise<string> {
   const result = await done;
@@ -238,7 +248,7 @@ describe('release and what comes after it', () => {
   });
   test('a unit on which nothing was out of its limits needs only its scan', async () => {
     const [job, run] = [v7(), v7()];
-    await openJob(test_.db, { id: job, unitId: demoId('unit', 'PL-22'), complaint: 'yearly check', by: BY });
+    await openJob(test_.db, { id: job, unitId: workshopId('unit', 'PL-22'), complaint: 'yearly check', by: BY });
     await startRun(test_.db, { id: run, jobId: job, test: 'glow-plug-resistance', by: BY });
     for (const n of [1, 2, 3])
       await recordReading(test_.db, run, {
@@ -270,7 +280,7 @@ describe('service data', () => {
         source: 'sheet 1',
       });
     const now = async (): Promise<unknown> =>
-      (await serviceDataFor(test_.db, demoId('family', 'L6-109'))).find((s) => s.key === 'module/fit')?.body;
+      (await serviceDataFor(test_.db, workshopId('family', 'L6-109'))).find((s) => s.key === 'module/fit')?.body;
     expect(await keep('X9-99', '9 Nm')).toMatchObject({ ok: false });
     // What could not be compared with what is reached is no value.
     expect(JSON.stringify(await keep('L6-109', '11'))).toContain('In which unit');
@@ -281,7 +291,7 @@ describe('service data', () => {
     expect(await now()).toEqual({ value: '12 Nm' });
   });
   test('costs that were kept in another currency than the depot reckons in are other numbers: not used', async () => {
-    const depot = demoId('depot', 'North Sluice');
+    const depot = workshopId('depot', 'North Sluice');
     const start = async () => {
       const view = await viewJob(test_.db, (await newJob()).job);
       return view?.repair.decisions[0];
@@ -350,7 +360,7 @@ describe('service data', () => {
 
 test('what was read before a repair is history to the circuit, and the repair asks for the same test again', async () => {
   const [job, run] = [v7(), v7()];
-  await openJob(test_.db, { id: job, unitId: demoId('unit', 'PL-30'), complaint: 'misfires', by: BY });
+  await openJob(test_.db, { id: job, unitId: workshopId('unit', 'PL-30'), complaint: 'misfires', by: BY });
   await startRun(test_.db, { id: run, jobId: job, test: 'injector-resistance', by: BY });
   for (const [n, entry] of ['0.6', 'OL', '0.6', '0.6', '0.6', '0.6'].entries())
     await recordReading(test_.db, run, { id: v7(), position: n + 1, entry, by: BY, takenAt: '2026-11-20T10:00:00Z' });

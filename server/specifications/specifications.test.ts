@@ -18,7 +18,7 @@ import { viewRun } from '../readings/run-view';
 import { clashesOf, currentEntries, importSpecifications, recordSpecification } from './specifications';
 import { viewSpecifications } from '../readings/specifications-view';
 import { allTests, importCatalogue, keepTest, ownTests } from '../catalogue/tests';
-import { demoActor, demoId } from '../../demo/load';
+import { workshopActor, workshopId } from '../testing/workshop';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { openJob, startRun } from '../jobs/open-job';
 
@@ -35,7 +35,7 @@ const limits = (lower: number, upper: number) => ({ quantity: 'resistance' as co
 
 async function newRun(unit: string, test = PLUG): Promise<string> {
   const [jobId, id] = [v7(), v7()];
-  await openJob(test_.db, { id: jobId, unitId: demoId('unit', unit), complaint: 'x', by: TECHNICIAN });
+  await openJob(test_.db, { id: jobId, unitId: workshopId('unit', unit), complaint: 'x', by: TECHNICIAN });
   const started = await startRun(test_.db, { id, jobId, test, by: TECHNICIAN });
   if (!started.ok) throw new Error(started.error.detail);
   return id;
@@ -47,7 +47,7 @@ async function view(id: string): Promise<RunView> {
 }
 async function put(entry: SpecificationEntry, by = LEAD, more = {}): Promise<string> {
   const id = v7();
-  const done = await recordSpecification(test_.db, { id, by, entry, ...more }, demoActor(by));
+  const done = await recordSpecification(test_.db, { id, by, entry, ...more }, workshopActor(by));
   if (!done.ok) throw new Error(done.error.detail);
   return done.value.id;
 }
@@ -75,14 +75,14 @@ const circumstance = (runId: string, more: object) =>
 describe('which limits judge a run', () => {
   test('the part that is fitted before the family, and the run says why', async () => {
     await put({ test: PLUG, scope: 'part', of: 'GP-4', limits: limits(0.5, 0.9), source: 'label' });
-    expect((await setPart(test_.db, demoId('unit', 'PL-14'), { by: TECHNICIAN, part: 'plug', code: 'GP-4' })).ok).toBe(
-      true,
-    );
+    expect(
+      (await setPart(test_.db, workshopId('unit', 'PL-14'), { by: TECHNICIAN, part: 'plug', code: 'GP-4' })).ok,
+    ).toBe(true);
     expect(await view(await newRun('PL-14'))).toMatchObject({
       specification: { scope: 'part', of: 'GP-4', status: 'draft' },
       because: 'It is for exactly this part.',
     });
-    await setPart(test_.db, demoId('unit', 'PL-14'), { by: TECHNICIAN, part: 'plug', code: null });
+    await setPart(test_.db, workshopId('unit', 'PL-14'), { by: TECHNICIAN, part: 'plug', code: null });
     expect((await view(await newRun('PL-14'))).specification).toMatchObject({ scope: 'family', of: 'L4-20' });
   });
   test('the depot’s own rule, and by system voltage what ships', async () => {
@@ -104,7 +104,7 @@ describe('which limits judge a run', () => {
     expect((await view(run)).judgement.readings[0]?.verdict).toBe('no-limit');
   });
   test('the school that the depot picks', async () => {
-    const depotId = demoId('depot', 'Quay Yard');
+    const depotId = workshopId('depot', 'Quay Yard');
     const pick = (by: string) => chooseDepot(test_.db, depotId, { by, school: { test: PLUG, name: 'strict' } });
     expect((await pick(LEAD)).ok).toBe(true);
     expect((await view(await newRun('PL-22'))).specification.school).toBe('strict');
@@ -116,7 +116,7 @@ describe('which limits judge a run', () => {
     await chooseDepot(test_.db, depotId, { by: LEAD, decision: 'three-way' });
   });
   test('the screen explains it, with what was passed over', async () => {
-    const shown = await viewSpecifications(test_.db, demoId('run', 'PL-23'));
+    const shown = await viewSpecifications(test_.db, await newRun('PL-23'));
     expect(shown.choice?.passedOver.map((p) => p.why)).toEqual(
       expect.arrayContaining(['other family', 'more general']),
     );
@@ -158,10 +158,10 @@ describe('putting limits on the shelf', () => {
     await recordSpecification(
       test_.db,
       { id, by: LEAD, entry: { ...of(PLUG), school: 'ids', limits: limits(0.3, 1.4) } },
-      demoActor(LEAD),
+      workshopActor(LEAD),
     );
     const again = { id, by: LEAD, entry: { ...of('harness-ring-out'), school: 'ids', limits: limits(0, 1) } };
-    expect(await recordSpecification(test_.db, again, demoActor(LEAD))).toMatchObject({
+    expect(await recordSpecification(test_.db, again, workshopActor(LEAD))).toMatchObject({
       ok: false,
       error: { status: 409, errors: [{ path: '/id' }] },
     });
@@ -195,7 +195,7 @@ describe('putting limits on the shelf', () => {
       { ...by, entry: { ...entry, of: 'L3-11', status: 'approved' as const } },
       { ...by, entry, withdraw: true },
     ])
-      expect(await recordSpecification(test_.db, body, demoActor(TECHNICIAN))).toMatchObject({
+      expect(await recordSpecification(test_.db, body, workshopActor(TECHNICIAN))).toMatchObject({
         ok: false,
         error: { status: 403 },
       });
@@ -212,7 +212,7 @@ describe('putting limits on the shelf', () => {
     [{ limits: { quantity: 'voltage', unit: 'V' } }, '/entry/limits/quantity'],
   ])('%j is refused at its field', async (change, path) => {
     expect(
-      await recordSpecification(test_.db, { id: v7(), by: LEAD, entry: { ...entry, ...change } }, demoActor(LEAD)),
+      await recordSpecification(test_.db, { id: v7(), by: LEAD, entry: { ...entry, ...change } }, workshopActor(LEAD)),
     ).toMatchObject({
       ok: false,
       error: { errors: [{ path }] },
@@ -226,11 +226,11 @@ describe('putting limits on the shelf', () => {
     const planned = await importSpecifications(test_.db, entries, null);
     expect(planned).toMatchObject({ ok: true, value: { stored: 0, rows: [{ action: 'new' }, { action: 'new' }] } });
     const batch = v7();
-    expect(await importSpecifications(test_.db, entries, { batch, actor: demoActor(LEAD) })).toMatchObject({
+    expect(await importSpecifications(test_.db, entries, { batch, actor: workshopActor(LEAD) })).toMatchObject({
       ok: true,
       value: { stored: 2 },
     });
-    expect(await importSpecifications(test_.db, entries, { batch, actor: demoActor(LEAD) })).toMatchObject({
+    expect(await importSpecifications(test_.db, entries, { batch, actor: workshopActor(LEAD) })).toMatchObject({
       ok: true,
       value: { stored: 0, rows: [{ action: 'unchanged' }, { action: 'unchanged' }] },
     });
@@ -239,7 +239,9 @@ describe('putting limits on the shelf', () => {
       { ...entry, of: 'L4-20' },
       { ...entry, of: 'L6-109', status: 'approved' },
     ];
-    expect(await importSpecifications(test_.db, mixed, { batch: v7(), actor: demoActor(TECHNICIAN) })).toMatchObject({
+    expect(
+      await importSpecifications(test_.db, mixed, { batch: v7(), actor: workshopActor(TECHNICIAN) }),
+    ).toMatchObject({
       ok: false,
       error: { status: 403 },
     });
@@ -276,9 +278,9 @@ describe('judging open jobs again', () => {
     expect(effect?.changes).toEqual([{ position: 1, entry: '1.1', was: 'within', becomes: 'high' }]);
     expect((await view(run)).judgement.readings[0]?.verdict).toBe('within');
     expect(
-      await applyLimits(test_.db, spec, { by: LEAD, runs: [run] }, { ...demoActor(LEAD), depotId: v7() }),
+      await applyLimits(test_.db, spec, { by: LEAD, runs: [run] }, { ...workshopActor(LEAD), depotId: v7() }),
     ).toMatchObject({ ok: false, error: { status: 403 } });
-    expect(await applyLimits(test_.db, spec, { by: LEAD, runs: [run] }, demoActor(LEAD))).toEqual({
+    expect(await applyLimits(test_.db, spec, { by: LEAD, runs: [run] }, workshopActor(LEAD))).toEqual({
       ok: true,
       value: { applied: 1 },
     });
@@ -292,7 +294,7 @@ describe('judging open jobs again', () => {
       by: LEAD,
       lines: [expect.stringContaining('0.3 to 1.0 Ω → 0.3 to 0.8 Ω') as string, '1: 1.1 was in, is too high'],
     });
-    expect(await applyLimits(test_.db, spec, { by: LEAD, runs: [v7()] }, demoActor(LEAD))).toMatchObject({
+    expect(await applyLimits(test_.db, spec, { by: LEAD, runs: [v7()] }, workshopActor(LEAD))).toMatchObject({
       ok: false,
       error: { errors: [{ path: '/runs' }] },
     });
@@ -342,7 +344,7 @@ describe('the workshop’s own tests', () => {
 });
 
 describe('instruments', () => {
-  const depotId = demoId('depot', 'Quay Yard');
+  const depotId = workshopId('depot', 'Quay Yard');
   const instrument = {
     kind: 'multimeter',
     accuracy: [{ quantity: 'resistance' as const, upTo: 60, percentOfReading: 0.4, counts: 3, resolution: 0.01 }],
@@ -350,7 +352,7 @@ describe('instruments', () => {
   const meters = async () => (await viewInstruments(test_.db)).find((d) => d.id === depotId)?.instruments ?? [];
   test('the meter changed in the middle: each reading keeps its own, with its own zero', async () => {
     const run = await newRun('PL-14');
-    const [yard, bench] = ['Yard meter 2', 'Bench meter 1'].map((n) => demoId('instrument', 'Quay Yard', n));
+    const [yard, bench] = ['Yard meter 2', 'Bench meter 1'].map((n) => workshopId('instrument', 'Quay Yard', n));
     await circumstance(run, { instrumentId: yard, leadZero: '0.3' });
     await read(run, 1, '0.9');
     await circumstance(run, { instrumentId: bench, leadZero: '0.05' });
@@ -414,8 +416,26 @@ describe('instruments', () => {
     expect((await testLeadsOf(test_.db, depotId)).some((l) => l.name === 'Red pair')).toBe(false);
   });
   test('a clamp’s millivolts and its zero', async () => {
-    const v = await view(demoId('run', 'PL-11', 'glow-plug-current'));
-    expect(v.judgement.readings[2]).toMatchObject({
+    const clamp = v7();
+    const made = await addInstrument(test_.db, {
+      id: clamp,
+      depotId: workshopId('depot', 'Quay Yard'),
+      name: 'Clamp 4',
+      by: LEAD,
+      calibrationDue: '2099-12-31',
+      instrument: {
+        kind: 'clamp',
+        clamp_mVperA: 10,
+        accuracy: [{ quantity: 'current', upTo: 60, percentOfReading: 2, counts: 3, resolution: 0.1 }],
+      },
+    });
+    expect(made.ok).toBe(true);
+    const entry = { test: 'glow-plug-current', scope: 'family', of: 'L5-27', source: 'sheet' } as const;
+    await put({ ...entry, limits: { quantity: 'current', unit: 'A', lower: 9, upper: 20 } });
+    const run = await newRun('PL-11', entry.test);
+    await circumstance(run, { instrumentId: clamp, leadZero: '2 mV' });
+    expect((await read(run, 3, '131 mV')).ok).toBe(true);
+    expect((await view(run)).judgement.readings.find((r) => r.position === 3)).toMatchObject({
       entry: '131 mV',
       corrected: expect.closeTo(12.9, 9) as number,
       verdict: 'within',
@@ -425,7 +445,7 @@ describe('instruments', () => {
 
 describe('sums in the record', () => {
   test('computed here again, kept once', async () => {
-    const { job } = await view(demoId('run', 'PL-14'));
+    const { job } = await view(await newRun('PL-14'));
     const body = { id: v7(), by: TECHNICIAN, sum: 'plug-behind-harness', inputs: { u: '12', r: '1', rs: '5' } };
     expect(await noteCalculation(test_.db, job.id, body)).toMatchObject({ ok: true, value: { duplicate: false } });
     expect(await noteCalculation(test_.db, job.id, body)).toMatchObject({ ok: true, value: { duplicate: true } });
@@ -441,7 +461,7 @@ describe('sums in the record', () => {
     ]);
   });
   test('nonsense is refused at its field', async () => {
-    const { job } = await view(demoId('run', 'PL-14'));
+    const { job } = await view(await newRun('PL-14'));
     expect(
       await noteCalculation(test_.db, job.id, { id: v7(), by: 'x', sum: 'leads', inputs: { r: 'x', z: '0.2' } }),
     ).toMatchObject({ ok: false, error: { errors: [{ path: '/inputs/r' }] } });

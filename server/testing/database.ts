@@ -1,12 +1,22 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
-import { connect, type Connection, migrateDatabase } from '../db/connection';
-import { loadDemo } from '../../demo/load';
+import { connect, type Connection, type Db, migrateDatabase } from '../db/connection';
+import { loadWorkshop } from './workshop';
 
 export interface TestDatabase extends Connection {
   readonly url: string;
   readonly drop: () => Promise<void>;
 }
+
+/** What a database of the tests holds, loaded once and copied. */
+export interface Content {
+  readonly name: string;
+  readonly load: (db: Db) => Promise<void>;
+}
+
+/** Tables, and nothing in them. */
+export const EMPTY: Content = { name: 'empty', load: () => Promise.resolve() };
+const WORKSHOP: Content = { name: 'workshop', load: loadWorkshop };
 
 /** Generous: a busy machine is no failure. */
 const WAIT_ms = 120_000;
@@ -32,8 +42,8 @@ const within = (base: string, name: string): string => {
  * Made once per run of the tests, whoever comes first; the others wait, then copy it. Named by MUDFLAT_TEST_RUN, or by this
  * process's parent.
  */
-async function templateOf(base: string, withDemo: boolean): Promise<string> {
-  const name = `template_${process.env.MUDFLAT_TEST_RUN ?? process.ppid}_${withDemo ? 'demo' : 'bare'}`;
+export async function templateOf(base: string, content: Content): Promise<string> {
+  const name = `template_${process.env.MUDFLAT_TEST_RUN ?? process.ppid}_${content.name}`;
   const client = new pg.Client({ connectionString: base });
   await client.connect();
   try {
@@ -44,7 +54,7 @@ async function templateOf(base: string, withDemo: boolean): Promise<string> {
     const connection = connect(within(base, `${name}_making`), WAIT_ms);
     try {
       await migrateDatabase(connection);
-      if (withDemo) await loadDemo(connection.db);
+      await content.load(connection.db);
     } finally {
       await connection.pool.end();
     }
@@ -55,16 +65,11 @@ async function templateOf(base: string, withDemo: boolean): Promise<string> {
   }
 }
 
-/** Makes the database that those of the tests are copied from, before they need it. */
-export async function prepareTestDatabases(base: string): Promise<string> {
-  return templateOf(base, true);
-}
-
-/** A database of its own on the server of DATABASE_URL, migrated, with the demo fleet if asked. For tests. */
-export async function makeTestDatabase(withDemo = true): Promise<TestDatabase> {
+/** A database of its own on the server of DATABASE_URL, migrated, with the small workshop of the tests unless other content is asked for. */
+export async function makeTestDatabase(content: Content = WORKSHOP): Promise<TestDatabase> {
   const base = process.env.DATABASE_URL;
   if (!base) throw new Error('DATABASE_URL is not set: run the tests with ./mudflat test');
-  const template = await templateOf(base, withDemo);
+  const template = await templateOf(base, content);
   const name = `test_${randomUUID().replaceAll('-', '')}`;
   await admin(base, `select pg_advisory_lock(7210473)`, `create database ${name} template ${template}`);
   const url = within(base, name);

@@ -7,7 +7,7 @@ import { drive } from '../../core/signal/testing';
 import { blocksOf, clockFrom, type StoredTrace, storedChannel, toStored } from '../../application/traces/stored';
 import { writeTraceCsv } from '../../formats/trace/csv-writer';
 import { readTrace } from '../../formats/trace/read';
-import { demoId } from '../../demo/load';
+import { workshopId } from '../testing/workshop';
 import { verifyJob } from '../audit/audit-trail';
 import { writeBundle } from '../bundle/export-bundle';
 import { importBundle } from '../bundle/import-bundle';
@@ -47,7 +47,7 @@ const packed = (s: StoredTrace, stream: number, number: number): Buffer =>
 
 async function newJob(): Promise<string> {
   const id = v7();
-  await openJob(here.db, { id, unitId: demoId('unit', 'PL-14'), complaint: 'cuts out now and then', by: BY });
+  await openJob(here.db, { id, unitId: workshopId('unit', 'PL-14'), complaint: 'cuts out now and then', by: BY });
   return id;
 }
 
@@ -125,7 +125,7 @@ it('travels in the bundle with its samples, and its trail holds', async () => {
   expect(await noteTrace(here.db, id, { id: v7(), by: BY, ...mark, channel: 'b' })).toMatchObject({ ok: false });
   expect((await verifyJob(here.db, job))!.intact).toBe(true);
   const bundle = (await writeBundle(here.db, job))!;
-  const taken = await importBundle(there.db, bundle.bytes, demoId('depot', 'Quay Yard'));
+  const taken = await importBundle(there.db, bundle.bytes, workshopId('depot', 'Quay Yard'));
   expect(taken).toMatchObject({ ok: true });
   const view = (await viewTrace(there.db, id))!;
   expect(view).toMatchObject({ missing: [], notes: [{ body: mark }] });

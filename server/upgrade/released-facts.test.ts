@@ -1,12 +1,13 @@
 import { eq, isNotNull, sql } from 'drizzle-orm';
 import { job, reading, testRun } from '../db/schema';
+import { DEMO } from '../../demo/testing';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { changesSince, type ReleasedFacts, releasedFacts } from './released-facts';
 
 let there: TestDatabase;
 let before: ReleasedFacts;
 beforeEach(async () => {
-  there = await makeTestDatabase();
+  there = await makeTestDatabase(DEMO);
   before = JSON.parse(JSON.stringify(await releasedFacts(there.db))) as ReleasedFacts;
 });
 afterEach(() => there.drop());

@@ -1,5 +1,6 @@
 import pg from 'pg';
-import { prepareTestDatabases } from './database';
+import { DEMO } from '../demo/testing';
+import { templateOf } from '../server/testing/database';
 
 /**
  * Loads the demo once for all tests, on the cluster of DATABASE_URL: unit tests copy it, and the database `interface` for the
@@ -8,7 +9,7 @@ import { prepareTestDatabases } from './database';
 async function main(): Promise<void> {
   const url = process.env.DATABASE_URL;
   if (!url) throw new Error('DATABASE_URL is not set.');
-  const template = await prepareTestDatabases(url);
+  const template = await templateOf(url, DEMO);
   const client = new pg.Client({ connectionString: url });
   await client.connect();
   try {
