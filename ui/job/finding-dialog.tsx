@@ -2,6 +2,7 @@
 import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { v7 } from 'uuid';
+import { sameContent } from '../../core/foundation/content';
 import { type Confidence, CONFIDENCES, type FindingBody, type ProposedFinding } from '../../core/evidence/finding';
 import type { FindingView, JobView } from '../../application/views';
 import { Button } from '../kit/button';
@@ -26,12 +27,33 @@ interface FindingDialogProps {
   readonly onClose: () => void;
 }
 
+type Offer = Pick<JobView, 'proposals' | 'ruledOut'>;
+
+/**
+ * What the evidence proposed when the dialog was opened. It stands until the person takes the newer one: whoever signs has
+ * read what they sign, whatever is measured meanwhile.
+ */
+function useOffer({ proposals, ruledOut }: Offer) {
+  const [offer, setOffer] = useState<Offer>({ proposals, ruledOut });
+  const isOld = !sameContent(offer, { proposals, ruledOut });
+  const renew = (): Offer => {
+    const now = { proposals, ruledOut };
+    setOffer(now);
+    return now;
+  };
+  return { offer, isOld, renew };
+}
+
+const isSameTarget = (a: ProposedFinding, b: ProposedFinding): boolean =>
+  sameContent([a.target, a.positions], [b.target, b.positions]);
+
 /** What is chosen and written, and how it is signed. */
 function useFinding({ view, replaces, picked: first, onClose }: FindingDialogProps) {
   const router = useRouter();
   const by = usePerson();
   const [id] = useState(() => v7());
-  const { proposals, ruledOut } = view;
+  const { offer, isOld, renew } = useOffer(view);
+  const { proposals, ruledOut } = offer;
   const [picked, setPicked] = useState<string>(first ?? (proposals.length ? '0' : NOT_FOUND));
   const proposal = proposals[Number(picked)];
   const old = replaces?.body;
@@ -56,6 +78,16 @@ function useFinding({ view, replaces, picked: first, onClose }: FindingDialogPro
     const p = proposals[Number(value)];
     change({ text: p?.text ?? '', confidence: p?.confidence ?? 'possible' });
   }
+  /** The newer proposals: what was chosen stays chosen where it is still there, and own words stay in any case. */
+  function takeNewer(): void {
+    const now = renew().proposals;
+    if (!proposal) return;
+    const there = now.findIndex((p) => isSameTarget(p, proposal));
+    setPicked(there >= 0 ? String(there) : now.length ? '0' : NOT_FOUND);
+    const next = now[Math.max(there, 0)];
+    if (draft.text === proposal.text) change({ text: next?.text ?? '' });
+    if (draft.confidence === proposal.confidence) change({ confidence: next?.confidence ?? 'possible' });
+  }
   async function save(): Promise<void> {
     if (isOther && other.name.trim() === '') {
       setProblems([{ path: '/finding/name', message: 'What was found? A part, a wire, a place.' }]);
@@ -67,14 +99,17 @@ function useFinding({ view, replaces, picked: first, onClose }: FindingDialogPro
     onClose();
     router.refresh();
   }
-  return { by, picked, pick, proposal, isOther, other, changeOther, draft, change, busy, problems, save };
+  return {
+    ...{ by, offer, isOld, takeNewer, picked, pick, proposal, isOther, other, changeOther },
+    ...{ draft, change, busy, problems, save },
+  };
 }
 
 /** A person signs what was found. The evidence proposes; it never signs. */
 export function FindingDialog(props: FindingDialogProps) {
-  const { view, replaces, onClose } = props;
+  const { replaces, onClose } = props;
   const form = useFinding(props);
-  const { draft, change, problems, proposal, isOther } = form;
+  const { draft, change, problems, proposal, isOther, offer } = form;
   const textError = errorAt(problems, '/finding/text');
   return (
     <Dialog
@@ -93,12 +128,18 @@ export function FindingDialog(props: FindingDialogProps) {
           void form.save();
         }}
       >
+        {form.isOld && (
+          <div role="status" className="mb-3 flex flex-wrap items-center gap-3 font-semibold text-ochre">
+            The evidence has changed since this was opened. What stands here is what it proposed then.
+            <Button onClick={form.takeNewer}>Show what it proposes now</Button>
+          </div>
+        )}
         <Choice
           label="What was found"
           value={form.picked}
           onChange={form.pick}
           options={[
-            ...view.proposals.map((p, i) => [String(i), p.text] as const),
+            ...offer.proposals.map((p, i) => [String(i), p.text] as const),
             [OTHER, 'Another finding'] as const,
             [NOT_FOUND, 'Not found yet'] as const,
           ]}
@@ -121,7 +162,7 @@ export function FindingDialog(props: FindingDialogProps) {
         ) : (
           <NotFound draft={draft} error={errorAt(problems, '/finding/ifReturns')} onChange={change} />
         )}
-        <RuledOut all={view.ruledOut} />
+        <RuledOut all={offer.ruledOut} />
         <OtherProblems problems={problems} paths={['/finding/text', '/finding/ifReturns', '/finding/name']} />
         <Button type="submit" tone="strong" disabled={form.busy}>
           Sign as {form.by}

@@ -17,6 +17,34 @@ import { ChooseTest } from './plan';
  * work of its stage stands below.
  */
 export function Now({ view, children }: { view: JobView; children?: ReactNode }) {
+  const { sign, dialog } = useSigning(view);
+  return (
+    <>
+      <Step view={view} onSign={sign}>
+        {children}
+      </Step>
+      {dialog}
+    </>
+  );
+}
+
+type OnSign = (act: Extract<Act, { do: 'sign-finding' }>) => void;
+
+/** A finding that is being written stays open when something else becomes next: the dialog is no part of the step. */
+function useSigning(view: JobView): { readonly sign: OnSign; readonly dialog: ReactNode } {
+  const [act, setAct] = useState<Parameters<OnSign>[0] | null>(null);
+  const dialog = act && (
+    <FindingDialog
+      view={view}
+      replaces={null}
+      picked={act.proposal === undefined ? 'other' : String(act.proposal)}
+      onClose={() => setAct(null)}
+    />
+  );
+  return { sign: setAct, dialog };
+}
+
+function Step({ view, onSign, children }: { view: JobView; onSign: OnSign; children?: ReactNode }) {
   const { next, say, waits } = view.progress;
   if (!next)
     return (
@@ -37,7 +65,7 @@ export function Now({ view, children }: { view: JobView; children?: ReactNode })
           {next.tells && <p className="mt-1 text-soft">{next.tells}</p>}
           <Needs step={next} waits={waits} />
         </div>
-        <ActButton view={view} step={next} />
+        <ActButton view={view} step={next} onSign={onSign} />
       </div>
       {children}
     </section>
@@ -77,7 +105,7 @@ const MAY: Readonly<Record<Act['do'], Parameters<typeof useMay>[0]>> = {
 };
 
 /** The button that does a step. What is done in the work below it has none: it stands there. */
-function ActButton({ view, step }: { view: JobView; step: NextStep }) {
+function ActButton({ view, step, onSign }: { view: JobView; step: NextStep; onSign: OnSign }) {
   const { act } = step;
   const may = useMay(MAY[act.do]);
   if (!may || view.job.closed) return null;
@@ -87,7 +115,7 @@ function ActButton({ view, step }: { view: JobView; step: NextStep }) {
     case 'choose-test':
       return <ChooseTest view={view} />;
     case 'sign-finding':
-      return <Sign view={view} act={act} strong />;
+      return <Sign act={act} onSign={onSign} strong />;
     case 'prove': {
       const check = view.repair.checks.find((c) => c.id === act.check);
       return check ? (
@@ -122,35 +150,26 @@ function Measure({ view, act }: { view: JobView; act: Extract<Act, { do: 'measur
   );
 }
 
-function Sign({
-  view,
-  act,
-  strong = false,
-}: {
-  view: JobView;
-  act: Extract<Act, { do: 'sign-finding' }>;
-  strong?: boolean;
-}) {
-  const [writing, setWriting] = useState(false);
+function Sign({ act, onSign, strong = false }: { act: Parameters<OnSign>[0]; onSign: OnSign; strong?: boolean }) {
   return (
-    <>
-      <Button tone={strong ? 'strong' : 'plain'} onClick={() => setWriting(true)}>
-        {act.proposal === undefined ? 'Write a finding' : 'Sign the finding'}
-      </Button>
-      {writing && (
-        <FindingDialog
-          view={view}
-          replaces={null}
-          picked={act.proposal === undefined ? 'other' : String(act.proposal)}
-          onClose={() => setWriting(false)}
-        />
-      )}
-    </>
+    <Button tone={strong ? 'strong' : 'plain'} onClick={() => onSign(act)}>
+      {act.proposal === undefined ? 'Write a finding' : 'Sign the finding'}
+    </Button>
   );
 }
 
 /** What could be signed in place of what is next. Tests stand in the plan, checks in the proof. */
 export function Instead({ view }: { view: JobView }) {
+  const { sign, dialog } = useSigning(view);
+  return (
+    <>
+      <Others view={view} onSign={sign} />
+      {dialog}
+    </>
+  );
+}
+
+function Others({ view, onSign }: { view: JobView; onSign: OnSign }) {
   const others = view.progress.instead.filter((s) => s.act.do === 'sign-finding');
   const may = useMay('job.write-finding');
   if (others.length === 0 || view.job.closed) return null;
@@ -166,7 +185,7 @@ export function Instead({ view }: { view: JobView }) {
             <span className="min-w-0 flex-1">
               {s.say} <span className="text-sm text-soft">{s.why}</span>
             </span>
-            {may && s.act.do === 'sign-finding' && <Sign view={view} act={s.act} />}
+            {may && s.act.do === 'sign-finding' && <Sign act={s.act} onSign={onSign} />}
           </li>
         ))}
       </ul>
