@@ -29,10 +29,9 @@ const Override = dynamic(() => import('./override').then((m) => m.Override));
 const ImportCsv = dynamic(() => import('./import-csv').then((m) => m.ImportCsv));
 const Listening = dynamic(() => import('./listening/listening').then((m) => m.Listening));
 
-/** A test on the bench: posts in the engine's order, the entry bar below, what the readings say beside it. */
-export function Bench({ view }: { view: RunView }) {
+/** The run on the bench: what is read next, what is typed, how it comes in and what lies over it. */
+function useBench(view: RunView) {
   const run = useRun(view, usePerson());
-  const isLead = useMay('run.override-state');
   const [showsAll, setShowsAll] = useState(false);
   const layout = useBenchLayout(view, run.judgement, run.circumstance.instrumentId, showsAll);
   const [draft, setDraft] = useState('');
@@ -43,21 +42,47 @@ export function Bench({ view }: { view: RunView }) {
     [view.definition, run.judgement, run.circumstance],
   );
   const [sheet, setSheet] = useState<Sheet | null>(null);
-  const { isListening, toggleListening, listenKeys, setListenKeys, pad, togglePad } = useHands();
+  const hands = useHands();
   const input = useRef<HTMLInputElement>(null);
   useFocusOn(input, targeting.active);
   useBenchFacts(view, run, targeting.active);
 
-  const { pick, pickPosition, pickZero } = usePick(targeting, entry, input);
-  const openOverride = useCallback(() => setSheet('override'), []);
+  const picks = usePick(targeting, entry, input);
   const onMeterProven = useMeterProven(run);
+  const showAll = useCallback(() => setShowsAll(true), []);
+  return {
+    run,
+    layout,
+    showAll,
+    draft,
+    setDraft,
+    targeting,
+    entry,
+    states,
+    sheet,
+    setSheet,
+    hands,
+    input,
+    picks,
+    onMeterProven,
+  };
+}
+
+/** A test on the bench: posts in the engine's order, the entry bar below, what the readings say beside it. */
+export function Bench({ view }: { view: RunView }) {
+  const bench = useBench(view);
+  const { run, layout, targeting, setSheet, hands } = bench;
+  const { pick, pickPosition, pickZero } = bench.picks;
+  const { isListening, toggleListening, pad } = hands;
+  const isLead = useMay('run.override-state');
+  const openOverride = useCallback(() => setSheet('override'), [setSheet]);
 
   return (
     <main className="grid min-h-0 flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_19rem] xl:grid-cols-[13rem_minmax(0,1fr)_19rem]">
       <RunList view={view} judgement={run.judgement} className="order-3 lg:hidden xl:order-none xl:block" />
       <div className="flex min-h-0 min-w-0 flex-col gap-2 p-3">
         <StatesBar
-          states={states}
+          states={bench.states}
           circumstance={run.circumstance}
           instruments={view.instruments}
           leads={view.testLeads}
@@ -68,7 +93,7 @@ export function Bench({ view }: { view: RunView }) {
           onOverride={isLead ? openOverride : null}
         />
         {view.definition.alternatives !== undefined && (
-          <Alternatives view={view} shown={layout.order.length} onAll={() => setShowsAll(true)} />
+          <Alternatives view={view} shown={layout.order.length} onAll={bench.showAll} />
         )}
         <Posts view={view} run={run} layout={layout} active={targeting.active} onPick={pickPosition} />
         <OtherVersion view={view} />
@@ -80,7 +105,7 @@ export function Bench({ view }: { view: RunView }) {
             targeting={targeting}
             order={layout.order}
             clamp={layout.clamp}
-            onKeys={setListenKeys}
+            onKeys={hands.setListenKeys}
             onStop={toggleListening}
           />
         )}
@@ -89,14 +114,14 @@ export function Bench({ view }: { view: RunView }) {
           run={run}
           layout={layout}
           targeting={targeting}
-          entry={entry}
-          draft={draft}
+          entry={bench.entry}
+          draft={bench.draft}
           pad={pad}
-          input={input}
+          input={bench.input}
           pick={pick}
           onSheet={setSheet}
-          onDraft={setDraft}
-          listenKeys={listenKeys}
+          onDraft={bench.setDraft}
+          listenKeys={hands.listenKeys}
           onListen={toggleListening}
         />
         <Foot
@@ -110,7 +135,7 @@ export function Bench({ view }: { view: RunView }) {
           isListening={isListening}
           onListen={toggleListening}
           onSheet={setSheet}
-          onPad={togglePad}
+          onPad={hands.togglePad}
         />
       </div>
       <Conclusions
@@ -120,9 +145,9 @@ export function Bench({ view }: { view: RunView }) {
         active={targeting.active}
         target={targeting.target}
         isSaved={run.settled && run.loaded}
-        onMeterProven={onMeterProven}
+        onMeterProven={bench.onMeterProven}
       />
-      <OpenSheet sheet={sheet} view={view} run={run} onClose={() => setSheet(null)} />
+      <OpenSheet sheet={bench.sheet} view={view} run={run} onClose={() => setSheet(null)} />
     </main>
   );
 }

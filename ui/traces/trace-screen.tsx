@@ -100,27 +100,10 @@ export function TraceScreen({ trace, isClosed, timeZone, shown, ghosts }: Props)
   return (
     <main className="flex min-h-0 flex-1 flex-col lg:flex-row">
       <section className="flex min-h-[22rem] min-w-0 flex-1 flex-col p-3" aria-label="Lanes">
-        <div className="flex flex-wrap items-baseline gap-x-4">
-          <h2 className="text-xl font-bold">{trace.name}</h2>
-          <Link href={`/jobs/${trace.jobId}/traces`} className="underline">
-            Recordings of the job
-          </Link>
-          <span className="ml-auto font-mono text-sm text-soft">
-            {lanes.window_s ? tr`${moment(lanes.window_s.from_s)} to ${moment(lanes.window_s.to_s)}` : ''}
-          </span>
-        </div>
+        <Heading trace={trace} window_s={lanes.window_s} />
         {trace.head.capture && <AngleOrTime isOverAngle={isOverAngle} onChange={setOverAngle} />}
         {isOverAngle && trace.head.capture && <CycleView trace={trace} ghosts={ghosts} isClosed={isClosed} />}
-        {failed !== null && (
-          <p role="alert" className="mt-2 font-semibold text-rust">
-            The samples did not arrive: {failed} Reload the page.
-          </p>
-        )}
-        {trace.missing.length > 0 && (
-          <p className="mt-2 font-semibold text-ochre">
-            {trace.missing.length} blocks have not arrived: what is missing looks like a gap here.
-          </p>
-        )}
+        <WhatIsMissing failed={failed} missing={trace.missing.length} />
         <div className={isOverAngle ? 'hidden' : 'contents'}>
           <LaneReadings trace={trace} data={data} cursor_s={cursor_s} large={large} onLarge={setLarge} />
           <Surface
@@ -160,6 +143,38 @@ export function TraceScreen({ trace, isClosed, timeZone, shown, ghosts }: Props)
       {deciding !== null && <DecideDialog trace={trace} of={deciding} onClose={() => setDeciding(null)} />}
       {marking !== null && <MarkDialog trace={trace} at_s={marking} onClose={() => setMarking(null)} />}
     </main>
+  );
+}
+
+function Heading({ trace, window_s }: Pick<Props, 'trace'> & { window_s: ReturnType<typeof useLanes>['window_s'] }) {
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-4">
+      <h2 className="text-xl font-bold">{trace.name}</h2>
+      <Link href={`/jobs/${trace.jobId}/traces`} className="underline">
+        Recordings of the job
+      </Link>
+      <span className="ml-auto font-mono text-sm text-soft">
+        {window_s ? tr`${moment(window_s.from_s)} to ${moment(window_s.to_s)}` : ''}
+      </span>
+    </div>
+  );
+}
+
+/** What did not arrive, of a recording that is shown all the same. */
+function WhatIsMissing({ failed, missing }: { failed: string | null; missing: number }) {
+  return (
+    <>
+      {failed !== null && (
+        <p role="alert" className="mt-2 font-semibold text-rust">
+          The samples did not arrive: {failed} Reload the page.
+        </p>
+      )}
+      {missing > 0 && (
+        <p className="mt-2 font-semibold text-ochre">
+          {missing} blocks have not arrived: what is missing looks like a gap here.
+        </p>
+      )}
+    </>
   );
 }
 
