@@ -3,7 +3,15 @@
  * Keeps the application on the device, so that it starts without the server. Data it keeps none: those are in the
  * device's copy, which is encrypted.
  */
-import { NavigationRoute, NetworkFirst, Route, type PrecacheEntry, Serwist, type SerwistGlobalConfig } from 'serwist';
+import {
+  NavigationRoute,
+  NetworkFirst,
+  type PrecacheEntry,
+  Route,
+  Serwist,
+  type SerwistGlobalConfig,
+  type SerwistPlugin,
+} from 'serwist';
 
 declare global {
   interface WorkerGlobalScope extends SerwistGlobalConfig {
@@ -16,10 +24,23 @@ const SHELL = '/without-server';
 /** Longer than this a server that is there does not take to begin its answer. */
 const PATIENCE_ms = 12_000;
 
+/**
+ * A thread beside the page reads in its own address, behind the #, what it is to start. Its address is that of the answer, and
+ * what is kept here has lost that part: an answer made anew has no address, and the thread keeps the one that was asked for.
+ */
+const threadKeepsItsAddress: SerwistPlugin = {
+  handlerWillRespond: ({ request, response }) =>
+    Promise.resolve(request.destination === 'worker' ? new Response(response.body, response) : response),
+};
+
 const serwist = new Serwist({
   precacheEntries: self.__SW_MANIFEST,
   // Without anybody's cookies: what is kept is the same for all.
-  precacheOptions: { cleanupOutdatedCaches: true, fetchOptions: { credentials: 'omit' } },
+  precacheOptions: {
+    cleanupOutdatedCaches: true,
+    fetchOptions: { credentials: 'omit' },
+    plugins: [threadKeepsItsAddress],
+  },
   skipWaiting: true,
   clientsClaim: true,
   navigationPreload: false,

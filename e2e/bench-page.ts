@@ -54,8 +54,8 @@ export async function freshDevice(
   return context;
 }
 
-export async function jobOf(request: APIRequestContext, run: string): Promise<string> {
-  return ((await (await request.get(`/api/runs/${run}`)).json()) as { job: { id: string } }).job.id;
+export async function jobOf(request: APIRequestContext, run: string, base = ''): Promise<string> {
+  return ((await (await request.get(`${base}/api/runs/${run}`)).json()) as { job: { id: string } }).job.id;
 }
 
 /** Opens a stage of a job: its line in the list, or what is next. */

@@ -155,7 +155,19 @@ test('a full diagnosis by touch on the tablet, with a photo', async ({ browser, 
   await page.getByRole('button', { name: /^Take back: Swap of injector, cylinder 2 with cylinder 1/ }).tap();
   await expect(known.getByText('Does not go together')).toHaveCount(0);
   await page.getByRole('region', { name: 'Now', exact: true }).getByRole('button', { name: 'Sign the finding' }).tap();
-  await page.getByRole('button', { name: 'Sign as Ines Varga' }).tap();
+  dialog = page.getByRole('dialog', { name: 'Write a finding' });
+  await dialog.getByLabel('Advised').fill('Look at the loom');
+  // A colleague's evidence meanwhile changes nothing of what is being signed, and takes nothing away.
+  await request.post(`/api/jobs/${job}/evidence`, {
+    data: { id: v7(), evidence: { kind: 'swap', part: 'plug', from: 3, to: 4, outcome: 'followed' } },
+  });
+  await expect(dialog.getByText('The evidence has changed since this was opened.')).toBeVisible();
+  await expect(dialog.getByRole('radio', { name: /^The plug/ })).toHaveCount(0);
+  await dialog.getByRole('button', { name: 'Show what it proposes now' }).tap();
+  await expect(dialog.getByRole('radio', { name: /^The plug of cylinder 4 is bad/ })).toBeVisible();
+  await expect(dialog.getByRole('radio', { name: /^The injector of cylinder 2 is bad/ })).toBeChecked();
+  await expect(dialog.getByLabel('Advised')).toHaveValue('Look at the loom');
+  await dialog.getByRole('button', { name: 'Sign as Ines Varga' }).tap();
   await expect(page.getByRole('region', { name: 'Stages' })).toContainText('The injector of cylinder 2 is bad');
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1024);
   await context.close();

@@ -3,7 +3,7 @@ import { DEMO_PIN } from '../demo/fleet';
 import { readFileSync } from 'node:fs';
 import { seriousIssues } from './axe';
 import { takeDevice } from './device';
-import { newRun } from './bench-page';
+import { jobOf, newRun } from './bench-page';
 import { Hands } from './hands';
 import { OwnServer } from './server';
 
@@ -63,6 +63,7 @@ test('from the morning to the evening without the server: a whole job with a pho
     await type(page, '0.1', '0.7', 'OL', '0.7', '0.7');
     await expect(page.locator('[data-position="2"]')).toContainText('OL');
     await expect(page.getByTestId('summary')).toContainText('2');
+    await expect(page.getByRole('region', { name: 'What the circuit says' })).toContainText('plug 2 is open');
     await hands.toTheJob();
     await expect(page.getByText('bad:').first()).toBeVisible();
 
@@ -234,6 +235,29 @@ test('signed out meanwhile: the server asks who it is, then everything goes', as
     await banner.getByRole('button', { name: 'Go on with the server' }).click();
     await expect(page.getByText('Opened while nobody was signed in').first()).toBeVisible();
     await expect(page.getByText('New job')).toHaveCount(0);
+  } finally {
+    await server.stop();
+  }
+});
+
+test('where the application lies on the device, circuits are weighed and recordings read beside the page as before', async ({
+  page,
+}) => {
+  const server = new OwnServer(4194);
+  await server.start();
+  try {
+    await takeDevice(page, server.base, 'Tobin Marsh');
+    const run = await newRun(page.request, 'PL-11', server.base);
+    await page.goto(`${server.base}/runs/${run}`);
+    await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
+    await expect(page.locator('#entry')).toBeFocused();
+    await type(page, '0.1', '0.7', 'OL');
+    await expect(page.getByRole('region', { name: 'What the circuit says' })).toContainText('plug 2 is open');
+    await page.goto(`${server.base}/jobs/${await jobOf(page.request, run, server.base)}/traces`);
+    const rows = Array.from({ length: 400 }, (_, i) => `${(i / 100).toFixed(2)};${(2 + (i % 7) / 100).toFixed(2)}`);
+    const buffer = Buffer.from(`time (s);rail (V)\n${rows.join('\n')}\n`);
+    await page.locator('input[type=file]').setInputFiles({ name: 'road.csv', mimeType: 'text/csv', buffer });
+    await expect(page.getByText('cells between semicolons')).toBeVisible();
   } finally {
     await server.stop();
   }

@@ -24,6 +24,17 @@ const prepare = (url: string, kind: '--own' | '--demo') =>
     encoding: 'utf8',
   });
 
+/** In the page: who may open this device while there is no server. */
+const peopleOfDevice = (): Promise<IDBValidKey[]> =>
+  new Promise((done, fail) => {
+    const opening = indexedDB.open('mudflat-device');
+    opening.onerror = () => fail(new Error('there is no device store'));
+    opening.onsuccess = () => {
+      const all = opening.result.transaction('people').objectStore('people').getAllKeys();
+      all.onsuccess = () => done(all.result);
+    };
+  });
+
 let server: OwnServer | null = null;
 test.afterEach(async () => server?.stop());
 
@@ -63,6 +74,8 @@ test('an empty workshop is set up, and comes to its first report', async ({ brow
   // An empty yard says what to do first; it is no demo.
   const steps = page.getByRole('region', { name: 'First steps' });
   await expect(steps.getByRole('listitem').first()).toContainText('An engine family, to do');
+  // Whoever has set it up goes on without the server too, as after any other sign-in.
+  expect(await page.evaluate(peopleOfDevice)).toEqual(['Ada Wick']);
   await expect(page.getByText('demo', { exact: true })).toBeHidden();
 
   await h.tap(steps.getByRole('link', { name: /^An engine family/ }));

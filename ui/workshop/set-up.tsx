@@ -9,6 +9,7 @@ import { Logo } from '../kit/logo';
 import { useOnClient } from '../kit/on-client';
 import { useSend } from '../kit/use-send';
 import { PLAIN } from '../../core/locale/locale';
+import { letPinOpenDevice } from '../offline/vault';
 import { LocaleFields, localeOf } from '../locale/locale-fields';
 import { CURRENCIES, TIME_ZONES } from './choices';
 
@@ -49,8 +50,11 @@ function useSetUp(onClient: boolean) {
         address: d.address ?? '',
       })),
     });
+    if (!done) return;
+    // Whoever has set it up is signed in, and can go on without the server as after any other sign-in.
+    await letPinOpenDevice(draft.password ?? '');
     // A whole page load: every part of the screen learns who is there.
-    if (done) window.location.assign('/');
+    window.location.assign('/');
   }
   return { draft, set, all, setDepots, change, busy, problems, submit };
 }
