@@ -8,18 +8,37 @@ import type { Answer, FurtherFile, Joined, TraceWorker, Understood } from '../..
 import { problemsOf, send, sendBlock } from '../kit/send';
 
 let worker: Remote<TraceWorker> | null = null;
+/** Rejected when the worker does not start, or dies: what was asked of it is never answered then. */
+let broken: Promise<never> | null = null;
 
 /** The worker that reads and searches recordings, made when it is first wanted. */
 function reader(): Remote<TraceWorker> {
-  worker ??= wrap<TraceWorker>(
-    new Worker(new URL('../../workers/trace.worker.ts', import.meta.url), { type: 'module' }),
-  );
+  if (worker) return worker;
+  const thread = new Worker(new URL('../../workers/trace.worker.ts', import.meta.url), { type: 'module' });
+  broken = new Promise((_, reject) => {
+    thread.addEventListener('error', (e) => {
+      worker = null;
+      reject(new Error(e.message));
+    });
+  });
+  broken.catch(() => undefined);
+  worker = wrap<TraceWorker>(thread);
   return worker;
 }
 
-export const lookAt = (file: File): Promise<Answer<Understood>> => reader().look(file);
+/** What the worker answers; where there is none, that. */
+async function asked<T>(ask: (worker: Remote<TraceWorker>) => Promise<Answer<T>>): Promise<Answer<T>> {
+  const answer = ask(reader());
+  try {
+    return await Promise.race([answer, broken ?? answer]);
+  } catch {
+    return { ok: false, path: '', message: 'Recordings cannot be read here at the moment. Reload the page.' };
+  }
+}
+
+export const lookAt = (file: File): Promise<Answer<Understood>> => asked((w) => w.look(file));
 export const joinFile = (first: File, dialect: Partial<Dialect> | null, further: File): Promise<Answer<Joined>> =>
-  reader().join(first, dialect, further);
+  asked((w) => w.join(first, dialect, further));
 export const cancelReading = (): void => void reader().cancel();
 
 export type Stage = 'reading' | 'sending';
@@ -40,7 +59,7 @@ export async function takeIn(
   dialect: Partial<Dialect> | null,
   further: readonly FurtherFile[],
   choices: readonly ColumnChoice[],
-  asked: AskedCapture | null,
+  capture: AskedCapture | null,
   name: string,
   by: string,
   half: {
@@ -50,14 +69,8 @@ export async function takeIn(
   } | null,
   onProgress: (stage: Stage, share: number) => void,
 ): Promise<TakenIn> {
-  const taken = await reader().take(
-    file,
-    dialect,
-    further,
-    choices,
-    asked,
-    proxy((s: number) => onProgress('reading', s)),
-  );
+  const onShare = proxy((s: number) => onProgress('reading', s));
+  const taken = await asked((w) => w.take(file, dialect, further, choices, capture, onShare));
   if (!taken.ok) return { ok: false, message: taken.path ? `${taken.path.slice(1)}: ${taken.message}` : taken.message };
   const { head, codes } = taken.value;
   const goesOn = half !== null && half.sha256 === head.sha256;
