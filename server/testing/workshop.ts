@@ -23,7 +23,7 @@ const NAMESPACE = '0a7f5f6b-7a3e-5c0e-9d0f-2d7f0c1b6a43';
 export const workshopId = (...name: readonly string[]): string => v5(name.join('/'), NAMESPACE);
 
 const DEPOTS = ['North Sluice', 'Quay Yard'] as const;
-export const WORKSHOP_PIN = '604913';
+const WORKSHOP_PIN = '604913';
 
 /** `depot` null: works for both. */
 const PEOPLE = [

@@ -115,6 +115,17 @@ test('where what was chosen is proposed no more, the first of the newer ones sta
   expect(screen.getByLabelText('What to try when it returns')).toBeTruthy();
 });
 
+test('own words about what is proposed no more do not come to stand with another part', async () => {
+  const { show, press, write } = await open(at(SIGN, [PLUG]));
+  await write('In a sentence', 'Plug 3 has burnt through.');
+  show(at(SIGN, [INJECTOR]));
+  await press('Show what it proposes now');
+  expect(sentence()).toBe('Plug 3 has burnt through.');
+  await press(/^Sign as/);
+  expect(mockSent).toEqual([]);
+  expect(screen.getByRole('radio', { name: 'Another finding' }).getAttribute('aria-checked')).toBe('true');
+});
+
 test('the dialog stays, with what was written, when another step becomes next, or none', async () => {
   const { show, write } = await open(at(SIGN, [PLUG]));
   await write(/^Advised/, 'Look at the loom');

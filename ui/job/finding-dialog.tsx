@@ -78,15 +78,20 @@ function useFinding({ view, replaces, picked: first, onClose }: FindingDialogPro
     const p = proposals[Number(value)];
     change({ text: p?.text ?? '', confidence: p?.confidence ?? 'possible' });
   }
-  /** The newer proposals: what was chosen stays chosen where it is still there, and own words stay in any case. */
+  /**
+   * The newer proposals: what was chosen stays chosen where it is still proposed, and own words stay in any case. Words about
+   * what is proposed no more must not come to stand with another part: they become a finding of one's own.
+   */
   function takeNewer(): void {
     const now = renew().proposals;
     if (!proposal) return;
     const there = now.findIndex((p) => isSameTarget(p, proposal));
+    const isOwnText = draft.text !== proposal.text;
+    if (there < 0 && isOwnText) return setPicked(OTHER);
     setPicked(there >= 0 ? String(there) : now.length ? '0' : NOT_FOUND);
     const next = now[Math.max(there, 0)];
-    if (draft.text === proposal.text) change({ text: next?.text ?? '' });
-    if (draft.confidence === proposal.confidence) change({ confidence: next?.confidence ?? 'possible' });
+    if (!isOwnText) change({ text: next?.text ?? '' });
+    if (there < 0 || draft.confidence === proposal.confidence) change({ confidence: next?.confidence ?? 'possible' });
   }
   async function save(): Promise<void> {
     if (isOther && other.name.trim() === '') {
