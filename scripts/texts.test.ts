@@ -30,6 +30,7 @@ test.each([
   ['const WORDS = { high: "high", low: "low" };', ['high', 'low']],
   ['const a = { kind: "high", say: "Read it again." };', ['Read it again.']],
   ['if (kind === "one of them") throw new Error("never of this kind");', []],
+  ['throw new Unreadable("at line 3", () => tr`No ${what} in it`);', ['No {0} in it']],
   ['const a = sql`select one from two`;', []],
   ['import a from "a b";', []],
 ])('%s', (source, texts) => expect(textsOf(source).toSorted()).toEqual(texts.toSorted()));

@@ -101,7 +101,9 @@ class TextFinder {
     if (ts.isImportDeclaration(node) || ts.isExportDeclaration(node)) return;
     // What can be one of several words may be shown as it is.
     if (ts.isLiteralTypeNode(node) && ts.isStringLiteral(node.literal)) return this.literal(node.literal.text, true);
-    if (ts.isThrowStatement(node) || ts.isRegularExpressionLiteral(node)) return;
+    if (ts.isRegularExpressionLiteral(node)) return;
+    // What is thrown is for the log, but for what is marked as a text.
+    if (ts.isThrowStatement(node)) return this.templatesIn(node);
     if (ts.isJsxAttribute(node) && FOR_MACHINES.test(node.name.getText())) {
       if (node.initializer && /^on[A-Z]/.test(node.name.getText())) ts.forEachChild(node, (c) => this.visit(c));
       return this.templatesIn(node);

@@ -1,3 +1,4 @@
+import type { Said } from '../core/locale/said';
 import { tr } from '../core/locale/translate';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
@@ -49,7 +50,9 @@ export interface FurtherFile {
   readonly how: TraceFile['how'];
 }
 export type Answer<T> =
-  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly path: string; readonly message: string };
+  | { readonly ok: true; readonly value: T }
+  /** `message` in plain English, and what it is made of. */
+  | { readonly ok: false; readonly path: string; readonly message: string; readonly said: Said };
 
 /** So much of the progress is reading, the rest searching. */
 const READING_SHARE = 0.6;
@@ -71,11 +74,16 @@ async function answered<T>(work: () => Promise<T> | T): Promise<Answer<T>> {
   try {
     return { ok: true, value: await work() };
   } catch (error) {
-    if (error instanceof TraceProblem) return { ok: false, path: error.path, message: error.message };
-    if (error instanceof RangeError || (error instanceof Error && error.name === 'NotReadableError'))
-      return { ok: false, path: '', message: tr`The file cannot be read: ${error.message}.` };
-    throw error;
+    const known = error instanceof TraceProblem ? error : unreadable(error);
+    if (!known) throw error;
+    return { ok: false, path: known.path, message: known.message, said: known.said };
   }
+}
+
+/** What the browser itself says when it cannot read a file; `null` for any other error. */
+function unreadable(error: unknown): TraceProblem | null {
+  if (!(error instanceof RangeError || (error instanceof Error && error.name === 'NotReadableError'))) return null;
+  return new TraceProblem('', () => tr`The file cannot be read: ${error.message}.`);
 }
 
 async function readAll(
@@ -90,7 +98,7 @@ async function readAll(
   const reader = readerFor(head, dialect ? { dialect } : {});
   const hash = sha256.create();
   for (let at = 0; at < file.size; at += PIECE) {
-    if (isCancelled) throw new TraceProblem('', 'Cancelled.');
+    if (isCancelled) throw new TraceProblem('', () => tr`Cancelled.`);
     const piece = new Uint8Array(await file.slice(at, at + PIECE).arrayBuffer());
     hash.update(piece);
     reader.push(piece);
@@ -114,7 +122,7 @@ const api = {
   /** Looks at the beginning of a file. WAV and CAN logs are read whole: they say what they hold only so. */
   look: (file: File): Promise<Answer<Understood>> =>
     answered(async () => {
-      if (file.size === 0) throw new TraceProblem('', 'The file is empty.');
+      if (file.size === 0) throw new TraceProblem('', () => tr`The file is empty.`);
       isCancelled = false;
       kept.clear();
       stored = null;
@@ -137,7 +145,7 @@ const api = {
   /** Reads a further file of the same drive and says how it is proposed to lie on the clock of the first. */
   join: (first: File, dialect: Partial<Dialect> | null, further: File): Promise<Answer<Joined>> =>
     answered(async () => {
-      if (further.size === 0) throw new TraceProblem('', 'The file is empty.');
+      if (further.size === 0) throw new TraceProblem('', () => tr`The file is empty.`);
       isCancelled = false;
       const one = await readAll(first, dialect, () => undefined);
       const { recording } = await readAll(further, null, () => undefined);
@@ -167,7 +175,7 @@ const api = {
       const hash = (block: Int32Array | Float64Array): string => bytesToHex(sha256(encodeBlock(block)));
       const searching = (s: number): void => onShare(READING_SHARE + s * (1 - READING_SHARE));
       stored = toStored(recording, choices, original, hash, searching, { ...filesOf(parts), asked });
-      if (stored.head.channels.length === 0) throw new TraceProblem('', 'No column was chosen.');
+      if (stored.head.channels.length === 0) throw new TraceProblem('', () => tr`No column was chosen.`);
       return { head: stored.head, codes: recording.codes };
     }),
 

@@ -7,6 +7,7 @@ import {
   MOST_COLUMNS,
   MOST_SAMPLES,
   type ReadCode,
+  quoted,
   type ReadColumn,
   type ReadRecording,
   TraceProblem,
@@ -57,13 +58,13 @@ export class CanReader implements TraceReader {
     const lines = text.split('\n');
     this.rest = lines.pop() ?? '';
     if (this.rest.length > LONGEST_LINE)
-      throw new TraceProblem(`/line ${this.line + 1}`, 'The line does not end: this is no CAN log.');
+      throw new TraceProblem(`/line ${this.line + 1}`, () => tr`The line does not end: this is no CAN log.`);
     for (const line of lines) this.readLine(line);
   }
 
   end(): ReadRecording {
     if (this.rest.trim() !== '') this.readLine(this.rest);
-    if (this.frames === 0) throw new TraceProblem('', 'There is no CAN frame in it.');
+    if (this.frames === 0) throw new TraceProblem('', () => tr`There is no CAN frame in it.`);
     const isSeveral = new Set([...this.signals.values()].map((s) => s.source)).size > 1;
     const columns = [...this.signals.values()].map((s): ReadColumn => {
       const name = isSeveral ? tr`${s.signal.name} (source ${s.source})` : s.signal.name;
@@ -78,10 +79,10 @@ export class CanReader implements TraceReader {
     if (columns.length > MOST_COLUMNS)
       throw new TraceProblem(
         '',
-        `There are ${columns.length} signals of different sources; ${MOST_COLUMNS} is the most.`,
+        () => tr`There are ${columns.length} signals of different sources; ${MOST_COLUMNS} is the most.`,
       );
     if (!columns.length && !this.codes.size)
-      throw new TraceProblem('', `None of the ${this.frames} frames holds a signal that is known.`);
+      throw new TraceProblem('', () => tr`None of the ${this.frames} frames holds a signal that is known.`);
     const notes = this.others
       ? [tr`${this.others} of ${this.frames} frames hold no signal that is known; they were left out.`]
       : [];
@@ -101,7 +102,7 @@ export class CanReader implements TraceReader {
     const found = FRAME.exec(line);
     if (!found) {
       if (!OTHER_FRAME.test(line))
-        throw new TraceProblem(`/line ${this.line}`, `"${line.slice(0, 60)}" is no frame of a CAN log.`);
+        throw new TraceProblem(`/line ${this.line}`, () => tr`${quoted(line.slice(0, 60))} is no frame of a CAN log.`);
       this.frames++;
       this.others++;
       return;
@@ -155,7 +156,7 @@ export class CanReader implements TraceReader {
     if (++this.samples > MOST_SAMPLES / 4)
       throw new TraceProblem(
         `/line ${this.line}`,
-        `There are more than ${grouped(MOST_SAMPLES / 4)} values: cut the file into parts.`,
+        () => tr`There are more than ${grouped(MOST_SAMPLES / 4)} values: cut the file into parts.`,
       );
   }
 

@@ -5,7 +5,15 @@ import { Samples } from '../../core/signal/samples';
 import { clockFromTimes } from './clock-from-times';
 import { type Dialect, NOTHING, TIME_UNITS, understand } from './dialect';
 import { readDay, readMoment } from './moments';
-import { MOST_SAMPLES, type ReadColumn, type ReadRecording, TraceProblem, type TraceReader } from './types';
+import {
+  MOST_SAMPLES,
+  placeIn,
+  quoted,
+  type ReadColumn,
+  type ReadRecording,
+  TraceProblem,
+  type TraceReader,
+} from './types';
 
 /** So much of a file is looked at before it is read. */
 export const HEAD_BYTES = 65_536;
@@ -55,7 +63,7 @@ export class CsvReader implements TraceReader {
     if (!this.dialect) this.begin(this.rest, true);
     this.readLines(this.rest, true);
     this.rest = new Uint8Array(0);
-    if (this.rows === 0) throw this.broken ?? new TraceProblem('', 'There is no row of numbers in it.');
+    if (this.rows === 0) throw this.broken ?? new TraceProblem('', () => tr`There is no row of numbers in it.`);
     return this.recording(this.dialect as unknown as Dialect);
   }
 
@@ -87,7 +95,8 @@ export class CsvReader implements TraceReader {
     while (start < bytes.length) {
       const end = lineEnd(bytes, start);
       if (end < 0 && !isLast) {
-        if (bytes.length - start > LONGEST_LINE) throw this.problem(0, 'The line does not end: this is no table.');
+        if (bytes.length - start > LONGEST_LINE)
+          throw this.problem(0, () => tr`The line does not end: this is no table.`);
         return bytes.slice(start);
       }
       const stop = end < 0 ? bytes.length : end;
@@ -116,7 +125,7 @@ export class CsvReader implements TraceReader {
     if (this.rows * Math.max(1, this.columns.length) > MOST_SAMPLES)
       throw new TraceProblem(
         `/line ${this.line}`,
-        `There are more than ${grouped(MOST_SAMPLES)} samples: cut the file into parts.`,
+        () => tr`There are more than ${grouped(MOST_SAMPLES)} samples: cut the file into parts.`,
       );
   }
 
@@ -132,7 +141,7 @@ export class CsvReader implements TraceReader {
       const target = c === timeColumn ? this.times : (this.columns[c] ?? null);
       if (i > stop) {
         // The line has fewer cells.
-        if (target && target === this.times) throw this.problem(c + 1, 'The row has no time.');
+        if (target && target === this.times) throw this.problem(c + 1, () => tr`The row has no time.`);
         target?.addMissing();
         if (target) this.short++;
         continue;
@@ -173,7 +182,7 @@ export class CsvReader implements TraceReader {
   /** A cell that is no plain number. */
   private readText(bytes: Uint8Array, from: number, to: number, c: number, target: Samples | null, d: Dialect): void {
     if (d.time.kind === 'moment' && (c === d.time.column || c === d.time.day)) {
-      this.moments?.read(bytes, from, to, c === d.time.day, (m) => this.problem(c + 1, m));
+      this.moments?.read(bytes, from, to, c === d.time.day, (words) => this.problem(c + 1, words));
       return;
     }
     if (!target) return;
@@ -181,13 +190,13 @@ export class CsvReader implements TraceReader {
       .decode(bytes.subarray(from, to))
       .replace(/^\s*"?\s*|\s*"?\s*$/g, '');
     if (NOTHING.test(text)) {
-      if (target === this.times) throw this.problem(c + 1, 'The row has no time.');
+      if (target === this.times) throw this.problem(c + 1, () => tr`The row has no time.`);
       target.addMissing();
       return;
     }
     const written = plain(text, d.decimal);
     const number = /^[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d{1,3})?$/.test(written) ? Number(written) : NaN;
-    if (!Number.isFinite(number)) throw this.problem(c + 1, `"${text.slice(0, 40)}" is no number.`);
+    if (!Number.isFinite(number)) throw this.problem(c + 1, () => tr`${quoted(text.slice(0, 40))} is no number.`);
     const decimals = decimalsOf(written);
     const mantissa = Math.round(number * 10 ** decimals);
     if (Number.isSafeInteger(mantissa) && mantissa / 10 ** decimals === number) target.add(mantissa, decimals);
@@ -200,20 +209,20 @@ export class CsvReader implements TraceReader {
     this.moments?.drop(this.rows);
   }
 
-  private problem(column: number, message: string): TraceProblem {
-    return new TraceProblem(column ? `/line ${this.line}/column ${column}` : `/line ${this.line}`, message);
+  private problem(column: number, words: () => string): TraceProblem {
+    return new TraceProblem(column ? `/line ${this.line}/column ${column}` : `/line ${this.line}`, words);
   }
 
   private recording(d: Dialect): ReadRecording {
     const notes: string[] = [];
-    if (this.broken) notes.push(tr`What stands after the last row was left out: ${this.broken.path.slice(1)}.`);
+    if (this.broken) notes.push(tr`What stands after the last row was left out: ${placeIn(this.broken.path)}.`);
     if (this.short) notes.push(tr`${this.short} cells are missing at the ends of lines; they are gaps.`);
     const { clock, began_s } = this.clock(d, notes);
     const columns = d.columns.flatMap((c, i): ReadColumn[] => {
       const samples = this.columns[i];
       return samples ? [{ name: c.name, unit: c.unit, samples, scale: 1, clock }] : [];
     });
-    if (!columns.length) throw new TraceProblem('', 'There is no column of values beside the time.');
+    if (!columns.length) throw new TraceProblem('', () => tr`There is no column of values beside the time.`);
     return { kind: 'csv', columns, codes: [], began_s, notes };
   }
 
@@ -256,17 +265,24 @@ class MomentColumn {
   private before = -Infinity;
   private midnights = 0;
 
-  read(bytes: Uint8Array, from: number, to: number, isDay: boolean, problem: (m: string) => TraceProblem): void {
+  read(
+    bytes: Uint8Array,
+    from: number,
+    to: number,
+    isDay: boolean,
+    problem: (words: () => string) => TraceProblem,
+  ): void {
     if (!isDay && this.quick(bytes, from, to)) return;
     const text = new TextDecoder().decode(bytes.subarray(from, to)).replace(/^\s*"?|"?\s*$/g, '');
     if (isDay) {
       const day = readDay(text);
-      if (day === null) throw problem(`"${text.slice(0, 40)}" is no day.`);
+      if (day === null) throw problem(() => tr`${quoted(text.slice(0, 40))} is no day.`);
       this.day = day;
       return;
     }
     const moment = readMoment(text);
-    if (!moment) throw problem(text === '' ? 'The row has no time.' : `"${text.slice(0, 40)}" is no time.`);
+    if (!moment)
+      throw problem(() => (text === '' ? tr`The row has no time.` : tr`${quoted(text.slice(0, 40))} is no time.`));
     this.clock = moment;
     this.hasDay ||= moment.hasDay;
     this.remember(bytes, from, to, moment.seconds);

@@ -47,16 +47,16 @@ export const NOTHING =
 export function understand(head: Uint8Array, isWhole: boolean): Dialect {
   const { encoding, text } = decoded(head);
   if (text.includes('\0'))
-    throw new TraceProblem('/line 1', 'There are NUL characters: this is no text, or it was damaged.');
+    throw new TraceProblem('/line 1', () => tr`There are NUL characters: this is no text, or it was damaged.`);
   const lines = text.split(/\r\n|\n|\r/);
   if (!isWhole && lines.length > 1) lines.pop();
-  if (lines.every((l) => l.trim() === '')) throw new TraceProblem('', 'The file is empty.');
+  if (lines.every((l) => l.trim() === '')) throw new TraceProblem('', () => tr`The file is empty.`);
   const marked = /^sep=(.)$/.exec(lines[0] ?? '')?.[1];
   const shape = bestShape(lines, marked);
   if (!shape)
     throw new TraceProblem(
       '',
-      'No table was found: no line consists of numbers between commas, semicolons, tabs, bars or blanks.',
+      () => tr`No table was found: no line consists of numbers between commas, semicolons, tabs, bars or blanks.`,
     );
   const { delimiter, decimal, first } = shape;
   const cells = (i: number): string[] => split(lines[i] ?? '', delimiter);
@@ -68,7 +68,8 @@ export function understand(head: Uint8Array, isWhole: boolean): Dialect {
   if (width > MOST_COLUMNS)
     throw new TraceProblem(
       `/line ${first + 1}`,
-      `There are ${width} columns; ${MOST_COLUMNS} is the most. A log of a few wires has fewer: leave the others out.`,
+      () =>
+        tr`There are ${width} columns; ${MOST_COLUMNS} is the most. A log of a few wires has fewer: leave the others out.`,
     );
   const units = unitsAt < 0 ? [] : cells(unitsAt);
   const rows = lines
@@ -244,7 +245,10 @@ function timeSource(
   const cells = (c: number): string[] => rows.map((r) => r[c] ?? '').filter((x) => x !== '');
   const all = (c: number, is: (x: string) => boolean): boolean => cells(c).length > 0 && cells(c).every(is);
   const at = (is: (c: DialectColumn, i: number) => boolean): number => columns.findIndex(is);
-  const moment = at((_, i) => all(i, (x) => readMoment(x) !== null));
+  const isMoment = (x: string): boolean => readMoment(x) !== null;
+  // Where a few cells are none, such as a damaged row or what stands below the table, reading says so at their line.
+  const most = (c: number): boolean => cells(c).filter(isMoment).length > cells(c).length / 2;
+  const moment = [at((_, i) => all(i, isMoment)), at((_, i) => most(i))].find((i) => i >= 0) ?? -1;
   if (moment >= 0) {
     const day = at((_, i) => i !== moment && all(i, (x) => readDay(x) !== null));
     return { kind: 'moment', column: moment, day: day < 0 ? null : day };

@@ -204,6 +204,14 @@ it('reads J1939 signals and codes from a CAN log', () => {
   expect(() => readTrace(bytes('(1.0) can0 0CF00400#FFFF\nnonsense\n'))).toThrow('no frame');
 });
 
+it('keeps a column of times where one of its cells is none, and says so of that line', () => {
+  const times = ['time,V', '08:00:00.0,1', '08:00:00.1,2', '08:00:00.2,3'];
+  const below = read([...times, 'end of log', ''].join('\n'));
+  expect(facts(below)).toEqual([['V', null, 3, 0.1, 2]]);
+  expect(below.notes).toEqual(['What stands after the last row was left out: line 5, column 1.']);
+  expect(problemOf([...times, 'noon,4', '08:00:00.4,5'].join('\n'))).toBe('/line 5/column 1 "noon" is no time.');
+});
+
 it('answers any damage with a recording or a reason', () => {
   const seeds = [
     bytes(`Logger\nTime;a (V);b\n${rows(40, (i) => `${at(i)};${value(i)};1,5`)}`),

@@ -1,5 +1,7 @@
 import type { Clock } from '../../core/signal/clock';
 import type { Samples } from '../../core/signal/samples';
+import { type Said, sayingOf } from '../../core/locale/said';
+import { tr } from '../../core/locale/translate';
 
 /** One column of a recording as it was read. */
 export interface ReadColumn {
@@ -40,16 +42,33 @@ export interface TraceReader {
   readonly end: () => ReadRecording;
 }
 
-/** The file cannot be read: why, and where. */
+/**
+ * The file cannot be read: why, and where. Files are read where nobody's language is known: the message is plain English, and
+ * `said` holds what it is made of, so that whoever shows it can say it again for its reader (`sayerOf`).
+ */
 export class TraceProblem extends Error {
-  constructor(
-    readonly path: string,
-    message: string,
-  ) {
-    super(message);
+  readonly path: string;
+  readonly said: Said;
+
+  /** `path`: see `placeIn`. `words` makes the message, with `tr`. */
+  constructor(path: string, words: () => string) {
+    const { result, said } = sayingOf(words, (text) => [text]);
+    super(result);
     this.name = 'TraceProblem';
+    this.path = path;
+    this.said = said;
   }
 }
+
+/** A path of a file of lines, `/line 12/column 3` or `/line 12`, for people; `''` for the whole file. */
+export function placeIn(path: string): string {
+  const [, line, column] = /^\/line (\d+)(?:\/column (\d+))?$/.exec(path) ?? [];
+  if (line === undefined) return path.slice(1);
+  return column === undefined ? tr`line ${line}` : tr`line ${line}, column ${column}`;
+}
+
+/** A text of the file, as it stands there: not a number and not a word that a reader would want in another form. */
+export const quoted = (text: string): string => `"${text}"`;
 
 /** A file with more columns is no log of a few wires. */
 export const MOST_COLUMNS = 128;

@@ -1,4 +1,5 @@
 import { grouped } from '../../core/locale/numbers';
+import { tr } from '../../core/locale/translate';
 import { rateClock } from '../../core/signal/clock';
 import { Samples } from '../../core/signal/samples';
 import { MOST_COLUMNS, MOST_SAMPLES, type ReadRecording, TraceProblem, type TraceReader } from './types';
@@ -45,9 +46,9 @@ export class WavReader implements TraceReader {
 
   end(): ReadRecording {
     const { layout } = this;
-    if (!layout) throw new TraceProblem('', 'This WAV file states no format.');
+    if (!layout) throw new TraceProblem('', () => tr`This WAV file states no format.`);
     const count = Math.min(...this.columns.map((c) => c.count));
-    if (!(count > 0)) throw new TraceProblem('', 'There are no samples in it.');
+    if (!(count > 0)) throw new TraceProblem('', () => tr`There are no samples in it.`);
     const clock = rateClock(layout.rate_Hz, count);
     const scale = layout.code === FLOAT ? 1 : 2 ** -(layout.bits - 1);
     const columns = this.columns.map((samples, i) => ({ name: String(i + 1), unit: null, samples, scale, clock }));
@@ -68,21 +69,21 @@ export class WavReader implements TraceReader {
     if (!this.hasBegun) {
       if (room < 12) return at;
       if (ascii(bytes, at) !== 'RIFF' || ascii(bytes, at + 8) !== 'WAVE')
-        throw new TraceProblem('', 'This is no WAV file.');
+        throw new TraceProblem('', () => tr`This is no WAV file.`);
       this.hasBegun = true;
       return at + 12;
     }
     if (room < 8) return at;
     const [id, size] = [ascii(bytes, at), view.getUint32(at + 4, true)];
     if (id === 'fmt ') {
-      if (size < 16 || size > 4096) throw new TraceProblem('', 'The format of this WAV file is damaged.');
+      if (size < 16 || size > 4096) throw new TraceProblem('', () => tr`The format of this WAV file is damaged.`);
       if (room < 8 + size) return at;
       this.layout = layoutOf(view, at + 8, size);
       this.columns = Array.from({ length: this.layout.channels }, () => new Samples());
       return at + 8 + size + (size % 2);
     }
     if (id === 'data') {
-      if (!this.layout) throw new TraceProblem('', 'This WAV file has samples before its format.');
+      if (!this.layout) throw new TraceProblem('', () => tr`This WAV file has samples before its format.`);
       this.isInData = true;
       this.left = size;
       return at + 8;
@@ -108,7 +109,10 @@ export class WavReader implements TraceReader {
       }
     this.left -= frames * layout.frame;
     if ((this.columns[0]?.count ?? 0) * layout.channels > MOST_SAMPLES)
-      throw new TraceProblem('', `There are more than ${grouped(MOST_SAMPLES)} samples: cut the file into parts.`);
+      throw new TraceProblem(
+        '',
+        () => tr`There are more than ${grouped(MOST_SAMPLES)} samples: cut the file into parts.`,
+      );
     return offset;
   }
 }
@@ -123,11 +127,11 @@ function layoutOf(view: DataView, at: number, size: number): Layout {
   if (!isKnown)
     throw new TraceProblem(
       '',
-      `WAV of ${bits} bits and code ${code} is not read: only PCM of 8 to 32 bits and floating point.`,
+      () => tr`WAV of ${bits} bits and code ${code} is not read: only PCM of 8 to 32 bits and floating point.`,
     );
   if (channels < 1 || channels > MOST_COLUMNS)
-    throw new TraceProblem('', `This WAV file says that it has ${channels} channels.`);
-  if (rate_Hz < 1) throw new TraceProblem('', 'This WAV file states no sample rate.');
+    throw new TraceProblem('', () => tr`This WAV file says that it has ${channels} channels.`);
+  if (rate_Hz < 1) throw new TraceProblem('', () => tr`This WAV file states no sample rate.`);
   return { code, channels, rate_Hz, bits, frame: (channels * bits) / 8 };
 }
 

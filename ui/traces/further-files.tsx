@@ -49,9 +49,7 @@ export function FurtherFiles({ first, dialect, further, disabled, onChange }: Pr
     const joined = await joinFile(first, dialect, file);
     setBusy(false);
     if (!joined.ok) {
-      setProblem(
-        tr`${file.name}${joined.path ? `, ${joined.path.slice(1)}` : ''}: ${joined.message} It was not added.`,
-      );
+      setProblem(tr`${file.name}${joined.place ? `, ${joined.place}` : ''}: ${joined.message} It was not added.`);
       return;
     }
     onChange([...further, { file, ...joined.value, shift: shown(joined.value.proposed.shift_s) }], true);

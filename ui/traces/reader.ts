@@ -1,9 +1,11 @@
 'use client';
 import { proxy, type Remote, wrap } from 'comlink';
 import { v7 } from 'uuid';
+import { sayerOf } from '../../core/locale/said';
+import { word } from '../../core/locale/translate';
 import type { AskedCapture, ColumnChoice } from '../../application/traces/stored';
 import type { Dialect } from '../../formats/trace/dialect';
-import type { ReadCode } from '../../formats/trace/types';
+import { placeIn, type ReadCode } from '../../formats/trace/types';
 import type { Answer, FurtherFile, Joined, TraceWorker, Understood } from '../../workers/trace.worker';
 import { problemsOf, send, sendBlock } from '../kit/send';
 
@@ -26,18 +28,24 @@ function reader(): Remote<TraceWorker> {
   return worker;
 }
 
+/** What was read, or why not and where in the file (`''`: all of it), in the reader's words. */
+export type Reading<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly place: string; readonly message: string };
+
 /** What the worker answers; where there is none, that. */
-async function asked<T>(ask: (worker: Remote<TraceWorker>) => Promise<Answer<T>>): Promise<Answer<T>> {
-  const answer = ask(reader());
+async function asked<T>(ask: (worker: Remote<TraceWorker>) => Promise<Answer<T>>): Promise<Reading<T>> {
+  const asking = ask(reader());
   try {
-    return await Promise.race([answer, broken ?? answer]);
+    const answer = await Promise.race([asking, broken ?? asking]);
+    if (answer.ok) return answer;
+    return { ok: false, place: placeIn(answer.path), message: sayerOf(answer.said)(answer.message) };
   } catch {
-    return { ok: false, path: '', message: 'Recordings cannot be read here at the moment. Reload the page.' };
+    return { ok: false, place: '', message: word('Recordings cannot be read here at the moment. Reload the page.') };
   }
 }
 
-export const lookAt = (file: File): Promise<Answer<Understood>> => asked((w) => w.look(file));
-export const joinFile = (first: File, dialect: Partial<Dialect> | null, further: File): Promise<Answer<Joined>> =>
+export const lookAt = (file: File): Promise<Reading<Understood>> => asked((w) => w.look(file));
+export const joinFile = (first: File, dialect: Partial<Dialect> | null, further: File): Promise<Reading<Joined>> =>
   asked((w) => w.join(first, dialect, further));
 export const cancelReading = (): void => void reader().cancel();
 
@@ -71,7 +79,7 @@ export async function takeIn(
 ): Promise<TakenIn> {
   const onShare = proxy((s: number) => onProgress('reading', s));
   const taken = await asked((w) => w.take(file, dialect, further, choices, capture, onShare));
-  if (!taken.ok) return { ok: false, message: taken.path ? `${taken.path.slice(1)}: ${taken.message}` : taken.message };
+  if (!taken.ok) return { ok: false, message: [taken.place, taken.message].filter(Boolean).join(': ') };
   const { head, codes } = taken.value;
   const goesOn = half !== null && half.sha256 === head.sha256;
   const id = goesOn ? half.id : v7();

@@ -78,7 +78,7 @@ function useChosen({ plan, engine }: TakeInProps) {
     change({ problem: null, understood: null });
     const looked = await lookAt(next);
     if (!looked.ok) {
-      const where = looked.path ? `, ${looked.path.slice(1)}` : '';
+      const where = looked.place ? `, ${looked.place}` : '';
       change({ problem: tr`${next.name}${where}: ${looked.message} Nothing was stored.` });
       return;
     }
