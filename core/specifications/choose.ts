@@ -1,4 +1,4 @@
-import { tr } from '../locale/translate';
+import { because } from './because';
 import { SCOPES, type Scope, type Situation, type Specification, type When } from './types';
 
 /** Why a specification was passed over. */
@@ -142,7 +142,11 @@ export function explainChoice(shelf: ArrangedSpecifications, situation: Situatio
   const passedOver = ofTest.all
     .filter((s) => s !== chosen)
     .map((s) => ({ specification: s, why: whyNot(s, newest.has(s), chosen, situation) }));
-  return { chosen, because: chosen ? because(chosen, situation) : '', passedOver };
+  return {
+    chosen,
+    because: chosen ? because(chosen, situation, conditionsMet(chosen.when, situation) ?? 0) : '',
+    passedOver,
+  };
 }
 
 function whyNot(s: Specification, isNewest: boolean, chosen: Specification | null, situation: Situation): PassedOver {
@@ -156,25 +160,4 @@ function whyNot(s: Specification, isNewest: boolean, chosen: Specification | nul
   if (rank(s) > rank(chosen)) return 'other school';
   if (met < (conditionsMet(chosen.when, situation) ?? 0)) return 'fewer conditions met';
   return STATUS_RANK[s.status] > STATUS_RANK[chosen.status] ? 'not approved' : 'came first';
-}
-
-const SCOPE_WORDS: Readonly<Record<Scope, string>> = {
-  part: 'It is for exactly this part',
-  family: 'It is for this engine family',
-  depot: 'It is this depot’s own rule',
-  general: 'It is a general rule: nothing more exact is on the shelf',
-};
-
-function because(s: Specification, situation: Situation): string {
-  const met = conditionsMet(s.when, situation) ?? 0;
-  const parts = [
-    SCOPE_WORDS[s.scope],
-    met > 0 ? tr`${met} of its conditions ${met === 1 ? 'is' : 'are'} met` : '',
-    s.school === null
-      ? ''
-      : s.school === situation.school
-        ? tr`the depot has picked the house rule “${s.school}”`
-        : tr`of the house rule “${s.school}”, and no other is there`,
-  ];
-  return `${parts.filter(Boolean).join('; ')}.`;
 }

@@ -31,6 +31,7 @@ import type { PlanChange } from '../../core/plan/types';
 import type { RepairRecord } from '../../core/repair/types';
 import { ROLES } from '../../core/foundation/vocabulary';
 import { readStoredJudgement, readStoredReading } from '../../application/judging/stored-judgement';
+import type { NoteBody } from '../../application/report/written-note';
 import type { JobView } from '../../application/views';
 import type { FreezeFrame } from '../../formats/requests/codes';
 import type { Intake } from '../../formats/requests/intake';
@@ -387,11 +388,6 @@ export const jobNote = pgTable(
   },
   (t) => [index('job_note_job').on(t.jobId, t.sequence)],
 );
-
-export interface NoteBody {
-  readonly title: string;
-  readonly lines: readonly string[];
-}
 
 /** What is true while readings are taken, appended whenever it changes; the newest row counts. */
 export const circumstance = pgTable(

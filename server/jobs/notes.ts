@@ -3,6 +3,7 @@ import { asc, eq } from 'drizzle-orm';
 import { runCalculation } from '../../core/calculations/run';
 import { findCalculation } from '../../core/calculations/calculations';
 import { calculationLines } from '../../application/report/calculation-words';
+import { noteForReader, writtenNote } from '../../application/report/written-note';
 import type { NoteView } from '../../application/views';
 import type { Db } from '../db/connection';
 import { type Done, notFound, refuse } from '../db/refusal';
@@ -32,7 +33,7 @@ export async function noteCalculation(db: Db, jobId: string, body: NoteCalculati
     jobId,
     kind: 'sum' as const,
     recordedBy: body.by,
-    body: { title: sum.name, lines: calculationLines(sum, body.inputs, outcomes.value) },
+    body: writtenNote(() => ({ title: sum.name, lines: calculationLines(sum, body.inputs, outcomes.value) })),
   };
   return append(db, jobNote, row);
 }
@@ -42,8 +43,7 @@ export async function notesOf(db: Db, jobId: string): Promise<NoteView[]> {
   return rows.map((n) => ({
     id: n.id,
     kind: n.kind,
-    title: n.body.title,
-    lines: n.body.lines,
+    ...noteForReader(n.body),
     by: n.recordedBy,
     at: n.createdAt.toISOString(),
   }));
@@ -67,10 +67,10 @@ export async function overrideState(db: Db, runId: string, body: OverrideState):
     jobId: run.jobId,
     kind: 'override' as const,
     recordedBy: body.by,
-    body: {
-      title: `Signed off: ${definition.name} without "${state.label}"`,
-      lines: [body.because.trim(), `What it is for: ${state.why}`],
-    },
+    body: writtenNote(() => ({
+      title: tr`Signed off: ${definition.name} without "${state.label}"`,
+      lines: [body.because.trim(), tr`What it is for: ${state.why}`],
+    })),
   };
   return append(db, jobNote, row);
 }

@@ -1,11 +1,14 @@
 import { and, eq, inArray, isNull } from 'drizzle-orm';
 import { v7 } from 'uuid';
-import type { Judgement } from '../../core/judge/types';
+import type { Judgement, Limits } from '../../core/judge/types';
 import { rangeWords } from '../../core/judge/words';
 import { ok, type Result } from '../../core/foundation/result';
+import { appliedBy } from '../../core/specifications/because';
 import { arrangeSpecifications, explainChoice } from '../../core/specifications/choose';
+import { tr } from '../../core/locale/translate';
+import { writtenNote } from '../../application/report/written-note';
 import type { ProblemDetails } from '../../formats/problem';
-import { judgeForRecord } from '../../application/judging/judge-run';
+import { forReader, judgeForRecord } from '../../application/judging/judge-run';
 import type { Db, Tx } from '../db/connection';
 import type { Actor } from '../policy/actor';
 import { authorize } from '../policy/authorize';
@@ -47,6 +50,8 @@ export async function effectOf(db: Db, specificationId: string): Promise<Result<
   return ok(effects);
 }
 
+const rangeOf = (limits: Limits): string => rangeWords(limits, limits);
+
 async function effectOn(
   db: Db | Tx,
   runId: string,
@@ -69,10 +74,10 @@ async function effectOn(
     runId,
     jobNumber: record.job.number,
     fleetNumber: record.unit.fleetNumber,
-    was: rangeWords(record.specification.limits, record.specification.limits),
-    becomes: rangeWords(spec.row.limits, spec.row.limits),
+    was: rangeOf(record.specification.limits),
+    becomes: rangeOf(spec.row.limits),
     changes,
-    summary: becomes.value.summary,
+    summary: forReader(becomes.value, record.definition).summary,
   };
   return { effect, judgement: becomes.value, record };
 }
@@ -107,18 +112,21 @@ export async function applyLimits(
       const { effect, judgement, record } = found;
       await tx
         .update(testRun)
-        .set({ specificationId: spec.row.id, judgement, because: `Applied by ${body.by}.` })
+        .set({ specificationId: spec.row.id, judgement, because: appliedBy(body.by) })
         .where(eq(testRun.id, id));
-      const lines = [
-        `Limits ${effect.was} → ${effect.becomes} (${spec.row.source}, revision ${spec.row.revision})`,
-        ...effect.changes.map((c) => changeWords(c, spec.row.limits)),
-      ];
+      const note = writtenNote(() => ({
+        title: tr`${record.definition.name}: judged again`,
+        lines: [
+          tr`Limits ${rangeOf(record.specification.limits)} → ${rangeOf(spec.row.limits)} (${spec.row.source}, revision ${spec.row.revision})`,
+          ...effect.changes.map((c) => changeWords(c, spec.row.limits)),
+        ],
+      }));
       await tx.insert(jobNote).values({
         id: v7(),
         jobId: record.job.id,
         kind: 'limits',
         recordedBy: body.by,
-        body: { title: `${record.definition.name}: judged again`, lines },
+        body: note,
       });
       return 1;
     });

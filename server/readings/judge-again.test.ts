@@ -1,6 +1,9 @@
 import { eq, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { payerReport } from '../../application/report/job-report';
+import { PLAIN, type Reader, readFor } from '../../core/locale/locale';
+import { PSEUDO } from '../../core/locale/pseudo';
+import { translationOf } from '../locale/translations';
 import { CORE_VERSION } from '../../core/foundation/version';
 import type { Judgement } from '../../core/judge/types';
 import { reasonWords } from '../../core/judge/words';
@@ -126,6 +129,24 @@ test('judging again is asked for, shows what it changes, is done once, and stand
   expect(notes[0]?.lines.join('\n')).toContain('1: 0.6 was too high, is in');
   expect(await verifyJob(test_.db, job)).toMatchObject({ intact: true });
   expect(await judgeAgain(test_.db, v7(), { id: v7(), by: BY })).toMatchObject({ ok: false, error: { status: 404 } });
+});
+
+test('the note is kept in plain words, whoever judged again, and shown to each reader in their own', async () => {
+  const { job, run } = await oldRun(older);
+  const pseudoReader = { locale: { ...PLAIN, language: PSEUDO }, words: translationOf(PSEUDO) };
+  const readAs = async (reader: Reader): Promise<string> => {
+    readFor(() => reader);
+    const [note] = await notesOf(test_.db, job).finally(() => readFor(undefined));
+    return [note?.title, ...(note?.lines ?? [])].join('\n');
+  };
+  readFor(() => pseudoReader);
+  const done = await judgeAgain(test_.db, run, { id: v7(), by: BY }).finally(() => readFor(undefined));
+  expect(done.ok).toBe(true);
+  const plain = await readAs({ locale: PLAIN, words: null });
+  expect(plain).toContain(': judged again\nBy version');
+  expect(plain).toContain('1: 0.6 was too high, is in');
+  expect(await readAs({ locale: { ...PLAIN, decimal: 'comma' }, words: null })).toContain('1: 0,6 was too high, is in');
+  expect(await readAs(pseudoReader)).not.toMatch(/[a-z]{3}/);
 });
 
 test('a new reading in such a run says what the new judge alone has changed', async () => {

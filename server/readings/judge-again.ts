@@ -1,6 +1,8 @@
 import { eq } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { changeWords, type JudgedAgain, verdictChanges } from '../../application/judging/difference';
+import { writtenNote } from '../../application/report/written-note';
+import { tr } from '../../core/locale/translate';
 import { forReader, judgeForRecord } from '../../application/judging/judge-run';
 import { CORE_VERSION } from '../../core/foundation/version';
 import { ok, type Result } from '../../core/foundation/result';
@@ -61,15 +63,20 @@ export async function noteOtherVersion(tx: Tx, record: RunRecord, by: string): P
 
 function noteOf(record: RunRecord, now: Judgement, id: string, by: string) {
   const { was, becomes, changes } = differenceOf(record, now);
-  const lines = changes.length ? changes.map((c) => changeWords(c, now.limits)) : ['No verdict is another one.'];
+  const note = writtenNote(() => ({
+    title: tr`${record.definition.name}: judged again`,
+    lines: [
+      was
+        ? tr`By version ${becomes} of the judge; before by ${was}.`
+        : tr`By version ${becomes} of the judge; before by one that did not say.`,
+      ...(changes.length ? changes.map((c) => changeWords(c, now.limits)) : ['No verdict is another one.']),
+    ],
+  }));
   return {
     id,
     jobId: record.job.id,
     kind: 'judged-again' as const,
     recordedBy: by,
-    body: {
-      title: `${record.definition.name}: judged again`,
-      lines: [`By version ${becomes} of the judge; before by ${was || 'one that did not say'}.`, ...lines],
-    },
+    body: note,
   };
 }

@@ -4,6 +4,7 @@ import { findTest } from '../../core/catalogue/catalogue';
 import type { TestDefinition } from '../../core/catalogue/types';
 import type { Judgement, Position } from '../../core/judge/types';
 import { readStoredJudgement, readStoredReading } from '../../application/judging/stored-judgement';
+import { becauseForReader } from '../../core/specifications/because';
 import type { Situation } from '../../core/specifications/types';
 import { forReader, judgeRun, type RunInputs } from '../../application/judging/judge-run';
 import {
@@ -305,7 +306,7 @@ export async function viewRun(db: Db, runId: string, shared?: SharedByRuns): Pro
     startedBy: record.run.startedBy,
     definition: record.definition,
     decision: record.run.decision,
-    because: record.run.because,
+    because: becauseForReader(record.run.because),
     testLeads,
     unit: record.unit,
     job: brief,

@@ -1,6 +1,7 @@
 import { tr } from '../../core/locale/translate';
 import { asc } from 'drizzle-orm';
 import { groupBy } from '../../core/foundation/collections';
+import { becauseForReader } from '../../core/specifications/because';
 import type { Specification } from '../../core/specifications/types';
 import type { SpecificationEntry } from '../../formats/specifications';
 import type { ChoiceView, SpecificationLine, SpecificationsView } from '../../application/specifications-view';
@@ -73,7 +74,7 @@ async function choiceOf(db: Db, runId: string): Promise<ChoiceView | null> {
     runId,
     title: tr`${record.unit.fleetNumber}, job ${record.job.number}: ${record.definition.name}`,
     chosen: record.specification.id,
-    because: record.run.because,
+    because: becauseForReader(record.run.because),
     passedOver: choice.passedOver.map(({ specification: s, why }) => ({
       id: s.id,
       revision: s.revision,
