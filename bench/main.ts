@@ -68,7 +68,7 @@ async function main(names: readonly string[]): Promise<void> {
   await loadDemo(connection.db);
   for (const [name, run] of Object.entries(DATABASE)) if (wanted(name)) await run(connection.db);
   const onServer = Object.entries(SERVER).filter(([name]) => wanted(name));
-  const server = new OwnServer(4183);
+  const server = new OwnServer('bench');
   if (onServer.length) await server.start();
   try {
     for (const [, run] of onServer) await run(server.base, url, connection.db, server);

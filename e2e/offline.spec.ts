@@ -33,7 +33,7 @@ test('from the morning to the evening without the server: a whole job with a pho
   browser,
   playwright,
 }) => {
-  const server = new OwnServer(4191);
+  const server = new OwnServer('offline: a day');
   await server.start();
   const api = await playwright.request.newContext({ baseURL: server.base });
   await api.post('/api/session/sign-in', { data: { name: 'Odile Brandt', pin: DEMO_PIN } });
@@ -147,7 +147,7 @@ test('five wrong PINs wipe the device; what waited is a file that a lead takes i
   browser,
   playwright,
 }) => {
-  const server = new OwnServer(4192);
+  const server = new OwnServer('offline: wiped');
   await server.start();
   const api = await playwright.request.newContext({ baseURL: server.base });
   await api.post('/api/session/sign-in', { data: { name: 'Odile Brandt', pin: DEMO_PIN } });
@@ -207,7 +207,7 @@ test('five wrong PINs wipe the device; what waited is a file that a lead takes i
 });
 
 test('signed out meanwhile: the server asks who it is, then everything goes', async ({ page, context }) => {
-  const server = new OwnServer(4193);
+  const server = new OwnServer('offline: signed out');
   await server.start();
   try {
     await takeDevice(page, server.base, 'Tobin Marsh');
@@ -243,7 +243,7 @@ test('signed out meanwhile: the server asks who it is, then everything goes', as
 test('where the application lies on the device, circuits are weighed and recordings read beside the page as before', async ({
   page,
 }) => {
-  const server = new OwnServer(4194);
+  const server = new OwnServer('offline: beside the page');
   await server.start();
   try {
     await takeDevice(page, server.base, 'Tobin Marsh');

@@ -7,7 +7,7 @@ test('the server dies in the middle: nothing typed is lost, all of it is sent on
   request,
   context,
 }) => {
-  const server = new OwnServer(4182);
+  const server = new OwnServer('outage');
   await server.start();
   try {
     const bench = new BenchPage(page, await newRun(request, 'PL-07', server.base));

@@ -178,7 +178,7 @@ test('whoever goes through invented names is slowed down; a tablet of the shop a
   browser,
 }) => {
   // Behind a proxy, whose word for the address is believed: 203.0.113.0/24 is kept for examples (RFC 5737).
-  server = new OwnServer(4187, { MUDFLAT_PROXY: '127.0.0.1' });
+  server = new OwnServer('proxied', { MUDFLAT_PROXY: '127.0.0.1' });
   await server.start();
   const { base: baseURL } = server;
   const at = { 'x-forwarded-for': '203.0.113.7' };

@@ -5,7 +5,7 @@ import { v7 } from 'uuid';
 import { DEMO_PIN } from '../demo/fleet';
 import { demoId } from '../demo/load';
 import { BenchPage, newRun } from './bench-page';
-import { OwnServer } from './server';
+import { OwnServer, PORTS } from './server';
 
 test.use({ storageState: { cookies: [], origins: [] } });
 
@@ -34,11 +34,11 @@ test('two web servers over one database: sign-in, numbers, photos, live updates,
   browser,
   playwright,
 }) => {
-  const servers = [new OwnServer(4194), new OwnServer(4195)] as const;
+  const servers = [new OwnServer('two servers: one'), new OwnServer('two servers: other')] as const;
   await Promise.all(servers.map((s) => s.start()));
-  const { proxy, asked } = inTurn([4194, 4195]);
-  await new Promise<void>((done) => proxy.listen(4196, '127.0.0.1', () => done()));
-  const baseURL = 'http://127.0.0.1:4196';
+  const { proxy, asked } = inTurn(servers.map((s) => s.port));
+  await new Promise<void>((done) => proxy.listen(PORTS['two servers: proxy'], '127.0.0.1', () => done()));
+  const baseURL = `http://127.0.0.1:${PORTS['two servers: proxy']}`;
   const api = await playwright.request.newContext({ baseURL });
   try {
     // Signed in at one, known at the other.

@@ -43,7 +43,7 @@ test('an empty workshop is set up, and comes to its first report', async ({ brow
   const url = await emptyDatabase();
   const code = /set-up code (\S+)/.exec(prepare(url, '--own').stdout)?.[1] ?? '';
   expect(code).not.toBe('');
-  server = new OwnServer(4188, { DATABASE_URL: url });
+  server = new OwnServer('workshop', { DATABASE_URL: url });
   await server.start();
   const context = await browser.newContext({ baseURL: server.base, storageState: { cookies: [], origins: [] } });
   const page = await context.newPage();
