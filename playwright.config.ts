@@ -2,6 +2,8 @@ import { defineConfig } from '@playwright/test';
 import { DEVICE } from './e2e/global-setup';
 
 const PORT = 4181;
+/** Begun first: the last of the tests would otherwise be long ones that have the machine to themselves. */
+const LONG = /(?:offline|outage|sweep|words|workshop)\.spec\.ts/;
 
 /**
  * The real interface in Debian's Chromium, against a server of its own and the throwaway database of
@@ -10,6 +12,10 @@ const PORT = 4181;
 export default defineConfig({
   testDir: 'e2e',
   fullyParallel: true,
+  projects: [
+    { name: 'long', testMatch: LONG },
+    { name: 'short', testIgnore: LONG },
+  ],
   // More than processors: two tests wait a third of their time, for frames, answers and what is shown late on purpose.
   workers: 3,
   // What passes only at the second try is named in the summary: a slip of the machine, or a race to look for.

@@ -411,8 +411,8 @@ export interface WorkshopView {
   readonly locale: Locale | null;
   /** When the last backup was proven, ISO 8601; `null` for a demo. */
   readonly backup: { readonly last: string | null } | null;
-  /** Where a tablet learns how it takes the certificate; `null` where there is no HTTPS. */
-  readonly yard: string | null;
+  /** Where a tablet learns how it takes the certificate, and that as a QR code (SVG); `null` where there is no HTTPS. */
+  readonly yard: { readonly address: string; readonly code: string } | null;
   readonly depots: readonly DepotLine[];
   readonly families: readonly FamilyLine[];
   readonly units: readonly UnitLine[];

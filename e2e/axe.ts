@@ -3,20 +3,20 @@ import type { Page } from '@playwright/test';
 
 const axe = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
 
-/** What axe calls serious or critical on this page. */
-export async function seriousIssues(page: Page): Promise<string[]> {
+/** What axe calls serious or critical on this page; `contrast`: of its colours alone. */
+export async function seriousIssues(page: Page, what: 'all' | 'contrast' = 'all'): Promise<string[]> {
   await page.evaluate(axe);
-  return page.evaluate(async () => {
+  return page.evaluate(async (asked) => {
     const { axe: checker } = window as unknown as {
       axe: {
-        run: () => Promise<{
+        run: (options: { runOnly?: string[] }) => Promise<{
           violations: { id: string; impact: string; nodes: { html: string; failureSummary: string }[] }[];
         }>;
       };
     };
-    const { violations } = await checker.run();
+    const { violations } = await checker.run(asked === 'contrast' ? { runOnly: ['color-contrast'] } : {});
     return violations
       .filter((v) => v.impact === 'serious' || v.impact === 'critical')
       .map((v) => `${v.id}: ${v.nodes.map((n) => `${n.html} ${n.failureSummary}`).join(' | ')}`);
-  });
+  }, what);
 }

@@ -26,7 +26,8 @@ for (const theme of ['shed', 'night', 'sun']) {
     ]) {
       await page.goto(url);
       await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
-      expect(await seriousIssues(page), url).toEqual([]);
+      // Only its colours differ from theme to theme.
+      expect(await seriousIssues(page, theme === 'shed' ? 'all' : 'contrast'), url).toEqual([]);
     }
   });
 }

@@ -206,11 +206,28 @@ test('five wrong PINs wipe the device; what waited is a file that a lead takes i
   }
 });
 
-test('signed out meanwhile: the server asks who it is, then everything goes', async ({ page, context }) => {
+test('on the device threads work as before; signed out meanwhile: the server asks who it is, then everything goes', async ({
+  page,
+  context,
+}) => {
   const server = new OwnServer('offline: signed out');
   await server.start();
   try {
     await takeDevice(page, server.base, 'Tobin Marsh');
+
+    // Circuits are weighed and recordings read in threads beside the page: there as well.
+    const run = await newRun(page.request, 'PL-11', server.base);
+    await page.goto(`${server.base}/runs/${run}`);
+    await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
+    await expect(page.locator('#entry')).toBeFocused();
+    await type(page, '0.1', '0.7', 'OL');
+    await expect(page.getByRole('region', { name: 'What the circuit says' })).toContainText('plug 2 is open');
+    await page.goto(`${server.base}/jobs/${await jobOf(page.request, run, server.base)}/traces`);
+    const rows = Array.from({ length: 400 }, (_, i) => `${(i / 100).toFixed(2)};${(2 + (i % 7) / 100).toFixed(2)}`);
+    const buffer = Buffer.from(`time (s);rail (V)\n${rows.join('\n')}\n`);
+    await page.locator('input[type=file]').setInputFiles({ name: 'road.csv', mimeType: 'text/csv', buffer });
+    await expect(page.getByText('cells between semicolons')).toBeVisible();
+
     await server.stop();
     await page.goto(`${server.base}/`);
     const hands = new Hands(page);
@@ -235,29 +252,6 @@ test('signed out meanwhile: the server asks who it is, then everything goes', as
     await banner.getByRole('button', { name: 'Go on with the server' }).click();
     await expect(page.getByText('Opened while nobody was signed in').first()).toBeVisible();
     await expect(page.getByText('New job')).toHaveCount(0);
-  } finally {
-    await server.stop();
-  }
-});
-
-test('where the application lies on the device, circuits are weighed and recordings read beside the page as before', async ({
-  page,
-}) => {
-  const server = new OwnServer('offline: beside the page');
-  await server.start();
-  try {
-    await takeDevice(page, server.base, 'Tobin Marsh');
-    const run = await newRun(page.request, 'PL-11', server.base);
-    await page.goto(`${server.base}/runs/${run}`);
-    await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
-    await expect(page.locator('#entry')).toBeFocused();
-    await type(page, '0.1', '0.7', 'OL');
-    await expect(page.getByRole('region', { name: 'What the circuit says' })).toContainText('plug 2 is open');
-    await page.goto(`${server.base}/jobs/${await jobOf(page.request, run, server.base)}/traces`);
-    const rows = Array.from({ length: 400 }, (_, i) => `${(i / 100).toFixed(2)};${(2 + (i % 7) / 100).toFixed(2)}`);
-    const buffer = Buffer.from(`time (s);rail (V)\n${rows.join('\n')}\n`);
-    await page.locator('input[type=file]').setInputFiles({ name: 'road.csv', mimeType: 'text/csv', buffer });
-    await expect(page.getByText('cells between semicolons')).toBeVisible();
   } finally {
     await server.stop();
   }

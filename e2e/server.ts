@@ -11,7 +11,6 @@ export const PORTS = {
   'offline: a day': 4191,
   'offline: wiped': 4192,
   'offline: signed out': 4193,
-  'offline: beside the page': 4194,
   'two servers: one': 4195,
   'two servers: other': 4196,
   'two servers: proxy': 4197,

@@ -102,7 +102,7 @@ test('a wrong file is refused with line and column, and nothing is stored', asyn
   broken[20_000] = '200.00,oops,1,1,1,12';
   await choose(page, job, 'broken.csv', Buffer.from(broken.join('\r\n')));
   await page.getByRole('button', { name: 'Take it in' }).click();
-  await expect(page.getByRole('alert').first()).toContainText('line 20001/column 2');
+  await expect(page.getByRole('alert').first()).toContainText('line 20001, column 2');
   expect(await (await page.request.get(`/api/jobs/${job}/traces`)).json()).toEqual([]);
 });
 

@@ -4,6 +4,7 @@ import { v7 } from 'uuid';
 import { DEMO_PIN, PERSONS } from '../demo/fleet';
 import { PSEUDO, pseudo } from '../core/locale/pseudo';
 import { freshDevice } from './bench-page';
+import { everyPage } from './every-page';
 
 // In the pseudo-language no text of the application has a plain letter left. What still has some is hard-wired: no
 // translation would reach it. What people have written, names, units and file formats stay as they are.
@@ -71,11 +72,14 @@ const OF_A_JOB = [
 ];
 
 const LEAD = PERSONS.find((p) => p.role === 'lead' && p.depot === null) ?? PERSONS[0];
-/** Of the demo: its ids are made of names. What other tests have begun is there today and another tomorrow. */
+/** Of the demo: its ids are made of names. What other tests have begun is there today and another tomorrow, in their words. */
 const isOfDemo = (url: URL): boolean => !/[0-9a-f]{8}-[0-9a-f]{4}-[^5][0-9a-f]{3}-/.test(url.pathname);
 const kindOf = (url: URL): string => url.pathname.replace(/[0-9a-f]{8}-[0-9a-f-]{27}/, '*');
 
-test('every text of every page comes out of the catalogue', async ({ browser, baseURL }) => {
+test('every page of the demo as a lead sees it, with every text of it out of the catalogue', async ({
+  browser,
+  baseURL,
+}) => {
   test.slow();
   const lead = await freshDevice(browser, baseURL, LEAD.name);
   const name = `Reader ${Date.now() % 100_000}`;
@@ -91,37 +95,14 @@ test('every text of every page comes out of the catalogue', async ({ browser, ba
   expect((await context.request.post('/api/session/locale', { data: { locale } })).ok()).toBe(true);
 
   const page = await context.newPage();
-  const wrong: string[] = [];
   /** Texts with a plain letter in them, and where they stood. */
   const seen = new Map<string, string>();
   const look = async (where: string): Promise<void> => {
     for (const text of await textsOf(page)) if (WORD.test(text.replace(SYMBOLS, ''))) seen.set(text, where);
   };
-  page.on('console', (m) => {
-    if (m.type() === 'error') wrong.push(`${page.url()}: ${m.text()}`);
+  const { wrong, visited } = await everyPage(context, page, baseURL ?? '', true, async (url) => {
+    if (isOfDemo(url)) await look(kindOf(url));
   });
-  const queue = ['/'];
-  const visited = new Set<string>();
-  const ofKind = new Map<string, number>();
-  for (let path = queue.shift(); path !== undefined; path = queue.shift()) {
-    if (visited.has(path)) continue;
-    visited.add(path);
-    await page.goto(path);
-    await page.getByRole('main').first().waitFor();
-    await look(kindOf(new URL(path, baseURL)));
-    const links = await page.evaluate(() =>
-      [...document.querySelectorAll<HTMLAnchorElement>('a[href]')].map((a) => a.getAttribute('href') ?? ''),
-    );
-    for (const href of links) {
-      const url = new URL(href, `${baseURL}${path}`);
-      const kind = kindOf(url);
-      const times = ofKind.get(kind) ?? 0;
-      if (url.pathname.startsWith('/api/') || !isOfDemo(url) || times >= (/^\/(?:jobs|runs)\/\*$/.test(kind) ? 6 : 2))
-        continue;
-      ofKind.set(kind, times + 1);
-      queue.push(url.pathname + url.search);
-    }
-  }
   let opened = 0;
   const job = [...visited].find((p) => /^\/jobs\/[^/]+$/.test(p)) ?? '/';
   for (const [path, names] of [...FORMS, [job, OF_A_JOB] as const])
@@ -148,6 +129,6 @@ test('every text of every page comes out of the catalogue', async ({ browser, ba
     if (bad) wrong.push(`${where}: "${bad}" in "${text.slice(0, 120)}"`);
   }
   expect(wrong).toEqual([]);
-  expect(visited.size).toBeGreaterThan(25);
+  expect(visited.size).toBeGreaterThan(45);
   expect(opened).toBeGreaterThan(25);
 });

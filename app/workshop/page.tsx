@@ -1,4 +1,5 @@
 import { titled } from '@/app/titled';
+import bwip from 'bwip-js/node';
 import { needPerson } from '@/app/need-person';
 import { lastBackup, serverDb } from '@/server/db/connection';
 import { listDepots } from '@/server/fleet/depots';
@@ -20,6 +21,7 @@ export default async function WorkshopPage() {
     listFamilies(db),
     listUnits(db),
   ]);
+  const yard = process.env.MUDFLAT_YARD;
   return (
     <div className="flex min-h-dvh flex-col">
       <TopBar here="/workshop">
@@ -32,7 +34,7 @@ export default async function WorkshopPage() {
           locale: installation?.locale ?? null,
           // The demo is nobody's to lose.
           backup: installation?.kind === 'own' ? { last: backup } : null,
-          yard: process.env.MUDFLAT_YARD ?? null,
+          yard: yard ? { address: yard, code: bwip.toSVG({ bcid: 'qrcode', text: yard, scale: 3 }) } : null,
           depots,
           families,
           units,

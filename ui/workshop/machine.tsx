@@ -1,8 +1,6 @@
 'use client';
 import { isoDayShown } from '../../core/locale/dates';
 import { tr } from '../../core/locale/translate';
-import bwip from 'bwip-js/browser';
-import { useMemo } from 'react';
 import type { WorkshopView } from '../../application/views';
 import { useToday } from '../kit/on-client';
 
@@ -13,7 +11,6 @@ const OLD_days = 2;
 /** The machine on which it runs: its backups, and how tablets come to it. */
 export function Machine({ workshop: { backup, yard } }: { workshop: WorkshopView }) {
   const today = useToday();
-  const code = useMemo(() => (yard === null ? null : bwip.toSVG({ bcid: 'qrcode', text: yard, scale: 3 })), [yard]);
   if (backup === null && yard === null) return null;
   const days =
     backup?.last == null || today === null ? null : Math.floor((Date.parse(today) - Date.parse(backup.last)) / DAY_ms);
@@ -28,12 +25,12 @@ export function Machine({ workshop: { backup, yard } }: { workshop: WorkshopView
           {isOld && backup.last !== null && ' That is too long ago: on the machine ./mudflat doctor tells why.'}
         </p>
       )}
-      {yard && code && (
+      {yard && (
         <div className="flex items-center gap-3">
-          {/* Made here from the address, by the package that draws it. */}
-          <div className="size-28 bg-white p-1 [&>svg]:size-full" dangerouslySetInnerHTML={{ __html: code }} />
+          {/* Made by the server from the address, by the package that draws it. */}
+          <div className="size-28 bg-white p-1 [&>svg]:size-full" dangerouslySetInnerHTML={{ __html: yard.code }} />
           <p>
-            A new tablet begins at <b className="font-mono">{yard}</b>:<br />
+            A new tablet begins at <b className="font-mono">{yard.address}</b>:<br />
             there it takes the workshop’s certificate, once.
           </p>
         </div>
