@@ -11,6 +11,9 @@ export interface DeviceCopy {
   readonly tables: readonly TableCopy[];
 }
 
+/** Header of the packed copy with its `madeAt`: whoever keeps it need not unpack it. */
+export const MADE_AT = 'mudflat-made-at';
+
 export interface TableCopy {
   readonly name: string;
   readonly columns: readonly string[];

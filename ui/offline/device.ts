@@ -1,7 +1,7 @@
 import { type Remote, transfer, wrap } from 'comlink';
 import type { DeviceAnswer, DeviceRooms, DeviceView } from '../../application/device-rooms';
 import { currentReader } from '../../core/locale/locale';
-import type { DeviceCopy } from '../../formats/device-copy';
+import { type DeviceCopy, MADE_AT } from '../../formats/device-copy';
 import { v7 } from 'uuid';
 import type { Sending } from '../kit/send';
 import { atOf, byOf, contentOf, idOf, type Kept, type OutboxItem, pathOf } from './items';
@@ -26,11 +26,10 @@ export async function refreshCopy(): Promise<boolean> {
   if (!key) return false;
   const started = Date.now();
   const response = await fetch('/api/device-copy', { cache: 'no-store' }).catch(() => null);
-  if (!response?.ok || !response.body) return false;
-  const text = await response.text();
-  const { madeAt } = JSON.parse(text) as DeviceCopy;
-  const packed = await new Response(new Blob([text]).stream().pipeThrough(new CompressionStream('gzip'))).arrayBuffer();
-  const sealed = await sealWith(key, packed);
+  const madeAt = response?.headers.get(MADE_AT);
+  if (!response?.ok || !madeAt) return false;
+  // It comes packed, and is kept so: millions of characters that a page would have to read and pack while somebody types.
+  const sealed = await sealWith(key, await response.arrayBuffer());
   await keepCopy({ sealed, madeAt, fetchedAt: started, size: sealed.data.byteLength });
   // What was confirmed before it was asked for stands in it.
   await forgetSent(started);
