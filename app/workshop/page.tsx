@@ -11,6 +11,8 @@ import { Workshop } from '@/ui/workshop/workshop';
 export const dynamic = 'force-dynamic';
 export const generateMetadata = titled('Workshop');
 
+const QR = { bcid: 'qrcode', scale: 3 };
+
 export default async function WorkshopPage() {
   await needPerson('/workshop');
   const { db } = serverDb();
@@ -21,7 +23,7 @@ export default async function WorkshopPage() {
     listFamilies(db),
     listUnits(db),
   ]);
-  const yard = process.env.MUDFLAT_YARD;
+  const address = process.env.MUDFLAT_YARD;
   return (
     <div className="flex min-h-dvh flex-col">
       <TopBar here="/workshop">
@@ -34,7 +36,7 @@ export default async function WorkshopPage() {
           locale: installation?.locale ?? null,
           // The demo is nobody's to lose.
           backup: installation?.kind === 'own' ? { last: backup } : null,
-          yard: yard ? { address: yard, code: bwip.toSVG({ bcid: 'qrcode', text: yard, scale: 3 }) } : null,
+          yard: address ? { address, code: bwip.toSVG({ ...QR, text: address }) } : null,
           depots,
           families,
           units,
