@@ -7,15 +7,13 @@ import { demoId } from '../demo/load';
 import { freshDevice, newRun } from './bench-page';
 import { type Case, CASES, IDS, INSTRUMENT, NORTH, OF_UNIT, urlOf } from './routes';
 
+// Whoever comes back to these tests after others finds what was made before.
 test.beforeAll(async ({ browser, baseURL }) => {
   const lead = await freshDevice(browser, baseURL, 'Odile Brandt');
-  expect(
-    (
-      await lead.request.post('/api/instruments', {
-        data: { id: INSTRUMENT, depotId: NORTH, name: `Access ${INSTRUMENT}`, instrument: { kind: 'multimeter' } },
-      })
-    ).status(),
-  ).toBe(201);
+  const made = await lead.request.post('/api/instruments', {
+    data: { id: INSTRUMENT, depotId: NORTH, name: `Access ${INSTRUMENT}`, instrument: { kind: 'multimeter' } },
+  });
+  expect([200, 201]).toContain(made.status());
   await lead.close();
 });
 

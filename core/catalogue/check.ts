@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { checkLimits } from '../limits/check';
 import { requireUnit } from '../quantity/units';
 import type { Problem } from '../foundation/result';
@@ -28,11 +29,11 @@ export function checkDefinition(t: TestDefinition, base = ''): Problem[] {
   if (!t.cautions.some((c) => c.id === 'defer'))
     say('cautions', 'Every test defers to the maker’s service information: keep the caution "defer".');
   for (const [i, rule] of t.rules.entries()) {
-    if (rule.limits.quantity !== t.quantity) say(`rules/${i}/limits/quantity`, `The test reads ${t.quantity}.`);
+    if (rule.limits.quantity !== t.quantity) say(`rules/${i}/limits/quantity`, tr`The test reads ${t.quantity}.`);
     problems.push(...checkLimits(rule.limits, `${base}/rules/${i}/limits`));
     for (const place of Object.keys(rule.limits.byPosition ?? {}))
       if (!isPlace(t, place))
-        say(`rules/${i}/limits/byPosition/${escape(place)}`, `The test has no position "${place}".`);
+        say(`rules/${i}/limits/byPosition/${escape(place)}`, tr`The test has no position "${place}".`);
   }
   return problems;
 }
@@ -45,14 +46,14 @@ function checkPlaces(t: TestDefinition, say: (field: string, message: string) =>
     say('layout', 'Layout "cylinders" goes with positions "cylinders", and with nothing else.');
   if (t.positions !== 'cylinders') {
     for (const [i, p] of t.positions.entries()) {
-      if (t.positions.indexOf(p) !== i) say(`positions/${i}`, `"${p}" is there twice.`);
+      if (t.positions.indexOf(p) !== i) say(`positions/${i}`, tr`"${p}" is there twice.`);
       if (/^\d+$/.test(p)) say(`positions/${i}`, 'A bare number is a cylinder: write "pin 26".');
     }
   }
   for (const place of Object.keys(t.probes ?? {}))
-    if (!isPlace(t, place)) say(`probes/${escape(place)}`, `The test has no position "${place}".`);
+    if (!isPlace(t, place)) say(`probes/${escape(place)}`, tr`The test has no position "${place}".`);
   for (const [name, members] of Object.entries(t.groups ?? {})) {
     for (const [i, member] of members.entries())
-      if (!isPlace(t, member)) say(`groups/${escape(name)}/${i}`, `The test has no position "${member}".`);
+      if (!isPlace(t, member)) say(`groups/${escape(name)}/${i}`, tr`The test has no position "${member}".`);
   }
 }

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { fail, ok, type Problem, type Result } from '../foundation/result';
 import { areJoined, solveCircuit } from './solve';
 import type { Circuit, Element, Fault, Measure, Reading } from './types';
@@ -28,18 +29,18 @@ function checkMeasures(circuit: Circuit, measures: readonly Measure[]): Problem[
   const ids = new Set<string>();
   return measures.flatMap((m, i): Problem[] => {
     const problems: Problem[] = [];
-    if (ids.has(m.id)) problems.push({ path: `/measures/${i}/id`, message: `There are two measures "${m.id}".` });
+    if (ids.has(m.id)) problems.push({ path: `/measures/${i}/id`, message: tr`There are two measures "${m.id}".` });
     ids.add(m.id);
     if (m.mode === 'current') {
       if (!circuit.elements.some((e) => e.id === m.element))
-        problems.push({ path: `/measures/${i}/element`, message: `There is no element "${m.element}".` });
+        problems.push({ path: `/measures/${i}/element`, message: tr`There is no element "${m.element}".` });
       if (m.meter_ohm !== undefined && !(m.meter_ohm >= 0))
         problems.push({ path: `/measures/${i}/meter_ohm`, message: 'It must be 0 or more.' });
       return problems;
     }
     for (const end of ['red', 'black'] as const)
       if (!nodes.has(m[end]))
-        problems.push({ path: `/measures/${i}/${end}`, message: `There is no node "${m[end]}".` });
+        problems.push({ path: `/measures/${i}/${end}`, message: tr`There is no node "${m[end]}".` });
     if (m.lead_ohm !== undefined && !(m.lead_ohm >= 0))
       problems.push({ path: `/measures/${i}/lead_ohm`, message: 'It must be 0 or more.' });
     if (m.mode === 'voltage' && m.meter_ohm !== undefined && !(m.meter_ohm > 0))

@@ -1,3 +1,4 @@
+import { tr } from '../locale/translate';
 import { fail, ok, type Problem, type Result } from '../foundation/result';
 import type { Circuit, Element, Fault } from './types';
 
@@ -132,27 +133,27 @@ function checkCircuit(circuit: Circuit, faults: readonly Fault[]): Problem[] {
   for (const [i, e] of circuit.elements.entries()) {
     const say = (field: string, message: string): void =>
       void problems.push({ path: `/elements/${i}/${field}`, message });
-    if (seen.has(e.id)) say('id', `There are two elements "${e.id}".`);
+    if (seen.has(e.id)) say('id', tr`There are two elements "${e.id}".`);
     seen.add(e.id);
     const value =
       e.kind === 'resistor' ? e.ohms : e.kind === 'voltage' ? e.volts : e.kind === 'current' ? e.amperes : 0;
     if (!Number.isFinite(value)) say(e.kind, 'It must be a finite number.');
     if (e.kind === 'resistor' && value < 0) say('ohms', 'A resistance cannot be below zero.');
     if (e.from === e.to && e.kind === 'voltage' && e.volts !== 0)
-      say('to', `The source "${e.id}" is joined to itself.`);
+      say('to', tr`The source "${e.id}" is joined to itself.`);
   }
   if (
     circuit.elements.length > 0 &&
     !circuit.elements.some((e) => e.from === circuit.reference || e.to === circuit.reference)
   )
-    problems.push({ path: '/reference', message: `No element is joined to "${circuit.reference}".` });
+    problems.push({ path: '/reference', message: tr`No element is joined to "${circuit.reference}".` });
   for (const [i, f] of faults.entries()) {
     const e = circuit.elements.find((o) => o.id === f.element);
-    if (!e) problems.push({ path: `/faults/${i}/element`, message: `There is no element "${f.element}".` });
+    if (!e) problems.push({ path: `/faults/${i}/element`, message: tr`There is no element "${f.element}".` });
     else if (f.kind === 'resistance' && (e.kind === 'voltage' || e.kind === 'current'))
       problems.push({
         path: `/faults/${i}/kind`,
-        message: `"${f.element}" is a source: it has no resistance to replace; use "series".`,
+        message: tr`"${f.element}" is a source: it has no resistance to replace; use "series".`,
       });
     if ('ohms' in f && !(Number.isFinite(f.ohms) && f.ohms >= 0))
       problems.push({ path: `/faults/${i}/ohms`, message: 'It must be a finite number of 0 or more.' });

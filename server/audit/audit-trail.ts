@@ -107,7 +107,7 @@ function chainFaults(events: readonly Checked[]): Fault[] {
 }
 
 function rowFaults(e: Checked): Fault[] {
-  const what = `${kindWords(e.kind)} of event ${e.number} (${e.recorded_by}, ${e.row_id})`;
+  const what = tr`${kindWords(e.kind)} of event ${e.number} (${e.recorded_by}, ${e.row_id})`;
   if (e.now === null) return [{ number: e.number, what: tr`The ${what} is gone from the database.` }];
   if (e.now === e.content) return [];
   const [was, is] = [JSON.parse(e.content) as Record<string, unknown>, JSON.parse(e.now) as Record<string, unknown>];

@@ -1,3 +1,4 @@
+import { tr } from '../../core/locale/translate';
 import { type ProblemDetails, problemDetails } from '../../formats/problem';
 import { fail, type Problem, type Result } from '../../core/foundation/result';
 
@@ -9,11 +10,11 @@ export const refuse = (title: string, errors: readonly Problem[], status = 422) 
   fail<ProblemDetails>(problemDetails(title, errors, status));
 
 export const notFound = (what: string, path = '') =>
-  refuse('Not found.', [{ path, message: `There is no such ${what}.` }], 404);
+  refuse('Not found.', [{ path, message: tr`There is no such ${what}.` }], 404);
 
 /** A row under an id that another row has: 409 at `/id`. */
 export const refuseTakenId = (words: string) =>
-  refuse(TAKEN, [{ path: '/id', message: `Another ${words} has this id.` }], 409);
+  refuse(TAKEN, [{ path: '/id', message: tr`Another ${words} has this id.` }], 409);
 const TAKEN = 'This id is taken.';
 export const isTaken = (problem: ProblemDetails): boolean => problem.status === 409 && problem.title === TAKEN;
 

@@ -1,4 +1,5 @@
 'use client';
+import { tr } from '../../core/locale/translate';
 import { CircleCheck, CircleDashed, CircleX } from 'lucide-react';
 import { useState } from 'react';
 import type { ProofCheck } from '../../core/repair/types';
@@ -44,7 +45,7 @@ export function Proof({ view }: { view: JobView }) {
       {pairs.map((p) => (
         <div key={p.test} className="mt-3">
           <p className="font-semibold">{p.name}, before and after</p>
-          <Sideways name={`Posts: ${p.name}`}>
+          <Sideways name={tr`Posts: ${p.name}`}>
             <MiniPosts
               judgement={p.after?.judgement ?? p.before.judgement}
               {...(p.after ? { before: p.before.judgement } : {})}

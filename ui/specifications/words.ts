@@ -22,7 +22,7 @@ export const SCOPE_WORDS = { part: 'Part', family: 'Engine family', depot: 'Depo
 
 /** What an entry is for: "Engine family L4-20", "Any engine". */
 export const forWords = (e: SpecificationEntry): string =>
-  e.scope === 'general' ? SCOPE_WORDS.general : tr`${SCOPE_WORDS[e.scope]} ${e.of ?? ''}`;
+  e.scope === 'general' ? word(SCOPE_WORDS.general) : tr`${SCOPE_WORDS[e.scope]} ${e.of ?? ''}`;
 
 export function whenWords(when: When = {}): string {
   const { fromTemperature_degC: from, toTemperature_degC: to } = when;

@@ -1,3 +1,4 @@
+import { tr } from '../../locale/translate';
 import { capital } from '../../foundation/text';
 import { type EvidenceKindDefinition, ofPosition, path, say } from './definition';
 import { isCalled } from './supposition';
@@ -29,7 +30,7 @@ export const SCAN_TOOL: EvidenceKindDefinition<'scan-tool'> = {
     { field: 'seen', label: 'What was shown', kind: 'long' },
   ],
   example: { kind: 'scan-tool', what: 'injector', position: 3, outcome: 'self-test failed', seen: 'circuit open' },
-  words: (e) => `Scan tool: ${e.what}${ofPosition(e.position)} ${wordsOf(e.outcome)}. ${e.seen}`,
+  words: (e) => tr`Scan tool: ${e.what}${ofPosition(e.position)} ${wordsOf(e.outcome)}. ${e.seen}`,
   statements: (e, from) => {
     const name = `${capital(e.what)}${ofPosition(e.position)}`;
     const target = path(e.what, e.position ?? null);
@@ -40,14 +41,14 @@ export const SCAN_TOOL: EvidenceKindDefinition<'scan-tool'> = {
             'scan-tool',
             'suspect',
             target,
-            `${name} ${wordsOf(e.outcome)}: part, wire or driver. The controller sees only its own pin.`,
+            tr`${name} ${wordsOf(e.outcome)}: part, wire or driver. The controller sees only its own pin.`,
             from,
           ),
         ];
       case 'self-test passed':
-        return [say('scan-tool', 'noted', target, `${name} ${wordsOf(e.outcome)} at that moment.`, from)];
+        return [say('scan-tool', 'noted', target, tr`${name} ${wordsOf(e.outcome)} at that moment.`, from)];
       default:
-        return [say('scan-tool', 'noted', target, `${name} ${wordsOf(e.outcome)}: ${e.seen}.`, from)];
+        return [say('scan-tool', 'noted', target, tr`${name} ${wordsOf(e.outcome)}: ${e.seen}.`, from)];
     }
   },
   likelihood: (e, supposed) => {
