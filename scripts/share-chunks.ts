@@ -1,7 +1,7 @@
 /**
  * After `next build`: where several routes have a chunk of the same content under a name of its own, all of them load one.
  * Each route's part of the server is written anew otherwise, and every process reads and keeps some sixty copies of it. See
- * docs/decisions/0012-the-house-rebuilt.md.
+ * docs/decisions/0024-many-people-at-once.md.
  *
  *   tsx scripts/share-chunks.ts [DIST]
  */
