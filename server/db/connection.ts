@@ -16,10 +16,16 @@ export interface Connection {
 }
 
 /**
+ * Longer than this process may compute without a pause, on a slow machine that has just started: a connection that was made
+ * meanwhile counts as too late otherwise. Where no database listens, that is said at once.
+ */
+const CONNECT_ms = 30_000;
+
+/**
  * Connects to `url`; nothing is sent until the first query. The caller ends the pool. `wait_ms`: how long a
  * connection may take to be made before the query fails.
  */
-export function connect(url: string, wait_ms = 5000): Connection {
+export function connect(url: string, wait_ms = CONNECT_ms): Connection {
   const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: wait_ms });
   // An idle connection that breaks (server stopped) must not end the process; the next query reconnects.
   pool.on('error', (error) => process.stderr.write(`database connection lost: ${error.message}\n`));
