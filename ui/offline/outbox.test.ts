@@ -31,9 +31,6 @@ const item = (id: string, by = 'T', runId = 'run'): OutboxItem => ({
   body: { id, position: 1, entry: '0.6', by, takenAt: '2026-11-20T10:00:00Z' },
 });
 
-// A page sends what it has kept a moment later: not into the next test.
-afterEach(() => new Promise((done) => setTimeout(done, 60)));
-
 /** A fresh outbox, as after loading the page; the database stays what it was. */
 async function open(server: FakeServer) {
   jest.resetModules();

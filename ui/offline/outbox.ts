@@ -67,15 +67,12 @@ export function onOutbox(listener: (event: OutboxEvent) => void): () => void {
 export const KEPT_CHANNEL = 'mudflat-kept';
 const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel(KEPT_CHANNEL);
 
-/** Two frames: what was typed is judged and seen first. */
-const SENT_AFTER_ms = 34;
-
 /** Keeps an item durably, then sends in the background. Rejects when the browser keeps nothing. */
 export async function keep(item: OutboxItem): Promise<void> {
   await store.add(item);
   emit({ type: 'kept', id: idOf(item) });
   channel?.postMessage(idOf(item));
-  setTimeout(() => void flush(), SENT_AFTER_ms);
+  void flush();
 }
 
 /** What another device has saved, in its order, as what this person answers for. */
