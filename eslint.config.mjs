@@ -35,6 +35,16 @@ export default tseslint.config(
     },
   },
   {
+    files: ['{ui,app}/**/*.{ts,tsx}'],
+    ignores: ['ui/kit/link.tsx'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { paths: [{ name: 'next/link', message: 'ui/kit/link.tsx: it fetches nothing ahead.' }] },
+      ],
+    },
+  },
+  {
     files: ['**/*.test.ts'],
     rules: { '@typescript-eslint/no-non-null-assertion': 'off', '@typescript-eslint/no-misused-spread': 'off' },
   },

@@ -63,17 +63,15 @@ need_node_modules() {
 
 # The sources that a build depends on, as one hash.
 source_hash() {
-  find app application core device formats print server ui web workers docs/formats scripts/build-device.ts scripts/share-chunks.ts package-lock.json next.config.ts postcss.config.mjs tsconfig.json -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum
+  find app application core device formats print server ui web workers docs/formats scripts/build-device.ts scripts/share-chunks.ts package.json package-lock.json next.config.ts postcss.config.mjs tsconfig.json -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum
 }
-
-build_application() { npx --no-install next build && npx --no-install tsx scripts/share-chunks.ts "$1"; }
 
 # need_build DIST: builds into DIST unless it holds a build of these very sources.
 need_build() {
   local dist=$1 now
   now=$(source_hash)
   if [ -f "$dist/BUILD_ID" ] && [ "$(cat "$dist/mudflat-stamp" 2>/dev/null)" = "$now" ]; then return 0; fi
-  MUDFLAT_DIST=$dist quietly "Building the application (about a minute)" "Read the error above; ./mudflat test says more." build_application "$dist"
+  MUDFLAT_DIST=$dist quietly "Building the application (about a minute)" "Read the error above; ./mudflat test says more." npm run --silent build
   quietly "Building what a device keeps" "Read the error above." npx --no-install tsx scripts/build-device.ts "$dist"
   printf '%s' "$now" >"$dist/mudflat-stamp"
 }

@@ -12,12 +12,15 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import cluster from 'node:cluster';
 import { randomBytes, randomUUID } from 'node:crypto';
+import { existsSync } from 'node:fs';
 import { createServer } from 'node:http';
+import { resolve } from 'node:path';
 import next from 'next';
 import pino from 'pino';
 import { Gate } from './gate.mjs';
 import { believedHeaders, contentSecurityPolicy, isLoopback, securityHeaders } from './headers.mjs';
 import { Metrics } from './metrics.mjs';
+import { WeighingThread } from './weighing.mjs';
 import { SharedMetrics, supervise, wantedWorkers } from './workers.mjs';
 
 const hostname = process.env.MUDFLAT_LISTEN || '127.0.0.1';
@@ -52,6 +55,14 @@ const isPage = ({ method, url, headers }) =>
 const requests = new AsyncLocalStorage();
 globalThis.mudflatRequests = requests;
 globalThis.mudflatReader = () => requests.getStore()?.reader;
+
+// Circuits are weighed beside what answers: server/jobs/weighing.ts asks for it. Without a build they are weighed where
+// they are asked for.
+const weighing = resolve(process.env.MUDFLAT_DIST ?? '.next', 'threads', 'weighing.mjs');
+if (existsSync(weighing)) {
+  const thread = new WeighingThread(weighing);
+  globalThis.mudflatWeigh = (question) => thread.ask(question);
+}
 
 // When the reader of these streams has gone, a report of that would go into the same stream and fail again, without end.
 for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);

@@ -1,7 +1,14 @@
 import { expose } from 'comlink';
 import type { Wiring } from '../core/circuits/expand';
 import type { LibraryCircuit } from '../core/circuits/types';
-import { type Case, circuitsInQuestion, PredictionCache, weighOne, type WeighedCircuit } from '../core/diagnosis/case';
+import {
+  type Case,
+  circuitsInQuestion,
+  contextOf,
+  PredictionCache,
+  weighOne,
+  type WeighedCircuit,
+} from '../core/diagnosis/case';
 import { shownWithFault, type ShownFault } from '../core/diagnosis/predicted-readings';
 import { type Reader, readFor } from '../core/locale/locale';
 import type { Hypothesis, Measured } from '../core/diagnosis/types';
@@ -10,7 +17,7 @@ import type { Hypothesis, Measured } from '../core/diagnosis/types';
  * Circuits are weighed beside the page, so that typing never waits. A newer question cancels an older one
  * between two circuits.
  */
-const kept = new PredictionCache(12);
+const kept = new PredictionCache(12, 12);
 let newest = 0;
 let known: Case | null = null;
 
@@ -46,7 +53,7 @@ const api = {
     for (const [i, q] of those.entries()) {
       await breathe();
       if (own !== newest) return null;
-      weighed.push(weighOne(q, c, kept));
+      weighed.push(weighOne(q, contextOf(c), kept));
       onDone?.(i + 1, those.length);
     }
     return weighed;

@@ -28,6 +28,9 @@ export interface Case {
   readonly warm: boolean;
 }
 
+/** What of a case is about each of its circuits. */
+export type CaseContext = Pick<Case, 'wiring' | 'observed' | 'coded' | 'history' | 'warm'>;
+
 /** A circuit with its suspects by what was measured in it. */
 export interface WeighedCircuit {
   readonly circuit: LibraryCircuit;
@@ -150,11 +153,20 @@ export function circuitsInQuestion(c: Case): InQuestion[] {
   return best.length ? best : found.filter((f) => c.areas.includes(f.circuit.area)).slice(0, 1);
 }
 
+/** What is about each circuit of the case, without the circuits themselves and what was measured in them. */
+export const contextOf = ({ wiring, observed, coded, history, warm }: Case): CaseContext => ({
+  wiring,
+  observed,
+  coded,
+  history,
+  warm,
+});
+
 /** Weighs a job's evidence in every circuit in question. */
-export const weighCase = (c: Case, kept: PredictionCache): WeighedCircuit[] =>
-  circuitsInQuestion(c).map((q) =>
-    kept.weighedOnce([q, c.wiring, c.observed, c.coded, c.history, c.warm], () => weighOne(q, c, kept)),
-  );
+export const weighCase = (c: Case, kept: PredictionCache): WeighedCircuit[] => {
+  const context = contextOf(c);
+  return circuitsInQuestion(c).map((q) => weighOne(q, context, kept));
+};
 
 /** Read again and again, a point says little more than the newest times it was read. */
 const NEWEST = 3;
@@ -173,8 +185,11 @@ function newestOf(measured: readonly Measured[]): Measured[] {
 /** After every moment that is written down. */
 const NOW = '~';
 
-/** Weighs one circuit in question. */
-export function weighOne({ circuit, own }: InQuestion, c: Case, kept: PredictionCache): WeighedCircuit {
+/** Weighs one circuit in question; what was asked before is answered as it was then. */
+export const weighOne = (q: InQuestion, context: CaseContext, kept: PredictionCache): WeighedCircuit =>
+  kept.weighedOnce([q, context], () => weighAnew(q, context, kept));
+
+function weighAnew({ circuit, own }: InQuestion, c: CaseContext, kept: PredictionCache): WeighedCircuit {
   const ready = kept.of(circuit, c.wiring);
   const odds = priorFactorsFrom(circuit, c.history);
   const diagnosis = diagnose(
@@ -196,7 +211,7 @@ export function weighOne({ circuit, own }: InQuestion, c: Case, kept: Prediction
     name: findTest(at.test)?.name ?? at.test,
     position: at.position,
     readings: [
-      { when: 'if all is well', shown: shownPrediction(ready.predictions, at, null) },
+      { when: tr`if all is well`, shown: shownPrediction(ready.predictions, at, null) },
       ...leading.map((s) => ({ when: tr`if ${s.words}`, shown: shownPrediction(ready.predictions, at, s.key) })),
     ],
   });

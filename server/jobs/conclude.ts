@@ -1,4 +1,3 @@
-import { weighCase } from '../../core/diagnosis/case';
 import { proposeWithCircuits } from '../../core/diagnosis/propose';
 import { whatIsKnown } from '../../core/evidence/known';
 import { PartMoves } from '../../core/evidence/moves';
@@ -15,8 +14,9 @@ import type { CodeView, EvidenceView, FindingView, JobBrief, JobView } from '../
 import type { Db } from '../db/connection';
 import { unitView } from '../fleet/unit-view';
 import { measuredRunsOf } from '../readings/job-runs';
-import { caseOf, type JobFacts, PREDICTIONS, warmUntil } from './diagnosis-inputs';
+import { caseOf, type JobFacts, warmUntil } from './diagnosis-inputs';
 import type { JobRows, WrittenJob } from './read-job';
+import { weighBeside } from './weighing';
 
 /** What follows from a job: nothing of it is written down by anybody. */
 export interface Conclusions extends Pick<JobView, 'known' | 'circuits' | 'plan' | 'proposals'> {
@@ -75,7 +75,7 @@ export async function concludeFrom(db: Db, w: WrittenJob): Promise<Conclusions> 
   });
   if (w.own.closed) return standing(quiet(known, w));
   const facts = factsOf({ row, own: measured, codes, evidence, intake, unfit: unfitFor(w) });
-  const circuits = weighCase(await caseOf(db, facts), PREDICTIONS);
+  const circuits = await weighBeside(await caseOf(db, facts));
   const mendedAt = repairedAt(inputs) ?? '';
   const plan = makePlan({
     tests: w.tests,

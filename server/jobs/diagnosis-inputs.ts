@@ -4,7 +4,7 @@ import { type GoodReading, learnedLimits } from '../../core/circuits/learned-lim
 import { withLimits } from '../../core/circuits/with-limits';
 import { findUnit, fromBase, toBase } from '../../core/quantity/units';
 import { wiringOf } from '../../core/circuits/expand';
-import { type Case, circuitsInQuestion, PredictionCache } from '../../core/diagnosis/case';
+import { type Case, circuitsInQuestion } from '../../core/diagnosis/case';
 import { type PastFinding, renewedBy } from '../../core/diagnosis/priors';
 import { firstLook, PartMoves } from '../../core/evidence/moves';
 import { isBare, partName, positionOf } from '../../core/evidence/rules';
@@ -23,9 +23,6 @@ import { candidatesFor } from '../specifications/specifications';
 import { findAnyTest } from '../catalogue/tests';
 import { currentReadings } from '../../application/judging/corrections';
 import type { Intake } from '../../formats/requests/intake';
-
-/** Predictions of circuits, kept for all jobs. */
-export const PREDICTIONS = new PredictionCache();
 
 export interface JobFacts {
   readonly jobId: string;

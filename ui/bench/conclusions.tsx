@@ -5,7 +5,7 @@ import { tr, word } from '../../core/locale/translate';
 import { uncapital } from '../../core/foundation/text';
 import { memo, useMemo } from 'react';
 import dynamic from 'next/dynamic';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { probeAt } from '../../core/catalogue/positions';
 import type { StageId } from '../../core/job/progress';
 import { budgetOf } from '../../core/judge/budget';

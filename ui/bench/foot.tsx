@@ -2,7 +2,7 @@
 import { tr } from '../../core/locale/translate';
 import { Ear, FileDown, FileText, FileUp, Keyboard, Printer } from 'lucide-react';
 import dynamic from 'next/dynamic';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { memo } from 'react';
 import type { RunView } from '../../application/views';
 import type { Line } from './use-run';

@@ -1,7 +1,7 @@
 'use client';
 import { read } from '../kit/send';
 import { ArrowRight } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useEffect, useState } from 'react';
 import type { JobProgress } from '../../core/job/progress';
 import type { RunView } from '../../application/views';

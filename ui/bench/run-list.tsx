@@ -1,6 +1,6 @@
 import { jobName } from '../../application/job-number';
 import { memo } from 'react';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import type { Judgement } from '../../core/judge/types';
 import type { RunView } from '../../application/views';
 import { JudgementWord } from '../posts/judgement-word';

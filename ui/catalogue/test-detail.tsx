@@ -1,7 +1,7 @@
 'use client';
 import { tr } from '../../core/locale/translate';
 import { TriangleAlert } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { v7 } from 'uuid';
 import { probeAt } from '../../core/catalogue/positions';
 import type { TestDefinition } from '../../core/catalogue/types';

@@ -1,6 +1,6 @@
 'use client';
 import { ChevronRight } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import type { CircuitView, JobView } from '../../application/views';
 
 /** Each circuit behind the readings in a line: who leads. Its own page shows it in full. */

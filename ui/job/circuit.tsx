@@ -2,7 +2,7 @@
 import { fixed } from '../../core/locale/numbers';
 import { tr } from '../../core/locale/translate';
 import dynamic from 'next/dynamic';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useState } from 'react';
 import type { ComparedReading, ExpectedReading } from '../../core/diagnosis/case';
 import { DECIDED_ERROR } from '../../core/diagnosis/claims';

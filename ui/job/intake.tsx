@@ -4,7 +4,7 @@ import { tr } from '../../core/locale/translate';
 import { jobName } from '../../application/job-number';
 import { useBegun } from '../kit/begun';
 import { useRouter } from '../kit/router';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { CONDITIONS, type DriveCondition } from '../../core/evidence/types';

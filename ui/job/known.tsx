@@ -1,7 +1,7 @@
 'use client';
 import { capital } from '../../core/foundation/text';
 import { ChevronRight } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { groupBy } from '../../core/foundation/collections';
 import { targetsWords } from '../../core/evidence/finding';
 import { heldTogether } from '../../core/evidence/known';

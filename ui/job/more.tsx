@@ -1,6 +1,6 @@
 'use client';
 import { jobName } from '../../application/job-number';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import type { ReactNode } from 'react';
 import type { JobBrief, JobView, NoteView } from '../../application/views';
 import { shownTime } from '../kit/time';

@@ -1,6 +1,6 @@
 'use client';
 import { ArrowRight, CirclePlay, Clock, ListChecks } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { type ReactNode, useState } from 'react';
 import type { Act, NextStep } from '../../core/job/next-step';
 import type { JobView } from '../../application/views';

@@ -1,7 +1,7 @@
 'use client';
 import { tr } from '../../core/locale/translate';
 import { useRouter } from '../kit/router';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { v7 } from 'uuid';
 import { evidenceWords } from '../../core/evidence/kinds/kinds';
 import type { EvidenceView, JobView, RunBrief } from '../../application/views';

@@ -1,5 +1,5 @@
 'use client';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { type ReactNode, useState } from 'react';
 import { STAGE_WORDS, STAGES, type Stage, type StageId, type StageState } from '../../core/job/progress';
 import { stageLines, type StageLine } from '../../application/stage-lines';

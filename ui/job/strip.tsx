@@ -1,7 +1,7 @@
 'use client';
 import { tr } from '../../core/locale/translate';
 import { jobName } from '../../application/job-number';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { knownCodes } from '../../application/codes';
 import type { JobView } from '../../application/views';
 

@@ -1,5 +1,5 @@
 import { BookOpen, CircuitBoard, Factory, Gauge, Ruler, Users, Warehouse } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from './link';
 import type { ReactNode } from 'react';
 import { CalculationsButton } from '../calculations/calculations-button';
 import { Logo } from './logo';

@@ -1,7 +1,7 @@
 import { grouped } from '../../core/locale/numbers';
 import { tr } from '../../core/locale/translate';
 import { jobName } from '../../application/job-number';
-import Link from 'next/link';
+import { Link } from './link';
 import type { JobBrief, FleetUnitView } from '../../application/views';
 
 /** Unit, engine and job on one line of the top bar. */

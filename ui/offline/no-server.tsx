@@ -1,7 +1,7 @@
 'use client';
 import { tr } from '../../core/locale/translate';
 import { CloudOff, Server } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useEffect, useState } from 'react';
 import { Button } from '../kit/button';
 import { useSession } from '../kit/session';

@@ -1,6 +1,6 @@
 'use client';
 import { tr } from '../../core/locale/translate';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { type MouseEvent, type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { DeviceView } from '../../application/device-rooms';
 import { Bench } from '../bench/bench';

@@ -1,7 +1,7 @@
 'use client';
 import { tr } from '../../core/locale/translate';
 import { Download, RotateCw, TriangleAlert } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useEffect, useState } from 'react';
 import { useMay, usePerson } from '../kit/session';
 import { flush, kept, onOutbox, takeOver, type WaitingLane } from './outbox';

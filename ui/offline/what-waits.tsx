@@ -2,7 +2,7 @@
 import { fixed } from '../../core/locale/numbers';
 import { tr } from '../../core/locale/translate';
 import { Download } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useEffect, useState } from 'react';
 import { shownTime } from '../../application/report/time';
 import type { ReadingView, RunView } from '../../application/views';

@@ -1,5 +1,5 @@
 import { tr } from '../../core/locale/translate';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { type CodingRule, groupedCode } from '../../core/repair/coding';
 import type { JobView } from '../../application/views';
 import { PrintButton } from '../report/print-button';

@@ -1,7 +1,7 @@
 'use client';
 import { tr } from '../../core/locale/translate';
 import { Camera } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useId, useState } from 'react';
 import { checkCode, type CodingRule, GENERAL_RULE, groupedCode, plainCode } from '../../core/repair/coding';
 import { codesKept, renewedPositions } from '../../core/repair/proof';

@@ -1,7 +1,7 @@
 'use client';
 import { tr } from '../../core/locale/translate';
 import dynamic from 'next/dynamic';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { codesKept, recordsOfKind } from '../../core/repair/proof';
 import { sequenceFor } from '../../core/repair/sequences';
 import type { JobView } from '../../application/views';

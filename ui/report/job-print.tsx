@@ -1,5 +1,5 @@
 import { tr } from '../../core/locale/translate';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { reportFacts } from '../../application/report/facts';
 import {
   fileReport,

@@ -1,4 +1,4 @@
-import Link from 'next/link';
+import { Link } from '../kit/link';
 
 import type { RunView } from '../../application/views';
 import { PrintButton } from './print-button';

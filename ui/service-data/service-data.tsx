@@ -2,7 +2,7 @@
 import { isoDayShown } from '../../core/locale/dates';
 import { tr } from '../../core/locale/translate';
 import { FileDown, FileUp } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { v7 } from 'uuid';

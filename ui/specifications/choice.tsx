@@ -1,5 +1,5 @@
 import { tr } from '../../core/locale/translate';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import type { ChoiceView } from '../../application/specifications-view';
 import { forWords, limitWords, whenWords, WHY_NOT } from './words';
 

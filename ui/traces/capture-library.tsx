@@ -1,6 +1,6 @@
 'use client';
 import { tr } from '../../core/locale/translate';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useState } from 'react';
 import type { LibraryCapture } from '../../application/views';
 import { inputLook } from '../kit/field';

@@ -1,6 +1,6 @@
 'use client';
 import { tr } from '../../core/locale/translate';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useRouter } from '../kit/router';
 import type { RecordingLimits, TraceView } from '../../application/views';
 import type { Engine } from '../../core/engine/layout';

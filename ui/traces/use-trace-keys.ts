@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useRef } from 'react';
+import { useEffect, useLayoutEffect, useRef } from 'react';
 
 export interface TraceKeys {
   /** Off while a dialog is open. */
@@ -15,7 +15,8 @@ export interface TraceKeys {
 /** Arrows move, + and - zoom, 0 shows all, n and p go from finding to finding, m marks, 1 to 9 draw a lane larger. */
 export function useTraceKeys(keys: TraceKeys): void {
   const latest = useRef(keys);
-  useEffect(() => {
+  // With what is shown, not a moment after it: a key does what it says on the screen.
+  useLayoutEffect(() => {
     latest.current = keys;
   });
   useEffect(() => {

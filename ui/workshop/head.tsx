@@ -1,6 +1,6 @@
 'use client';
 import Image from 'next/image';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import { useRouter } from '../kit/router';
 import { useRef, useState } from 'react';
 import type { WorkshopView } from '../../application/views';

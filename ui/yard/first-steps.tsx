@@ -1,5 +1,5 @@
 import { CircleCheck, Circle } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import type { FirstStepsView } from '../../application/views';
 
 const STEPS: readonly (readonly [keyof FirstStepsView, string, string, string])[] = [

@@ -1,7 +1,7 @@
 import { tr } from '../../core/locale/translate';
 import { jobName } from '../../application/job-number';
 import { Plus } from 'lucide-react';
-import Link from 'next/link';
+import { Link } from '../kit/link';
 import type { YardJob, YardView } from '../../application/views';
 import { JudgementWord } from '../posts/judgement-word';
 import { MiniPosts } from '../posts/mini-posts';

@@ -1,7 +1,7 @@
 'use client';
 import { entryShown } from '../../../core/locale/numbers';
 import { tr } from '../../../core/locale/translate';
-import Link from 'next/link';
+import { Link } from '../../kit/link';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { SPOKEN } from '../../../application/listening/words';
 import type { InstrumentView, RunView } from '../../../application/views';
