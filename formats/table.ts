@@ -84,7 +84,10 @@ const newlines = (record: Record<string, string>): number => Object.values(recor
 export const writeTable = (rows: readonly object[], columns: readonly string[]): string =>
   stringify([...rows], { header: true, columns: [...columns], record_delimiter: '\r\n', quoted_match: /[\r\n]/ });
 
-/** Text that a spreadsheet would take for a formula gets an apostrophe before it. */
-export const inert = (text: string): string => (/^[=+\-@\t]/.test(text) ? `'${text}` : text);
+/**
+ * Text that a spreadsheet would take for a formula gets an apostrophe before it, and so does what begins as such a text
+ * would then, so that `active` gives back what it was.
+ */
+export const inert = (text: string): string => (/^'*[=+\-@\t\r\n]/.test(text) ? `'${text}` : text);
 /** Undoes `inert`. */
-export const active = (text: string): string => (/^'[=+\-@\t]/.test(text) ? text.slice(1) : text);
+export const active = (text: string): string => (/^'+[=+\-@\t\r\n]/.test(text) ? text.slice(1) : text);
