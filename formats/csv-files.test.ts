@@ -130,6 +130,32 @@ describe('any bytes as a table', () => {
     });
   });
 
+  test('a number that its comma parted is refused with its line: all behind it stands one column too far', () => {
+    const limits = 'test,scope,quantity,unit,upper,source\nx,general,resistance,ohm,1,5,Manual p. 3\n';
+    const message =
+      '"Manual p. 3" stands under no column of the header. A comma, or what else parts the cells, needs quotes around its cell.';
+    expect(readSpecificationsCsv(limits)).toEqual({ ok: false, error: [{ path: '/line 2', message }] });
+    expect(readSpecificationsCsv(limits.replace('1,5', '"1,5"')).ok).toBe(true);
+    expect(readTable('position,entry\n1,0.6\n2,0,7\n', ['position', 'entry'], 10)).toMatchObject({
+      error: [{ path: '/line 3', message: expect.stringContaining('"7" stands under no column') as string }],
+    });
+  });
+
+  test('empty cells behind the last column, and rows that end early, are what spreadsheets write', () =>
+    expect(readTable('a,b,\n1,2,,\n3\n', ['a', 'b'], 10)).toEqual({
+      ok: true,
+      value: [
+        { line: 2, cells: { a: '1', b: '2', '': '' } },
+        { line: 3, cells: { a: '3', b: '', '': '' } },
+      ],
+    }));
+
+  test('a column that is there twice is named: one of the two would be left out', () =>
+    expect(readTable('a,B,b\n1,2,3\n', ['a'], 10)).toEqual({
+      ok: false,
+      error: [{ path: '/b', message: 'The header row has two columns "b".' }],
+    }));
+
   test('a table of any cells is written as it is read', () =>
     fc.assert(
       fc.property(fc.array(fc.record({ a: text(20), b: text(20) }), { minLength: 1, maxLength: 5 }), (rows) => {

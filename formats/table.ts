@@ -12,9 +12,9 @@ export interface TableRow {
 
 /**
  * A table from CSV text: RFC 4180, header row required, names of columns in lower case. A byte-order mark,
- * semicolons or tabs instead of commas, and quoted line breaks are understood. Fails as a whole only where
- * there is no table, a needed column is missing, or, where `known` columns are given, another one is there: a column
- * that is not read would be silently left out.
+ * semicolons or tabs instead of commas, and quoted line breaks are understood. Fails as a whole where there is no table,
+ * a needed column is missing, a cell stands under no column, or, where `known` columns are given, another one is there:
+ * what is not read would be silently left out.
  */
 export function readTable(
   text: string,
@@ -27,37 +27,67 @@ export function readTable(
     const line = text.slice(0, strange).split('\n').length;
     return fail([{ path: `/line ${line}`, message: 'There is a NUL character: this is no text, or it was damaged.' }]);
   }
-  let records: { info: { lines: number }; record: Record<string, string> }[];
+  let records: { info: { lines: number }; record: string[] }[];
   try {
     // One kind of line end: the parser counts a quoted CRLF as two lines.
     records = parse(text.replace(/\r\n?/g, '\n'), {
       bom: true,
-      columns: (header: string[]) => header.map((h) => h.trim().toLowerCase()),
       delimiter: delimiterOf(text),
       info: true,
       skip_empty_lines: true,
       relax_column_count: true,
       trim: true,
-      to: mostRows + 1,
+      to: mostRows + 2,
     }) as unknown as typeof records;
   } catch (error) {
     return fail([{ path: '', message: tr`This is not a table: ${(error as Error).message}` }]);
   }
-  const header = records[0]?.record ?? {};
-  const missing: Problem[] = needed
-    .filter((c) => !(c in header))
-    .map((c) => ({ path: `/${c}`, message: tr`The header row has no column "${c}".` }));
-  if (records.length === 0) return fail([{ path: '', message: 'The file has a header at most and no rows.' }]);
-  const wrong = [...missing, ...(known ? strangeColumns(Object.keys(header), known) : [])];
+  const [first, ...rows] = records.map(({ info, record }) => ({ line: info.lines - newlines(record), cells: record }));
+  if (!first || rows.length === 0) return fail([{ path: '', message: 'The file has a header at most and no rows.' }]);
+  const header = first.cells.map((h) => h.toLowerCase());
+  const wrong = wrongColumns(header, needed, known);
   if (wrong.length) return fail(wrong);
-  if (records.length > mostRows) return fail([{ path: '', message: tr`The file has more than ${mostRows} rows.` }]);
-  return ok(records.map(({ info, record }) => ({ line: info.lines - newlines(record), cells: record })));
+  if (rows.length > mostRows) return fail([{ path: '', message: tr`The file has more than ${mostRows} rows.` }]);
+  const stray = rows.flatMap(({ line, cells }) => strayCell(line, cells, header));
+  if (stray.length) return fail(stray);
+  return ok(
+    rows.map(({ line, cells }) => ({ line, cells: Object.fromEntries(header.map((h, i) => [h, cells[i] ?? ''])) })),
+  );
+}
+
+function wrongColumns(
+  header: readonly string[],
+  needed: readonly string[],
+  known: readonly string[] | null,
+): Problem[] {
+  const named = header.filter((h) => h !== '');
+  return [
+    ...needed
+      .filter((c) => !named.includes(c))
+      .map((c) => ({ path: `/${c}`, message: tr`The header row has no column "${c}".` })),
+    ...[...new Set(named.filter((h, i) => named.indexOf(h) !== i))].map((c) => ({
+      path: `/${c}`,
+      message: tr`The header row has two columns "${c}".`,
+    })),
+    ...(known ? strangeColumns([...new Set(named)], known) : []),
+  ];
+}
+
+/**
+ * The first cell of a row that no column is named for. Most often a comma before decimals parted a number in two, and
+ * all behind it stands one column too far.
+ */
+function strayCell(line: number, cells: readonly string[], header: readonly string[]): Problem[] {
+  const stray = cells.find((cell, i) => cell !== '' && !header[i]);
+  if (stray === undefined) return [];
+  const message = tr`"${stray}" stands under no column of the header. A comma, or what else parts the cells, needs quotes around its cell.`;
+  return [{ path: `/line ${line}`, message }];
 }
 
 /** Columns that nobody reads, each with what was probably meant. */
 function strangeColumns(columns: readonly string[], known: readonly string[]): Problem[] {
   return columns.flatMap((column) => {
-    if (column === '' || known.includes(column)) return [];
+    if (known.includes(column)) return [];
     const bare = column
       .replace(/[([].*?[)\]]/g, '')
       .trim()
@@ -78,7 +108,7 @@ function delimiterOf(text: string): string {
 }
 
 /** The parser counts lines at the end of a record; quoted line breaks come off to name its beginning. */
-const newlines = (record: Record<string, string>): number => Object.values(record).join('').split('\n').length - 1;
+const newlines = (record: readonly string[]): number => record.join('').split('\n').length - 1;
 
 /** A table as CSV after RFC 4180, header row first. A line break of any kind is quoted. */
 export const writeTable = (rows: readonly object[], columns: readonly string[]): string =>

@@ -43,6 +43,9 @@ export class CsvReader implements TraceReader {
   private broken: TraceProblem | null = null;
   private rows = 0;
   private short = 0;
+  /** Rows with more cells than there are columns, and the line of the first. */
+  private long = 0;
+  private firstLong = 0;
   private decoder: TextDecoder | null = null;
 
   constructor(private readonly wishes: CsvWishes = {}) {}
@@ -177,6 +180,9 @@ export class CsvReader implements TraceReader {
       i++;
     }
     this.moments?.endRow();
+    if (!hasMore(bytes, i, stop, delimiter)) return;
+    this.long++;
+    this.firstLong ||= this.line;
   }
 
   /** A cell that is no plain number. */
@@ -218,6 +224,10 @@ export class CsvReader implements TraceReader {
     if (this.broken) notes.push(tr`What stands after the last row was left out: ${placeIn(this.broken.path)}.`);
     if (this.short) notes.push(tr`${this.short} cells are missing at the ends of lines; they are gaps.`);
     const { clock, began_s } = this.clock(d, notes);
+    if (this.long)
+      notes.push(
+        tr`Rows with more cells than the table has columns: ${this.long}, the first in line ${this.firstLong}. What stands there was left out. Where a value holds the sign that parts the cells, all behind it stand one column too far.`,
+      );
     const columns = d.columns.flatMap((c, i): ReadColumn[] => {
       const samples = this.columns[i];
       return samples ? [{ name: c.name, unit: c.unit, samples, scale: 1, clock }] : [];
@@ -385,6 +395,12 @@ function cellEnd(bytes: Uint8Array, from: number, stop: number, delimiter: numbe
     else if (bytes[i] === delimiter && !isQuoted) return i;
   }
   return stop;
+}
+
+/** Whether anything but blanks and empty cells is left of a line. */
+function hasMore(bytes: Uint8Array, from: number, stop: number, delimiter: number): boolean {
+  for (let i = from; i < stop; i++) if ((bytes[i] ?? 0) > SPACE && bytes[i] !== delimiter) return true;
+  return false;
 }
 
 function isBlank(bytes: Uint8Array, from: number, to: number): boolean {

@@ -236,3 +236,26 @@ it('answers any damage with a recording or a reason', () => {
     { numRuns: 500 },
   );
 });
+
+it.each([
+  ['a value with an unquoted comma for thousands', '0.30,1,234.5', 'the first in line 32'],
+  ['two columns more from there on', '0.30,2,3,4', 'the first in line 32'],
+])('%s: the cell that no column is there for is said, with its line', (_, row, says) => {
+  const table = `t,a\n${rows(30, (i) => `${at(i)},${value(i)}`)}${row}\n${rows(30, (i) => `${at(31 + i)},${value(i)}`)}`;
+  expect(read(table).notes.join()).toContain(`Rows with more cells than the table has columns: 1, ${says}.`);
+  // In pieces too, wherever they end.
+  expect(read(table, 7).notes).toEqual(read(table).notes);
+});
+
+it('delimiters and blanks at the ends of lines are no cells', () => {
+  expect(read(`t,a\n${rows(60, (i) => `${at(i)},${value(i)}${i > 55 ? ',, ' : ''}`)}`).notes).toEqual([]);
+  expect(read(`t a\n${rows(60, (i) => `${at(i)} ${value(i)}${i > 55 ? '   ' : ''}`)}`).notes).toEqual([]);
+});
+
+it('cells that are missing at the ends of lines are gaps, and counted', () => {
+  const table = `t,a,b\n${rows(60, (i) => (i % 10 === 9 ? at(i) : `${at(i)},${value(i)},1`))}`;
+  const { columns, notes } = read(table);
+  expect(columns.map((c) => c.samples.count)).toEqual([60, 60]);
+  expect(Number.isNaN(columns[0]!.samples.at(9))).toBe(true);
+  expect(notes).toEqual(['12 cells are missing at the ends of lines; they are gaps.']);
+});
