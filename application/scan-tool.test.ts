@@ -40,6 +40,10 @@ it('makes codes of one look, and evidence of each cylinder', () => {
 it('says what is wrong by its line', () => {
   expect(problemsOf('kind,name,value\nself-test,3,broken')[0]).toMatch(/^\/line 2\/value: .*passed or failed/);
   expect(problemsOf('kind,name,value\nflorp,3,x')[0]).toMatch(/^\/line 2\/kind/);
+  // 12,5 V without quotes: 12 would be shown, and the 5 V left out.
+  expect(problemsOf('kind,name,value,more\nlive,battery,12,5 V')[0]).toMatch(/^\/line 2\/more: .*quotes/);
+  expect(problemsOf('kind,name,value\nlive,battery,12,5 V')[0]).toMatch(/^\/line 2: "5 V" stands under no column/);
+  expect(problemsOf('kind,name,value,more\nlive,battery,"12,5 V",\ncode,P0671,active,3')).toEqual([]);
   expect(problemsOf('kind,nme,value\nlive,a,1')[0]).toContain('name');
   expect(problemsOf('{"format":"mudflat/scan"')[0]).toContain('no JSON');
   expect(problemsOf('{"format":"mudflat/scan","version":1,"codes":[{"status":"active"}]}')[0]).toContain('/codes/0');

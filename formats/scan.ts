@@ -55,10 +55,20 @@ type Draft = { -readonly [K in 'codes' | 'freezeFrame' | 'live' | 'commands' | '
 
 /** How a row of each kind is read: `null` where its value is none of those that there are. */
 const ROWS: Readonly<
-  Record<string, { readonly into: keyof Draft; readonly says: string; readonly read: (r: Row) => object | null }>
+  Record<
+    string,
+    {
+      readonly into: keyof Draft;
+      readonly says: string;
+      /** Whether something may stand under `more`. */
+      readonly hasMore?: true;
+      readonly read: (r: Row) => object | null;
+    }
+  >
 > = {
   code: {
     into: 'codes',
+    hasMore: true,
     says: 'value: active, stored, intermittent or nothing; more: how often',
     read: ({ name, value, more }) =>
       ['active', 'stored', 'intermittent', ''].includes(value) && /^\d{0,3}$/.test(more)
@@ -86,6 +96,7 @@ const ROWS: Readonly<
   },
   'self-test': {
     into: 'selfTest',
+    hasMore: true,
     says: 'name: the cylinder; value: passed or failed',
     read: ({ name, value, more }) =>
       /^\d{1,2}$/.test(name) && (value === 'passed' || value === 'failed')
@@ -116,6 +127,8 @@ function takeRow({ line, cells }: TableRow, draft: Draft): Problem[] {
   if (!how) return at('kind', tr`"${kind}" is none of ${Object.keys(ROWS).join(', ')}.`);
   const name = cells.name ?? '';
   if (name === '') return at('name', 'Nothing stands there.');
+  if (cells.more && !how.hasMore)
+    return at('more', tr`Of a ${kind} nothing stands under "more". A comma inside a value needs quotes around it.`);
   const lower = (cells.value ?? '').toLowerCase();
   const value = how.into === 'live' || how.into === 'freezeFrame' ? (cells.value ?? '') : lower;
   const read = how.read({ name, value, more: cells.more ?? '' });
