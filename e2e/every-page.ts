@@ -1,7 +1,8 @@
 import type { BrowserContext, Page } from '@playwright/test';
 
 // Every page that can be reached from the yard by links, in whatever state the demo has it: nothing is said
-// that makes no sense, nothing fails in the browser, everything has a name, and every link leads somewhere.
+// that makes no sense, nothing fails in the browser, everything has a name, every link leads somewhere, and no page is
+// fetched before its link is followed.
 
 const NONSENSE = /\bundefined\b|\bNaN\b|\[object |\bInfinity\b|\bnull\b/;
 /**
@@ -61,6 +62,9 @@ export async function everyPage(
   page.on('pageerror', (e) => wrong.push(`${at}: ${e.message}`));
   page.on('console', (m) => {
     if (m.type() === 'error') wrong.push(`${at}: ${m.text()} ${m.location().url}`);
+  });
+  page.on('request', (r) => {
+    if (r.headers()['next-router-prefetch'] !== undefined) wrong.push(`${at}: fetches ${r.url()} ahead`);
   });
   const queue = ['/'];
   const visited = new Set<string>();
