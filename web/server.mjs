@@ -56,10 +56,10 @@ const requests = new AsyncLocalStorage();
 globalThis.mudflatRequests = requests;
 globalThis.mudflatReader = () => requests.getStore()?.reader;
 
-// Circuits are weighed beside what answers: server/jobs/weighing.ts asks for it. Without a build they are weighed where
-// they are asked for.
+// Circuits are weighed beside what answers: server/jobs/weighing.ts asks for it. Without a build, and while sources are
+// changed, they are weighed where they are asked for.
 const weighing = resolve(process.env.MUDFLAT_DIST ?? '.next', 'threads', 'weighing.mjs');
-if (existsSync(weighing)) {
+if (!isDeveloping && existsSync(weighing)) {
   const thread = new WeighingThread(weighing);
   globalThis.mudflatWeigh = (question) => thread.ask(question);
 }
