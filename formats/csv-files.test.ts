@@ -150,6 +150,15 @@ describe('any bytes as a table', () => {
       ],
     }));
 
+  test('a first line that names what parts the cells is none of the table, and counts as a line', () => {
+    for (const mark of ['sep=;\r\n', '\ufeff"sep=;"\n', 'SEP=;;;\n'])
+      expect(readTable(`${mark}a;b\n"1;5";x,y\n`, ['a', 'b'], 10)).toEqual({
+        ok: true,
+        value: [{ line: 3, cells: { a: '1;5', b: 'x,y' } }],
+      });
+    expect(readTable('sep=|\na|b\n1|2\n', ['a'], 10).ok).toBe(false);
+  });
+
   test('a column that is there twice is named: one of the two would be left out', () =>
     expect(readTable('a,B,b\n1,2,3\n', ['a'], 10)).toEqual({
       ok: false,

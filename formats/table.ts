@@ -12,9 +12,9 @@ export interface TableRow {
 
 /**
  * A table from CSV text: RFC 4180, header row required, names of columns in lower case. A byte-order mark,
- * semicolons or tabs instead of commas, and quoted line breaks are understood. Fails as a whole where there is no table,
- * a needed column is missing, a cell stands under no column, or, where `known` columns are given, another one is there:
- * what is not read would be silently left out.
+ * semicolons or tabs instead of commas, a line that names them (`sep=;`), and quoted line breaks are understood. Fails as a
+ * whole where there is no table, a needed column is missing, a cell stands under no column, or, where `known` columns are
+ * given, another one is there: what is not read would be silently left out.
  */
 export function readTable(
   text: string,
@@ -28,11 +28,13 @@ export function readTable(
     return fail([{ path: `/line ${line}`, message: 'There is a NUL character: this is no text, or it was damaged.' }]);
   }
   let records: { info: { lines: number }; record: string[] }[];
+  // One kind of line end: the parser counts a quoted CRLF as two lines.
+  const lines = text.replace(/\r\n?/g, '\n');
+  const [mark = '', marked] = MARK.exec(lines) ?? [];
   try {
-    // One kind of line end: the parser counts a quoted CRLF as two lines.
-    records = parse(text.replace(/\r\n?/g, '\n'), {
+    records = parse(lines.slice(mark.length), {
       bom: true,
-      delimiter: delimiterOf(text),
+      delimiter: marked ?? delimiterOf(lines),
       info: true,
       skip_empty_lines: true,
       relax_column_count: true,
@@ -42,7 +44,10 @@ export function readTable(
   } catch (error) {
     return fail([{ path: '', message: tr`This is not a table: ${(error as Error).message}` }]);
   }
-  const [first, ...rows] = records.map(({ info, record }) => ({ line: info.lines - newlines(record), cells: record }));
+  const [first, ...rows] = records.map(({ info, record }) => ({
+    line: info.lines - newlines(record) + (mark === '' ? 0 : 1),
+    cells: record,
+  }));
   if (!first || rows.length === 0) return fail([{ path: '', message: 'The file has a header at most and no rows.' }]);
   const header = first.cells.map((h) => h.toLowerCase());
   const wrong = wrongColumns(header, needed, known);
@@ -100,9 +105,12 @@ function strangeColumns(columns: readonly string[], known: readonly string[]): P
   });
 }
 
+/** A first line by which a file tells spreadsheets what parts its cells: "sep=;". */
+const MARK = /^\ufeff?"?sep=([,;\t])"?[,;\t ]*\n/i;
+
 /** The delimiter that the header row uses most. */
 function delimiterOf(text: string): string {
-  const header = text.split(/\r?\n/, 1)[0] ?? '';
+  const header = text.split('\n', 1)[0] ?? '';
   const count = (d: string): number => header.split(d).length;
   return [',', ';', '\t'].reduce((best, d) => (count(d) > count(best) ? d : best));
 }
