@@ -12,9 +12,7 @@ trap 'pg_remove >/dev/null 2>&1 || true' EXIT
 pg_remove >/dev/null 2>&1 || true
 pg_start
 # A benchmark of writes without waiting for the disk would flatter: this cluster is as durable as the application's.
-home=$(pg_home)
-pg_as sed -i '/^fsync = off$/d; /^synchronous_commit = off$/d; /^full_page_writes = off$/d' "$home/data/postgresql.conf"
-pg_as "$(pg_bin)/pg_ctl" -D "$home/data" -w restart >/dev/null
+pg_make_durable "$(pg_home)"
 need_build .next-test
 # As ./mudflat serve starts it.
 export MUDFLAT_WORKERS=${MUDFLAT_WORKERS:-$(web_processes)}

@@ -33,6 +33,14 @@ else
   if ! pg_running "$home" && [ -n "$mend" ]; then pg_start >/dev/null 2>&1 || true; fi
   if pg_running "$home"; then good "the database runs"; pg_start >/dev/null; else bad "The database does not run" "$again; its log is $home/log"; fi
 fi
+if [ -n "${DATABASE_URL:-}" ]; then
+  hasty=$("$(pg_bin)/psql" -qXAt "$DATABASE_URL" -c "select coalesce(string_agg(name || ' = off', ', '), 'none') from pg_settings where name in ('fsync', 'full_page_writes', 'synchronous_commit') and setting = 'off'" 2>/dev/null || true)
+  case "$hasty" in
+    none) good "what counts as written is on the disk" ;;
+    '') bad "The database does not say how it writes" "$again" ;;
+    *) bad "A power cut can lose what was written, or all of it ($hasty)" "Take these settings out of postgresql.conf ('show config_file' says where it is), reload it, and make a backup." ;;
+  esac
+fi
 answers() { node -e "fetch('$web_url/api/health').then(r=>process.exit(r.ok?0:1),()=>process.exit(1))" 2>/dev/null; }
 if ! server_pid >/dev/null && [ -n "$mend" ] && [ -s "$port_file" ]; then need_secret; server_start || true; fi
 if ! server_pid >/dev/null; then bad "The web server does not run" "$again; its log is $web_log"

@@ -1,5 +1,5 @@
 # A PostgreSQL cluster of the project's own, on loopback TCP only. Sourced after lib.sh.
-#   pg_name   "main" (durable) or another name (throwaway, fsync off)
+#   pg_name   "main" (the demo), "own" (a workshop's), or another name: one of a test, which may lose all at a power cut
 
 pg_bin() {
   local dir
@@ -23,6 +23,22 @@ pg_as() {
   if [ "$(id -u)" = 0 ]; then (cd / && setpriv --reuid=postgres --regid=postgres --clear-groups env HOME=/tmp PATH="$PATH" "$@"); else "$@"; fi
 }
 
+# Whether what is written must outlast a power cut: anything but the clusters that tests make and remove.
+pg_is_lasting() { case "$pg_name" in main | own | main-standby | own-standby) return 0 ;; *) return 1 ;; esac; }
+
+# pg_make_durable HOME: what counts as written is on the disk. Clusters of workshops were once made like those of tests.
+pg_make_durable() {
+  local conf=$1/data/postgresql.conf hasty='^(fsync|synchronous_commit|full_page_writes) = off$'
+  pg_as grep -qE "$hasty" "$conf" || return 0
+  pg_as sed -i -E "/$hasty/d" "$conf"
+  if pg_running "$1"; then
+    pg_as "$(pg_bin)/pg_ctl" -D "$1/data" reload >/dev/null
+    "$(pg_bin)/psql" -qX "postgres://mudflat:$(pg_as cat "$1/password")@127.0.0.1:$(pg_port "$1")/postgres" -c checkpoint
+  fi
+  # What the system holds of before as well.
+  sync
+}
+
 pg_create() {
   local home=$1 bin password port
   bin=$(pg_bin)
@@ -41,7 +57,7 @@ pg_create() {
     echo "unix_socket_directories = ''"
     echo "port = $port"
     echo "timezone = 'UTC'"
-    [ "$pg_name" = main ] || printf 'fsync = off\nsynchronous_commit = off\nfull_page_writes = off\n'
+    pg_is_lasting || printf 'fsync = off\nsynchronous_commit = off\nfull_page_writes = off\n'
   } | pg_as tee -a "$home/data/postgresql.conf" >/dev/null
 }
 
@@ -64,6 +80,7 @@ pg_start() {
   fi
   pg_as test -f "$home/data/PG_VERSION" || quietly "Creating the database" "See the message above." pg_create "$home"
   port=$(pg_port "$home")
+  if pg_is_lasting; then pg_make_durable "$home"; fi
   if ! pg_running "$home"; then
     # Copied with its folder while the original ran: the note of the original's process would keep this one from starting.
     pg_as rm -f "$home/data/postmaster.pid"

@@ -38,6 +38,7 @@ case "$command" in
     ask "$first" "select pg_create_physical_replication_slot('$slot') where not exists (select 1 from pg_replication_slots where slot_name = '$slot')" >/dev/null
     # -R writes down whom it follows, readable by its owner only.
     quietly "Copying the database" "See the message above." pg_as "$bin/pg_basebackup" -d "$first?application_name=$slot" -D "$home/data" -R -S "$slot" -X stream -c fast
+    pg_make_durable "$home"
     printf "port = %s\nlisten_addresses = '127.0.0.1'\n" "$port" | pg_as tee -a "$home/data/postgresql.conf" >/dev/null
     quietly "Starting the standby" "Its log is $home/log." pg_as "$bin/pg_ctl" -D "$home/data" -l "$home/log" -w -t 60 start
     if [ -n "$sync" ]; then
@@ -56,6 +57,7 @@ case "$command" in
     if [ -z "${MUDFLAT_STANDBY_OF:-}" ] && pg_running "$(pg_home)"; then
       die "Promoting the standby" "The first database still runs: two that both take what is written would part for good. Stop it first: ./mudflat stop"
     fi
+    pg_make_durable "$home"
     quietly "Promoting the standby" "Its log is $home/log." pg_as "$bin/pg_ctl" -D "$home/data" -w -t 60 promote
     # It waits for nobody any more.
     ask "$(standby_url)" "alter system reset synchronous_standby_names" && ask "$(standby_url)" "select pg_reload_conf()" >/dev/null
