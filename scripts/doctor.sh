@@ -41,6 +41,9 @@ if [ -n "${DATABASE_URL:-}" ]; then
     *) bad "A power cut can lose what was written, or all of it ($hasty)" "Take these settings out of postgresql.conf ('show config_file' says where it is), reload it, and make a backup." ;;
   esac
 fi
+if [ -n "${DATABASE_URL:-}" ] && pg_as test -f "$home/pgbackrest.conf" 2>/dev/null; then
+  if (unset DATABASE_URL; bash scripts/archive.sh status ${arguments[@]+"${arguments[@]}"}) >/dev/null 2>&1; then good "what is written is archived"; else bad "What is written is not archived" "./mudflat archive status tells why"; fi
+fi
 answers() { node -e "fetch('$web_url/api/health').then(r=>process.exit(r.ok?0:1),()=>process.exit(1))" 2>/dev/null; }
 if ! server_pid >/dev/null && [ -n "$mend" ] && [ -s "$port_file" ]; then need_secret; server_start || true; fi
 if ! server_pid >/dev/null; then bad "The web server does not run" "$again; its log is $web_log"

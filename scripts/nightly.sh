@@ -8,7 +8,7 @@ pick_instance "$@"
 folder=${MUDFLAT_BACKUPS:-$data_dir/backups}
 mkdir -p -m 700 "$folder"
 need_node_modules
-if [ -z "${DATABASE_URL:-}" ]; then need_postgres; pg_start; fi
+if [ -z "${DATABASE_URL:-}" ]; then is_ours=yes; need_postgres; pg_start; fi
 umask 077
 file=$folder/mudflat-$(date +%Y-%m-%d).dump
 "$(pg_bin)/pg_dump" --format=custom --no-owner "$DATABASE_URL" >"$file.part" || { rm -f "$file.part"; die "Writing the backup" "See the message above."; }
@@ -24,3 +24,4 @@ trap '"$psql_bin" -qX "$DATABASE_URL" -c "drop database if exists $scratch with 
 npx --no-install tsx scripts/check-backup.ts "$base/$scratch" || die "Comparing $file with the database" "See the message above."
 find "$folder" -name 'mudflat-*.dump' -printf '%f\n' | sort | npx --no-install tsx scripts/thin-backups.ts "$(date +%Y-%m-%d)" | while read -r old; do rm -f "$folder/$old"; done
 say "Backed up, restored and compared: $file"
+if [ -n "${is_ours:-}" ] && pg_as test -f "$(pg_home)/pgbackrest.conf"; then env -u DATABASE_URL bash scripts/archive.sh backup "$@"; fi

@@ -39,6 +39,8 @@ case "$command" in
     # -R writes down whom it follows, readable by its owner only.
     quietly "Copying the database" "See the message above." pg_as "$bin/pg_basebackup" -d "$first?application_name=$slot" -D "$home/data" -R -S "$slot" -X stream -c fast
     pg_make_durable "$home"
+    # Archiving is of the first one: its folder may be on another machine.
+    pg_as sed -i -E '/^(archive_(mode|command|timeout)|unix_socket_directories) = /d' "$home/data/postgresql.auto.conf"
     printf "port = %s\nlisten_addresses = '127.0.0.1'\n" "$port" | pg_as tee -a "$home/data/postgresql.conf" >/dev/null
     quietly "Starting the standby" "Its log is $home/log." pg_as "$bin/pg_ctl" -D "$home/data" -l "$home/log" -w -t 60 start
     if [ -n "$sync" ]; then

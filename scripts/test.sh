@@ -14,6 +14,7 @@ need_debian chromium-headless-shell chromium-headless-shell
 need_debian /usr/lib/python3/dist-packages/scipy python3-scipy
 need_debian pdftotext poppler-utils
 need_debian ngspice ngspice
+need_debian pgbackrest pgbackrest
 trap 'pg_remove >/dev/null 2>&1 || true' EXIT
 pg_remove >/dev/null 2>&1 || true
 pg_start
