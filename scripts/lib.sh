@@ -30,6 +30,26 @@ quietly() {
   fi
 }
 
+# rotate_log FILE [RUNNER]: what was written becomes FILE.1.gz, readable by its owner alone; those before it move on, and eight
+# are kept. Whoever writes goes on in the same file. RUNNER: runs the commands as somebody else.
+rotate_log() {
+  local file=$1 run=${2:-env} n
+  $run test -s "$file" || return 0
+  for n in 7 6 5 4 3 2 1; do
+    if $run test -e "$file.$n.gz"; then $run mv -f "$file.$n.gz" "$file.$((n + 1)).gz"; fi
+  done
+  $run sh -c 'umask 077; gzip -c "$1" >"$1.1.gz"' sh "$file" && $run truncate -s 0 "$file"
+}
+
+# rotate_logs [MB]: of the web server and the database, where they are larger than that; default: both. The proxy's own turns
+# over by itself.
+rotate_logs() {
+  local larger=$((${1:-0} * 1000000)) file
+  if [ "$(stat -c %s "$web_log" 2>/dev/null || echo 0)" -gt "$larger" ]; then rotate_log "$web_log"; fi
+  file=$(pg_home)/log
+  if [ "$(pg_as stat -c %s "$file" 2>/dev/null || echo 0)" -gt "$larger" ]; then rotate_log "$file" pg_as; fi
+}
+
 as_root() { if [ "$(id -u)" = 0 ]; then "$@"; else sudo "$@"; fi; }
 
 # need_debian COMMAND-OR-FILE PACKAGE...: installs the packages unless the command or file is there.

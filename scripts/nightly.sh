@@ -1,10 +1,11 @@
 #!/usr/bin/env bash
 # What every night asks for: a backup, proven by restoring it into a scratch database and comparing both, and old ones
-# thinned out: seven days, four Sundays, twelve first Sundays of a month.
+# thinned out: seven days, four Sundays, twelve first Sundays of a month. Logs of eight nights are kept.
 set -euo pipefail
 . scripts/lib.sh
 pick_instance "$@"
 . scripts/pg.sh
+. scripts/server.sh
 folder=${MUDFLAT_BACKUPS:-$data_dir/backups}
 mkdir -p -m 700 "$folder"
 need_node_modules
@@ -25,3 +26,4 @@ npx --no-install tsx scripts/check-backup.ts "$base/$scratch" || die "Comparing 
 find "$folder" -name 'mudflat-*.dump' -printf '%f\n' | sort | npx --no-install tsx scripts/thin-backups.ts "$(date +%Y-%m-%d)" | while read -r old; do rm -f "$folder/$old"; done
 say "Backed up, restored and compared: $file"
 if [ -n "${is_ours:-}" ] && pg_as test -f "$(pg_home)/pgbackrest.conf"; then env -u DATABASE_URL bash scripts/archive.sh backup "$@"; fi
+rotate_logs

@@ -50,7 +50,8 @@ server_start() {
   port_open "$web_port" && die "Starting the server" "Port $web_port is busy. Choose another: PORT=4280 ./mudflat demo"
   export PORT=$web_port NODE_ENV=production
   as_server true
-  (umask 077; : >"$web_log")
+  rotate_log "$web_log"
+  (umask 077; : >>"$web_log")
   as_server setsid node web/server.mjs >>"$web_log" 2>&1 </dev/null &
   echo $! >"$pid_file"
   echo "$web_port" >"$port_file"
