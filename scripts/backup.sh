@@ -12,5 +12,6 @@ if [ -z "${DATABASE_URL:-}" ]; then pg_start; fi
 umask 077
 rm -f "$file.part"
 "$(pg_bin)/pg_dump" --format=custom --no-owner "$DATABASE_URL" >"$file.part" || { rm -f "$file.part"; die "Writing the backup" "See the message above."; }
+sync "$file.part"
 mv "$file.part" "$file"
 say "Written to $file"

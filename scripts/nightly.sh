@@ -13,6 +13,7 @@ if [ -z "${DATABASE_URL:-}" ]; then is_ours=yes; need_postgres; pg_start; fi
 umask 077
 file=$folder/mudflat-$(date +%Y-%m-%d).dump
 "$(pg_bin)/pg_dump" --format=custom --no-owner "$DATABASE_URL" >"$file.part" || { rm -f "$file.part"; die "Writing the backup" "See the message above."; }
+sync "$file.part"
 mv "$file.part" "$file"
 
 # The same server, another database: nothing of the one in use is touched.

@@ -51,7 +51,8 @@ pg_create() {
   if [ "$(id -u)" = 0 ]; then install -d -o postgres -g postgres -m 700 "$home"; else mkdir -p -m 700 "$home"; fi
   printf '%s' "$password" | pg_as tee "$home/password" >/dev/null
   pg_as chmod 600 "$home/password"
-  pg_as "$bin/initdb" -D "$home/data" -U mudflat --auth=scram-sha-256 --pwfile="$home/password" -E UTF8 --locale=C.UTF-8
+  # A disk that gives back something else than it was given is noticed, where what is kept matters.
+  pg_as "$bin/initdb" -D "$home/data" -U mudflat --auth=scram-sha-256 --pwfile="$home/password" -E UTF8 --locale=C.UTF-8 $(pg_is_lasting && echo --data-checksums)
   {
     echo "listen_addresses = '127.0.0.1'"
     echo "unix_socket_directories = ''"

@@ -29,6 +29,7 @@ umask 077
 file=$folder/before-upgrade-$(date +%Y-%m-%d-%H%M%S).dump
 facts=$data_dir/released-facts.json
 "$(pg_bin)/pg_dump" --format=custom --no-owner "$DATABASE_URL" >"$file" || die "Writing the backup" "Nothing was changed. $again starts the server."
+sync "$file"
 quietly "Noting what released jobs show" "Nothing was changed. $again starts the server." npx --no-install tsx scripts/upgrade.ts before "$facts"
 
 # put_back WHY: the database as it was before, by its backup, whatever became of it.
