@@ -32,6 +32,7 @@ repo1-path=$1
 repo1-retention-full=2
 log-path=$1/log
 lock-path=$home/lock
+spool-path=$home/spool
 log-level-console=warn
 log-level-stderr=warn
 start-fast=y
@@ -45,7 +46,7 @@ pg1-database=postgres
 pg1-socket-path=$home/socket
 CONF
   # It asks over a socket that nobody else can reach.
-  pg_as mkdir -p -m 700 "$home/socket" "$home/lock" "$1/log"
+  pg_as mkdir -p -m 700 "$home/socket" "$home/lock" "$home/spool" "$1/log"
   printf '*:*:*:mudflat:%s' "$(pg_as cat "$home/password")" | pg_as tee "$PGPASSFILE" >/dev/null
   pg_as chmod 600 "$config" "$PGPASSFILE"
 }
