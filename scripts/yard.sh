@@ -52,32 +52,7 @@ http://$name:$yard_http {
 	}
 }
 CADDY
-  cat >"$caddy_home/page/index.html" <<HTML
-<!doctype html>
-<html lang="en">
-<meta charset="utf-8">
-<meta name="viewport" content="width=device-width">
-<title>Mudflat on this tablet</title>
-<style>
-  body { font: 18px/1.5 system-ui, sans-serif; max-width: 40rem; margin: 2rem auto; padding: 0 1rem; color: #1f2a2b; background: #f4efe8 }
-  a.go { display: inline-block; padding: .8rem 1.2rem; border-radius: .6rem; background: #0e5860; color: #fff; text-decoration: none; font-weight: 700 }
-  li { margin: .6rem 0 }
-</style>
-<h1>Mudflat on this tablet</h1>
-<p>Mudflat comes over a connection that nobody can read. For that the tablet has to know this workshop’s own certificate authority. Once for each tablet:</p>
-<ol>
-  <li><a class="go" href="/authority.crt">Download the certificate</a></li>
-  <li>Install it. How, differs:
-    <ul>
-      <li>In the settings of the tablet search for “CA certificate”, and install it from the download.</li>
-      <li>Where the settings show “Profile downloaded”: install it there, then switch it on under “Certificate trust settings”.</li>
-      <li>On a laptop: open the file, and install it for this machine under the trusted root authorities.</li>
-      <li>Where the browser has certificates of its own: in its settings under security, certificates, authorities, import.</li>
-    </ul></li>
-  <li><a class="go" href="$(yard_url "$name")">Open Mudflat</a>, and put it on the home screen.</li>
-</ol>
-<p>Install a certificate only from a network that you trust: the workshop’s own, with the person beside you who runs it.</p>
-HTML
+  sed "s#@ADDRESS@#$(yard_url "$name")#" scripts/yard-page.html >"$caddy_home/page/index.html"
 }
 
 caddy_pid() {
