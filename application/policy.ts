@@ -42,6 +42,7 @@ export const POLICY = {
   'person.change': rule('lead', 'person', 'change people'),
 
   'instrument.add': rule('lead', 'depot', 'change instruments'),
+  'instruments.import': rule('lead', null, 'take in a list of instruments'),
   'instrument.retire': rule('lead', 'instrument', 'change instruments'),
   'instrument.follow': rule('technician', 'instrument', 'read a meter'),
   'test-leads.measure': rule('technician', 'depot', 'measure test leads'),

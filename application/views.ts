@@ -427,6 +427,17 @@ export interface UnitsPlan {
   readonly stored: number;
 }
 
+/** What a list of instruments would do, or has done. */
+export interface InstrumentsPlan {
+  readonly rows: readonly {
+    readonly depot: string;
+    readonly name: string;
+    readonly kind: string;
+    readonly action: 'new' | 'change' | 'unchanged';
+  }[];
+  readonly stored: number;
+}
+
 export interface PersonView {
   /** Devices on which the person is signed in now. */
   readonly sessions: number;

@@ -66,6 +66,13 @@ export const CASES: readonly Case[] = [
   },
   { route: 'depots/[id]', method: 'POST', action: 'depot.change', body: () => ({ timeZone: 'Nowhere/None' }) },
   { route: 'units/[id]', method: 'POST', action: 'unit.change', body: () => ({ kind: 'Tipper' }) },
+  {
+    route: 'instruments/import',
+    method: 'POST',
+    action: 'instruments.import',
+    text: ['text/csv', 'depot,name,kind\nNowhere,DMM,multimeter\n'],
+  },
+  { route: 'instruments/export', method: 'GET', action: 'look' },
   { route: 'units/import', method: 'POST', action: 'units.import', text: ['text/csv', 'no list'] },
   { route: 'units/export', method: 'GET', action: 'look' },
   {

@@ -1,19 +1,20 @@
 'use client';
 import { isoDayShown } from '../../core/locale/dates';
 import { tr } from '../../core/locale/translate';
-import { Plus } from 'lucide-react';
+import { FileDown, FileUp, Plus } from 'lucide-react';
 import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { groupBy } from '../../core/foundation/collections';
 import { capital } from '../../core/foundation/text';
 import { linkWords } from '../../core/instrument/link';
-import type { DepotInstrumentsView, InstrumentView } from '../../application/views';
-import { Button } from '../kit/button';
+import type { DepotInstrumentsView, InstrumentsPlan, InstrumentView } from '../../application/views';
+import { Button, buttonLook } from '../kit/button';
 import { inputLook } from '../kit/field';
 import { OtherProblems } from '../kit/form';
+import { ImportFile } from '../kit/import-file';
 import { useToday } from '../kit/on-client';
-import { usePerson } from '../kit/session';
+import { useMay, usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
 import { rangeWordsOf } from './draft';
 import { TryMeter } from './try-meter';
@@ -27,6 +28,7 @@ export function Instruments({ depots }: { depots: readonly DepotInstrumentsView[
   return (
     <main className="mx-auto w-full max-w-7xl flex-1 p-4">
       {depots.length === 0 && <p className="py-8 text-soft">No depots yet.</p>}
+      {depots.length > 0 && <Lists onDone={() => router.refresh()} />}
       {depots.map((d) => (
         <section key={d.id} className="mb-6" aria-label={d.name}>
           <div className="mb-2 flex flex-wrap items-center gap-3">
@@ -65,6 +67,50 @@ export function Instruments({ depots }: { depots: readonly DepotInstrumentsView[
         />
       )}
     </main>
+  );
+}
+
+/** Instruments of all depots as a file, and from one. */
+function Lists({ onDone }: { onDone: () => void }) {
+  const [isOpen, setOpen] = useState(false);
+  const mayImport = useMay('instruments.import');
+  return (
+    <div className="mb-4 flex flex-wrap justify-end gap-3">
+      {mayImport && (
+        <Button onClick={() => setOpen(true)}>
+          <FileUp size={18} aria-hidden="true" />
+          From a list
+        </Button>
+      )}
+      <a className={buttonLook()} href="/api/instruments/export?format=csv" download>
+        <FileDown size={18} aria-hidden="true" />
+        As a list
+      </a>
+      {isOpen && (
+        <ImportFile<InstrumentsPlan>
+          title="A list of instruments"
+          description="CSV with a row for each range of the accuracy: depot, name, kind, quantity, up_to, percent_of_reading, counts, resolution. An instrument that is there under its name is changed to what the list says."
+          url="/api/instruments/import"
+          types={[['.csv', 'text/csv']]}
+          things={['instrument', 'instruments']}
+          changes={(plan) => plan.rows.filter((r) => r.action !== 'unchanged').length}
+          show={(plan) => (
+            <ul className="max-h-72 overflow-y-auto">
+              {plan.rows.map((r) => (
+                <li key={`${r.depot}/${r.name}`}>
+                  {r.depot}: <b>{r.name}</b> {r.kind}: {r.action}
+                </li>
+              ))}
+            </ul>
+          )}
+          onClose={() => setOpen(false)}
+          onDone={() => {
+            setOpen(false);
+            onDone();
+          }}
+        />
+      )}
+    </div>
   );
 }
 
