@@ -34,6 +34,11 @@ export class WeighingThread {
     });
   }
 
+  /** Ends the thread; whoever waits for it is told. */
+  async close() {
+    await this.#thread?.terminate();
+  }
+
   #start() {
     const thread = new Worker(this.#file);
     let reason = null;

@@ -27,6 +27,13 @@ const CASE = {
   history: { findings: [], renewed: [], conditions: [], hours: null },
   warm: false,
 };
+const threads: WeighingThread[] = [];
+const threadOf = (file: string): WeighingThread => {
+  const thread = new WeighingThread(file);
+  threads.push(thread);
+  return thread;
+};
+afterAll(() => Promise.all(threads.map((t) => t.close())));
 const [asked] = circuitsInQuestion(CASE);
 const context = contextOf(CASE);
 const reader: Reader = { locale: PLAIN, words: null };
@@ -43,7 +50,7 @@ describe('the thread that weighs circuits', () => {
   });
 
   test('weighs as it is weighed here, for whoever reads; nothing is held up meanwhile', async () => {
-    const thread = new WeighingThread(made);
+    const thread = threadOf(made);
     let turns = 0;
     const ticking = setInterval(() => (turns += 1), 5);
     const weighed = await thread.ask({ asked: asked!, context, reader });
@@ -59,7 +66,7 @@ describe('the thread that weighs circuits', () => {
   });
 
   test('a question that fails is answered with what is wrong, and the next one is weighed', async () => {
-    const thread = new WeighingThread(made);
+    const thread = threadOf(made);
     const wrong = { ...context, history: null } as unknown as CaseContext;
     await expect(thread.ask({ asked: asked!, context: wrong, reader })).rejects.toThrow(/null/);
     expect((await thread.ask({ asked: asked!, context, reader })).circuit.id).toBe('glow-relay');
@@ -80,11 +87,14 @@ describe('the thread that weighs circuits', () => {
          if (asked !== 'wait') parentPort.postMessage({ number, weighed: asked });
        });`,
     );
-    const thread = new WeighingThread(dying);
+    const thread = threadOf(dying);
     const both = [thread.ask({ asked: 'wait' } as never), thread.ask({ asked: 'exit' } as never)];
     for (const one of both) await expect(one).rejects.toThrow('ended with 3');
     await expect(thread.ask({ asked: 'here' } as never)).resolves.toBe('here');
     await expect(thread.ask({ asked: 'throw' } as never)).rejects.toThrow('out of luck');
     await expect(thread.ask({ asked: 'again' } as never)).resolves.toBe('again');
+    // Ended on purpose: the same.
+    const waiting = thread.ask({ asked: 'wait' } as never);
+    await Promise.all([thread.close(), expect(waiting).rejects.toThrow('ended with 1')]);
   });
 });
