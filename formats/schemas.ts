@@ -41,7 +41,8 @@ export const SETTINGS = {
   ],
 };
 
-const ajv = new Ajv2020(SETTINGS);
+// Making the code shorter takes a third of the time that compiling takes, and saves none when it runs.
+const ajv = new Ajv2020({ ...SETTINGS, code: { optimize: false } });
 (addFormats as unknown as { default: (a: Ajv2020) => void }).default(ajv);
 
 /** A compiled schema: one of `docs/formats/` by its id, or one given in code. */

@@ -20,6 +20,7 @@ import pino from 'pino';
 import { Gate } from './gate.mjs';
 import { believedHeaders, contentSecurityPolicy, isLoopback, securityHeaders } from './headers.mjs';
 import { Metrics } from './metrics.mjs';
+import { warmUp } from './warm-up.mjs';
 import { WeighingThread } from './weighing.mjs';
 import { SharedMetrics, supervise, wantedWorkers } from './workers.mjs';
 
@@ -58,7 +59,8 @@ globalThis.mudflatReader = () => requests.getStore()?.reader;
 
 // Circuits are weighed beside what answers: server/jobs/weighing.ts asks for it. Without a build, and while sources are
 // changed, they are weighed where they are asked for.
-const weighing = resolve(process.env.MUDFLAT_DIST ?? '.next', 'threads', 'weighing.mjs');
+const dist = resolve(process.env.MUDFLAT_DIST ?? '.next');
+const weighing = resolve(dist, 'threads', 'weighing.mjs');
 if (!isDeveloping && existsSync(weighing)) {
   const thread = new WeighingThread(weighing);
   globalThis.mudflatWeigh = (question) => thread.ask(question);
@@ -77,6 +79,7 @@ async function serve(metrics) {
   const app = next({ dev: isDeveloping, hostname, port });
   await app.prepare();
   const handle = app.getRequestHandler();
+  if (!isDeveloping) await warmUp((request, response) => requests.run({}, () => handle(request, response)), dist);
 
   function note(request, response, id, started) {
     const path = request.url.split('?')[0];
