@@ -7,7 +7,7 @@ import { createServer, request } from 'node:http';
 import path from 'node:path';
 
 /** A slow machine serves cold rather than not at all. */
-const MOST_ms = 4_000;
+const MOST_ms = 2_500;
 const NOBODY = '00000000-0000-0000-0000-000000000000';
 
 /** Addresses of the API's routes, of a build's manifest: "/api/jobs/[id]/route" to "/api/jobs/[id]". */
