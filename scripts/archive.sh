@@ -120,6 +120,9 @@ case "$command" in
       read -rp "The database becomes what it was at $(local_time "@$at"). What was written since is set aside. Go on? [y/N] " answer
       [ "$answer" = y ] || exit 1
     fi
+    # A moment is found by what was written after it: now as well.
+    ask "select pg_current_xact_id()" >/dev/null
+    quietly "Archiving what was written last" "See the message above; nothing was changed, and the server goes on." archive check
     was_running=
     if [ -z "${MUDFLAT_PG_NAME:-}" ] && server_pid >/dev/null; then
       was_running=yes
@@ -127,9 +130,6 @@ case "$command" in
       web_url="http://127.0.0.1:$web_port"
       server_stop
     fi
-    # A moment is found by what was written after it: now as well.
-    ask "select pg_current_xact_id()" >/dev/null
-    quietly "Archiving what was written last" "See the message above; nothing was changed." archive check
     pg_stop
     aside=$home/data-$(date +%Y%m%d-%H%M%S)
     pg_as mv "$home/data" "$aside"

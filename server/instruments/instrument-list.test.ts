@@ -1,8 +1,7 @@
 import { v7 } from 'uuid';
 import { readInstrumentsCsv, writeInstrumentsCsv } from '../../formats/instruments-csv';
-import type { Actor } from '../policy/actor';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
-import { workshopId } from '../testing/workshop';
+import { workshopActor, workshopId } from '../testing/workshop';
 import { importInstruments, listInstruments } from './instrument-list';
 import { addInstrument, retireInstrument, viewInstruments } from './instruments';
 
@@ -14,7 +13,7 @@ afterAll(() => test_.drop());
 
 const BY = 'Odile Brandt';
 const QUAY = workshopId('depot', 'Quay Yard');
-const LEAD: Actor = { id: workshopId('person', BY), name: BY, role: 'lead', depotId: null };
+const LEAD = workshopActor(BY);
 const link = { kind: 'network', host: '127.0.0.1', port: 5025 } as const;
 const read = (text: string) => {
   const list = readInstrumentsCsv(text);
