@@ -35,11 +35,13 @@ export const POLICY = {
   'workshop.change': rule('lead', null, 'change the workshop'),
   'depot.add': rule('lead', null, 'add a depot'),
   'depot.change': rule('lead', 'depot', 'change this depot'),
+  'depots.import': rule('lead', null, 'take in a list of depots'),
   'depot.choose': rule('lead', 'depot', 'choose how this depot judges'),
   'depot.describe-codes': rule('technician', 'depot', 'describe codes'),
 
   'person.add': rule('lead', 'depot', 'change people'),
   'person.change': rule('lead', 'person', 'change people'),
+  'people.import': rule('lead', null, 'take in a list of people'),
 
   'instrument.add': rule('lead', 'depot', 'change instruments'),
   'instruments.import': rule('lead', null, 'take in a list of instruments'),

@@ -1,3 +1,4 @@
+import type { ListPlan } from './list-plan';
 import type { BeforeAfter } from '../core/repair/proof';
 import type { LifeFrom, StartInputs } from '../core/repair/suggest';
 import { type ProofCheck, type Recorded } from '../core/repair/types';
@@ -25,10 +26,7 @@ export interface ServiceDataView {
 }
 
 /** What a list of fitting values would do, or has done. */
-export interface FittingPlan {
-  readonly rows: readonly { readonly what: string; readonly action: 'new' | 'change' | 'unchanged' }[];
-  readonly stored: number;
-}
+export type FittingPlan = ListPlan<{ readonly what: string }>;
 
 /** From finding to release, as the job's screen needs it. */
 export interface RepairView {

@@ -26,6 +26,7 @@ import type { Condition, Judgement, JudgedReading, Limits, Position } from '../c
 import type { AccuracyRange } from '../core/metrology/instrument';
 import type { FreezeFrame } from '../formats/requests/codes';
 import type { Intake } from '../formats/requests/intake';
+import type { ListPlan } from './list-plan';
 import type { RepairView } from './repair-view';
 
 /** What the server shows and the screens draw. Times are ISO 8601 in UTC. */
@@ -417,26 +418,17 @@ export interface WorkshopView {
   readonly families: readonly FamilyLine[];
   readonly units: readonly UnitLine[];
 }
-/** What a list of units would do, or has done. */
-export interface UnitsPlan {
-  readonly rows: readonly {
-    readonly fleetNumber: string;
-    readonly kind: string;
-    readonly action: 'new' | 'change' | 'unchanged';
-  }[];
-  readonly stored: number;
-}
 
-/** What a list of instruments would do, or has done. */
-export interface InstrumentsPlan {
-  readonly rows: readonly {
-    readonly depot: string;
-    readonly name: string;
-    readonly kind: string;
-    readonly action: 'new' | 'change' | 'unchanged';
-  }[];
-  readonly stored: number;
-}
+export type UnitsPlan = ListPlan<{ readonly fleetNumber: string; readonly kind: string }>;
+export type InstrumentsPlan = ListPlan<{ readonly depot: string; readonly name: string; readonly kind: string }>;
+export type DepotsPlan = ListPlan<{ readonly name: string; readonly timeZone: string; readonly inUse: boolean }>;
+/** `depot` null: every depot. */
+export type PeoplePlan = ListPlan<{
+  readonly name: string;
+  readonly role: Role;
+  readonly depot: string | null;
+  readonly signsIn: boolean;
+}>;
 
 export interface PersonView {
   /** Devices on which the person is signed in now. */

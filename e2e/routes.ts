@@ -64,6 +64,20 @@ export const CASES: readonly Case[] = [
     action: 'depot.add',
     body: () => ({ id: v7(), name: `Depot ${v7()}`, timeZone: 'Nowhere/None' }),
   },
+  {
+    route: 'depots/import',
+    method: 'POST',
+    action: 'depots.import',
+    text: ['text/csv', 'name,time_zone\nNew depot,Nowhere/None\n'],
+  },
+  { route: 'depots/export', method: 'GET', action: 'look' },
+  {
+    route: 'people/import',
+    method: 'POST',
+    action: 'people.import',
+    text: ['text/csv', 'name,role,depot\nNew person,lead,Nowhere\n'],
+  },
+  { route: 'people/export', method: 'GET', action: 'look' },
   { route: 'depots/[id]', method: 'POST', action: 'depot.change', body: () => ({ timeZone: 'Nowhere/None' }) },
   { route: 'units/[id]', method: 'POST', action: 'unit.change', body: () => ({ kind: 'Tipper' }) },
   {

@@ -59,8 +59,8 @@ function hardWired(text: string, own: ReadonlySet<string>, longestFirst: readonl
 const FORMS: readonly [path: string, names: readonly string[]][] = [
   ['/', ['Unit', 'Job from elsewhere', 'Open a job for', 'Sums']],
   ['/shelf', ['Limits', 'In', 'Any engine']],
-  ['/instruments', ['Instrument', 'Change']],
-  ['/people', ['Add a person', 'Change']],
+  ['/instruments', ['Instrument', 'From a list', 'Change']],
+  ['/people', ['Add a person', 'From a list', 'Change']],
   ['/workshop', ['Depot', 'Engine family', 'Unit', 'From a list', 'Change']],
   ['/catalogue', ['Battery at rest', 'Glow plugs, at the plug']],
   ['/circuits', ['Copy and change']],

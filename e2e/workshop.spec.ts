@@ -91,7 +91,7 @@ test('an empty workshop is set up, and comes to its first report', async ({ brow
   await expect(page.getByRole('region', { name: 'Engine families' })).toContainText('8 in a vee, 12 V');
 
   // Units from a list: its errors by line first.
-  await h.tap(page.getByRole('button', { name: 'From a list' }));
+  await h.tap(page.getByRole('button', { name: 'From a list: units' }));
   const file = (text: string) => ({ name: 'units.csv', mimeType: 'text/csv', buffer: Buffer.from(text, 'latin1') });
   await dialog.getByLabel('File').setInputFiles(file('fleet_number;kind;depot;familly\nLE-1;Tipper;Lock End;V8-7\n'));
   await expect(dialog.getByText(/The column "familly" is not known. Did you mean "family"/)).toBeVisible();

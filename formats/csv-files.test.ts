@@ -2,6 +2,8 @@ import fc from 'fast-check';
 import { CATALOGUE } from '../core/catalogue/catalogue';
 import type { Limits } from '../core/limits/types';
 import { readFittingValuesCsv, writeFittingValuesCsv } from './fitting-values-csv';
+import { readDepotsCsv } from './depots-csv';
+import { readPeopleCsv } from './people-csv';
 import { readReadingsCsv } from './readings-csv';
 import { readSpecificationsCsv } from './specifications-csv';
 import { active, inert, readTable, writeTable } from './table';
@@ -111,6 +113,8 @@ describe('any bytes as a table', () => {
           readUnitsCsv(t),
           readFittingValuesCsv(t),
           readSpecificationsCsv(t),
+          readPeopleCsv(t),
+          readDepotsCsv(t),
         ])
           if (!read.ok)
             for (const p of read.error) {

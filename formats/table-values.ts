@@ -78,3 +78,20 @@ function dayOf(year: number, month: number, day: number, raw: string): Result<st
   const isThere = !Number.isNaN(parsed.getTime()) && parsed.toISOString().startsWith(text);
   return isThere ? ok(text) : fail(tr`There is no day "${raw}".`);
 }
+
+/** Yes or no; an empty cell is what `otherwise` says. */
+export function readTableYes(raw: string, otherwise: boolean): Result<boolean, string> {
+  const typed = raw.trim().toLowerCase();
+  if (typed === '') return ok(otherwise);
+  return typed === 'yes' || typed === 'no' ? ok(typed === 'yes') : fail(tr`"${raw}" is neither yes nor no.`);
+}
+
+export const tableYes = (value: boolean): string => (value ? 'yes' : 'no');
+
+/** What a cell names: the one that is written so, else the only one that differs in capitals. */
+export function namedInTable<T>(all: readonly T[], nameOf: (one: T) => string, typed: string): T | undefined {
+  const exact = all.find((one) => nameOf(one) === typed);
+  if (exact !== undefined) return exact;
+  const alike = all.filter((one) => nameOf(one).toLowerCase() === typed.toLowerCase());
+  return alike.length === 1 ? alike[0] : undefined;
+}

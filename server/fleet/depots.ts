@@ -31,12 +31,21 @@ export const checkDepot = ({ timeZone }: { readonly timeZone: string }, path = '
 const taken = (name: string): Done =>
   refuse('It is there already.', [{ path: '/name', message: tr`There is a depot "${name}" already.` }], 409);
 
-async function onceByName(name: string, write: () => Promise<Done>): Promise<Done> {
+/** A depot by its name: capitals and blanks make no difference. */
+export const depotKey = (name: string): string => name.trim().replace(/\s+/g, ' ').toLowerCase();
+
+/** Writes a depot, unless another one than `id` has a name that looks like this one. */
+async function onceByName(db: Db, id: string, name: string | null, write: () => Promise<Done>): Promise<Done> {
+  if (name !== null) {
+    const others = await db.select({ name: depot.name }).from(depot).where(ne(depot.id, id));
+    const same = others.find((d) => depotKey(d.name) === depotKey(name));
+    if (same) return taken(same.name);
+  }
   try {
     return await write();
   } catch (error) {
     if (databaseCode(error)?.code !== UNIQUE_VIOLATION) throw error;
-    return taken(name);
+    return taken(name ?? '');
   }
 }
 
@@ -47,7 +56,7 @@ export async function addDepot(db: Db, d: AddDepot): Promise<Done> {
   const name = d.name.trim();
   const { id, timeZone, currency } = d;
   const choices = { schools: {}, decision: 'three-way' as const, ...(currency ? { currency } : {}) };
-  return onceByName(name, () => append(db, depot, { id, name, timeZone, choices }));
+  return onceByName(db, id, name, () => append(db, depot, { id, name, timeZone, choices }));
 }
 
 /** Changes what is given. A depot with units that are in use is not retired. */
@@ -74,7 +83,7 @@ export async function changeDepot(db: Db, id: string, c: ChangeDepot): Promise<D
     if (others.length === 0)
       return refuse('The last depot stays.', [{ path: '/retired', message: 'Add another depot first.' }], 409);
   }
-  return onceByName(c.name ?? '', async () => {
+  return onceByName(db, id, c.name?.trim() ?? null, async () => {
     const [done] = await db
       .update(depot)
       .set({

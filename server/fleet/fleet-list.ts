@@ -4,6 +4,7 @@ import { v5 } from 'uuid';
 import type { FamilyLine, UnitLine, UnitsPlan } from '../../application/views';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import { type ProblemDetails, problemDetails } from '../../formats/problem';
+import { namedInTable } from '../../formats/table-values';
 import { type UnitEntry, unitKey } from '../../formats/units-csv';
 import { type Db, within } from '../db/connection';
 import { allOrNothing } from '../db/all-or-nothing';
@@ -43,27 +44,26 @@ export const listFamilies = (db: Db): Promise<FamilyLine[]> =>
     .orderBy(asc(engineFamily.code));
 
 /**
- * Units of a list. Without `store`: what it would do. With it: does it, all or nothing. A number that is there is changed
- * to what the list says. Problems stand at the line of the file.
+ * Units of a list. Without `batch`: what it would do. With it: does it, all or nothing. A number that is there is changed
+ * to what the list says; a lead of one depot neither takes units of others nor gives them any. Problems stand at the line.
  */
 export async function importUnits(
   db: Db,
   entries: readonly UnitEntry[],
-  store: { readonly batch: string; readonly actor: Actor } | null,
+  actor: Actor,
+  batch: string | null,
 ): Promise<Result<UnitsPlan, ProblemDetails>> {
   const [depots, families, units] = await Promise.all([
     db.select({ id: depot.id, name: depot.name }).from(depot),
     db.select({ id: engineFamily.id, code: engineFamily.code }).from(engineFamily),
     listUnits(db),
   ]);
-  const find = <T>(all: readonly T[], nameOf: (one: T) => string, name: string): T | undefined =>
-    all.find((one) => nameOf(one).toLowerCase() === name.toLowerCase());
   const problems: Problem[] = [];
   const seen = new Map<string, number>();
   const rows = entries.flatMap((e) => {
     const at = (column: string) => `/line ${e.line}/${column}`;
-    const place = find(depots, (d) => d.name, e.depot);
-    const family = find(families, (f) => f.code, e.family);
+    const place = namedInTable(depots, (d) => d.name, e.depot);
+    const family = namedInTable(families, (f) => f.code, e.family);
     if (!place) problems.push({ path: at('depot'), message: tr`There is no depot "${e.depot}". Add it first.` });
     if (!family)
       problems.push({ path: at('family'), message: tr`There is no engine family "${e.family}". Add it first.` });
@@ -76,18 +76,23 @@ export async function importUnits(
     if (!place || !family) return [];
     const isSame =
       there?.kind === e.kind && there.depotId === place.id && there.familyId === family.id && !there.retired;
+    const foreign = [place.id, there?.depotId ?? place.id].some((d) => actor.depotId !== null && d !== actor.depotId);
+    if (!isSame && foreign) {
+      const depots = there && there.depotId !== place.id ? tr`${there.depot} and ${place.name}` : place.name;
+      problems.push({ path: at('depot'), message: tr`Units of ${depots} are not changed by a lead of another depot.` });
+    }
     return [{ entry: e, place, family, there, action: there ? (isSame ? 'unchanged' : 'change') : 'new' } as const];
   });
   if (problems.length) return fail(problemDetails('This list cannot be taken.', problems));
   const plan = rows.map(({ entry, action }) => ({ fleetNumber: entry.fleetNumber, kind: entry.kind, action }));
-  if (!store) return ok({ rows: plan, stored: 0 });
+  if (batch === null) return ok({ rows: plan, stored: 0 });
   return allOrNothing(db, async (tx) => {
     for (const { entry, place, family, there, action } of rows) {
       if (action === 'unchanged') continue;
-      const to = { by: store.actor.name, depotId: place.id, engineFamilyId: family.id, kind: entry.kind };
+      const to = { by: actor.name, depotId: place.id, engineFamilyId: family.id, kind: entry.kind };
       const done = there
         ? await changeUnit(within(tx), there.id, { ...to, retired: false })
-        : await addUnit(within(tx), { ...to, id: v5(unitKey(entry), store.batch), fleetNumber: entry.fleetNumber });
+        : await addUnit(within(tx), { ...to, id: v5(unitKey(entry), batch), fleetNumber: entry.fleetNumber });
       if (!done.ok) return fail(atLine(done.error, entry.line));
     }
     return ok({ rows: plan, stored: plan.filter((r) => r.action !== 'unchanged').length });

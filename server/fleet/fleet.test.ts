@@ -78,6 +78,15 @@ describe('units', () => {
 });
 
 describe('depots', () => {
+  test('a name that differs in capitals or blanks only is the same depot', async () => {
+    const depot = (name: string) => ({ id: v7(), by: BY, name, timeZone: 'Etc/UTC' });
+    for (const name of ['quay yard', ' Quay  Yard', 'QUAY YARD'])
+      expect(refusedAt(await addDepot(test_.db, depot(name)))).toEqual(['/name']);
+    expect(refusedAt(await changeDepot(test_.db, QUAY, { by: BY, name: 'north SLUICE' }))).toEqual(['/name']);
+    // Its own name may be written anew.
+    expect((await changeDepot(test_.db, QUAY, { by: BY, name: 'Quay yard' })).ok).toBe(true);
+    expect((await changeDepot(test_.db, QUAY, { by: BY, name: 'Quay Yard' })).ok).toBe(true);
+  });
   test('need a zone that there is, and a name of their own', async () => {
     const depot = { id: v7(), by: BY, name: 'East Basin', timeZone: 'Nowhere/None' };
     expect(refusedAt(await addDepot(test_.db, depot))).toEqual(['/timeZone']);
@@ -108,7 +117,7 @@ async function measure(unit: string): Promise<void> {
 }
 
 describe('a list of units', () => {
-  const store = { batch: v7(), actor: workshopActor(BY) };
+  const LEAD = workshopActor(BY);
   const read = (text: string) => {
     const entries = readUnitsCsv(text);
     if (!entries.ok) throw new Error(JSON.stringify(entries.error));
@@ -116,27 +125,47 @@ describe('a list of units', () => {
   };
   test('what is in use comes out as a list that changes nothing', async () => {
     const units = (await listUnits(test_.db)).filter((u) => !u.retired);
-    const plan = await importUnits(test_.db, read(writeUnitsCsv(units)), null);
+    const plan = await importUnits(test_.db, read(writeUnitsCsv(units)), LEAD, null);
     expect(plan.ok && plan.value.rows.every((r) => r.action === 'unchanged')).toBe(true);
   });
   test('new ones are added and those that are there are changed, all or nothing', async () => {
     const list = 'fleet_number;kind;depot;family\nPL-810;Crane;quay yard;l4-20\nPL-802;Gritter;Quay Yard;L4-20\n';
     await measure('PL-14');
-    const plan = await importUnits(test_.db, read(list), null);
+    const plan = await importUnits(test_.db, read(list), LEAD, null);
     expect(plan).toMatchObject({ value: { rows: [{ action: 'new' }, { action: 'change' }], stored: 0 } });
-    expect(await importUnits(test_.db, read(list), store)).toMatchObject({ value: { stored: 2 } });
+    expect(await importUnits(test_.db, read(list), LEAD, v7())).toMatchObject({ value: { stored: 2 } });
     // The measured unit of the last line keeps its engine, and nothing of the list is taken.
     const bad = 'fleet_number,kind,depot,family\nPL-811,Crane,Quay Yard,L4-20\nPL-14,Tipper,Quay Yard,V8-61\n';
-    expect(await importUnits(test_.db, read(bad), { ...store, batch: v7() })).toMatchObject({
+    expect(await importUnits(test_.db, read(bad), LEAD, v7())).toMatchObject({
       ok: false,
       error: { errors: [{ path: '/line 3/engineFamilyId' }] },
     });
     expect((await listUnits(test_.db)).some((u) => u.fleetNumber === 'PL-811')).toBe(false);
   });
+  test('a lead of one depot leaves units of others alone, and may take in the whole list where they stay what they are', async () => {
+    const of = workshopActor('Runa Teller');
+    const whole = writeUnitsCsv((await listUnits(test_.db)).filter((u) => !u.retired));
+    const add = (rows: string) => importUnits(test_.db, read(`${whole}${rows}\r\n`), of, v7());
+    expect(await add('PL-830,Crane,Quay Yard,L4-20')).toMatchObject({ value: { stored: 1 } });
+    expect(await add('PL-831,Crane,North Sluice,L4-20')).toMatchObject({
+      error: { errors: [{ message: 'Units of North Sluice are not changed by a lead of another depot.' }] },
+    });
+    const own = read('fleet_number,kind,depot,family\nPL-830,Crane,North Sluice,L4-20\n');
+    expect(await importUnits(test_.db, own, of, null)).toMatchObject({
+      error: {
+        errors: [
+          {
+            path: '/line 2/depot',
+            message: 'Units of Quay Yard and North Sluice are not changed by a lead of another depot.',
+          },
+        ],
+      },
+    });
+  });
   test('what is wrong is named at its line', async () => {
     const list =
       'fleet_number,kind,depot,family\nPL-820,Crane,Nowhere,L4-20\nPL-821,Crane,Quay Yard,none\nPL-82 0,x,Quay Yard,L4-20\n';
-    expect(await importUnits(test_.db, read(list), null)).toMatchObject({
+    expect(await importUnits(test_.db, read(list), LEAD, null)).toMatchObject({
       error: { errors: [{ path: '/line 2/depot' }, { path: '/line 3/family' }, { path: '/line 4/fleet_number' }] },
     });
     expect(readUnitsCsv('fleet_number,kind,depo,family\na,b,c,d\n')).toMatchObject({ ok: false });

@@ -5,6 +5,7 @@ import type { InstrumentsPlan } from '../../application/views';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import { canonical } from '../../formats/canonical';
 import { type InstrumentEntry, instrumentKey } from '../../formats/instruments-csv';
+import { namedInTable } from '../../formats/table-values';
 import { type ProblemDetails, problemDetails } from '../../formats/problem';
 import { allOrNothing } from '../db/all-or-nothing';
 import { type Db, within } from '../db/connection';
@@ -56,13 +57,15 @@ export async function importInstruments(
   const problems: Problem[] = [];
   const rows = entries.flatMap((entry) => {
     const path = `/line ${entry.line}/depot`;
-    const place = depots.find((d) => d.name.toLowerCase() === entry.depot.toLowerCase());
-    if (!place) problems.push({ path, message: tr`There is no depot "${entry.depot}". Add it first.` });
-    else if (actor.depotId !== null && actor.depotId !== place.id)
-      problems.push({ path, message: tr`Instruments of ${place.name} are changed by a lead of that depot.` });
-    if (!place) return [];
-    const before = there.get(instrumentKey(entry));
+    const place = namedInTable(depots, (d) => d.name, entry.depot);
+    if (!place) {
+      problems.push({ path, message: tr`There is no depot "${entry.depot}". Add it first.` });
+      return [];
+    }
+    const before = there.get(instrumentKey({ ...entry, depot: place.name }));
     const action = !before ? 'new' : saysTheSame(before, entry) ? 'unchanged' : 'change';
+    if (action !== 'unchanged' && actor.depotId !== null && actor.depotId !== place.id)
+      problems.push({ path, message: tr`Instruments of ${place.name} are changed by a lead of that depot.` });
     return [{ entry, place, before, action } as const];
   });
   if (problems.length) return fail(problemDetails('This list cannot be taken.', problems));

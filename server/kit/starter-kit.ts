@@ -1,6 +1,7 @@
 import { tr } from '../../core/locale/translate';
 import { isNull } from 'drizzle-orm';
 import { v5 } from 'uuid';
+import type { ListPlan } from '../../application/list-plan';
 import type { Connector } from '../../core/engine/connector';
 import { ok, type Result } from '../../core/foundation/result';
 import { canonical } from '../../formats/canonical';
@@ -44,20 +45,9 @@ export async function starterKit(db: Db): Promise<StarterKit> {
   };
 }
 
-/** What a kit would do, or has done, a line for each thing. */
-export interface KitPlan {
-  readonly rows: readonly { readonly what: string; readonly action: 'new' | 'change' | 'unchanged' }[];
-  readonly stored: number;
-}
+export type KitPlan = ListPlan<{ readonly what: string }>;
 type Row = KitPlan['rows'][number];
 type Part = Result<readonly Row[], ProblemDetails>;
-
-/** Ends the transaction of a look: what was tried is undone. */
-class OnlyLooked extends Error {
-  constructor(readonly rows: readonly Row[]) {
-    super('only looked');
-  }
-}
 
 /**
  * Takes a kit in, all or nothing. Without `batch` it is done and undone again: what it would do is what it does. Approved
@@ -69,8 +59,9 @@ export async function importKit(
   batch: string | null,
   actor: Actor,
 ): Promise<Result<KitPlan, ProblemDetails>> {
-  try {
-    return await allOrNothing(db, async (tx) => {
+  return allOrNothing(
+    db,
+    async (tx) => {
       const rows: Row[] = [];
       const store = { batch: batch ?? LOOK, by: actor.name, actor };
       for (const take of [takeFamilies, takeTests, takeCircuits, takeLimits, takeFittingValues, takeConnectors]) {
@@ -78,13 +69,10 @@ export async function importKit(
         if (!part.ok) return part;
         rows.push(...part.value);
       }
-      if (batch === null) throw new OnlyLooked(rows);
-      return ok({ rows, stored: rows.filter((r) => r.action !== 'unchanged').length });
-    });
-  } catch (error) {
-    if (error instanceof OnlyLooked) return ok({ rows: error.rows, stored: 0 });
-    throw error;
-  }
+      return ok({ rows, stored: batch === null ? 0 : rows.filter((r) => r.action !== 'unchanged').length });
+    },
+    { onlyLook: batch === null },
+  );
 }
 
 interface Store {

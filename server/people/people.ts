@@ -44,7 +44,11 @@ export async function addPerson(db: Db, p: AddPerson, actor: Pick<Actor, 'depotI
     .leftJoin(account, eq(account.userId, person.id))
     .where(eq(person.id, p.id));
   if (same?.hasPin) return ok({ id: p.id, duplicate: true });
-  const password = await hashPin(p.pin);
+  return keepPerson(db, p, await hashPin(p.pin));
+}
+
+/** Adds a person whose PIN was found good; `password` is what is kept of it. The same id twice is the same person. */
+export async function keepPerson(db: Db, p: Omit<AddPerson, 'pin'>, password: string): Promise<Done> {
   const name = p.name.trim().replace(/\s+/g, ' ');
   try {
     return await db.transaction(async (tx) => {
@@ -154,7 +158,7 @@ async function otherLead(tx: Tx, personId: string): Promise<boolean> {
 
 /** Whoever acts for the whole board. */
 const EVERYWHERE = { depotId: null } as const;
-const onlyOwn = async (db: Db, path: string): Promise<Done> =>
+export const onlyOwn = async (db: Db, path: string): Promise<Done> =>
   refuse(
     'You may not do this.',
     [

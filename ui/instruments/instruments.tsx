@@ -1,7 +1,7 @@
 'use client';
 import { isoDayShown } from '../../core/locale/dates';
 import { tr } from '../../core/locale/translate';
-import { FileDown, FileUp, Plus } from 'lucide-react';
+import { Plus } from 'lucide-react';
 import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { v7 } from 'uuid';
@@ -9,10 +9,10 @@ import { groupBy } from '../../core/foundation/collections';
 import { capital } from '../../core/foundation/text';
 import { linkWords } from '../../core/instrument/link';
 import type { DepotInstrumentsView, InstrumentsPlan, InstrumentView } from '../../application/views';
-import { Button, buttonLook } from '../kit/button';
+import { Button } from '../kit/button';
 import { inputLook } from '../kit/field';
 import { OtherProblems } from '../kit/form';
-import { ImportFile } from '../kit/import-file';
+import { ListFile } from '../kit/list-file';
 import { useToday } from '../kit/on-client';
 import { useMay, usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
@@ -72,47 +72,27 @@ export function Instruments({ depots }: { depots: readonly DepotInstrumentsView[
 
 /** Instruments of all depots as a file, and from one. */
 function Lists({ onDone }: { onDone: () => void }) {
-  const [isOpen, setOpen] = useState(false);
   const mayImport = useMay('instruments.import');
   return (
     <div className="mb-4 flex flex-wrap justify-end gap-3">
-      {mayImport && (
-        <Button onClick={() => setOpen(true)}>
-          <FileUp size={18} aria-hidden="true" />
-          From a list
-        </Button>
-      )}
-      <a className={buttonLook()} href="/api/instruments/export?format=csv" download>
-        <FileDown size={18} aria-hidden="true" />
-        As a list
-      </a>
-      {isOpen && (
-        <ImportFile<InstrumentsPlan>
-          title="A list of instruments"
-          description="CSV with a row for each range of the accuracy: depot, name, kind, quantity, up_to, percent_of_reading, counts, resolution. An instrument that is there under its name is changed to what the list says."
-          url="/api/instruments/import"
-          types={[['.csv', 'text/csv']]}
-          things={['instrument', 'instruments']}
-          changes={(plan) => plan.rows.filter((r) => r.action !== 'unchanged').length}
-          show={(plan) => (
-            <ul className="max-h-72 overflow-y-auto">
-              {plan.rows.map((r) => (
-                <li key={`${r.depot}/${r.name}`}>
-                  {r.depot}: <b>{r.name}</b> {r.kind}: {r.action}
-                </li>
-              ))}
-            </ul>
-          )}
-          onClose={() => setOpen(false)}
-          onDone={() => {
-            setOpen(false);
-            onDone();
-          }}
-        />
-      )}
+      <ListFile<Listed>
+        title="A list of instruments"
+        description="CSV with a row for each range of the accuracy: depot, name, kind, quantity, up_to, percent_of_reading, counts, resolution. An instrument that is there under its name is changed to what the list says."
+        things={['instrument', 'instruments']}
+        importUrl="/api/instruments/import"
+        exportUrl="/api/instruments/export?format=csv"
+        mayImport={mayImport}
+        show={(r) => (
+          <>
+            {r.depot}: <b>{r.name}</b> {r.kind}
+          </>
+        )}
+        onDone={onDone}
+      />
     </div>
   );
 }
+type Listed = InstrumentsPlan['rows'][number];
 
 function Card({
   instrument: i,

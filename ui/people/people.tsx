@@ -5,11 +5,12 @@ import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { v7 } from 'uuid';
 import { ROLES } from '../../core/foundation/vocabulary';
-import type { PersonView } from '../../application/views';
+import type { PeoplePlan, PersonView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';
 import { DraftField, OtherProblems, Row } from '../kit/form';
+import { ListFile } from '../kit/list-file';
 import { usePerson, useSession, useMay } from '../kit/session';
 import { useSend } from '../kit/use-send';
 
@@ -26,7 +27,9 @@ const MAY: Readonly<Record<PersonView['role'], string>> = {
 
 /** Who works here and what they may do. Leads change it. */
 export function People({ persons, depots }: { persons: readonly PersonView[]; depots: readonly Depot[] }) {
+  const router = useRouter();
   const isLead = useMay('person.add');
+  const mayImport = useMay('people.import');
   const [editing, setEditing] = useState<PersonView | 'new' | null>(null);
   const leads = persons.filter((p) => p.role === 'lead' && !p.retired).map((p) => p.name);
   return (
@@ -40,7 +43,24 @@ export function People({ persons, depots }: { persons: readonly PersonView[]; de
           </Link>
           .
         </p>
-        {isLead && <Button onClick={() => setEditing('new')}>Add a person</Button>}
+        <div className="flex flex-wrap gap-2">
+          {isLead && <Button onClick={() => setEditing('new')}>Add a person</Button>}
+          <ListFile<PeoplePlan['rows'][number]>
+            title="A list of people"
+            description="CSV with the columns name, role (viewer, technician or lead), depot (or “all depots”), signs_in (yes or no) and pin, which only those need who are new. The PINs stand in the file for anybody to read: delete it when the list is taken."
+            things={['person', 'people']}
+            importUrl="/api/people/import"
+            exportUrl="/api/people/export?format=csv"
+            mayImport={mayImport}
+            show={(r) => (
+              <>
+                <b>{r.name}</b> {r.role}, {r.depot ?? 'all depots'}
+                {!r.signsIn && ', not signing in any more'}
+              </>
+            )}
+            onDone={() => router.refresh()}
+          />
+        </div>
       </div>
       <ul className="grid gap-3 md:grid-cols-2">
         {persons.map((p) => (

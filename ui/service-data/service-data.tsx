@@ -1,7 +1,6 @@
 'use client';
 import { isoDayShown } from '../../core/locale/dates';
 import { tr } from '../../core/locale/translate';
-import { FileDown, FileUp } from 'lucide-react';
 import { Link } from '../kit/link';
 import { useRouter } from '../kit/router';
 import { useState } from 'react';
@@ -9,12 +8,12 @@ import { v7 } from 'uuid';
 import type { FittingPlan, ServiceDataView } from '../../application/repair-view';
 import { type FittingSequence, type FittingStep, SEQUENCES } from '../../core/repair/sequences';
 import type { FittingValue } from '../../formats/requests/service-data';
-import { Button, buttonLook } from '../kit/button';
+import { Button } from '../kit/button';
 import { Dialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';
 import { inputLook } from '../kit/field';
 import { DraftField, OtherProblems } from '../kit/form';
-import { ImportFile } from '../kit/import-file';
+import { ListFile } from '../kit/list-file';
 import { useMay, usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
 import { Connectors } from './connectors';
@@ -46,7 +45,7 @@ export function ServiceData({ view }: { view: ServiceDataView }) {
   const router = useRouter();
   const may = useMay('service-data.change');
   const [family, setFamily] = useState(() => firstShown(view));
-  const [editing, setEditing] = useState<Place | 'list' | null>(null);
+  const [editing, setEditing] = useState<Place | null>(null);
   const done = (): void => {
     setEditing(null);
     router.refresh();
@@ -56,7 +55,7 @@ export function ServiceData({ view }: { view: ServiceDataView }) {
   return (
     <main className="mx-auto w-full max-w-5xl flex-1 p-4">
       <Intro />
-      <Tools view={view} family={family} onFamily={setFamily} onImport={may ? () => setEditing('list') : null} />
+      <Tools view={view} family={family} onFamily={setFamily} mayImport={may} onDone={done} />
       <Connectors view={view} family={family} onDone={done} />
       {SEQUENCES.map((sequence) => {
         const own = PLACES.filter((p) => p.sequence.id === sequence.id);
@@ -79,8 +78,7 @@ export function ServiceData({ view }: { view: ServiceDataView }) {
           )
         );
       })}
-      {editing === 'list' && <ImportValues onClose={() => setEditing(null)} onDone={done} />}
-      {editing !== null && editing !== 'list' && (
+      {editing !== null && (
         <EditValue
           place={editing}
           family={family}
@@ -110,12 +108,14 @@ function Tools({
   view,
   family,
   onFamily,
-  onImport,
+  mayImport,
+  onDone,
 }: {
   view: ServiceDataView;
   family: string;
   onFamily: (family: string) => void;
-  onImport: (() => void) | null;
+  mayImport: boolean;
+  onDone: () => void;
 }) {
   return (
     <div className="mb-4 flex flex-wrap items-end gap-3">
@@ -128,41 +128,19 @@ function Tools({
           ))}
         </select>
       </label>
-      {onImport && (
-        <Button onClick={onImport}>
-          <FileUp size={18} aria-hidden="true" />
-          From a list
-        </Button>
-      )}
-      <a className={buttonLook()} href="/api/service-data?format=csv" download>
-        <FileDown size={18} aria-hidden="true" />
-        As a list
-      </a>
+      <ListFile<FittingPlan['rows'][number]>
+        title="A list of values"
+        description="CSV with the columns family, sequence, step, value, source; an empty family is any engine."
+        things={['value', 'values']}
+        importUrl="/api/service-data/import"
+        exportUrl="/api/service-data?format=csv"
+        mayImport={mayImport}
+        show={(r) => r.what}
+        onDone={onDone}
+      />
     </div>
   );
 }
-
-const ImportValues = ({ onClose, onDone }: { onClose: () => void; onDone: () => void }) => (
-  <ImportFile<FittingPlan>
-    title="A list of values"
-    description="CSV with the columns family, sequence, step, value, source; an empty family is any engine."
-    url="/api/service-data/import"
-    types={[['.csv', 'text/csv']]}
-    things={['value', 'values']}
-    changes={(plan) => plan.rows.filter((r) => r.action !== 'unchanged').length}
-    show={(plan) => (
-      <ul className="max-h-72 overflow-y-auto">
-        {plan.rows.map((r) => (
-          <li key={r.what}>
-            {r.what}: {r.action}
-          </li>
-        ))}
-      </ul>
-    )}
-    onClose={onClose}
-    onDone={onDone}
-  />
-);
 
 function Value({
   place: { step },

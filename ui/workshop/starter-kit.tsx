@@ -1,15 +1,13 @@
 'use client';
 import { FileDown, FileUp } from 'lucide-react';
 import { useState } from 'react';
+import type { ListPlan } from '../../application/list-plan';
 import { Button, buttonLook } from '../kit/button';
 import { ImportFile } from '../kit/import-file';
 import { useMay } from '../kit/session';
 import { Title } from './title';
 
-interface KitPlan {
-  readonly rows: readonly { readonly what: string; readonly action: string }[];
-  readonly stored: number;
-}
+type KitPlan = ListPlan<{ readonly what: string }>;
 
 /** What this workshop knows, as a file for another one; and the way in for such a file. */
 export function StarterKit({ onDone }: { onDone: () => void }) {

@@ -1,14 +1,14 @@
 'use client';
 import { tr, word } from '../../core/locale/translate';
-import { FileDown, FileUp, Plus } from 'lucide-react';
+import { Plus } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useRouter } from '../kit/router';
 import { useState } from 'react';
 import { describeNumbering } from '../../core/engine/layout';
-import type { DepotLine, FamilyLine, UnitLine, UnitsPlan, WorkshopView } from '../../application/views';
-import { Button, buttonLook } from '../kit/button';
+import type { DepotLine, DepotsPlan, FamilyLine, UnitLine, UnitsPlan, WorkshopView } from '../../application/views';
+import { Button } from '../kit/button';
 import { inputLook } from '../kit/field';
-import { ImportFile } from '../kit/import-file';
+import { ListFile } from '../kit/list-file';
 import { useMay } from '../kit/session';
 import { EditDepot, EditFamily, EditUnit } from './edit';
 import { Head } from './head';
@@ -22,7 +22,7 @@ type Editing =
   | { readonly what: 'depot'; readonly line: DepotLine | null }
   | { readonly what: 'family'; readonly line: FamilyLine | null }
   | { readonly what: 'unit'; readonly line: UnitLine }
-  | { readonly what: 'new unit' | 'list' }
+  | { readonly what: 'new unit' }
   | null;
 
 /** What belongs to the workshop: its name and logo, its depots, engine families and units. Leads change it. */
@@ -43,40 +43,19 @@ export function Workshop({ workshop }: { workshop: WorkshopView }) {
     <main className="mx-auto w-full max-w-5xl flex-1 p-4">
       <Head workshop={workshop} />
       <Machine workshop={workshop} />
-      <Depots depots={depots} onEdit={(line) => setEditing({ what: 'depot', line })} />
+      <Depots depots={depots} onEdit={(line) => setEditing({ what: 'depot', line })} onDone={done} />
       <Families families={families} onEdit={(line) => setEditing({ what: 'family', line })} />
       <Units
         units={workshop.units}
         onEdit={(line) => setEditing({ what: 'unit', line })}
         onAdd={() => setEditing({ what: 'new unit' })}
-        onList={() => setEditing({ what: 'list' })}
+        onDone={done}
       />
       <StarterKit onDone={done} />
       {editing?.what === 'depot' && <EditDepot depot={editing.line} onClose={close} onDone={done} />}
       {editing?.what === 'family' && <EditFamily family={editing.line} onClose={close} onDone={done} />}
       {editing?.what === 'unit' && <EditUnit unit={editing.line} {...inUse} onClose={close} onDone={done} />}
       {editing?.what === 'new unit' && <AddUnit yard={inUse} onClose={close} />}
-      {editing?.what === 'list' && (
-        <ImportFile<UnitsPlan>
-          title="A list of units"
-          description="CSV with the columns fleet_number, kind, depot, family. A number that is there is changed to what the list says."
-          url="/api/units/import"
-          types={[['.csv', 'text/csv']]}
-          things={['unit', 'units']}
-          changes={(plan) => plan.rows.filter((r) => r.action !== 'unchanged').length}
-          show={(plan) => (
-            <ul className="max-h-72 overflow-y-auto">
-              {plan.rows.map((r) => (
-                <li key={r.fleetNumber}>
-                  <b>{r.fleetNumber}</b> {r.kind}: {r.action}
-                </li>
-              ))}
-            </ul>
-          )}
-          onClose={close}
-          onDone={done}
-        />
-      )}
     </main>
   );
 }
@@ -86,8 +65,17 @@ const card = (retired: boolean): string =>
   `flex items-center justify-between gap-3 rounded-xl bg-card p-3 ${retired ? 'border border-dashed border-line text-soft' : ''}`;
 const counted = (n: number, one: string, several: string): string => `${n} ${n === 1 ? one : several}`;
 
-function Depots({ depots, onEdit }: { depots: readonly DepotLine[]; onEdit: (d: DepotLine | null) => void }) {
+function Depots({
+  depots,
+  onEdit,
+  onDone,
+}: {
+  depots: readonly DepotLine[];
+  onEdit: (d: DepotLine | null) => void;
+  onDone: () => void;
+}) {
   const mayAdd = useMay('depot.add');
+  const mayImport = useMay('depots.import');
   return (
     <section aria-label="Depots">
       <Title text="Depots">
@@ -97,6 +85,21 @@ function Depots({ depots, onEdit }: { depots: readonly DepotLine[]; onEdit: (d: 
             Depot
           </Button>
         )}
+        <ListFile<DepotsPlan['rows'][number]>
+          title="A list of depots"
+          description="CSV with the columns name, time_zone (of the IANA database, such as Etc/UTC), currency (such as EUR) and in_use (yes or no). A depot that is there under its name is changed to what the list says."
+          things={['depot', 'depots']}
+          importUrl="/api/depots/import"
+          exportUrl="/api/depots/export?format=csv"
+          mayImport={mayImport}
+          show={(r) => (
+            <>
+              <b>{r.name}</b> {r.timeZone}
+              {!r.inUse && ', not used any more'}
+            </>
+          )}
+          onDone={onDone}
+        />
       </Title>
       <ul className={list}>
         {depots.map((d) => (
@@ -174,11 +177,12 @@ function Units(p: {
   units: readonly UnitLine[];
   onEdit: (u: UnitLine) => void;
   onAdd: () => void;
-  onList: () => void;
+  onDone: () => void;
 }) {
   const [search, setSearch] = useState('');
   const mayAdd = useMay('unit.add');
   const mayChange = useMay('unit.change');
+  const mayImport = useMay('units.import');
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   const found = p.units.filter((u) =>
     words.every((w) => `${u.fleetNumber} ${u.kind} ${u.depot} ${u.family}`.toLowerCase().includes(w)),
@@ -192,16 +196,20 @@ function Units(p: {
             Unit
           </Button>
         )}
-        {mayChange && (
-          <Button onClick={p.onList}>
-            <FileUp size={18} aria-hidden="true" />
-            From a list
-          </Button>
-        )}
-        <a className={buttonLook()} href="/api/units/export?format=csv" download>
-          <FileDown size={18} aria-hidden="true" />
-          As a list
-        </a>
+        <ListFile<UnitsPlan['rows'][number]>
+          title="A list of units"
+          description="CSV with the columns fleet_number, kind, depot, family. A number that is there is changed to what the list says."
+          things={['unit', 'units']}
+          importUrl="/api/units/import"
+          exportUrl="/api/units/export?format=csv"
+          mayImport={mayImport}
+          show={(r) => (
+            <>
+              <b>{r.fleetNumber}</b> {r.kind}
+            </>
+          )}
+          onDone={p.onDone}
+        />
       </Title>
       <input
         aria-label="Find one of the units"

@@ -11,5 +11,5 @@ export const POST = (request: Request) =>
     if (batch instanceof Response) return batch;
     const read = readUnitsCsv(text);
     if (!read.ok) return answerProblem(problemDetails('This list cannot be taken.', read.error));
-    return answer(await importUnits(serverDb().db, read.value, batch === null ? null : { batch, actor }));
+    return answer(await importUnits(serverDb().db, read.value, actor, batch));
   });

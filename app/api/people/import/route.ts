@@ -1,0 +1,15 @@
+import { readPeopleCsv } from '@/formats/people-csv';
+import { problemDetails } from '@/formats/problem';
+import { serverDb } from '@/server/db/connection';
+import { importPeople } from '@/server/people/people-list';
+import { answer, answerProblem, handleFile, readBatch } from '../../handler';
+
+/** CSV. Without `batch`: what the list would do. With `batch`: does it, all or nothing. */
+export const POST = (request: Request) =>
+  handleFile(request, 'people.import', null, ['text/csv'], async (text, actor) => {
+    const batch = readBatch(request);
+    if (batch instanceof Response) return batch;
+    const read = readPeopleCsv(text);
+    if (!read.ok) return answerProblem(problemDetails('This list cannot be taken.', read.error));
+    return answer(await importPeople(serverDb().db, read.value, actor, batch));
+  });

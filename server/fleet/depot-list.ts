@@ -1,0 +1,91 @@
+import { tr } from '../../core/locale/translate';
+import { v5 } from 'uuid';
+import type { DepotLine, DepotsPlan } from '../../application/views';
+import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
+import type { DepotEntry } from '../../formats/depots-csv';
+import { type ProblemDetails, problemDetails } from '../../formats/problem';
+import { allOrNothing } from '../db/all-or-nothing';
+import { type Db, type Tx, within } from '../db/connection';
+import type { Done } from '../db/refusal';
+import type { Actor } from '../policy/actor';
+import { addDepot, changeDepot, checkDepot, depotKey, listDepots } from './depots';
+
+/** A row of the list beside the depot that is there under that name. */
+interface Row {
+  readonly entry: DepotEntry;
+  readonly there: DepotLine | undefined;
+  readonly action: 'new' | 'change' | 'unchanged';
+}
+/** Ids of what is undone again. */
+const LOOK = '01900000-0000-7000-8000-00000000000d';
+/** The column of a field. */
+const COLUMNS: Readonly<Record<string, string>> = {
+  '/timeZone': '/time_zone',
+  '/currency': '/currency',
+  '/retired': '/in_use',
+};
+
+/**
+ * Depots of a list. Without `batch`: what it would do. With it: does it, all or nothing. One that is there under its name is
+ * changed to what the list says. Problems stand at the line.
+ */
+export async function importDepots(
+  db: Db,
+  entries: readonly DepotEntry[],
+  actor: Actor,
+  batch: string | null,
+): Promise<Result<DepotsPlan, ProblemDetails>> {
+  const depots = await listDepots(db);
+  const problems: Problem[] = [];
+  const seen = new Map<string, number>();
+  const rows = entries.map((entry): Row => {
+    const at = (column: string) => `/line ${entry.line}/${column}`;
+    const key = depotKey(entry.name);
+    const before = seen.get(key);
+    if (before !== undefined)
+      problems.push({ path: at('name'), message: tr`This depot stands in line ${before} already.` });
+    seen.set(key, entry.line);
+    for (const { message } of checkDepot(entry)) problems.push({ path: at('time_zone'), message });
+    const there = depots.find((d) => d.name === entry.name) ?? depots.find((d) => depotKey(d.name) === key);
+    if (!there && !entry.inUse)
+      problems.push({ path: at('in_use'), message: tr`${entry.name} is not here: what is added is in use.` });
+    const action = !there ? 'new' : saysTheSame(there, entry) ? 'unchanged' : 'change';
+    if (action === 'change' && actor.depotId !== null && actor.depotId !== there?.id)
+      problems.push({ path: at('name'), message: tr`${entry.name} is changed by a lead of that depot.` });
+    return { entry, there, action };
+  });
+  if (problems.length) return fail(problemDetails('This list cannot be taken.', problems));
+  const plan = rows.map(({ entry: { name, timeZone, inUse }, action }) => ({ name, timeZone, inUse, action }));
+  return allOrNothing(
+    db,
+    async (tx) => {
+      // One may go out of use where another one comes.
+      for (const row of [...rows].sort((a, b) => Number(b.entry.inUse) - Number(a.entry.inUse))) {
+        const done = row.action === 'unchanged' ? null : await take(tx, row, actor, batch ?? LOOK);
+        if (done?.ok === false) return fail(atLine(done.error, row.entry.line));
+      }
+      return ok({ rows: plan, stored: batch === null ? 0 : plan.filter((r) => r.action !== 'unchanged').length });
+    },
+    { onlyLook: batch === null },
+  );
+}
+
+const saysTheSame = (there: DepotLine, entry: DepotEntry): boolean =>
+  there.timeZone === entry.timeZone &&
+  (entry.currency === null || there.currency === entry.currency) &&
+  there.retired === !entry.inUse;
+
+function take(tx: Tx, { entry, there }: Row, { name: by }: Actor, batch: string): Promise<Done> {
+  const { name, timeZone } = entry;
+  const currency = entry.currency === null ? {} : { currency: entry.currency };
+  return there
+    ? changeDepot(within(tx), there.id, { by, timeZone, ...currency, retired: !entry.inUse })
+    : addDepot(within(tx), { id: v5(`depot/${depotKey(name)}`, batch), by, name, timeZone, ...currency });
+}
+
+const atLine = (problem: ProblemDetails, line: number): ProblemDetails =>
+  problemDetails(
+    problem.title,
+    problem.errors.map((p) => ({ ...p, path: `/line ${line}${COLUMNS[p.path] ?? '/name'}` })),
+    problem.status,
+  );
