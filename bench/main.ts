@@ -11,6 +11,7 @@ import { benchJudging } from './judging';
 import { machine } from './measure';
 import { benchMixed, benchShelf } from './mixed';
 import { benchLongJob, benchPlan, benchYard } from './records';
+import { benchPower } from './power';
 import { benchReport } from './report';
 import { benchScreen } from './screen';
 import { benchDiagnosis, benchSets, benchSolver, benchTrial } from './trial';
@@ -53,11 +54,14 @@ const SERVER: Readonly<Record<string, (base: string, url: string, db: Db, server
   report: (base, _, db) => benchReport(db, base),
 };
 
+/** What stops the database of the benchmarks: it comes last. */
+const LAST: Readonly<Record<string, (url: string) => Promise<void>>> = { power: benchPower };
+
 /** Prints measurements with their targets; judges nothing. Without names: all of them. */
 async function main(names: readonly string[]): Promise<void> {
   const url = process.env.DATABASE_URL;
   if (!url) throw new Error('DATABASE_URL is not set: run ./mudflat bench');
-  const all = [...Object.keys(CORE), ...Object.keys(DATABASE), ...Object.keys(SERVER)];
+  const all = [...Object.keys(CORE), ...Object.keys(DATABASE), ...Object.keys(SERVER), ...Object.keys(LAST)];
   const unknown = names.filter((n) => !all.includes(n));
   if (unknown.length) throw new Error(`There is no benchmark ${unknown.join(', ')}; there are ${all.join(', ')}.`);
   const wanted = (name: string): boolean => names.length === 0 || names.includes(name);
@@ -76,6 +80,7 @@ async function main(names: readonly string[]): Promise<void> {
     if (onServer.length) await server.stop();
     await connection.pool.end();
   }
+  for (const [name, run] of Object.entries(LAST)) if (wanted(name)) await run(url);
 }
 
 main(process.argv.slice(2)).catch((error: unknown) => {

@@ -1,4 +1,4 @@
-import type { ValidateFunction } from 'ajv';
+import type { ErrorObject, ValidateFunction } from 'ajv';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import addFormats from 'ajv-formats';
 import bundle from '../docs/formats/bundle.schema.json';
@@ -14,10 +14,11 @@ import shelf from '../docs/formats/shelf.schema.json';
 import testSet from '../docs/formats/test-set.schema.json';
 import traceFindings from '../docs/formats/trace-findings.schema.json';
 import traceQuestion from '../docs/formats/trace-question.schema.json';
+import type { Check } from './validate';
 
 /**
- * Schemas, compiled when they are first asked for. A page of the application must not compile anything: what it checks itself
- * was compiled before, `compiled/`.
+ * Schemas, compiled when something is first checked by them: a server that starts compiles none. A page of the application
+ * must not compile anything: what it checks itself was compiled before, `compiled/`.
  */
 export const SETTINGS = {
   allErrors: true,
@@ -45,8 +46,22 @@ export const SETTINGS = {
 const ajv = new Ajv2020({ ...SETTINGS, code: { optimize: false } });
 (addFormats as unknown as { default: (a: Ajv2020) => void }).default(ajv);
 
-/** A compiled schema: one of `docs/formats/` by its id, or one given in code. */
-export function schema<T>(idOrSchema: string | object): ValidateFunction<T> {
+/** The check of a schema: one of `docs/formats/` by its id, or one given in code. It throws at its first use where there is none. */
+export function schema<T>(idOrSchema: string | object): Check<T> {
+  let compiled: ValidateFunction<T> | null = null;
+  const check: Check<T> = Object.assign(
+    (document: unknown): document is T => {
+      compiled ??= compile<T>(idOrSchema);
+      const isSound = compiled(document);
+      check.errors = compiled.errors ?? null;
+      return isSound;
+    },
+    { errors: null as readonly ErrorObject[] | null, schema: typeof idOrSchema === 'string' ? undefined : idOrSchema },
+  );
+  return check;
+}
+
+function compile<T>(idOrSchema: string | object): ValidateFunction<T> {
   if (typeof idOrSchema !== 'string') return ajv.compile<T>(idOrSchema);
   const found = ajv.getSchema<T>(idOrSchema);
   if (!found) throw new Error(`no schema ${idOrSchema}`);

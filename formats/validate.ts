@@ -1,9 +1,16 @@
 import { tr } from '../core/locale/translate';
-import type { ErrorObject, ValidateFunction } from 'ajv';
+import type { AnySchema, ErrorObject } from 'ajv';
 import { fail, ok, type Problem, type Result } from '../core/foundation/result';
 
+/** Tells whether a document is sound, and leaves what is wrong with the last one in `errors`. */
+export interface Check<T> {
+  (document: unknown): document is T;
+  errors?: readonly ErrorObject[] | null;
+  readonly schema?: AnySchema | undefined;
+}
+
 /** Checks an unknown document; every error has the path of the field it is about. */
-export function validate<T>(check: ValidateFunction<T>, document: unknown): Result<T> {
+export function validate<T>(check: Check<T>, document: unknown): Result<T> {
   const unsound = nonFinite(document, '');
   if (unsound.length) return fail(unsound);
   return check(document) ? ok(document) : fail(problemsOf(check.errors ?? []));

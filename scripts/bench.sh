@@ -8,6 +8,7 @@ need_node_modules
 need_secret
 need_postgres
 need_debian chromium chromium
+case " ${*:-power} " in *' power '*) need_debian /usr/bin/linux.uml user-mode-linux && need_debian /sbin/ip iproute2 ;; esac
 trap 'pg_remove >/dev/null 2>&1 || true' EXIT
 pg_remove >/dev/null 2>&1 || true
 pg_start

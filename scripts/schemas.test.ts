@@ -1,5 +1,4 @@
 import { readFileSync } from 'node:fs';
-import type { ValidateFunction } from 'ajv';
 import fc from 'fast-check';
 import { CATALOGUE } from '../core/catalogue/catalogue';
 import { CIRCUITS } from '../core/circuits/library';
@@ -9,6 +8,7 @@ import { check as scan } from '../formats/compiled/scan';
 import { check as findings } from '../formats/compiled/trace-findings';
 import { check as question } from '../formats/compiled/trace-question';
 import { schema } from '../formats/schemas';
+import type { Check } from '../formats/validate';
 import { COMPILED, compiledCheck, fileOf } from './schemas';
 
 test.each(Object.entries(COMPILED))('%s is as its schema says: npm run schemas', (name, id) =>
@@ -21,7 +21,7 @@ const QUESTION = {
   data: { kind: 'table', columns: [{ name: 'a', unit: 'V', values: [1, 2] }] },
   ask: [{ kind: 'search' }],
 };
-const CHECKS: readonly [keyof typeof COMPILED, ValidateFunction, readonly unknown[]][] = [
+const CHECKS: readonly [keyof typeof COMPILED, Check<unknown>, readonly unknown[]][] = [
   ['circuit', circuit, CIRCUITS],
   ['limits', limits, CATALOGUE.flatMap((t) => t.rules.map((d) => d.limits))],
   ['scan', scan, [{ format: 'mudflat/scan', version: 1, takenAt: '2026-11-29T08:30:00Z' }]],
@@ -43,7 +43,7 @@ function changed(document: unknown, path: readonly number[], value: unknown): un
 
 test.each(CHECKS)('%s, compiled before or when it is asked for: the same errors', (name, check, documents) => {
   const asked = schema(COMPILED[name]);
-  const said = (c: ValidateFunction, d: unknown): unknown => [
+  const said = (c: Check<unknown>, d: unknown): unknown => [
     c(d),
     c.errors?.map((e) => [e.keyword, e.instancePath, e.params]) ?? null,
   ];

@@ -1,6 +1,6 @@
 /**
- * Before a process serves, each route is loaded: what it needs is read and its schemas are compiled when it is first asked
- * for, and of many at once on a server that had just started some were answered after seconds.
+ * Before a process serves, each route is loaded: what it needs is read when it is first asked for, and of many at once on a
+ * server that had just started some were answered after seconds.
  */
 import { readFile } from 'node:fs/promises';
 import { createServer, request } from 'node:http';

@@ -1,10 +1,9 @@
 import { tr } from '@/core/locale/translate';
-import type { ValidateFunction } from 'ajv';
 import type { Result } from '@/core/foundation/result';
 import { type ProblemDetails, problemDetails } from '@/formats/problem';
 import { decodeText } from '@/formats/text';
 import { MADE_AGO_HEADER, MADE_BY_HEADER } from '@/formats/waiting';
-import { readJson, validate } from '@/formats/validate';
+import { type Check, readJson, validate } from '@/formats/validate';
 import { type Action, ruleFor } from '@/application/policy';
 import { refusalFor } from '@/server/policy/authorize';
 import { serverDb } from '@/server/db/connection';
@@ -225,7 +224,7 @@ export const handleFile = (
  */
 export function handleJson<T>(
   request: Request,
-  check: ValidateFunction<T>,
+  check: Check<T>,
   action: Action,
   of: string | null | ((body: T) => string | null),
   handle: (body: T, actor: Actor) => Promise<Response>,
@@ -257,7 +256,7 @@ export function handleJson<T>(
 /** A JSON body from anybody: signing in. */
 export function handleOpen<T>(
   request: Request,
-  check: ValidateFunction<T>,
+  check: Check<T>,
   handle: (body: T) => Promise<Response>,
 ): Promise<Response> {
   return guard(async () => {
@@ -318,8 +317,8 @@ async function readBytes(request: Request, most: number): Promise<Buffer | null>
 
 const isObject = (value: unknown): value is Record<string, unknown> =>
   value !== null && typeof value === 'object' && !Array.isArray(value);
-const wantsBy = (check: ValidateFunction): boolean =>
-  isObject(check.schema) && isObject(check.schema.properties) && 'by' in check.schema.properties;
+const wantsBy = ({ schema }: Check<unknown>): boolean =>
+  isObject(schema) && isObject(schema.properties) && 'by' in schema.properties;
 
 /** The JSON of a request, or the refusal. */
 export async function readBody(request: Request, most = MOST_BYTES): Promise<unknown> {

@@ -19,8 +19,7 @@ const read = (text: string) => {
   if (!list.ok) throw new Error(JSON.stringify(list.error));
   return list.value;
 };
-const written = async () =>
-  writeDepotsCsv((await listDepots(test_.db)).map((d) => ({ ...d, inUse: !d.retired })));
+const written = async () => writeDepotsCsv((await listDepots(test_.db)).map((d) => ({ ...d, inUse: !d.retired })));
 const named = async (name: string) => (await listDepots(test_.db)).find((d) => d.name === name);
 
 describe('a list of depots', () => {
@@ -34,7 +33,7 @@ describe('a list of depots', () => {
   });
 
   test('new ones are added, one that is there is changed; a look does neither, a repeat nothing more', async () => {
-    const list = `${HEAD}East Basin,Etc/UTC,usd,\nquay yard,Etc/UTC,,yes\n`;
+    const list = `${HEAD}East Basin,Etc/UTC,usd,\nquay yard,Etc/GMT+3,,yes\n`;
     expect(await importDepots(test_.db, read(list), LEAD, null)).toMatchObject({
       value: { rows: [{ action: 'new' }, { action: 'change' }], stored: 0 },
     });
@@ -44,7 +43,7 @@ describe('a list of depots', () => {
     expect(await importDepots(test_.db, read(list), LEAD, batch)).toMatchObject({ value: { stored: 2 } });
     expect(await named('East Basin')).toMatchObject({ timeZone: 'Etc/UTC', currency: 'USD', retired: false });
     // What the list does not say stays.
-    expect(await named('Quay Yard')).toEqual({ ...before, timeZone: 'Etc/UTC' });
+    expect(await named('Quay Yard')).toEqual({ ...before, timeZone: 'Etc/GMT+3' });
     expect(await importDepots(test_.db, read(list), LEAD, batch)).toMatchObject({ value: { stored: 0 } });
     expect(await listDepots(test_.db)).toHaveLength(3);
   });

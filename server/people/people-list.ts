@@ -59,7 +59,8 @@ export async function importPeople(
   // Before the transaction, and one after the other: whoever signs in meanwhile waits for one of them at most.
   const passwords = new Map<Row, string>();
   for (const row of rows)
-    if (row.action === 'new') passwords.set(row, batch === null ? 'looked at only' : await hashPin(row.entry.pin ?? ''));
+    if (row.action === 'new')
+      passwords.set(row, batch === null ? 'looked at only' : await hashPin(row.entry.pin ?? ''));
   return allOrNothing(
     db,
     async (tx) => {
@@ -101,8 +102,7 @@ async function rowsOf(db: Db, entries: readonly PersonEntry[], batch: string): P
     else if (entry.pin !== null && !isOwn)
       wrong('pin', tr`${there.name} is here already and keeps the PIN: leave it empty here, or change it by itself.`);
     if (at === undefined) return [];
-    const isSame =
-      there?.role === entry.role && there.depotId === (at?.id ?? null) && there.retired === !entry.signsIn;
+    const isSame = there?.role === entry.role && there.depotId === (at?.id ?? null) && there.retired === !entry.signsIn;
     return [{ entry, depot: at, there, id, action: !there ? 'new' : isSame || isOwn ? 'unchanged' : 'change' }];
   });
   return problems.length ? fail(problems) : ok(rows);
