@@ -6,6 +6,7 @@
 say() { printf '#%s\n' "$*" >/dev/console; }
 trap 'say "problem the machine gave up"; sleep 1; kill -9 -1' EXIT
 set -e
+exec 2>/dev/console
 mount -t proc proc /proc
 mount -t sysfs sys /sys
 mount -t devtmpfs dev /dev 2>/dev/null || true
@@ -19,11 +20,11 @@ ip link set lo up
 mount -t ext4 /dev/ubda /mnt/disk
 database() { setpriv --reuid="$machine_uid" --regid="$machine_gid" --clear-groups "$@"; }
 if ! database "$machine_pg/pg_ctl" -D /mnt/disk/data -l /mnt/tmp/database.log -w -t 180 -o "$machine_pg_options" start >/mnt/tmp/start.log 2>&1; then
-  say "problem the database does not start: $(tail -n 3 /mnt/tmp/database.log | tr '\n' ' ')"
+  say "problem the database does not start: $(tail -n 4 /mnt/tmp/start.log /mnt/tmp/database.log 2>/dev/null | tr "\n" " ")"
   sleep 3600
 fi
 cd "$machine_folder"
 node web/server.mjs >/mnt/tmp/server.log 2>&1 &
 node --import tsx bench/power-writer.ts >/dev/console 2>/mnt/tmp/writer.log ||
-  say "problem $(tail -n 3 /mnt/tmp/writer.log | tr '\n' ' ')"
+  say "problem $(grep -v "^ *at \|^$" /mnt/tmp/writer.log | head -n 8 | tr "\n" " ") $(tail -n 3 /mnt/tmp/server.log | tr "\n" " ")"
 sleep 3600

@@ -51,22 +51,28 @@ async function send(cookie: string, route: string, body: object): Promise<void> 
 }
 
 async function tellWhatIsStored(cookie: string): Promise<void> {
-  const client = new pg.Client({ connectionString: need('DATABASE_URL') });
-  await client.connect();
-  const { rows } = await client.query<{ id: string; place: string }>(
+  for (const { id, place } of await ask<{ id: string; place: string }>(
     `select r.id, concat_ws('/', r.run_id, r.position) as place
-      from reading r join run on run.id = r.run_id join job j on j.id = run.job_id where j.complaint = $1`,
-    [COMPLAINT],
-  );
-  for (const { id, place } of rows) say('stored', id, place.replaceAll(' ', '_'));
-  const jobs = await client.query<{ id: string }>('select id from job where complaint = $1', [COMPLAINT]);
-  await client.end();
-  for (const { id } of jobs.rows) {
+      from reading r join test_run t on t.id = r.run_id join job j on j.id = t.job_id where j.complaint = $1`,
+  ))
+    say('stored', id, place.replaceAll(' ', '_'));
+  for (const { id } of await ask<{ id: string }>('select id from job where complaint = $1')) {
     const answer = await fetch(`${base}/api/jobs/${id}/verify`, { headers: { cookie } });
     const { intact } = (await answer.json()) as { intact: boolean };
     say('trail', id, intact ? 'intact' : 'broken');
   }
   say('told');
+}
+
+/** Rows about the jobs of these writers. */
+async function ask<T extends pg.QueryResultRow>(query: string): Promise<T[]> {
+  const client = new pg.Client({ connectionString: need('DATABASE_URL') });
+  await client.connect();
+  try {
+    return (await client.query<T>(query, [COMPLAINT])).rows;
+  } finally {
+    await client.end();
+  }
 }
 
 async function sendAgain(cookie: string): Promise<void> {
@@ -108,4 +114,7 @@ async function main(): Promise<void> {
   await Promise.all(Array.from({ length: WRITERS }, (_, i) => write(cookie, i)));
 }
 
-await main();
+main().catch((error: unknown) => {
+  process.stderr.write(`${String(error)}\n`);
+  process.exitCode = 1;
+});
