@@ -20,8 +20,7 @@ type Column = (typeof PERSON_COLUMNS)[number];
 const NEEDED = ['name', 'role', 'depot'] as const;
 /** Whoever works for every depot says so: an empty cell was more likely forgotten. */
 export const ALL_DEPOTS = 'all depots';
-/** A PIN is kept by a costly sum, a few a second at worst. */
-const MOST_ROWS = 500;
+const MOST_ROWS = 5000;
 const LONGEST = { name: 60, depot: 60 } as const;
 /** How a spreadsheet writes a long number; what it stood for is lost. */
 const SHORTENED = /^\d([.,]\d+)?E\+\d+$/i;

@@ -85,6 +85,14 @@ describe('a list of people', () => {
     expect(await named('Good One')).toBeUndefined();
   });
 
+  test('more than a hundred new ones are taken in parts', async () => {
+    const rows = Array.from({ length: 101 }, (_, i) => `Hand ${i},viewer,Quay Yard,,902417\n`);
+    expect(paths(await take(rows.join(''), null))).toEqual([
+      ' 101 people are new: take the list in parts of 100 at most.',
+    ]);
+    expect(await take(rows.slice(1).join(''), null)).toMatchObject({ value: { stored: 0 } });
+  });
+
   test('the last lead of all depots stays, unless the list brings another one', async () => {
     const gone = 'Odile Brandt,technician,Quay Yard,yes,\n';
     for (const batch of [null, v7()])

@@ -25,6 +25,8 @@ interface Row {
   readonly action: 'new' | 'change' | 'unchanged';
   readonly id: string;
 }
+/** Each PIN is kept by a sum that is costly on purpose: more of them would hold up whoever sent the list. */
+const MOST_NEW = 100;
 /** Ids of what is undone again. */
 const LOOK = '01900000-0000-7000-8000-00000000000e';
 /** The column of a field. */
@@ -105,6 +107,12 @@ async function rowsOf(db: Db, entries: readonly PersonEntry[], batch: string): P
     const isSame = there?.role === entry.role && there.depotId === (at?.id ?? null) && there.retired === !entry.signsIn;
     return [{ entry, depot: at, there, id, action: !there ? 'new' : isSame || isOwn ? 'unchanged' : 'change' }];
   });
+  const added = rows.filter((r) => r.action === 'new');
+  if (added.length > MOST_NEW)
+    problems.push({
+      path: '',
+      message: tr`${added.length} people are new: take the list in parts of ${MOST_NEW} at most.`,
+    });
   return problems.length ? fail(problems) : ok(rows);
 }
 
