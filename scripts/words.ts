@@ -4,13 +4,14 @@
  *   npm run words
  */
 import { execFileSync } from 'node:child_process';
-import { writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { CATALOGUE } from '../core/catalogue/catalogue';
 import { CIRCUITS } from '../core/circuits/library';
 import { CALCULATIONS } from '../core/calculations/calculations';
 import { SEQUENCES } from '../core/repair/sequences';
 import { partName } from '../core/evidence/rules';
 import { type Found, textsIn, textsOfData } from './texts';
+import { textsOfPage, YARD_PAGE } from './yard-page';
 
 export const WORDS_FILE = 'words/catalogue.json';
 const FOLDERS = ['app', 'application', 'core', 'formats', 'print', 'server', 'ui', 'workers'];
@@ -33,6 +34,8 @@ export function allTexts(): Readonly<Record<string, readonly string[]>> {
     sequences: SEQUENCES,
   }))
     textsOfData(data, name, found);
+  for (const text of textsOfPage(readFileSync(YARD_PAGE, 'utf8')))
+    found.set(text, new Set([...(found.get(text) ?? []), YARD_PAGE]));
   // Several of a part: a translation has a word for them.
   for (const part of new Set(CATALOGUE.map(partName)))
     for (const name of [part, `${part}s`]) found.set(name, new Set(['parts']));

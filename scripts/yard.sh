@@ -52,7 +52,7 @@ http://$name:$yard_http {
 	}
 }
 CADDY
-  sed "s#@ADDRESS@#$(yard_url "$name")#" scripts/yard-page.html >"$caddy_home/page/index.html"
+  npx --no-install tsx scripts/yard-page.ts "$(yard_url "$name")" "$caddy_home/page"
 }
 
 caddy_pid() {
