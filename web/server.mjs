@@ -18,6 +18,7 @@ import { resolve } from 'node:path';
 import next from 'next';
 import pino from 'pino';
 import { Gate } from './gate.mjs';
+import { oldConnections } from './connections.mjs';
 import { believedHeaders, contentSecurityPolicy, isLoopback, securityHeaders } from './headers.mjs';
 import { Metrics } from './metrics.mjs';
 import { warmUp } from './warm-up.mjs';
@@ -34,6 +35,7 @@ const trusted = new Set(
 );
 /** Longer than a client keeps an idle connection: one closed just as a request goes out loses the request. */
 const KEEP_ALIVE_ms = 75_000;
+const CONNECTION_ms = 20_000;
 const SLOW_ms = 2_000;
 const isDeveloping = process.env.MUDFLAT_DEV === '1';
 /** Streams stay open as long as somebody listens: how long they took says nothing. */
@@ -102,6 +104,7 @@ async function serve(metrics) {
       void Promise.resolve(mayLook ? metrics.text() : 'Not found.\n').then((text) => response.end(text));
       return;
     }
+    if (tooOld(request.socket)) response.setHeader('connection', 'close');
     const nonce = randomBytes(16).toString('base64');
     const policy = contentSecurityPolicy(nonce, request.url.split('?')[0], isDeveloping);
     // Next reads the nonce for its own scripts from the request.
@@ -136,6 +139,7 @@ async function serve(metrics) {
   }
   server.keepAliveTimeout = KEEP_ALIVE_ms;
   server.headersTimeout = KEEP_ALIVE_ms + 1_000;
+  const tooOld = oldConnections(server, CONNECTION_ms);
 
   server.listen(port, hostname, () => {
     if (!cluster.isWorker) log.info({ listening, pid: process.pid });
