@@ -69,6 +69,19 @@ describe('a list of instruments', () => {
     expect(shown.filter((i) => i.name === 'List meter')).toHaveLength(1);
   });
 
+  test('of two who add the same name at once one is told that it is there', async () => {
+    const add = () =>
+      addInstrument(test_.db, {
+        id: v7(),
+        by: BY,
+        depotId: QUAY,
+        name: 'Both at once',
+        instrument: { kind: 'multimeter' },
+      });
+    const done = await Promise.all([add(), add(), add()]);
+    expect(done.map((d) => (d.ok ? 'added' : d.error.status)).toSorted()).toEqual([409, 409, 'added']);
+  });
+
   test('one wrong line and nothing of the list is taken; a lead of one depot leaves those of others alone', async () => {
     const list = `${HEAD}Quay Yard,Third meter,multimeter,,,,,\nNowhere,Fourth,multimeter,,,,,\n`;
     expect(await importInstruments(test_.db, read(list), LEAD, v7())).toMatchObject({
