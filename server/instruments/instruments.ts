@@ -52,11 +52,7 @@ export async function addInstrument(db: Db, i: AddInstrument): Promise<Done> {
     const before = await alreadyThere(tx, instrument, row);
     if (before) return before;
     // Two at once would not see each other's name.
-    const [place] = await tx
-      .select({ id: depot.id })
-      .from(depot)
-      .where(eq(depot.id, i.depotId))
-      .for('no key update');
+    const [place] = await tx.select({ id: depot.id }).from(depot).where(eq(depot.id, i.depotId)).for('no key update');
     if (!place) return notFound('depot', '/depotId');
     const inUse = await tx
       .select({ id: instrument.id, name: instrument.name })
