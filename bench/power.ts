@@ -17,6 +17,8 @@ const MOST_ms = 12_000;
 /** As the clusters that tests make and throw away: what counts as written is not on the disk. */
 const HASTY = '-c fsync=off -c synchronous_commit=off -c full_page_writes=off';
 
+const ENDS = ['SIGINT', 'SIGTERM'] as const;
+
 /** A file for all that the machine writes, where somebody wants to see it. */
 const CONSOLE = process.env.MUDFLAT_MACHINE_LOG;
 
@@ -142,10 +144,17 @@ function runMachine(outside: Outside, cut_ms: number | null, options = ''): Prom
     ],
     { detached: true, stdio: ['ignore', 'pipe', 'inherit'] },
   );
+  let [isToBeCut, isOver] = [false, false];
   // All of it: the processes of the machine are processes of this one.
   const cut = (): void => {
-    if (machine.pid !== undefined && machine.exitCode === null) process.kill(-machine.pid, 'SIGKILL');
+    if (machine.pid !== undefined && !isOver) process.kill(-machine.pid, 'SIGKILL');
   };
+  // It would outlive whoever ends this bench by hand.
+  const giveUp = (): void => {
+    cut();
+    process.exit(1);
+  };
+  for (const signal of ENDS) process.once(signal, giveUp);
   const stored = new Set<string>();
   const places = new Set<string>();
   let [rows, broken, start_ms] = [0, 0, NaN];
@@ -178,7 +187,6 @@ function runMachine(outside: Outside, cut_ms: number | null, options = ''): Prom
       cut();
     },
   };
-  let isToBeCut = false;
   createInterface(machine.stdout).on('line', (line) => {
     const [word = '', ...words] = line.trim().split(' ');
     if (CONSOLE) appendFileSync(CONSOLE, `${line}\n`);
@@ -188,6 +196,8 @@ function runMachine(outside: Outside, cut_ms: number | null, options = ''): Prom
     const late = setTimeout(() => hear.problem?.([`it has not started after ${START_ms / 1000} s`]), START_ms);
     machine.once('error', reject);
     machine.once('close', () => {
+      isOver = true;
+      for (const signal of ENDS) process.off(signal, giveUp);
       clearTimeout(late);
       if (problem !== null || Number.isNaN(start_ms)) reject(new Error(problem ?? 'the machine ended by itself'));
       else resolve({ stored, storedTwice: rows - places.size, broken, start_ms });
