@@ -23,7 +23,7 @@ import { believedHeaders, contentSecurityPolicy, isLoopback, securityHeaders } f
 import { Metrics } from './metrics.mjs';
 import { warmUp } from './warm-up.mjs';
 import { WeighingThread } from './weighing.mjs';
-import { SharedMetrics, supervise, wantedWorkers } from './workers.mjs';
+import { SharedMetrics, supervise, untilAllAreReady, wantedWorkers } from './workers.mjs';
 
 const hostname = process.env.MUDFLAT_LISTEN || '127.0.0.1';
 const port = Number(process.env.PORT ?? 4180);
@@ -137,6 +137,7 @@ async function serve(metrics) {
         response.end();
       });
   }
+  if (cluster.isWorker) await untilAllAreReady();
   server.keepAliveTimeout = KEEP_ALIVE_ms;
   server.headersTimeout = KEEP_ALIVE_ms + 1_000;
   const tooOld = oldConnections(server, CONNECTION_ms);
