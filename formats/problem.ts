@@ -14,3 +14,15 @@ export function problemDetails(title: string, errors: readonly Problem[], status
   const detail = errors.map((e) => (e.path ? `${e.path}: ${e.message}` : e.message)).join(' ');
   return { type: 'about:blank', title, status, detail, errors };
 }
+
+/** The same problems under their place in a file: `/line 3`. `fieldOf`: what a field is called there. */
+export const problemsAt = (
+  place: string,
+  { title, errors, status }: ProblemDetails,
+  fieldOf = (path: string): string => path,
+): ProblemDetails =>
+  problemDetails(
+    title,
+    errors.map((p) => ({ ...p, path: `${place}${fieldOf(p.path)}` })),
+    status,
+  );

@@ -3,8 +3,8 @@ import { v5 } from 'uuid';
 import type { DepotLine, DepotsPlan } from '../../application/views';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import type { DepotEntry } from '../../formats/depots-csv';
-import { type ProblemDetails, problemDetails } from '../../formats/problem';
-import { allOrNothing } from '../db/all-or-nothing';
+import { type ProblemDetails, problemDetails, problemsAt } from '../../formats/problem';
+import { allOrNothing, LOOK } from '../db/all-or-nothing';
 import { type Db, type Tx, within } from '../db/connection';
 import type { Done } from '../db/refusal';
 import type { Actor } from '../policy/actor';
@@ -16,14 +16,13 @@ interface Row {
   readonly there: DepotLine | undefined;
   readonly action: 'new' | 'change' | 'unchanged';
 }
-/** Ids of what is undone again. */
-const LOOK = '01900000-0000-7000-8000-00000000000d';
 /** The column of a field. */
 const COLUMNS: Readonly<Record<string, string>> = {
   '/timeZone': '/time_zone',
   '/currency': '/currency',
   '/retired': '/in_use',
 };
+const columnOf = (path: string): string => COLUMNS[path] ?? '/name';
 
 /**
  * Depots of a list. Without `batch`: what it would do. With it: does it, all or nothing. One that is there under its name is
@@ -62,7 +61,7 @@ export async function importDepots(
       // One may go out of use where another one comes.
       for (const row of [...rows].sort((a, b) => Number(b.entry.inUse) - Number(a.entry.inUse))) {
         const done = row.action === 'unchanged' ? null : await take(tx, row, actor, batch ?? LOOK);
-        if (done?.ok === false) return fail(atLine(done.error, row.entry.line));
+        if (done?.ok === false) return fail(problemsAt(`/line ${row.entry.line}`, done.error, columnOf));
       }
       return ok({ rows: plan, stored: batch === null ? 0 : plan.filter((r) => r.action !== 'unchanged').length });
     },
@@ -82,10 +81,3 @@ function take(tx: Tx, { entry, there }: Row, { name: by }: Actor, batch: string)
     ? changeDepot(within(tx), there.id, { by, timeZone, ...currency, retired: !entry.inUse })
     : addDepot(within(tx), { id: v5(`depot/${depotKey(name)}`, batch), by, name, timeZone, ...currency });
 }
-
-const atLine = (problem: ProblemDetails, line: number): ProblemDetails =>
-  problemDetails(
-    problem.title,
-    problem.errors.map((p) => ({ ...p, path: `/line ${line}${COLUMNS[p.path] ?? '/name'}` })),
-    problem.status,
-  );

@@ -3,7 +3,7 @@ import { asc, eq, sql } from 'drizzle-orm';
 import { v5 } from 'uuid';
 import type { FamilyLine, UnitLine, UnitsPlan } from '../../application/views';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
-import { type ProblemDetails, problemDetails } from '../../formats/problem';
+import { type ProblemDetails, problemDetails, problemsAt } from '../../formats/problem';
 import { namedInTable } from '../../formats/table-values';
 import { type UnitEntry, unitKey } from '../../formats/units-csv';
 import { type Db, within } from '../db/connection';
@@ -93,15 +93,8 @@ export async function importUnits(
       const done = there
         ? await changeUnit(within(tx), there.id, { ...to, retired: false })
         : await addUnit(within(tx), { ...to, id: v5(unitKey(entry), batch), fleetNumber: entry.fleetNumber });
-      if (!done.ok) return fail(atLine(done.error, entry.line));
+      if (!done.ok) return fail(problemsAt(`/line ${entry.line}`, done.error));
     }
     return ok({ rows: plan, stored: plan.filter((r) => r.action !== 'unchanged').length });
   });
 }
-
-const atLine = ({ title, errors, status }: ProblemDetails, line: number): ProblemDetails =>
-  problemDetails(
-    title,
-    errors.map((p) => ({ ...p, path: `/line ${line}${p.path}` })),
-    status,
-  );

@@ -6,7 +6,7 @@ import { fail, ok, type Problem, type Result } from '../../core/foundation/resul
 import { canonical } from '../../formats/canonical';
 import { type InstrumentEntry, instrumentKey } from '../../formats/instruments-csv';
 import { namedInTable } from '../../formats/table-values';
-import { type ProblemDetails, problemDetails } from '../../formats/problem';
+import { type ProblemDetails, problemDetails, problemsAt } from '../../formats/problem';
 import { allOrNothing } from '../db/all-or-nothing';
 import { type Db, within } from '../db/connection';
 import { depot, instrument } from '../db/schema';
@@ -95,11 +95,7 @@ export async function importInstruments(
         ...(before ? { replaces: before.id } : {}),
         ...(before?.link ? { link: before.link } : {}),
       });
-      if (!done.ok)
-        return fail({
-          ...done.error,
-          errors: done.error.errors.map((p) => ({ ...p, path: `/line ${entry.line}${p.path}` })),
-        });
+      if (!done.ok) return fail(problemsAt(`/line ${entry.line}`, done.error));
     }
     return ok({ rows: plan, stored: plan.filter((r) => r.action !== 'unchanged').length });
   });

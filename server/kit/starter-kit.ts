@@ -3,16 +3,16 @@ import { isNull } from 'drizzle-orm';
 import { v5 } from 'uuid';
 import type { ListPlan } from '../../application/list-plan';
 import type { Connector } from '../../core/engine/connector';
-import { ok, type Result } from '../../core/foundation/result';
+import { fail, ok, type Result } from '../../core/foundation/result';
 import { canonical } from '../../formats/canonical';
 import { writeCatalogue } from '../../formats/catalogue';
-import type { ProblemDetails } from '../../formats/problem';
+import { type ProblemDetails, problemsAt } from '../../formats/problem';
 import type { FittingValue, ServiceBody } from '../../formats/requests/service-data';
 import type { StarterKit } from '../../formats/starter-kit';
 import { keepCircuit, ownCircuits } from '../catalogue/circuits';
 import { importCatalogue, ownTests } from '../catalogue/tests';
 import { type Db, within } from '../db/connection';
-import { allOrNothing } from '../db/all-or-nothing';
+import { allOrNothing, LOOK } from '../db/all-or-nothing';
 import { refuse } from '../db/refusal';
 import { engineFamily } from '../db/schema';
 import { addEngineFamily } from '../fleet/fleet';
@@ -80,17 +80,6 @@ interface Store {
   readonly by: string;
   readonly actor: Actor;
 }
-/** Ids of what is undone again. */
-const LOOK = '01900000-0000-7000-8000-00000000000f';
-
-/** Problems of a part, under its place in the file. */
-const under = (place: string, { title, errors, status }: ProblemDetails) =>
-  refuse(
-    title,
-    errors.map((e) => ({ path: `${place}${e.path}`, message: e.message })),
-    status,
-  );
-
 async function takeFamilies(db: Db, { families }: StarterKit, { batch }: Store): Promise<Part> {
   const there = new Map(
     (await db.select({ code: engineFamily.code, engine: engineFamily.engine }).from(engineFamily)).map((f) => [
@@ -104,7 +93,7 @@ async function takeFamilies(db: Db, { families }: StarterKit, { batch }: Store):
     const what = tr`engine family ${code}`;
     if (own === undefined) {
       const done = await addEngineFamily(db, { id: v5(tr`family ${code}`, batch), code, engine });
-      if (!done.ok) return under(`/families/${i}`, done.error);
+      if (!done.ok) return fail(problemsAt(`/families/${i}`, done.error));
       rows.push({ what, action: 'new' });
     } else if (canonical(own) === canonical(engine)) rows.push({ what, action: 'unchanged' });
     else
@@ -133,7 +122,7 @@ async function takeCircuits(db: Db, { circuits }: StarterKit, { batch, by }: Sto
       circuitId: circuit.id,
       circuit,
     });
-    if (!done.ok) return under(`/circuits/${i}`, done.error);
+    if (!done.ok) return fail(problemsAt(`/circuits/${i}`, done.error));
     const action = before === undefined ? 'new' : before === canonical(circuit) ? 'unchanged' : 'change';
     rows.push({ what: tr`circuit ${circuit.name}`, action });
   }
@@ -192,7 +181,7 @@ async function takeServiceData(
     if (isSame) continue;
     const id = v5(`${kind} ${family ?? ''} ${key}`, batch);
     const done = await keepServiceData(db, { id, by, family, kind, key, body, source });
-    if (!done.ok) return under(`${place}/${i}`, done.error);
+    if (!done.ok) return fail(problemsAt(`${place}/${i}`, done.error));
   }
   return ok(rows);
 }

@@ -3,12 +3,12 @@ import { v5 } from 'uuid';
 import type { PeoplePlan, PersonView } from '../../application/views';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import type { PersonEntry } from '../../formats/people-csv';
-import { type ProblemDetails, problemDetails } from '../../formats/problem';
+import { type ProblemDetails, problemDetails, problemsAt } from '../../formats/problem';
 import { ADD_PERSON, type AddPerson } from '../../formats/requests/people';
 import { schema } from '../../formats/schemas';
 import { namedInTable } from '../../formats/table-values';
 import { validate } from '../../formats/validate';
-import { allOrNothing } from '../db/all-or-nothing';
+import { allOrNothing, LOOK } from '../db/all-or-nothing';
 import { type Db, type Tx, within } from '../db/connection';
 import type { Done } from '../db/refusal';
 import { depot } from '../db/schema';
@@ -27,8 +27,6 @@ interface Row {
 }
 /** Each PIN is kept by a sum that is costly on purpose: more of them would hold up whoever sent the list. */
 const MOST_NEW = 100;
-/** Ids of what is undone again. */
-const LOOK = '01900000-0000-7000-8000-00000000000e';
 /** The column of a field. */
 const COLUMNS: Readonly<Record<string, string>> = {
   '/name': '/name',
@@ -36,6 +34,7 @@ const COLUMNS: Readonly<Record<string, string>> = {
   '/pin': '/pin',
   '/retired': '/signs_in',
 };
+const columnOf = (path: string): string => COLUMNS[path] ?? '/depot';
 const check = schema<AddPerson>(ADD_PERSON);
 
 /**
@@ -69,7 +68,7 @@ export async function importPeople(
       // The last lead may go where another one comes.
       for (const row of [...rows].sort((a, b) => Number(isLeadOfAll(b)) - Number(isLeadOfAll(a)))) {
         const done = row.action === 'unchanged' ? null : await take(tx, row, passwords.get(row) ?? '', actor);
-        if (done?.ok === false) return fail(atLine(done.error, row.entry.line));
+        if (done?.ok === false) return fail(problemsAt(`/line ${row.entry.line}`, done.error, columnOf));
       }
       return ok({ rows: plan, stored: batch === null ? 0 : plan.filter((r) => r.action !== 'unchanged').length });
     },
@@ -139,10 +138,3 @@ async function take(tx: Tx, { entry, depot: at, there, id }: Row, password: stri
   if (actor.depotId !== null && depotId !== actor.depotId) return onlyOwn(within(tx), '/depotId');
   return keepPerson(within(tx), { id, name: entry.name, role: entry.role, depotId }, password);
 }
-
-const atLine = (problem: ProblemDetails, line: number): ProblemDetails =>
-  problemDetails(
-    problem.title,
-    problem.errors.map((p) => ({ ...p, path: `/line ${line}${COLUMNS[p.path] ?? '/depot'}` })),
-    problem.status,
-  );
