@@ -14,8 +14,17 @@ const plain = (text: string): string =>
     .replace(/[^\p{L}\p{N}%]+/gu, ' ')
     .trim()}`;
 
+/** Of each definition once: pages list all tests, and what ships stays as it is. */
+const known = new WeakMap<TestDefinition, string>();
+
 /** All that a test is found by, in plain lower case, each word with a space before it. */
-export const searchWords = (t: TestDefinition): string =>
+export function searchWords(t: TestDefinition): string {
+  let words = known.get(t);
+  if (words === undefined) known.set(t, (words = wordsOf(t)));
+  return words;
+}
+
+const wordsOf = (t: TestDefinition): string =>
   plain(
     [
       t.name,

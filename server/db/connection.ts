@@ -5,6 +5,7 @@ import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
 import { again } from './again';
 import { Fold } from './fold';
+import { FrequentStatements } from './frequent';
 import * as schema from './schema';
 import { type Db, foldsWith } from './together';
 
@@ -29,6 +30,8 @@ export function connect(url: string, wait_ms = CONNECT_ms): Connection {
   const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: wait_ms });
   // An idle connection that breaks (server stopped) must not end the process; the next query reconnects.
   pool.on('error', (error) => process.stderr.write(`database connection lost: ${error.message}\n`));
+  const frequent = new FrequentStatements();
+  pool.on('connect', (client) => frequent.preparedBy(client));
   const db = drizzle(pool, { schema });
   const transaction = db.transaction.bind(db);
   db.transaction = (work, config) => again(() => transaction(work, config));

@@ -4,7 +4,6 @@ import type pg from 'pg';
 interface Config {
   readonly text: string;
   readonly rowMode?: string;
-  readonly name?: string;
 }
 type Answer = pg.QueryArrayResult;
 export type Ask = (config: Config, values: unknown[]) => Promise<Answer>;
@@ -30,12 +29,6 @@ const CARRIED: ReadonlyMap<number, Column> = new Map([
 const columnsOf = new Map<string, readonly Column[] | null>();
 /** More kinds of questions than a program has are made by somebody: they go on their own. */
 const MOST_KINDS = 2_000;
-
-/** Questions asked so often are prepared once per connection: the database plans them once. */
-const PREPARED_AFTER = 20;
-const MOST_PREPARED = 60;
-const timesAsked = new Map<string, number>();
-const prepared = new Map<string, string>();
 
 /**
  * Several SELECTs that are asked at the same time, as one statement: one way to the database and back, one snapshot.
@@ -78,9 +71,8 @@ export class Fold {
 
   private async askFolded(all: readonly Asked[]): Promise<void> {
     const { text, values } = foldedStatement(all);
-    const name = nameOf(text);
     try {
-      const { rows } = await this.ask({ text, rowMode: 'array', ...(name ? { name } : {}) }, values);
+      const { rows } = await this.ask({ text, rowMode: 'array' }, values);
       const answers = rows[0] ?? [];
       for (const [i, a] of all.entries()) a.resolve(answerOf((answers[i] as unknown[][] | null) ?? []));
     } catch (error) {
@@ -120,16 +112,4 @@ function foldedStatement(all: readonly Asked[]): { readonly text: string; readon
     return `(select json_agg(json_build_array(${cells.join(',')})) from (${question}) q(${names.join(',')}))`;
   });
   return { text: `select ${parts.join(',')}`, values };
-}
-
-function nameOf(text: string): string | null {
-  const known = prepared.get(text);
-  if (known !== undefined || prepared.size >= MOST_PREPARED) return known ?? null;
-  const times = (timesAsked.get(text) ?? 0) + 1;
-  if (timesAsked.size < MOST_KINDS) timesAsked.set(text, times);
-  if (times < PREPARED_AFTER) return null;
-  const name = `folded_${prepared.size}`;
-  prepared.set(text, name);
-  timesAsked.delete(text);
-  return name;
 }
