@@ -173,7 +173,7 @@ async function residentOf(base: string): Promise<number> {
 }
 
 /** What is wrong with an answer, however long it took; `null`: nothing. */
-function wrongWith(outcome: { readonly status: number; readonly text: string }): string | null {
+export function wrongWith(outcome: { readonly status: number; readonly text: string }): string | null {
   if (outcome.status === 0) return `no answer: ${outcome.text}`;
   if (outcome.status >= 500) return `${outcome.status}`;
   return /\n\s+at |node_modules|\.tsx?:\d/.test(outcome.text) ? 'a stack in the answer' : null;
@@ -190,18 +190,20 @@ function bodyOf(rule: Case, random: Random): { type: string; text: string } {
   return { type: 'application/json', text: random() < 0.03 ? damaged(text, random) : text };
 }
 
-async function post(
+/** Sends a body; status 0: no answer within `patience_ms`. */
+export async function post(
   url: string,
   cookie: string,
   type: string,
   text: string,
+  patience_ms = 10_000,
 ): Promise<{ status: number; text: string }> {
   try {
     const response = await fetch(url, {
       method: 'POST',
       headers: { 'content-type': type, cookie },
       body: text,
-      signal: AbortSignal.timeout(10_000),
+      signal: AbortSignal.timeout(patience_ms),
     });
     return { status: response.status, text: (await response.text()).slice(0, 4000) };
   } catch (error) {

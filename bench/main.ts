@@ -5,6 +5,7 @@ import { benchBest } from './best';
 import { benchCapture } from './capture';
 import { benchFaults } from './faults';
 import { benchHostile } from './hostile';
+import { benchLarge } from './large';
 import { benchLoad } from './load';
 import { benchListening } from './listening';
 import { benchJudging } from './judging';
@@ -47,6 +48,7 @@ const SERVER: Readonly<Record<string, (base: string, url: string, db: Db, server
   faults: (_, url, __, server) => benchFaults(server, url),
   writes: (base, url) => benchWrites(base, url),
   hostile: (base) => benchHostile(base),
+  large: (base) => benchLarge(base),
   load: (base, _, db) => benchLoad(base, db),
   screen: (base) => benchScreen(base),
   listening: (base) => benchListening(base),

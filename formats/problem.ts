@@ -1,3 +1,4 @@
+import { tr } from '../core/locale/translate';
 import type { Problem } from '../core/foundation/result';
 
 /** Problem details after RFC 9457, with the list of fields that are wrong. */
@@ -9,8 +10,13 @@ export interface ProblemDetails {
   readonly errors: readonly Problem[];
 }
 
-/** Problem details for input that is wrong; `status` 422 unless another fits better. */
-export function problemDetails(title: string, errors: readonly Problem[], status = 422): ProblemDetails {
+/** Nobody mends more of them before trying again. */
+const MOST_TOLD = 200;
+
+/** Problem details for input that is wrong; `status` 422 unless another fits better. Of very many the first are told. */
+export function problemDetails(title: string, all: readonly Problem[], status = 422): ProblemDetails {
+  const left = all.length - MOST_TOLD;
+  const errors = left > 0 ? [...all.slice(0, MOST_TOLD), { path: '', message: tr`And ${left} more.` }] : all;
   const detail = errors.map((e) => (e.path ? `${e.path}: ${e.message}` : e.message)).join(' ');
   return { type: 'about:blank', title, status, detail, errors };
 }

@@ -87,6 +87,7 @@ function rowOf(e: SpecificationEntry): Record<string, unknown> {
 }
 
 const MOST_ROWS = 50_000;
+const MOST_PROBLEMS = 300;
 
 /** Tests as a file may call them: by their id or by their name. */
 export type NamedTest = Readonly<{ id: string; name: string }>;
@@ -110,6 +111,8 @@ export function readSpecificationsCsv(text: string, tests: readonly NamedTest[] 
   const columns = [...Object.keys(NUMBERS), ...Object.keys(WHEN_NUMBERS), ...NEIGHBOURS];
   const sign = decimalSignOf(table.value.flatMap(({ cells }) => columns.map((c) => cells[c] ?? '')));
   for (const { line, cells } of table.value) {
+    // What was meant by a word that is not known is searched for: not for all of a file that is nothing of the kind.
+    if (problems.length > MOST_PROBLEMS) break;
     const entry = readRow(cells, sign, tests);
     const at = (p: Problem): Problem => ({ path: `/line ${line}${p.path}`, message: p.message });
     if (!entry.ok) problems.push(...entry.error.map(at));

@@ -10,6 +10,9 @@ export interface TableRow {
   readonly cells: Readonly<Record<string, string>>;
 }
 
+/** More are of no list that somebody made, and each row would be looked through for all of them. */
+const MOST_COLUMNS = 200;
+
 /**
  * A table from CSV text: RFC 4180, header row required, names of columns in lower case. A byte-order mark,
  * semicolons or tabs instead of commas, a line that names them (`sep=;`), and quoted line breaks are understood. Fails as a
@@ -49,6 +52,8 @@ export function readTable(
     cells: record,
   }));
   if (!first || rows.length === 0) return fail([{ path: '', message: 'The file has a header at most and no rows.' }]);
+  if (first.cells.length > MOST_COLUMNS)
+    return fail([{ path: '', message: tr`The header row has more than ${MOST_COLUMNS} columns.` }]);
   const header = first.cells.map((h) => h.toLowerCase());
   const wrong = wrongColumns(header, needed, known);
   if (wrong.length) return fail(wrong);

@@ -12,7 +12,7 @@ export interface UnitEntry {
 }
 
 export const UNIT_COLUMNS = ['fleet_number', 'kind', 'depot', 'family'] as const;
-const MOST_ROWS = 20_000;
+const MOST_ROWS = 5000;
 const LONGEST: Readonly<Record<(typeof UNIT_COLUMNS)[number], number>> = {
   fleet_number: 30,
   kind: 60,

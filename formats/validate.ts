@@ -7,26 +7,75 @@ export interface Check<T> {
   (document: unknown): document is T;
   errors?: readonly ErrorObject[] | null;
   readonly schema?: AnySchema | undefined;
+  /** The same check, which stops at the first error. */
+  readonly untilFirst?: Check<T> | undefined;
 }
+
+/** Of a larger document only the first error is told: a list of all of them could take more memory than there is. */
+const MOST_CHECKED_THROUGH = 20_000;
 
 /** Checks an unknown document; every error has the path of the field it is about. */
 export function validate<T>(check: Check<T>, document: unknown): Result<T> {
-  const unsound = nonFinite(document, '');
-  if (unsound.length) return fail(unsound);
-  return check(document) ? ok(document) : fail(problemsOf(check.errors ?? []));
+  const { values, isSound } = survey(document);
+  if (!isSound) return fail(unsoundIn(document));
+  const fitting = values > MOST_CHECKED_THROUGH ? (check.untilFirst ?? check) : check;
+  return fitting(document) ? ok(document) : fail(problemsOf(fitting.errors ?? []));
 }
 
+/** No database keeps these, and nobody types them. */
+const NO_TEXT = /\0|\p{Surrogate}/u;
+
 /**
- * Numbers that are none, wherever they stand: `1e999` in a file is read as an infinity, and a document made
- * by a program can hold NaN.
+ * What is wrong with a value whatever its schema: `1e999` in a file is read as an infinity, and a document made by a program can
+ * hold NaN.
  */
-function nonFinite(value: unknown, path: string): Problem[] {
-  if (typeof value === 'number') return Number.isFinite(value) ? [] : [{ path, message: 'Must be a finite number.' }];
-  // No database keeps these, and nobody types them.
-  if (typeof value === 'string' && /\0|\p{Surrogate}/u.test(value))
-    return [{ path, message: 'There is a character in it that is no text.' }];
-  if (value === null || typeof value !== 'object') return [];
-  return Object.entries(value).flatMap(([key, inner]) => nonFinite(inner, `${path}/${escape(key)}`));
+function unsound(value: unknown): string | null {
+  if (typeof value === 'number') return Number.isFinite(value) ? null : 'Must be a finite number.';
+  return typeof value === 'string' && NO_TEXT.test(value) ? 'There is a character in it that is no text.' : null;
+}
+
+/** How many values a document holds, and whether all of them can be. Any depth: nothing calls itself. */
+function survey(document: unknown): { readonly values: number; readonly isSound: boolean } {
+  const open = [document];
+  let [values, isSound] = [0, true];
+  while (open.length) {
+    const value = open.pop();
+    values += 1;
+    if (value !== null && typeof value === 'object') for (const inner of Object.values(value)) open.push(inner);
+    else isSound &&= unsound(value) === null;
+  }
+  return { values, isSound };
+}
+
+/** A place in a document, by the way to it from the outside. */
+interface Place {
+  readonly value: unknown;
+  readonly key: string;
+  readonly within: Place | null;
+}
+/** Deeper than any document of ours: further in nobody looks for it. */
+const DEEPEST = 50;
+
+function pathOf(place: Place): string {
+  const keys: string[] = [];
+  for (let p = place; p.within !== null; p = p.within) keys.push(`/${escape(p.key)}`);
+  return keys.reverse().slice(0, DEEPEST).join('');
+}
+
+/** More are of no use to anybody. */
+const MOST_UNSOUND = 100;
+
+function unsoundIn(document: unknown): Problem[] {
+  const open: Place[] = [{ value: document, key: '', within: null }];
+  const found: Problem[] = [];
+  for (let place = open.pop(); place && found.length < MOST_UNSOUND; place = open.pop()) {
+    const { value } = place;
+    const message = unsound(value);
+    if (message !== null) found.push({ path: pathOf(place), message });
+    if (value === null || typeof value !== 'object') continue;
+    for (const [key, inner] of Object.entries(value).reverse()) open.push({ value: inner, key, within: place });
+  }
+  return found;
 }
 
 /** Ajv's errors as problems, the most telling first, one per path. */
@@ -115,16 +164,32 @@ function describe({ keyword, instancePath, params, message }: ErrorObject): Prob
 }
 
 const UNSTORABLE = /(?<!\\)(\\\\)*\\u(0000|d[89a-f])/i;
+/** Without one of these in it no text holds what `UNSTORABLE` finds. */
+const SUSPECT = /\\u|\p{Surrogate}/u;
+/** A file of so many values is none that somebody made; more would be read before anything is checked. */
+const MOST_VALUES = 1_000_000;
 
-/** Reads JSON text; a byte-order mark is allowed. */
+/** Reads JSON text; a byte-order mark is allowed. Fails for more than a million values. */
 export function readJson(text: string): Result<unknown> {
+  if (opensMoreThan(MOST_VALUES, text))
+    return fail([{ path: '', message: tr`It holds more than ${MOST_VALUES} values.` }]);
   try {
     const value = JSON.parse(text.replace(/^\uFEFF/, '')) as unknown;
     // Written again, only what is no text stays escaped: the null character and halves of a surrogate pair.
-    return UNSTORABLE.test(JSON.stringify(value))
+    return SUSPECT.test(text) && UNSTORABLE.test(JSON.stringify(value))
       ? fail([{ path: '', message: 'A text holds characters that cannot be stored.' }])
       : ok(value);
   } catch (error) {
     return fail([{ path: '', message: tr`This is not JSON: ${(error as Error).message}.` }]);
   }
 }
+
+/** Whether a text has more commas and opening brackets than `most`: each value has one before it, or is the first. */
+function opensMoreThan(most: number, text: string): boolean {
+  for (let i = 0, found = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    if ((code === COMMA || code === BRACKET || code === BRACE) && ++found > most) return true;
+  }
+  return false;
+}
+const [COMMA, BRACKET, BRACE] = [0x2c, 0x5b, 0x7b];

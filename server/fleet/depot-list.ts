@@ -1,12 +1,13 @@
 import { tr } from '../../core/locale/translate';
 import { v5 } from 'uuid';
 import type { DepotLine, DepotsPlan } from '../../application/views';
-import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
+import { fail, type Problem, type Result } from '../../core/foundation/result';
 import type { DepotEntry } from '../../formats/depots-csv';
-import { type ProblemDetails, problemDetails, problemsAt } from '../../formats/problem';
-import { allOrNothing, LOOK } from '../db/all-or-nothing';
+import { type ProblemDetails, problemDetails } from '../../formats/problem';
+import { LOOK } from '../db/all-or-nothing';
 import { type Db, type Tx, within } from '../db/connection';
 import type { Done } from '../db/refusal';
+import { takeList } from '../db/take-list';
 import type { Actor } from '../policy/actor';
 import { addDepot, changeDepot, checkDepot, depotKey, listDepots } from './depots';
 
@@ -55,18 +56,14 @@ export async function importDepots(
   });
   if (problems.length) return fail(problemDetails('This list cannot be taken.', problems));
   const plan = rows.map(({ entry: { name, timeZone, inUse }, action }) => ({ name, timeZone, inUse, action }));
-  return allOrNothing(
-    db,
-    async (tx) => {
-      // One may go out of use where another one comes.
-      for (const row of [...rows].sort((a, b) => Number(b.entry.inUse) - Number(a.entry.inUse))) {
-        const done = row.action === 'unchanged' ? null : await take(tx, row, actor, batch ?? LOOK);
-        if (done?.ok === false) return fail(problemsAt(`/line ${row.entry.line}`, done.error, columnOf));
-      }
-      return ok({ rows: plan, stored: batch === null ? 0 : plan.filter((r) => r.action !== 'unchanged').length });
-    },
-    { onlyLook: batch === null },
-  );
+  return takeList(db, {
+    // One may go out of use where another one comes.
+    rows: [...rows].sort((a, b) => Number(b.entry.inUse) - Number(a.entry.inUse)),
+    plan,
+    take: (tx, row) => take(tx, row, actor, batch ?? LOOK),
+    columnOf,
+    onlyLook: batch === null,
+  });
 }
 
 const saysTheSame = (there: DepotLine, entry: DepotEntry): boolean =>

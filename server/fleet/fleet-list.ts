@@ -2,13 +2,14 @@ import { tr } from '../../core/locale/translate';
 import { asc, eq, sql } from 'drizzle-orm';
 import { v5 } from 'uuid';
 import type { FamilyLine, UnitLine, UnitsPlan } from '../../application/views';
-import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
-import { type ProblemDetails, problemDetails, problemsAt } from '../../formats/problem';
+import { fail, type Problem, type Result } from '../../core/foundation/result';
+import { type ProblemDetails, problemDetails } from '../../formats/problem';
 import { namedInTable } from '../../formats/table-values';
 import { type UnitEntry, unitKey } from '../../formats/units-csv';
 import { type Db, within } from '../db/connection';
-import { allOrNothing } from '../db/all-or-nothing';
+import { LOOK } from '../db/all-or-nothing';
 import { depot, engineFamily, fleetUnit } from '../db/schema';
+import { takeList } from '../db/take-list';
 import { addUnit, changeUnit, numberKey } from './fleet';
 import type { Actor } from '../policy/actor';
 
@@ -43,6 +44,13 @@ export const listFamilies = (db: Db): Promise<FamilyLine[]> =>
     .from(engineFamily)
     .orderBy(asc(engineFamily.code));
 
+/** The column of a field. */
+const COLUMNS: Readonly<Record<string, string>> = {
+  '/fleetNumber': '/fleet_number',
+  '/depotId': '/depot',
+  '/engineFamilyId': '/family',
+};
+
 /**
  * Units of a list. Without `batch`: what it would do. With it: does it, all or nothing. A number that is there is changed
  * to what the list says; a lead of one depot neither takes units of others nor gives them any. Problems stand at the line.
@@ -58,6 +66,7 @@ export async function importUnits(
     db.select({ id: engineFamily.id, code: engineFamily.code }).from(engineFamily),
     listUnits(db),
   ]);
+  const byKey = new Map(units.map((u) => [numberKey(u.fleetNumber), u]));
   const problems: Problem[] = [];
   const seen = new Map<string, number>();
   const rows = entries.flatMap((e) => {
@@ -72,7 +81,7 @@ export async function importUnits(
     if (before !== undefined)
       problems.push({ path: at('fleet_number'), message: tr`This unit stands in line ${before} already.` });
     seen.set(key, e.line);
-    const there = units.find((u) => numberKey(u.fleetNumber) === key);
+    const there = byKey.get(key);
     if (!place || !family) return [];
     const isSame =
       there?.kind === e.kind && there.depotId === place.id && there.familyId === family.id && !there.retired;
@@ -85,16 +94,16 @@ export async function importUnits(
   });
   if (problems.length) return fail(problemDetails('This list cannot be taken.', problems));
   const plan = rows.map(({ entry, action }) => ({ fleetNumber: entry.fleetNumber, kind: entry.kind, action }));
-  if (batch === null) return ok({ rows: plan, stored: 0 });
-  return allOrNothing(db, async (tx) => {
-    for (const { entry, place, family, there, action } of rows) {
-      if (action === 'unchanged') continue;
+  return takeList(db, {
+    rows,
+    plan,
+    take: (tx, { entry, place, family, there }) => {
       const to = { by: actor.name, depotId: place.id, engineFamilyId: family.id, kind: entry.kind };
-      const done = there
-        ? await changeUnit(within(tx), there.id, { ...to, retired: false })
-        : await addUnit(within(tx), { ...to, id: v5(unitKey(entry), batch), fleetNumber: entry.fleetNumber });
-      if (!done.ok) return fail(problemsAt(`/line ${entry.line}`, done.error));
-    }
-    return ok({ rows: plan, stored: plan.filter((r) => r.action !== 'unchanged').length });
+      return there
+        ? changeUnit(within(tx), there.id, { ...to, retired: false })
+        : addUnit(within(tx), { ...to, id: v5(unitKey(entry), batch ?? LOOK), fleetNumber: entry.fleetNumber });
+    },
+    columnOf: (path) => COLUMNS[path] ?? path,
+    onlyLook: batch === null,
   });
 }

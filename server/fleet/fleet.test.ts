@@ -138,9 +138,29 @@ describe('a list of units', () => {
     const bad = 'fleet_number,kind,depot,family\nPL-811,Crane,Quay Yard,L4-20\nPL-14,Tipper,Quay Yard,V8-61\n';
     expect(await importUnits(test_.db, read(bad), LEAD, v7())).toMatchObject({
       ok: false,
-      error: { errors: [{ path: '/line 3/engineFamilyId' }] },
+      error: { errors: [{ path: '/line 3/family' }] },
     });
     expect((await listUnits(test_.db)).some((u) => u.fleetNumber === 'PL-811')).toBe(false);
+  });
+  test('a look says all that taking it would be refused for, and leaves nothing', async () => {
+    await measure('PL-23');
+    const engines = new Map((await listUnits(test_.db)).map((u) => [u.fleetNumber, u.family]));
+    const other = (unit: string) => (engines.get(unit) === 'L4-20' ? 'V8-61' : 'L4-20');
+    const list = `fleet_number,kind,depot,family
+PL-840,Crane,Quay Yard,L4-20
+PL-14,Tipper,Quay Yard,${other('PL-14')}
+PL-841,Crane,Quay Yard,L4-20
+PL-23,Tipper,Quay Yard,${other('PL-23')}
+`;
+    const before = await listUnits(test_.db);
+    const look = await importUnits(test_.db, read(list), LEAD, null);
+    expect(look).toMatchObject({ error: { errors: [{ path: '/line 3/family' }, { path: '/line 5/family' }] } });
+    expect(await importUnits(test_.db, read(list), LEAD, v7())).toEqual(look);
+    const good = list.replace(/^PL-(14|23).*\n/gm, '');
+    expect(await importUnits(test_.db, read(good), LEAD, null)).toMatchObject({
+      value: { rows: [{ action: 'new' }, { action: 'new' }], stored: 0 },
+    });
+    expect(await listUnits(test_.db)).toEqual(before);
   });
   test('a lead of one depot leaves units of others alone, and may take in the whole list where they stay what they are', async () => {
     const of = workshopActor('Runa Teller');

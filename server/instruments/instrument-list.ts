@@ -2,14 +2,15 @@ import { tr } from '../../core/locale/translate';
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { v5 } from 'uuid';
 import type { InstrumentsPlan } from '../../application/views';
-import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
+import { fail, type Problem, type Result } from '../../core/foundation/result';
 import { canonical } from '../../formats/canonical';
 import { type InstrumentEntry, instrumentKey } from '../../formats/instruments-csv';
 import { namedInTable } from '../../formats/table-values';
-import { type ProblemDetails, problemDetails, problemsAt } from '../../formats/problem';
-import { allOrNothing } from '../db/all-or-nothing';
+import { type ProblemDetails, problemDetails } from '../../formats/problem';
+import { LOOK } from '../db/all-or-nothing';
 import { type Db, within } from '../db/connection';
 import { depot, instrument } from '../db/schema';
+import { takeList } from '../db/take-list';
 import type { Actor } from '../policy/actor';
 import { addInstrument } from './instruments';
 
@@ -40,7 +41,7 @@ interface InUse {
 }
 
 /**
- * Instruments of a list. Without `store`: what it would do. With it: does it, all or nothing. One that is there under its
+ * Instruments of a list. Without `batch`: what it would do. With it: does it, all or nothing. One that is there under its
  * name is changed to what the list says; what was read with it before keeps what it was. Problems stand at the line.
  */
 export async function importInstruments(
@@ -75,13 +76,13 @@ export async function importInstruments(
     kind: entry.kind,
     action,
   }));
-  if (batch === null) return ok({ rows: plan, stored: 0 });
-  return allOrNothing(db, async (tx) => {
-    for (const { entry, place, before, action } of rows) {
-      if (action === 'unchanged') continue;
+  return takeList(db, {
+    rows,
+    plan,
+    take: (tx, { entry, place, before }) => {
       const { clamp_mVperA, leadRepeatability_ohm } = entry;
-      const done = await addInstrument(within(tx), {
-        id: v5(instrumentKey(entry), batch),
+      return addInstrument(within(tx), {
+        id: v5(instrumentKey(entry), batch ?? LOOK),
         by: actor.name,
         depotId: place.id,
         name: entry.name,
@@ -95,11 +96,21 @@ export async function importInstruments(
         ...(before ? { replaces: before.id } : {}),
         ...(before?.link ? { link: before.link } : {}),
       });
-      if (!done.ok) return fail(problemsAt(`/line ${entry.line}`, done.error));
-    }
-    return ok({ rows: plan, stored: plan.filter((r) => r.action !== 'unchanged').length });
+    },
+    columnOf: (path) => COLUMNS.find(([field]) => path.startsWith(field))?.[1] ?? '/name',
+    onlyLook: batch === null,
   });
 }
+
+/** The column of a field, and of what is inside of it. */
+const COLUMNS: readonly (readonly [field: string, column: string])[] = [
+  ['/depotId', '/depot'],
+  ['/calibrationDue', '/calibration_due'],
+  ['/instrument/clamp_mVperA', '/clamp_mv_per_a'],
+  ['/instrument/leadRepeatability_ohm', '/lead_repeatability_ohm'],
+  ['/instrument/accuracy', '/quantity'],
+  ['/instrument', '/kind'],
+];
 
 const saysTheSame = (a: Omit<InstrumentEntry, 'line'>, b: Omit<InstrumentEntry, 'line'>): boolean =>
   said(a) === said(b);

@@ -19,7 +19,8 @@ import { addEngineFamily } from '../fleet/fleet';
 import type { Actor } from '../policy/actor';
 import { keepServiceData } from '../repair/repair-log';
 import { viewServiceData } from '../repair/service-data';
-import { currentEntries, importSpecifications } from '../specifications/specifications';
+import { importSpecifications } from '../specifications/import-specifications';
+import { currentEntries } from '../specifications/specifications';
 
 /** What this workshop knows and can pass on. Limits of its depots stay with it: another one has other depots. */
 export async function starterKit(db: Db): Promise<StarterKit> {
@@ -92,7 +93,7 @@ async function takeFamilies(db: Db, { families }: StarterKit, { batch }: Store):
     const own = there.get(code.toLowerCase());
     const what = tr`engine family ${code}`;
     if (own === undefined) {
-      const done = await addEngineFamily(db, { id: v5(tr`family ${code}`, batch), code, engine });
+      const done = await addEngineFamily(db, { id: v5(`family ${code}`, batch), code, engine });
       if (!done.ok) return fail(problemsAt(`/families/${i}`, done.error));
       rows.push({ what, action: 'new' });
     } else if (canonical(own) === canonical(engine)) rows.push({ what, action: 'unchanged' });
@@ -117,7 +118,7 @@ async function takeCircuits(db: Db, { circuits }: StarterKit, { batch, by }: Sto
   for (const [i, circuit] of circuits.entries()) {
     const before = own.get(circuit.id);
     const done = await keepCircuit(db, {
-      id: v5(tr`circuit ${circuit.id}`, batch),
+      id: v5(`circuit ${circuit.id}`, batch),
       by,
       circuitId: circuit.id,
       circuit,

@@ -3,15 +3,16 @@ import { v5 } from 'uuid';
 import type { PeoplePlan, PersonView } from '../../application/views';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
 import type { PersonEntry } from '../../formats/people-csv';
-import { type ProblemDetails, problemDetails, problemsAt } from '../../formats/problem';
+import { type ProblemDetails, problemDetails } from '../../formats/problem';
 import { ADD_PERSON, type AddPerson } from '../../formats/requests/people';
 import { schema } from '../../formats/schemas';
 import { namedInTable } from '../../formats/table-values';
 import { validate } from '../../formats/validate';
-import { allOrNothing, LOOK } from '../db/all-or-nothing';
+import { LOOK } from '../db/all-or-nothing';
 import { type Db, type Tx, within } from '../db/connection';
 import type { Done } from '../db/refusal';
 import { depot } from '../db/schema';
+import { takeList } from '../db/take-list';
 import type { Actor } from '../policy/actor';
 import { changePerson, keepPerson, listPersons, onlyOwn, usernameFor } from './people';
 import { hashPin, weakPin } from './pin';
@@ -62,18 +63,14 @@ export async function importPeople(
   for (const row of rows)
     if (row.action === 'new')
       passwords.set(row, batch === null ? 'looked at only' : await hashPin(row.entry.pin ?? ''));
-  return allOrNothing(
-    db,
-    async (tx) => {
-      // The last lead may go where another one comes.
-      for (const row of [...rows].sort((a, b) => Number(isLeadOfAll(b)) - Number(isLeadOfAll(a)))) {
-        const done = row.action === 'unchanged' ? null : await take(tx, row, passwords.get(row) ?? '', actor);
-        if (done?.ok === false) return fail(problemsAt(`/line ${row.entry.line}`, done.error, columnOf));
-      }
-      return ok({ rows: plan, stored: batch === null ? 0 : plan.filter((r) => r.action !== 'unchanged').length });
-    },
-    { onlyLook: batch === null },
-  );
+  return takeList(db, {
+    // The last lead may go where another one comes.
+    rows: [...rows].sort((a, b) => Number(isLeadOfAll(b)) - Number(isLeadOfAll(a))),
+    plan,
+    take: (tx, row) => take(tx, row, passwords.get(row) ?? '', actor),
+    columnOf,
+    onlyLook: batch === null,
+  });
 }
 
 const isLeadOfAll = ({ entry, depot: at }: Row): boolean => entry.role === 'lead' && at === null && entry.signsIn;
@@ -83,6 +80,7 @@ async function rowsOf(db: Db, entries: readonly PersonEntry[], batch: string): P
     db.select({ id: depot.id, name: depot.name }).from(depot),
     listPersons(db),
   ]);
+  const byKey = new Map(persons.map((p) => [usernameFor(p.name), p]));
   const problems: Problem[] = [];
   const seen = new Map<string, number>();
   const rows = entries.flatMap((entry): Row[] => {
@@ -95,7 +93,7 @@ async function rowsOf(db: Db, entries: readonly PersonEntry[], batch: string): P
     seen.set(key, entry.line);
     const at = entry.depot === null ? null : namedInTable(depots, (d) => d.name, entry.depot);
     if (at === undefined) wrong('depot', tr`There is no depot "${entry.depot ?? ''}". Add it first.`);
-    const there = persons.find((p) => usernameFor(p.name) === key);
+    const there = byKey.get(key);
     const id = there?.id ?? v5(`person/${key}`, batch);
     // Added by this very list, whose answer was lost.
     const isOwn = there !== undefined && there.id === v5(`person/${key}`, batch);

@@ -15,7 +15,7 @@ import { noteCalculation, notesOf } from '../jobs/notes';
 import { recordCircumstance, recordReading } from '../readings/record-reading';
 import { applyLimits, effectOf } from '../readings/apply-limits';
 import { viewRun } from '../readings/run-view';
-import { clashesOf, currentEntries, importSpecifications, recordSpecification } from './specifications';
+import { clashesOf, currentEntries, recordSpecification } from './specifications';
 import { viewSpecifications } from '../readings/specifications-view';
 import { allTests, importCatalogue, keepTest, ownTests } from '../catalogue/tests';
 import { workshopActor, workshopId } from '../testing/workshop';
@@ -217,44 +217,6 @@ describe('putting limits on the shelf', () => {
       ok: false,
       error: { errors: [{ path }] },
     });
-  });
-  test('a file is planned, then taken once, all or nothing', async () => {
-    const entries: SpecificationEntry[] = [
-      { ...entry, of: 'L3-11' },
-      { ...entry, of: 'L5-27' },
-    ];
-    const planned = await importSpecifications(test_.db, entries, null);
-    expect(planned).toMatchObject({ ok: true, value: { stored: 0, rows: [{ action: 'new' }, { action: 'new' }] } });
-    const batch = v7();
-    expect(await importSpecifications(test_.db, entries, { batch, actor: workshopActor(LEAD) })).toMatchObject({
-      ok: true,
-      value: { stored: 2 },
-    });
-    expect(await importSpecifications(test_.db, entries, { batch, actor: workshopActor(LEAD) })).toMatchObject({
-      ok: true,
-      value: { stored: 0, rows: [{ action: 'unchanged' }, { action: 'unchanged' }] },
-    });
-    const before = (await currentEntries(test_.db)).length;
-    const mixed: SpecificationEntry[] = [
-      { ...entry, of: 'L4-20' },
-      { ...entry, of: 'L6-109', status: 'approved' },
-    ];
-    expect(
-      await importSpecifications(test_.db, mixed, { batch: v7(), actor: workshopActor(TECHNICIAN) }),
-    ).toMatchObject({
-      ok: false,
-      error: { status: 403 },
-    });
-    expect(await importSpecifications(test_.db, [entry, entry], null)).toMatchObject({
-      ok: false,
-      error: { errors: [{ path: '/limits/1' }] },
-    });
-    expect((await currentEntries(test_.db)).length).toBe(before);
-  });
-  test('what goes out comes back as nothing new', async () => {
-    const out = await currentEntries(test_.db);
-    const back = await importSpecifications(test_.db, out, null);
-    expect(back.ok ? new Set(back.value.rows.map((r) => r.action)) : back.error).toEqual(new Set(['unchanged']));
   });
 });
 

@@ -4,7 +4,7 @@ import { v5, v7 } from 'uuid';
 import { CATALOGUE } from '../../core/catalogue/catalogue';
 import type { TestDefinition } from '../../core/catalogue/types';
 import type { Limits } from '../../core/limits/types';
-import { ok, type Result } from '../../core/foundation/result';
+import { ok, type Problem, type Result } from '../../core/foundation/result';
 import { arrangeSpecifications, type Choice, explainChoice } from '../../core/specifications/choose';
 import { type Clash, findClashes } from '../../core/specifications/clash';
 import { canonical } from '../../formats/canonical';
@@ -12,6 +12,7 @@ import type { Situation, Specification } from '../../core/specifications/types';
 import type { ProblemDetails } from '../../formats/problem';
 import { checkEntry, type SpecificationEntry, specificationKey } from '../../formats/specifications';
 import type { Db, Tx } from '../db/connection';
+import type { Action } from '../../application/policy';
 import type { Actor } from '../policy/actor';
 import { authorize } from '../policy/authorize';
 import { type Done, notFound, refuse, refuseTakenId } from '../db/refusal';
@@ -152,7 +153,8 @@ export async function explainFor(db: Db, test: TestDefinition, situation: Situat
 const contentOf = (e: SpecificationEntry): string =>
   canonical(Object.fromEntries(Object.entries(e).filter(([f, v]) => f !== 'status' && v !== null && v !== undefined)));
 
-interface Resolved {
+/** What an entry is for, by the ids of this database. */
+export interface Resolved {
   readonly engineFamilyId: string | null;
   readonly depotId: string | null;
   readonly part: string | null;
@@ -180,9 +182,12 @@ async function resolve(db: Db | Tx, e: SpecificationEntry, base: string): Promis
 }
 
 /** All that is wrong with an entry against this database: its test, its quantity, its limits. */
-async function checkAgainst(db: Db | Tx, e: SpecificationEntry, base: string) {
+const checkAgainst = async (db: Db | Tx, e: SpecificationEntry, base: string): Promise<Problem[]> =>
+  checkForTest(e, await findAnyTest(db, e.test), base);
+
+/** All that is wrong with an entry; `test`: what the catalogue has under its name. */
+export function checkForTest(e: SpecificationEntry, test: TestDefinition | undefined, base: string): Problem[] {
   const problems = checkEntry(e, base);
-  const test = await findAnyTest(db, e.test);
   if (!test) problems.push({ path: `${base}/test`, message: tr`The catalogue has no test "${e.test}".` });
   else if (test.quantity !== e.limits.quantity)
     problems.push({ path: `${base}/limits/quantity`, message: tr`The test reads ${test.quantity}.` });
@@ -201,14 +206,29 @@ export async function lookAt(
 }
 
 /** What an entry meets on the shelf: shown side by side before it is taken. */
-export async function clashesOf(db: Db | Tx, e: SpecificationEntry): Promise<readonly Clash[]> {
-  const there = (await shelfRowsOf(db, e.test)).filter((r) => !r.row.ships);
-  const newest = [...new Map(there.map((r) => [r.row.seriesId, r])).values()];
-  const same = newest.find((r) => specificationKey(entryOf(r)) === specificationKey(e));
+export const clashesOf = async (db: Db | Tx, e: SpecificationEntry): Promise<readonly Clash[]> =>
+  clashesAmong(newestOfSeries(await shelfRowsOf(db, e.test)), e);
+
+/** The newest row of each series that a workshop has, in the order of `rows`. */
+export const newestOfSeries = (rows: readonly SpecificationRow[]): readonly SpecificationRow[] => [
+  ...new Map(rows.filter((r) => !r.row.ships).map((r) => [r.row.seriesId, r])).values(),
+];
+
+/** The series that an entry continues. */
+export const continuedBy = (
+  newest: readonly SpecificationRow[],
+  e: SpecificationEntry,
+): SpecificationRow | undefined => {
+  const key = specificationKey(e);
+  return newest.findLast((r) => specificationKey(entryOf(r)) === key);
+};
+
+/** What an entry meets among the newest of the series of its test. */
+export function clashesAmong(newest: readonly SpecificationRow[], e: SpecificationEntry): readonly Clash[] {
   return findClashes(
     {
       id: '',
-      series: same?.row.seriesId ?? '',
+      series: continuedBy(newest, e)?.row.seriesId ?? '',
       revision: 0,
       test: e.test,
       scope: e.scope,
@@ -240,10 +260,12 @@ export async function recordSpecificationIn(
   base: string,
 ): Promise<Done> {
   const { entry } = body;
+  // Whoever takes in a file holds the shelf for itself: what is read next is what there is then.
+  await tx.execute(sql`lock table ${specification} in row exclusive mode`);
   await tx.execute(sql`select pg_advisory_xact_lock(hashtext(${specificationKey(entry)}))`);
   const there = (await shelfRowsOf(tx, entry.test)).filter((r) => !r.row.ships);
   if (there.some((r) => r.row.id === body.id)) return ok({ id: body.id, duplicate: true });
-  const newest = there.filter((r) => specificationKey(entryOf(r)) === specificationKey(entry)).at(-1);
+  const newest = continuedBy(newestOfSeries(there), entry);
   if (body.onRevision !== undefined && body.onRevision !== null && body.onRevision !== (newest?.row.revision ?? 0)) {
     return refuse(
       'Somebody was here before.',
@@ -259,126 +281,77 @@ export async function recordSpecificationIn(
   if (body.withdraw && !newest) return notFound('series on the shelf', base);
   const resolved = await resolve(tx, entry, base);
   if (!resolved.ok) return resolved;
-  const foreign = await authorize(tx, actor, 'limits.draft-for-depot', resolved.value.depotId);
-  if (foreign) return foreign;
   const status = body.withdraw ? ('withdrawn' as const) : (entry.status ?? 'draft');
-  if (status !== 'draft' || newest?.row.status === 'approved') {
-    const action =
-      status === 'withdrawn' ? 'limits.withdraw' : status === 'draft' ? 'limits.replace-approved' : 'limits.approve';
-    const refused = await authorize(tx, actor, action);
+  for (const { action, depotId } of demandsOf(status, newest, resolved.value.depotId)) {
+    const refused = await authorize(tx, actor, action, depotId);
     if (refused) return refused;
   }
   if (newest && newest.row.status === status && contentOf(entryOf(newest)) === contentOf(entry))
     return ok({ id: newest.row.id, duplicate: true });
-  const row = {
-    ...resolved.value,
-    id: body.id,
-    seriesId: newest?.row.seriesId ?? v7(),
-    revision: (newest?.row.revision ?? 0) + 1,
-    test: entry.test,
-    limits: entry.limits,
-    source: entry.source.trim(),
-    status,
-    scope: entry.scope,
-    applies: entry.when ?? {},
-    school: entry.school ?? null,
-    document: entry.document ?? null,
-    page: entry.page ?? null,
-    documentRevision: entry.documentRevision ?? null,
-    documentDate: entry.documentDate ?? null,
-    recordedBy: body.by,
-  };
+  const row = rowOf(entry, { id: body.id, by: body.by, status, of: resolved.value, newest });
   const inserted = await tx
     .insert(specification)
     .values(row)
     .onConflictDoNothing({ target: specification.id })
     .returning({ id: specification.id });
   // Under this id something else is on the shelf.
-  return inserted.length ? ok({ id: body.id, duplicate: false }) : refuseTakenId('limit of the shelf');
+  return inserted.length ? ok({ id: body.id, duplicate: false }) : refuseTakenLimit();
 }
 
-/** What a file would do to the shelf, entry by entry. */
-export interface SpecificationsPlan {
-  readonly rows: readonly {
-    readonly entry: SpecificationEntry;
-    readonly action: 'new' | 'revision' | 'unchanged';
-    readonly clashes: readonly Clash[];
-  }[];
-  readonly stored: number;
+export const refuseTakenLimit = () => refuseTakenId('limit of the shelf');
+
+interface Demand {
+  readonly action: Action;
+  readonly depotId: string | null;
 }
 
-/** Plans an import; with `store` it is done, all or nothing. */
-export async function importSpecifications(
-  db: Db,
-  entries: readonly SpecificationEntry[],
-  store: { batch: string; actor: Actor } | null,
-): Promise<Result<SpecificationsPlan, ProblemDetails>> {
-  const problems = [];
-  for (const [i, e] of entries.entries()) problems.push(...(await checkAgainst(db, e, `/limits/${i}`)));
-  const keys = entries.map(specificationKey);
-  keys.forEach((k, i) => {
-    if (keys.indexOf(k) !== i)
-      problems.push({
-        path: `/limits/${i}`,
-        message: tr`This is about the same thing as entry ${keys.indexOf(k) + 1} of the file.`,
-      });
-  });
-  if (problems.length) return refuse('These limits cannot be taken.', problems);
-  const rows = [];
-  for (const entry of entries) {
-    const resolved = await resolve(db, entry, `/limits/${rows.length}`);
-    if (!resolved.ok) return resolved;
-    const clashes = await clashesOf(db, entry);
-    rows.push({
-      entry,
-      clashes: clashes.filter((c) => c.kind !== 'same'),
-      action: clashes.some((c) => c.kind === 'same')
-        ? ('unchanged' as const)
-        : clashes.some((c) => c.kind === 'revision')
-          ? ('revision' as const)
-          : ('new' as const),
-    });
-  }
-  if (!store) return ok({ rows, stored: 0 });
-  return storePlan(db, rows, store);
+/** What somebody must be allowed to do to put limits of this status upon `newest`. */
+export function demandsOf(
+  status: SpecificationStatus,
+  newest: SpecificationRow | undefined,
+  depotId: string | null,
+): readonly Demand[] {
+  const draft: Demand = { action: 'limits.draft-for-depot', depotId };
+  if (status === 'draft' && newest?.row.status !== 'approved') return [draft];
+  const action =
+    status === 'withdrawn' ? 'limits.withdraw' : status === 'draft' ? 'limits.replace-approved' : 'limits.approve';
+  return [draft, { action, depotId: null }];
 }
 
-async function storePlan(
-  db: Db,
-  rows: SpecificationsPlan['rows'],
-  store: { batch: string; actor: Actor },
-): Promise<Result<SpecificationsPlan, ProblemDetails>> {
-  class Undo extends Error {
-    constructor(readonly refusal: Result<never, ProblemDetails>) {
-      super('undo');
-    }
-  }
-  let stored = 0;
-  try {
-    await db.transaction(async (tx) => {
-      for (const [i, row] of rows.entries()) {
-        if (row.action === 'unchanged') continue;
-        const done = await recordSpecificationIn(
-          tx,
-          { id: v5(String(i), store.batch), by: store.actor.name, entry: row.entry },
-          store.actor,
-          `/limits/${i}`,
-        );
-        if (!done.ok) throw new Undo(done);
-        stored += done.value.duplicate ? 0 : 1;
-      }
-    });
-  } catch (error) {
-    if (error instanceof Undo) return error.refusal;
-    throw error;
-  }
-  return ok({ rows, stored });
-}
+type SpecificationStatus = (typeof specification.$inferSelect)['status'];
+
+/** An entry as the next row of its series, or the first of a new one. */
+export const rowOf = (
+  entry: SpecificationEntry,
+  it: {
+    readonly id: string;
+    readonly by: string;
+    readonly status: SpecificationStatus;
+    readonly of: Resolved;
+    readonly newest: SpecificationRow | undefined;
+  },
+): typeof specification.$inferInsert => ({
+  ...it.of,
+  id: it.id,
+  seriesId: it.newest?.row.seriesId ?? v7(),
+  revision: (it.newest?.row.revision ?? 0) + 1,
+  test: entry.test,
+  limits: entry.limits,
+  source: entry.source.trim(),
+  status: it.status,
+  scope: entry.scope,
+  applies: entry.when ?? {},
+  school: entry.school ?? null,
+  document: entry.document ?? null,
+  page: entry.page ?? null,
+  documentRevision: entry.documentRevision ?? null,
+  documentDate: entry.documentDate ?? null,
+  recordedBy: it.by,
+});
 
 /** What stands on the shelf now, as entries of a file. */
 export async function currentEntries(db: Db): Promise<SpecificationEntry[]> {
-  const rows = (await specificationRows(db)).filter((r) => !r.row.ships);
-  return [...new Map(rows.map((r) => [r.row.seriesId, r])).values()]
+  return newestOfSeries(await specificationRows(db))
     .filter((r) => r.row.status !== 'withdrawn')
     .map(entryOf);
 }

@@ -4,7 +4,7 @@ import { readSpecifications } from '@/formats/specifications';
 import { type ReadSpecifications, readSpecificationsCsv } from '@/formats/specifications-csv';
 import { serverDb } from '@/server/db/connection';
 import { allTests } from '@/server/catalogue/tests';
-import { importSpecifications } from '@/server/specifications/specifications';
+import { importSpecifications } from '@/server/specifications/import-specifications';
 import { answer, answerProblem, contentTypeOf, handleFile, readBatch } from '../../handler';
 
 const asRead = (text: string): Result<ReadSpecifications> => {
@@ -38,6 +38,6 @@ export const POST = (request: Request) =>
     const read = contentTypeOf(request) === 'text/csv' ? readSpecificationsCsv(text, await allTests(db)) : asRead(text);
     if (!read.ok) return answerProblem(problemDetails('These limits cannot be taken.', read.error));
     const { entries, lines } = read.value;
-    const done = await importSpecifications(db, entries, batch === null ? null : { batch, actor });
+    const done = await importSpecifications(db, entries, { batch, actor });
     return done.ok || lines.length === 0 ? answer(done) : answerProblem(byLines(done.error, lines));
   });

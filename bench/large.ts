@@ -1,0 +1,169 @@
+import { type Case, CASES, urlOf } from '../e2e/routes';
+import { BODY_EXAMPLES } from './hostile-bodies';
+import { post, wrongWith } from './hostile';
+import { GOOD_FILES, LARGE_TABLES, LARGE_VALUES } from './large-bodies';
+import { report } from './measure';
+import { signInAs } from './writes';
+
+/** Nobody waits longer for what somebody else has sent. */
+const HANG_ms = 1000;
+/** Only routes with this in their name. */
+const ROUTES = process.env.MUDFLAT_ROUTES ?? '';
+/** What a command and a file may hold at most; a little less, for what stands around it. */
+const COMMAND_BYTES = 1_000_000;
+const FILE_BYTES = 8_000_000;
+const LOOK_EVERY_ms = 10;
+
+interface Sent {
+  readonly what: string;
+  readonly wrong: string | null;
+  readonly took_ms: number;
+  /** The longest that a colleague waited meanwhile. */
+  readonly wait_ms: number;
+}
+
+/** The largest bodies that each route takes, shaped to cost as much as they can; a colleague asks for something small meanwhile. */
+export async function benchLarge(base: string): Promise<void> {
+  const cookie = await signInAs(base, 'Odile Brandt');
+  const routes = CASES.filter(
+    (c) => c.method === 'POST' && !c.route.startsWith('session') && c.route !== 'set-up' && c.route.includes(ROUTES),
+  );
+  const colleague = new Colleague(base, await signInAs(base, 'Odile Brandt'));
+  const sent: Sent[] = [];
+  for (const rule of routes)
+    for (const { shape, type, text } of bodiesOf(rule)) {
+      colleague.begin();
+      const start = performance.now();
+      const outcome = await post(`${base}${urlOf(rule)}`, cookie, type, text, 120_000);
+      const took_ms = performance.now() - start;
+      sent.push({
+        what: `${rule.route}, ${shape}`,
+        wrong: wrongWith(outcome),
+        took_ms,
+        wait_ms: await colleague.end(),
+      });
+    }
+  await colleague.leave();
+  const [wrong, hung] = [sent.filter((s) => s.wrong), sent.filter((s) => s.wait_ms > HANG_ms)];
+  report(`large bodies over ${routes.length} routes`, sent.length, '', null);
+  report('answered with 5xx, a stack, or not at all', wrong.length, '', null);
+  report('held up a colleague for more than 1 s', hung.length, '', null);
+  report('longest that a colleague waited', Math.max(...sent.map((s) => s.wait_ms)), 'ms', HANG_ms);
+  report('longest until such a body was answered', Math.max(...sent.map((s) => s.took_ms)), 'ms', null);
+  for (const s of [...wrong, ...hung].slice(0, 40))
+    process.stdout.write(`  ${s.what}: ${s.wrong ?? `${Math.round(s.wait_ms)} ms`}\n`);
+}
+
+/** Somebody who looks again and again, and notes how long that takes. */
+class Colleague {
+  private waits: { readonly at: number; readonly took_ms: number }[] = [];
+  private began = 0;
+  private isHere = true;
+  private readonly looking: Promise<void>;
+
+  constructor(
+    private readonly base: string,
+    private readonly cookie: string,
+  ) {
+    this.looking = this.look();
+  }
+
+  begin(): void {
+    this.began = performance.now();
+    this.waits = [];
+  }
+
+  /** The longest wait of a look that was under way since `begin`. */
+  async end(): Promise<number> {
+    const from = performance.now();
+    while (!this.waits.some((w) => w.at >= from)) await sleep(LOOK_EVERY_ms);
+    return Math.max(...this.waits.filter((w) => w.at + w.took_ms >= this.began).map((w) => w.took_ms));
+  }
+
+  async leave(): Promise<void> {
+    this.isHere = false;
+    await this.looking;
+  }
+
+  private async look(): Promise<void> {
+    while (this.isHere) {
+      const at = performance.now();
+      await fetch(`${this.base}/api/session`, { headers: { cookie: this.cookie } }).then(
+        (r) => r.arrayBuffer(),
+        () => null,
+      );
+      this.waits.push({ at, took_ms: performance.now() - at });
+      await sleep(LOOK_EVERY_ms);
+    }
+  }
+}
+
+const sleep = (ms: number): Promise<void> => new Promise((r) => setTimeout(r, ms));
+
+interface Body {
+  readonly shape: string;
+  readonly type: string;
+  readonly text: string;
+}
+
+function* bodiesOf(rule: Case): Generator<Body> {
+  const files = GOOD_FILES[rule.route] ?? (rule.text ? [rule.text] : []);
+  for (const [type, good] of files)
+    if (type === 'application/json') yield* documentsOf(JSON.parse(good) as object, FILE_BYTES);
+    else for (const [shape, make] of Object.entries(LARGE_TABLES)) yield { shape, type, text: make(good, FILE_BYTES) };
+  const body = { ...(BODY_EXAMPLES.json[rule.route]?.[0]?.() ?? {}), ...((rule.body?.() ?? {}) as object) };
+  if (files.length === 0) yield* documentsOf(body, COMMAND_BYTES);
+}
+
+/** Stands where a text of JSON is put in, which need not be one that can be made from a value. */
+const HOLE = '<hole>';
+/** What is put at every place of a document, however deep. */
+const EVERYWHERE = ['many zeros', 'many texts', 'one long text'] as const;
+
+/** A large value instead of a document and of each of its parts, and its lists with many more of what stands in them. */
+function* documentsOf(good: object, bytes: number): Generator<Body> {
+  const type = 'application/json';
+  const room = bytes - JSON.stringify(good).length - 100;
+  const put = (place: Place, text: string): string =>
+    JSON.stringify(withAt(good, place.keys, HOLE)).replace(JSON.stringify(HOLE), () => text);
+  for (const [shape, make] of Object.entries(LARGE_VALUES)) yield { shape, type, text: make(bytes) };
+  for (const place of placesIn(good)) {
+    const shapes = place.keys.length === 1 ? Object.keys(LARGE_VALUES) : EVERYWHERE;
+    for (const shape of shapes)
+      yield { shape: `${shape} as ${place.name}`, type, text: put(place, LARGE_VALUES[shape]?.(room) ?? '') };
+    if (!Array.isArray(place.value) || place.value.length === 0) continue;
+    const one = JSON.stringify(place.value[0]);
+    const most = Math.floor(room / (one.length + 8));
+    for (const times of new Set([60, 1_000, 5_000, most].map((n) => Math.min(n, most)))) {
+      const items = Array.from({ length: times }, (_, n) => one.replaceAll('{n}', String(n)));
+      yield { shape: `${times} ${place.name}`, type, text: put(place, `[${items.join(',')}]`) };
+    }
+  }
+}
+
+interface Place {
+  readonly keys: readonly string[];
+  readonly name: string;
+  readonly value: unknown;
+}
+
+/** The parts of a document, each name once; of a list the first. */
+function placesIn(document: object): readonly Place[] {
+  const found = new Map<string, Place>();
+  const look = (value: unknown, keys: readonly string[]): void => {
+    const name = keys.filter((k) => !/^\d+$/.test(k)).join('.');
+    if (keys.length && !found.has(name)) found.set(name, { keys, name, value });
+    if (value === null || typeof value !== 'object') return;
+    const inner = Array.isArray(value) ? Object.entries(value).slice(0, 1) : Object.entries(value);
+    for (const [key, part] of inner) look(part, [...keys, key]);
+  };
+  look(document, []);
+  return [...found.values()];
+}
+
+function withAt(value: unknown, [key, ...rest]: readonly string[], put: unknown): unknown {
+  if (key === undefined) return put;
+  if (Array.isArray(value)) return value.map((v, i): unknown => (String(i) === key ? withAt(v, rest, put) : v));
+  const fields = value as Record<string, unknown>;
+  return { ...fields, [key]: withAt(fields[key], rest, put) };
+}
