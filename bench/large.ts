@@ -30,18 +30,24 @@ export async function benchLarge(base: string): Promise<void> {
   );
   const colleague = new Colleague(base, await signInAs(base, 'Odile Brandt'));
   const sent: Sent[] = [];
+  let isEnded = false;
+  process.once('SIGTERM', () => (isEnded = true));
   for (const rule of routes)
     for (const { shape, type, text } of bodiesOf(rule)) {
+      if (isEnded) break;
       colleague.begin();
       const start = performance.now();
       const outcome = await post(`${base}${urlOf(rule)}`, cookie, type, text, 120_000);
       const took_ms = performance.now() - start;
-      sent.push({
+      const one = {
         what: `${rule.route}, ${shape}`,
         wrong: wrongWith(outcome),
         took_ms,
         wait_ms: await colleague.end(),
-      });
+      };
+      sent.push(one);
+      if (one.wrong || one.wait_ms > HANG_ms)
+        process.stdout.write(`  ${one.what}: ${one.wrong ?? `a colleague waited ${Math.round(one.wait_ms)} ms`}\n`);
     }
   await colleague.leave();
   const [wrong, hung] = [sent.filter((s) => s.wrong), sent.filter((s) => s.wait_ms > HANG_ms)];
@@ -50,8 +56,6 @@ export async function benchLarge(base: string): Promise<void> {
   report('held up a colleague for more than 1 s', hung.length, '', null);
   report('longest that a colleague waited', Math.max(...sent.map((s) => s.wait_ms)), 'ms', HANG_ms);
   report('longest until such a body was answered', Math.max(...sent.map((s) => s.took_ms)), 'ms', null);
-  for (const s of [...wrong, ...hung].slice(0, 40))
-    process.stdout.write(`  ${s.what}: ${s.wrong ?? `${Math.round(s.wait_ms)} ms`}\n`);
 }
 
 /** Somebody who looks again and again, and notes how long that takes. */

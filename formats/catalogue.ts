@@ -1,9 +1,9 @@
 import { tr } from '../core/locale/translate';
 import { checkDefinition } from '../core/catalogue/check';
 import type { TestDefinition } from '../core/catalogue/types';
-import { fail, ok, type Result } from '../core/foundation/result';
+import { fail, ok, type Problem, type Result } from '../core/foundation/result';
 import { schema } from './schemas';
-import { readJson, validate } from './validate';
+import { readFile, validate } from './validate';
 
 /** `mudflat/catalogue` as it stands in a file. */
 export interface CatalogueDocument {
@@ -23,16 +23,24 @@ export const writeCatalogue = (tests: readonly TestDefinition[]): CatalogueDocum
  * nothing is taken in part.
  */
 export function readCatalogue(text: string): Result<readonly TestDefinition[]> {
-  const json = readJson(text);
+  const json = readFile(text);
   if (!json.ok) return json;
   const valid = validate<CatalogueDocument>(schema('urn:mudflat:catalogue:1'), json.value);
   if (!valid.ok) return valid;
   const { tests } = valid.value;
-  const problems = tests.flatMap((t, i) => [
-    ...checkDefinition(t, `/tests/${i}`),
-    ...(tests.findIndex((other) => other.id === t.id) === i
-      ? []
-      : [{ path: `/tests/${i}/id`, message: tr`The file has the test "${t.id}" twice.` }]),
-  ]);
+  const problems = problemsOfTests(tests);
   return problems.length ? fail(problems) : ok(tests);
+}
+
+/** All that is wrong with the tests of a file beyond their schema. */
+export function problemsOfTests(tests: readonly TestDefinition[]): Problem[] {
+  const seen = new Set<string>();
+  return tests.flatMap((t, i) => {
+    const isSecond = seen.has(t.id);
+    seen.add(t.id);
+    return [
+      ...checkDefinition(t, `/tests/${i}`),
+      ...(isSecond ? [{ path: `/tests/${i}/id`, message: tr`The file has the test "${t.id}" twice.` }] : []),
+    ];
+  });
 }

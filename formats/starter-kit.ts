@@ -2,8 +2,12 @@ import type { LibraryCircuit } from '../core/circuits/types';
 import type { TestDefinition } from '../core/catalogue/types';
 import type { Connector } from '../core/engine/connector';
 import type { Engine } from '../core/engine/layout';
+import { fail, type Result } from '../core/foundation/result';
+import { problemsOfTests } from './catalogue';
 import { CONNECTOR } from './requests/service-data';
+import { schema } from './schemas';
 import type { SpecificationEntry } from './specifications';
+import { readFile, validate } from './validate';
 
 /**
  * What a workshop knows and can pass on: engine families, its own tests and circuits, limits, fitting values, connectors. No unit, no
@@ -68,3 +72,13 @@ export const STARTER_KIT = {
     }),
   },
 } as const;
+
+const check = schema<StarterKit>(STARTER_KIT);
+
+/** A starter kit from text. Fails with every problem and its path. */
+export function readStarterKit(text: string): Result<StarterKit> {
+  const json = readFile(text);
+  const kit = json.ok ? validate(check, json.value) : json;
+  const problems = kit.ok ? problemsOfTests(kit.value.tests) : [];
+  return problems.length ? fail(problems) : kit;
+}

@@ -10,6 +10,7 @@ export interface TableRow {
   readonly cells: Readonly<Record<string, string>>;
 }
 
+const LONGEST_ROW_chars = 100_000;
 /** More are of no list that somebody made, and each row would be looked through for all of them. */
 const MOST_COLUMNS = 200;
 
@@ -43,8 +44,13 @@ export function readTable(
       relax_column_count: true,
       trim: true,
       to: mostRows + 2,
+      max_record_size: LONGEST_ROW_chars,
     }) as unknown as typeof records;
   } catch (error) {
+    if ((error as { code?: unknown }).code === 'CSV_MAX_RECORD_SIZE')
+      return fail([
+        { path: '', message: tr`A row has more than ${LONGEST_ROW_chars} characters, or a quote is never closed.` },
+      ]);
     return fail([{ path: '', message: tr`This is not a table: ${(error as Error).message}` }]);
   }
   const [first, ...rows] = records.map(({ info, record }) => ({

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { problemDetails } from './problem';
 import { schema } from './schemas';
 import { readTable } from './table';
-import { readJson, validate } from './validate';
+import { readFile, readJson, validate } from './validate';
 
 interface Numbers {
   readonly numbers: readonly number[];
@@ -78,16 +78,22 @@ describe('JSON text', () => {
     expect(readJson(text).ok).toBe(true),
   );
 
-  it('of more than a million values is refused before it is read', () => {
-    const refused = { ok: false, error: [{ path: '', message: 'It holds more than 1000000 values.' }] };
-    expect(readJson(`[${'0,'.repeat(1_000_000)}0]`)).toEqual(refused);
-    expect(readJson('['.repeat(1_000_001))).toEqual(refused);
-    expect(readJson(`[${'0,'.repeat(999_998)}0]`).ok).toBe(true);
+  it('of more values than anybody makes is refused before it is read; a file may hold more', () => {
+    const refused = (most: string) => ({
+      ok: false,
+      error: [{ path: '', message: `It holds more than ${most} values.` }],
+    });
+    const zeros = (n: number) => `[${'0,'.repeat(n - 1)}0]`;
+    expect(readJson(zeros(60_001))).toEqual(refused('60000'));
+    expect(readJson(zeros(59_999)).ok).toBe(true);
+    expect(readJson('['.repeat(60_001))).toEqual(refused('60000'));
+    expect(readFile(zeros(1_000_001))).toEqual(refused('1000000'));
+    expect(readFile(zeros(999_999)).ok).toBe(true);
   });
 
   it('of any depth is read or refused, and breaks nothing', () => {
     for (const depth of [100, 5_000, 10_000, 400_000]) {
-      const read = readJson(`${'['.repeat(depth)}"\\u0041"${']'.repeat(depth)}`);
+      const read = readFile(`${'['.repeat(depth)}"\\u0041"${']'.repeat(depth)}`);
       if (read.ok) expect(pathsOf(read.value)).toEqual(['']);
       else expect(read.error[0]?.message).toContain('This is not JSON');
     }
@@ -103,11 +109,17 @@ test('of very many problems the first are told, and how many more there are', ()
   expect(problemDetails('Wrong.', problems.slice(0, 200)).errors).toEqual(problems.slice(0, 200));
 });
 
-test('a table of more columns than anybody makes is refused at once, with and without names', () => {
-  const refused = { ok: false, error: [{ message: 'The header row has more than 200 columns.' }] };
-  expect(readTable(`a${','.repeat(100_000)}\n${'1,2\n'.repeat(10_000)}`, ['a'], 50_000, ['a'])).toMatchObject(refused);
-  expect(readTable(`${Array.from({ length: 50_000 }, (_, i) => `c${i}`).join(',')}\n1\n`, ['a'], 50)).toMatchObject(
-    refused,
+test('a table of more columns than anybody makes is refused at once, with and without names; so is a row without end', () => {
+  const refused = (message: string) => ({
+    ok: false,
+    error: [{ message: expect.stringContaining(message) as string }],
+  });
+  const named = (n: number) => Array.from({ length: n }, (_, i) => `c${i}`).join(',');
+  expect(readTable(`a${','.repeat(90_000)}\n${'1,2\n'.repeat(10_000)}`, ['a'], 50_000, ['a'])).toMatchObject(
+    refused('more than 200 columns'),
   );
-  expect(readTable(`a${','.repeat(199)}\n1\n`, ['a'], 50, ['a'])).toMatchObject({ ok: true });
+  expect(readTable(`${named(201)}\n1\n`, ['c1'], 50)).toMatchObject(refused('more than 200 columns'));
+  expect(readTable(`${named(200)}\n1\n`, ['c1'], 50)).toMatchObject({ ok: true });
+  for (const row of ['x'.repeat(200_000), `"${'a\n'.repeat(100_000)}`])
+    expect(readTable(`a,b\n${row}`, ['a'], 50)).toMatchObject(refused('A row has more than 100000 characters'));
 });

@@ -21,6 +21,7 @@ import { Gate } from './gate.mjs';
 import { oldConnections } from './connections.mjs';
 import { believedHeaders, contentSecurityPolicy, isLoopback, securityHeaders } from './headers.mjs';
 import { Metrics } from './metrics.mjs';
+import { ReadingThreads } from './reading.mjs';
 import { warmUp } from './warm-up.mjs';
 import { WeighingThread } from './weighing.mjs';
 import { SharedMetrics, supervise, untilAllAreReady, wantedWorkers } from './workers.mjs';
@@ -66,6 +67,12 @@ const weighing = resolve(dist, 'threads', 'weighing.mjs');
 if (!isDeveloping && existsSync(weighing)) {
   const thread = new WeighingThread(weighing);
   globalThis.mudflatWeigh = (question) => thread.ask(question);
+}
+// Large files are read beside it as well: server/files/read-beside.ts asks for it.
+const reading = resolve(dist, 'threads', 'reading.cjs');
+if (!isDeveloping && existsSync(reading)) {
+  const threads = new ReadingThreads(reading);
+  globalThis.mudflatRead = (question) => threads.read(question);
 }
 
 // When the reader of these streams has gone, a report of that would go into the same stream and fail again, without end.

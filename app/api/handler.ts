@@ -78,7 +78,7 @@ function isOwnOrigin(origin: string, headers: Headers): boolean {
 
 /** The text of a request of the expected content type, from this site's own pages or from no page at all. */
 export const readText = (request: Request, ...contentTypes: readonly string[]): Promise<string | Response> =>
-  readAtMost(request, MOST_BYTES, contentTypes);
+  readAtMost(request, MOST_OF_COMMAND, contentTypes);
 
 async function readAtMost(request: Request, most: number, contentTypes: readonly string[]): Promise<string | Response> {
   const foreign = foreignOrigin(request);

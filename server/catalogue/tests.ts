@@ -5,7 +5,6 @@ import { checkDefinition } from '../../core/catalogue/check';
 import { searchWords } from '../../core/catalogue/search';
 import type { TestDefinition } from '../../core/catalogue/types';
 import { ok, type Result } from '../../core/foundation/result';
-import { readCatalogue } from '../../formats/catalogue';
 import type { ProblemDetails } from '../../formats/problem';
 import type { TestBrief } from '../../application/views';
 import { v5 } from 'uuid';
@@ -63,17 +62,15 @@ function append(tx: Tx, body: KeepTest): Promise<Done> {
   return keepTestRevision(tx, { id, name, definition, by }, nothing);
 }
 
-/** What a file would do; with `batch` and `by` it is done, all or nothing. */
+/** What the tests of a file would do; with `batch` and `by` it is done, all or nothing. */
 export async function importCatalogue(
   db: Db,
-  text: string,
+  tests: readonly TestDefinition[],
   store: { batch: string; by: string } | null,
 ): Promise<Result<CataloguePlan, ProblemDetails>> {
-  const tests = readCatalogue(text);
-  if (!tests.ok) return refuse('This catalogue cannot be taken.', tests.error);
-  const rows = planCatalogue(tests.value, await allTests(db));
+  const rows = planCatalogue(tests, await allTests(db));
   if (!store) return ok({ rows, stored: 0 });
-  const changed = tests.value.filter((_, i) => rows[i]?.action !== 'unchanged');
+  const changed = tests.filter((_, i) => rows[i]?.action !== 'unchanged');
   await db.transaction(async (tx) => {
     for (const test of changed) {
       const kept = await append(tx, { id: v5(test.id, store.batch), testId: test.id, by: store.by, test });

@@ -5,7 +5,6 @@ import type { ListPlan } from '../../application/list-plan';
 import type { Connector } from '../../core/engine/connector';
 import { fail, ok, type Result } from '../../core/foundation/result';
 import { canonical } from '../../formats/canonical';
-import { writeCatalogue } from '../../formats/catalogue';
 import { type ProblemDetails, problemsAt } from '../../formats/problem';
 import type { FittingValue, ServiceBody } from '../../formats/requests/service-data';
 import type { StarterKit } from '../../formats/starter-kit';
@@ -107,7 +106,7 @@ async function takeFamilies(db: Db, { families }: StarterKit, { batch }: Store):
 
 async function takeTests(db: Db, { tests }: StarterKit, store: Store): Promise<Part> {
   if (tests.length === 0) return ok([]);
-  const done = await importCatalogue(db, JSON.stringify(writeCatalogue(tests)), store);
+  const done = await importCatalogue(db, tests, store);
   if (!done.ok) return done;
   return ok(done.value.rows.map((r): Row => ({ what: tr`test ${r.name}`, action: plain(r.action) })));
 }

@@ -1,6 +1,5 @@
 import { v7 } from 'uuid';
 import { CATALOGUE, findTest } from '../../core/catalogue/catalogue';
-import { writeCatalogue } from '../../formats/catalogue';
 import type { SpecificationEntry } from '../../formats/specifications';
 import type { RunView } from '../../application/views';
 import { chooseDepot, setPart } from '../fleet/fleet';
@@ -291,7 +290,7 @@ describe('the workshop’s own tests', () => {
     ).toMatchObject({ ok: false, error: { errors: [{ path: '/test/states' }, { path: '/test/id' }] } });
   });
   test('a file: planned, then taken', async () => {
-    const file = JSON.stringify(writeCatalogue([CATALOGUE[0]!, { ...own, id: 'from-file' }]));
+    const file = [CATALOGUE[0]!, { ...own, id: 'from-file' }];
     expect(await importCatalogue(test_.db, file, null)).toMatchObject({
       ok: true,
       value: { stored: 0, rows: [{ action: 'unchanged' }, { action: 'new' }] },
@@ -301,7 +300,6 @@ describe('the workshop’s own tests', () => {
       value: { stored: 1 },
     });
     expect((await ownTests(test_.db)).map((t) => t.id)).toContain('from-file');
-    expect(await importCatalogue(test_.db, '{', null)).toMatchObject({ ok: false });
   });
 });
 

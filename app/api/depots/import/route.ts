@@ -1,6 +1,6 @@
-import { readDepotsCsv } from '@/formats/depots-csv';
 import { problemDetails } from '@/formats/problem';
 import { serverDb } from '@/server/db/connection';
+import { readBeside } from '@/server/files/read-beside';
 import { importDepots } from '@/server/fleet/depot-list';
 import { answer, answerProblem, handleFile, readBatch } from '../../handler';
 
@@ -9,7 +9,7 @@ export const POST = (request: Request) =>
   handleFile(request, 'depots.import', null, ['text/csv'], async (text, actor) => {
     const batch = readBatch(request);
     if (batch instanceof Response) return batch;
-    const read = readDepotsCsv(text);
+    const read = await readBeside('depots', text);
     if (!read.ok) return answerProblem(problemDetails('This list cannot be taken.', read.error));
     return answer(await importDepots(serverDb().db, read.value, actor, batch));
   });

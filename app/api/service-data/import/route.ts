@@ -1,6 +1,6 @@
-import { readFittingValuesCsv } from '@/formats/fitting-values-csv';
 import { problemDetails } from '@/formats/problem';
 import { serverDb } from '@/server/db/connection';
+import { readBeside } from '@/server/files/read-beside';
 import { importFittingValues } from '@/server/repair/service-data';
 import { answer, answerProblem, handleFile, readBatch } from '../../handler';
 
@@ -9,7 +9,7 @@ export const POST = (request: Request) =>
   handleFile(request, 'service-data.change', null, ['text/csv'], async (text, actor) => {
     const batch = readBatch(request);
     if (batch instanceof Response) return batch;
-    const read = readFittingValuesCsv(text);
+    const read = await readBeside('fittingValues', text);
     if (!read.ok) return answerProblem(problemDetails('This list cannot be taken.', read.error));
     const store = batch === null ? null : { batch, by: actor.name };
     return answer(await importFittingValues(serverDb().db, read.value, store));

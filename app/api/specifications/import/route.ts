@@ -1,16 +1,20 @@
 import { ok, type Result } from '@/core/foundation/result';
 import { type ProblemDetails, problemDetails } from '@/formats/problem';
-import { readSpecifications } from '@/formats/specifications';
-import { type ReadSpecifications, readSpecificationsCsv } from '@/formats/specifications-csv';
-import { serverDb } from '@/server/db/connection';
+import type { ReadSpecifications } from '@/formats/specifications-csv';
+import { type Db, serverDb } from '@/server/db/connection';
+import { readBeside } from '@/server/files/read-beside';
 import { allTests } from '@/server/catalogue/tests';
 import { importSpecifications } from '@/server/specifications/import-specifications';
 import { answer, answerProblem, contentTypeOf, handleFile, readBatch } from '../../handler';
 
-const asRead = (text: string): Result<ReadSpecifications> => {
-  const entries = readSpecifications(text);
+async function read(text: string, isTable: boolean, db: Db): Promise<Result<ReadSpecifications>> {
+  if (isTable) {
+    const tests = (await allTests(db)).map(({ id, name }) => ({ id, name }));
+    return readBeside('limitsTable', text, tests);
+  }
+  const entries = await readBeside('limits', text);
   return entries.ok ? ok({ entries: entries.value, lines: [] }) : entries;
-};
+}
 
 /** Problems of entries at the lines of the file on which they stand. */
 const byLines = (problem: ProblemDetails, lines: readonly number[]): ProblemDetails =>
@@ -35,9 +39,9 @@ export const POST = (request: Request) =>
     const batch = readBatch(request);
     if (batch instanceof Response) return batch;
     const { db } = serverDb();
-    const read = contentTypeOf(request) === 'text/csv' ? readSpecificationsCsv(text, await allTests(db)) : asRead(text);
-    if (!read.ok) return answerProblem(problemDetails('These limits cannot be taken.', read.error));
-    const { entries, lines } = read.value;
+    const limits = await read(text, contentTypeOf(request) === 'text/csv', db);
+    if (!limits.ok) return answerProblem(problemDetails('These limits cannot be taken.', limits.error));
+    const { entries, lines } = limits.value;
     const done = await importSpecifications(db, entries, { batch, actor });
     return done.ok || lines.length === 0 ? answer(done) : answerProblem(byLines(done.error, lines));
   });

@@ -17,14 +17,24 @@ export const GET = (request: Request, { params }: Context) =>
     return download(writeReadingsCsv(view), 'text/csv', name);
   });
 
+/** Readings of one run. */
+const MOST_BYTES = 512 * 1024;
+
 /** Without `batch`: what the file would do. With `batch` (an id made by the caller): does it. */
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return answerNotFound('test run');
-  return handleFile(request, 'run.import-readings', id, ['text/csv'], async (text, { name }) => {
-    const batch = readBatch(request);
-    if (batch instanceof Response) return batch;
-    const { db } = serverDb();
-    return answer(batch === null ? await planCsv(db, id, text) : await storeCsv(db, id, text, batch, name));
-  });
+  return handleFile(
+    request,
+    'run.import-readings',
+    id,
+    ['text/csv'],
+    async (text, { name }) => {
+      const batch = readBatch(request);
+      if (batch instanceof Response) return batch;
+      const { db } = serverDb();
+      return answer(batch === null ? await planCsv(db, id, text) : await storeCsv(db, id, text, batch, name));
+    },
+    MOST_BYTES,
+  );
 }
