@@ -81,6 +81,7 @@ const serverMay = {
   repair: ['db', 'policy', 'journal', 'evidence', 'readings'],
   audit: ['db', 'journal'],
   live: ['db'],
+  files: [],
   jobs: [
     'db',
     'policy',

@@ -10,7 +10,7 @@ import { type Db, within } from '../db/connection';
 import { LOOK } from '../db/all-or-nothing';
 import { depot, engineFamily, fleetUnit } from '../db/schema';
 import { takeList } from '../db/take-list';
-import { addUnit, changeUnit, numberKey } from './fleet';
+import { changeUnit, numberKey, putUnit, RETIRED } from './fleet';
 import type { Actor } from '../policy/actor';
 
 /** All units, those that are gone too, for the workshop's own screen. */
@@ -62,8 +62,8 @@ export async function importUnits(
   batch: string | null,
 ): Promise<Result<UnitsPlan, ProblemDetails>> {
   const [depots, families, units] = await Promise.all([
-    db.select({ id: depot.id, name: depot.name }).from(depot),
-    db.select({ id: engineFamily.id, code: engineFamily.code }).from(engineFamily),
+    db.select({ id: depot.id, name: depot.name, retiredAt: depot.retiredAt }).from(depot),
+    db.select({ id: engineFamily.id, code: engineFamily.code, retiredAt: engineFamily.retiredAt }).from(engineFamily),
     listUnits(db),
   ]);
   const byKey = new Map(units.map((u) => [numberKey(u.fleetNumber), u]));
@@ -85,6 +85,8 @@ export async function importUnits(
     if (!place || !family) return [];
     const isSame =
       there?.kind === e.kind && there.depotId === place.id && there.familyId === family.id && !there.retired;
+    if (!isSame && place.retiredAt) problems.push({ path: at('depot'), message: RETIRED.depot });
+    if (!isSame && family.retiredAt) problems.push({ path: at('family'), message: RETIRED.family });
     const foreign = [place.id, there?.depotId ?? place.id].some((d) => actor.depotId !== null && d !== actor.depotId);
     if (!isSame && foreign) {
       const depots = there && there.depotId !== place.id ? tr`${there.depot} and ${place.name}` : place.name;
@@ -101,7 +103,7 @@ export async function importUnits(
       const to = { by: actor.name, depotId: place.id, engineFamilyId: family.id, kind: entry.kind };
       return there
         ? changeUnit(within(tx), there.id, { ...to, retired: false })
-        : addUnit(within(tx), { ...to, id: v5(unitKey(entry), batch ?? LOOK), fleetNumber: entry.fleetNumber });
+        : putUnit(tx, { ...to, id: v5(unitKey(entry), batch ?? LOOK), fleetNumber: entry.fleetNumber });
     },
     columnOf: (path) => COLUMNS[path] ?? path,
     onlyLook: batch === null,

@@ -2,7 +2,7 @@ import { eq, sql } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { workshopActor, workshopId } from '../testing/workshop';
 import { readUnitsCsv, writeUnitsCsv } from '../../formats/units-csv';
-import { engineFamily, fleetUnit } from '../db/schema';
+import { depot as depotTable, engineFamily, fleetUnit } from '../db/schema';
 import { openJob, startRun } from '../jobs/open-job';
 import { recordReading } from '../readings/record-reading';
 import { viewYard } from '../jobs/yard';
@@ -161,6 +161,22 @@ PL-23,Tipper,Quay Yard,${other('PL-23')}
       value: { rows: [{ action: 'new' }, { action: 'new' }], stored: 0 },
     });
     expect(await listUnits(test_.db)).toEqual(before);
+  });
+  test('what is not used any more takes no unit in, new or moved; what stays there may stay in the list', async () => {
+    const [gone] = await test_.db
+      .insert(depotTable)
+      .values({ id: v7(), name: 'Gone Yard', timeZone: 'UTC', retiredAt: new Date() })
+      .returning();
+    const list = 'fleet_number,kind,depot,family\nPL-850,Crane,Gone Yard,L4-20\nPL-810,Crane,Gone Yard,L4-20\n';
+    expect(await importUnits(test_.db, read(list), LEAD, null)).toMatchObject({
+      error: { errors: [{ path: '/line 2/depot' }, { path: '/line 3/depot' }] },
+    });
+    await test_.db
+      .update(fleetUnit)
+      .set({ depotId: gone?.id ?? '' })
+      .where(eq(fleetUnit.fleetNumber, 'PL-810'));
+    const whole = writeUnitsCsv((await listUnits(test_.db)).filter((u) => !u.retired));
+    expect(await importUnits(test_.db, read(whole), LEAD, v7())).toMatchObject({ value: { stored: 0 } });
   });
   test('a lead of one depot leaves units of others alone, and may take in the whole list where they stay what they are', async () => {
     const of = workshopActor('Runa Teller');

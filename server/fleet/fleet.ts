@@ -53,9 +53,10 @@ const underNewFamily = (done: Done): Done =>
         done.error.status,
       );
 
-async function insertUnit(tx: Tx, u: AddUnit): Promise<Done> {
-  const wrong = await placesOf(tx, u);
-  if (wrong) return wrong;
+const insertUnit = async (tx: Tx, u: AddUnit): Promise<Done> => (await placesOf(tx, u)) ?? putUnit(tx, u);
+
+/** A unit of a depot and an engine family that are there and in use. */
+export function putUnit(tx: Tx, u: Omit<AddUnit, 'newFamily'>): Promise<Done> {
   const { id, depotId, engineFamilyId } = u;
   const row = {
     id,
@@ -68,6 +69,11 @@ async function insertUnit(tx: Tx, u: AddUnit): Promise<Done> {
   return onceByNumber(row.fleetNumber, () => append(tx, fleetUnit, row));
 }
 
+export const RETIRED = {
+  depot: 'This depot is not used any more.',
+  family: 'This engine family is not used any more.',
+} as const;
+
 /** What a unit is to belong to must be there and in use. */
 async function placesOf(
   tx: Db | Tx,
@@ -76,8 +82,7 @@ async function placesOf(
   if (of.depotId !== undefined) {
     const [place] = await tx.select({ retiredAt: depot.retiredAt }).from(depot).where(eq(depot.id, of.depotId));
     if (!place) return notFound('depot', '/depotId');
-    if (place.retiredAt)
-      return refuse('It is retired.', [{ path: '/depotId', message: 'This depot is not used any more.' }]);
+    if (place.retiredAt) return refuse('It is retired.', [{ path: '/depotId', message: RETIRED.depot }]);
   }
   if (of.engineFamilyId !== undefined) {
     const [family] = await tx
@@ -85,10 +90,7 @@ async function placesOf(
       .from(engineFamily)
       .where(eq(engineFamily.id, of.engineFamilyId));
     if (!family) return notFound('engine family', '/engineFamilyId');
-    if (family.retiredAt)
-      return refuse('It is retired.', [
-        { path: '/engineFamilyId', message: 'This engine family is not used any more.' },
-      ]);
+    if (family.retiredAt) return refuse('It is retired.', [{ path: '/engineFamilyId', message: RETIRED.family }]);
   }
   return null;
 }
