@@ -17,6 +17,7 @@ export interface FittingEntry {
 
 export const FITTING_COLUMNS = ['family', 'sequence', 'step', 'value', 'source'] as const;
 const MOST_ROWS = 5000;
+const LONGEST_chars = 200;
 
 /** Fitting values of a table. Fails with every problem; its path begins with the line: `/line 4/value`. */
 export function readFittingValuesCsv(text: string): Result<readonly FittingEntry[]> {
@@ -53,6 +54,8 @@ export function readFittingValuesCsv(text: string): Result<readonly FittingEntry
       );
     const value = readValue(cell('value'), step.value.quantity);
     if (!value.ok) return wrong('value', value.error);
+    for (const column of ['value', 'source'] as const)
+      if (cell(column).length > LONGEST_chars) return wrong(column, tr`At most ${LONGEST_chars} characters.`);
     if (!cell('source')) return wrong('source', 'Where is it from? Document and page, or who says so.');
     return [
       {

@@ -23,6 +23,7 @@ test.each([
   ['glow-plugs,warm,17 Nm,s', '/line 2/step', 'There is no step with a value "warm"'],
   ['glow-plugs,torque,seventeen,s', '/line 2/value', ''],
   ['glow-plugs,torque,17 Nm,', '/line 2/source', 'Where is it from?'],
+  [`glow-plugs,torque,17 Nm,${'s'.repeat(201)}`, '/line 2/source', 'At most 200 characters.'],
 ])('%s is named at %s', (row, path, says) =>
   expect(readFittingValuesCsv(`sequence,step,value,source\n${row}\n`)).toMatchObject({
     ok: false,

@@ -2,13 +2,14 @@ import { tr } from '../../core/locale/translate';
 import { eq } from 'drizzle-orm';
 import { positionsOf } from '../../core/catalogue/positions';
 import { readEntry } from '../../core/limits/entry';
-import { ok, type Result } from '../../core/foundation/result';
+import { fail, ok, type Result } from '../../core/foundation/result';
 import type { Judgement } from '../../core/judge/types';
 import { CORE_VERSION } from '../../core/foundation/version';
 import { readClampZero, readLeadZero } from '../../formats/instrument';
-import type { ProblemDetails } from '../../formats/problem';
+import { type ProblemDetails, problemsAt } from '../../formats/problem';
 import { forReader, judgeForRecord } from '../../application/judging/judge-run';
 import { type ReadingView } from '../../application/views';
+import { allOrNothing } from '../db/all-or-nothing';
 import type { Db, Tx } from '../db/connection';
 import { databaseCode, notFound, refuse } from '../db/refusal';
 import { append, refuseTaken } from '../journal/append';
@@ -56,31 +57,17 @@ async function refuseTakenId(record: () => Promise<Outcome>): Promise<Outcome> {
  * Several readings in one transaction: all of them are stored or none. Errors carry the index:
  * `/readings/3/entry`.
  */
-export async function recordReadings(db: Db, runId: string, bodies: readonly RecordReading[]): Promise<Outcome> {
-  class Undo extends Error {
-    constructor(readonly outcome: Outcome) {
-      super('undo');
-    }
-  }
-  try {
-    return await refuseTakenId(() =>
-      db.transaction(async (tx) => {
-        let last: Outcome = notFound('reading');
-        for (const [i, body] of bodies.entries()) {
-          last = await recordIn(tx, runId, body);
-          if (!last.ok) {
-            const errors = last.error.errors.map((e) => ({ ...e, path: `/readings/${i}${e.path}` }));
-            throw new Undo(refuse(last.error.title, errors, last.error.status));
-          }
-        }
-        return last;
-      }),
-    );
-  } catch (error) {
-    if (error instanceof Undo) return error.outcome;
-    throw error;
-  }
-}
+export const recordReadings = (db: Db, runId: string, bodies: readonly RecordReading[]): Promise<Outcome> =>
+  refuseTakenId(() =>
+    allOrNothing(db, async (tx) => {
+      let last: Outcome = notFound('reading');
+      for (const [i, body] of bodies.entries()) {
+        last = await recordIn(tx, runId, body);
+        if (!last.ok) return fail(problemsAt(`/readings/${i}`, last.error));
+      }
+      return last;
+    }),
+  );
 
 async function recordIn(tx: Tx, runId: string, body: RecordReading): Promise<Outcome> {
   const record = await loadRun(tx, runId, true);

@@ -2,12 +2,15 @@ import { tr } from '../../core/locale/translate';
 import { asc, desc, eq, sql } from 'drizzle-orm';
 import { v5 } from 'uuid';
 import type { FittingPlan, ServiceDataView } from '../../application/repair-view';
-import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
+import { fail, type Problem, type Result } from '../../core/foundation/result';
 import type { FittingEntry } from '../../formats/fitting-values-csv';
 import { type ProblemDetails, problemDetails } from '../../formats/problem';
 import type { FittingValue } from '../../formats/requests/service-data';
+import { namedInTable } from '../../formats/table-values';
+import { LOOK } from '../db/all-or-nothing';
 import { type Db, together } from '../db/connection';
 import { engineFamily, serviceData } from '../db/schema';
+import { takeList } from '../db/take-list';
 import { append } from '../journal/append';
 
 /** All service data as they stand now, with how often each was entered. */
@@ -37,52 +40,55 @@ export async function viewServiceData(db: Db): Promise<ServiceDataView> {
   };
 }
 
-/** Fitting values as a list has them. Without `store`: what it would do. With it: does it, all or nothing. */
+/** Fitting values of a list. Without `batch`: what it would do. With it: does it, all or nothing. Problems stand at the line. */
 export async function importFittingValues(
   db: Db,
   entries: readonly FittingEntry[],
-  store: { readonly batch: string; readonly by: string } | null,
+  { batch, by }: { readonly batch: string | null; readonly by: string },
 ): Promise<Result<FittingPlan, ProblemDetails>> {
   const [{ lines }, families] = await together(
     db,
     (at) => viewServiceData(at),
     (at) => at.select({ id: engineFamily.id, code: engineFamily.code }).from(engineFamily),
   );
+  const placeOf = (family: string | null, key: string): string => `${family ?? ''}|${key}`;
+  const byPlace = new Map(lines.filter((l) => l.kind === 'fitting').map((l) => [placeOf(l.family, l.key), l]));
   const problems: Problem[] = [];
   const seen = new Map<string, number>();
-  const rows = entries.flatMap((e) => {
-    const family = e.family === null ? null : families.find((f) => f.code.toLowerCase() === e.family?.toLowerCase());
+  const rows = entries.flatMap((entry) => {
+    const at = (column: string) => `/line ${entry.line}/${column}`;
+    const family = entry.family === null ? null : namedInTable(families, (f) => f.code, entry.family);
     if (family === undefined) {
-      problems.push({ path: `/line ${e.line}/family`, message: tr`There is no engine family "${e.family ?? ''}".` });
+      problems.push({ path: at('family'), message: tr`There is no engine family "${entry.family ?? ''}".` });
       return [];
     }
-    const place = `${family?.code ?? ''}|${e.key}`;
+    const place = placeOf(family?.code ?? null, entry.key);
     const before = seen.get(place);
     if (before !== undefined)
-      problems.push({ path: `/line ${e.line}/step`, message: tr`This value stands in line ${before} already.` });
-    seen.set(place, e.line);
-    const now = lines.find((l) => l.kind === 'fitting' && l.key === e.key && l.family === (family?.code ?? null));
-    const isSame = now !== undefined && (now.body as FittingValue).value === e.value && now.source === e.source;
-    return [{ entry: e, family, action: now ? (isSame ? 'unchanged' : 'change') : 'new' } as const];
+      problems.push({ path: at('step'), message: tr`This value stands in line ${before} already.` });
+    seen.set(place, entry.line);
+    const now = byPlace.get(place);
+    const isSame = now !== undefined && (now.body as FittingValue).value === entry.value && now.source === entry.source;
+    return [{ entry, family, place, action: now ? (isSame ? 'unchanged' : 'change') : 'new' } as const];
   });
   if (problems.length) return fail(problemDetails('This list cannot be taken.', problems));
-  const plan = rows.map(({ entry, family, action }) => ({
-    what: tr`${family?.code ?? 'any engine'}, ${entry.key}: ${entry.value}`,
-    action,
-  }));
-  if (!store) return ok({ rows: plan, stored: 0 });
-  await db.transaction(async (tx) => {
-    for (const { entry, family, action } of rows)
-      if (action !== 'unchanged')
-        await append(tx, serviceData, {
-          id: v5(`${family?.code ?? ''}|${entry.key}`, store.batch),
-          engineFamilyId: family?.id ?? null,
-          kind: 'fitting',
-          key: entry.key,
-          body: { value: entry.value },
-          source: entry.source,
-          recordedBy: store.by,
-        });
+  return takeList(db, {
+    rows,
+    plan: rows.map(({ entry, family, action }) => ({
+      what: tr`${family?.code ?? 'any engine'}, ${entry.key}: ${entry.value}`,
+      action,
+    })),
+    take: (tx, { entry, family, place }) =>
+      append(tx, serviceData, {
+        id: v5(place, batch ?? LOOK),
+        engineFamilyId: family?.id ?? null,
+        kind: 'fitting',
+        key: entry.key,
+        body: { value: entry.value },
+        source: entry.source,
+        recordedBy: by,
+      }),
+    columnOf: () => '/step',
+    onlyLook: batch === null,
   });
-  return ok({ rows: plan, stored: plan.filter((r) => r.action !== 'unchanged').length });
 }

@@ -11,6 +11,5 @@ export const POST = (request: Request) =>
     if (batch instanceof Response) return batch;
     const read = await readBeside('fittingValues', text);
     if (!read.ok) return answerProblem(problemDetails('This list cannot be taken.', read.error));
-    const store = batch === null ? null : { batch, by: actor.name };
-    return answer(await importFittingValues(serverDb().db, read.value, store));
+    return answer(await importFittingValues(serverDb().db, read.value, { batch, by: actor.name }));
   });
