@@ -30,11 +30,11 @@ export async function benchLarge(base: string): Promise<void> {
   );
   const colleague = new Colleague(base, await signInAs(base, 'Odile Brandt'));
   const sent: Sent[] = [];
-  let isEnded = false;
-  process.once('SIGTERM', () => (isEnded = true));
+  const ending = new AbortController();
+  process.once('SIGTERM', () => ending.abort());
   for (const rule of routes)
     for (const { shape, type, text } of bodiesOf(rule)) {
-      if (isEnded) break;
+      if (ending.signal.aborted) break;
       colleague.begin();
       const start = performance.now();
       const outcome = await post(`${base}${urlOf(rule)}`, cookie, type, text, 120_000);
@@ -115,7 +115,7 @@ function* bodiesOf(rule: Case): Generator<Body> {
   for (const [type, good] of files)
     if (type === 'application/json') yield* documentsOf(JSON.parse(good) as object, FILE_BYTES);
     else for (const [shape, make] of Object.entries(LARGE_TABLES)) yield { shape, type, text: make(good, FILE_BYTES) };
-  const body = { ...(BODY_EXAMPLES.json[rule.route]?.[0]?.() ?? {}), ...((rule.body?.() ?? {}) as object) };
+  const body = { ...(BODY_EXAMPLES.json[rule.route]?.[0]?.() ?? {}), ...(rule.body?.() ?? {}) };
   if (files.length === 0) yield* documentsOf(body, COMMAND_BYTES);
 }
 

@@ -32,6 +32,8 @@ test.each(['time', 'memory'] as const)('a file that takes too much %s is refused
   shared.mudflatRead = () => Promise.resolve({ ended });
   expect(await readBeside('units', LARGE)).toMatchObject({
     ok: false,
-    error: [{ path: '', message: expect.stringContaining(`too ${ended === 'time' ? 'long' : 'much memory'}`) }],
+    error: [
+      { path: '', message: expect.stringContaining(`too ${ended === 'time' ? 'long' : 'much memory'}`) as string },
+    ],
   });
 });
