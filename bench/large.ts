@@ -115,7 +115,7 @@ function* bodiesOf(rule: Case): Generator<Body> {
   for (const [type, good] of files)
     if (type === 'application/json') yield* documentsOf(JSON.parse(good) as object, FILE_BYTES);
     else for (const [shape, make] of Object.entries(LARGE_TABLES)) yield { shape, type, text: make(good, FILE_BYTES) };
-  const body = { ...(BODY_EXAMPLES.json[rule.route]?.[0]?.() ?? {}), ...(rule.body?.() ?? {}) };
+  const body = { ...(rule.body?.() ?? {}), ...BODY_EXAMPLES.json[rule.route]?.[0]?.() };
   if (files.length === 0) yield* documentsOf(body, COMMAND_BYTES);
 }
 

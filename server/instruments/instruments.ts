@@ -1,5 +1,5 @@
 import { tr } from '../../core/locale/translate';
-import { and, asc, desc, eq, isNull } from 'drizzle-orm';
+import { and, asc, desc, eq, isNull, or } from 'drizzle-orm';
 import { ok } from '../../core/foundation/result';
 import { checkLink } from '../../formats/meter-link';
 import { readInstrument, readLeadZero } from '../../formats/instrument';
@@ -57,17 +57,24 @@ export async function addInstrument(db: Db, i: AddInstrument): Promise<Done> {
     const inUse = await tx
       .select({ id: instrument.id, name: instrument.name })
       .from(instrument)
-      .where(and(eq(instrument.depotId, i.depotId), isNull(instrument.replacedBy), isNull(instrument.retiredAt)));
+      .where(
+        and(
+          eq(instrument.depotId, i.depotId),
+          or(eq(instrument.name, row.name), i.replaces ? eq(instrument.id, i.replaces) : undefined),
+          isNull(instrument.replacedBy),
+          isNull(instrument.retiredAt),
+        ),
+      );
     if (i.replaces && !inUse.some((x) => x.id === i.replaces))
       return refuse(
         'Somebody was here before.',
         [{ path: '/replaces', message: 'This instrument was changed or taken out of use since.' }],
         409,
       );
-    if (inUse.some((x) => x.name === i.name.trim() && x.id !== i.replaces))
+    if (inUse.some((x) => x.name === row.name && x.id !== i.replaces))
       return refuse(
         'It is there already.',
-        [{ path: '/name', message: tr`There is an instrument "${i.name.trim()}" already.` }],
+        [{ path: '/name', message: tr`There is an instrument "${row.name}" already.` }],
         409,
       );
     const done = await append(tx, instrument, row);
