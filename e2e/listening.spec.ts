@@ -7,7 +7,7 @@ import { addMeter, ProbeHands, SimulatedMeterProcess, takeMeter } from './meter'
 /** As the bench reads a vee eight: one bank, then the other. */
 const ORDER = [1, 3, 5, 7, 2, 4, 6, 8];
 const FAULTS = ['--fault', 'plug 5 open', '--wander', '4', '--vee'];
-const WITHIN_ms = 45_000;
+const WITHIN_ms = 25_000;
 
 async function viewOf(page: Page, run: string): Promise<RunView> {
   return (await (await page.request.get(`/api/runs/${run}`)).json()) as RunView;
