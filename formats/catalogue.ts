@@ -3,7 +3,7 @@ import { checkDefinition } from '../core/catalogue/check';
 import type { TestDefinition } from '../core/catalogue/types';
 import { fail, ok, type Problem, type Result } from '../core/foundation/result';
 import { schema } from './schemas';
-import { readFile, validate } from './validate';
+import { readJsonFile, validate } from './validate';
 
 /** `mudflat/catalogue` as it stands in a file. */
 export interface CatalogueDocument {
@@ -23,7 +23,7 @@ export const writeCatalogue = (tests: readonly TestDefinition[]): CatalogueDocum
  * nothing is taken in part.
  */
 export function readCatalogue(text: string): Result<readonly TestDefinition[]> {
-  const json = readFile(text);
+  const json = readJsonFile(text);
   if (!json.ok) return json;
   const valid = validate<CatalogueDocument>(schema('urn:mudflat:catalogue:1'), json.value);
   if (!valid.ok) return valid;

@@ -5,7 +5,7 @@ import { fail, ok, type Problem, type Result } from '../core/foundation/result';
 import { canonical } from './canonical';
 import type { Scope, When } from '../core/specifications/types';
 import { schema } from './schemas';
-import { readFile, validate } from './validate';
+import { readJsonFile, validate } from './validate';
 
 /** Limits as they stand in a file: `mudflat/shelf`. */
 export interface SpecificationEntry {
@@ -64,7 +64,7 @@ export function checkEntry(e: SpecificationEntry, base = ''): Problem[] {
 
 /** Limits from JSON text. Fails with every problem and its path; nothing is taken in part. */
 export function readSpecifications(text: string): Result<readonly SpecificationEntry[]> {
-  const json = readFile(text);
+  const json = readJsonFile(text);
   if (!json.ok) return json;
   const valid = validate<SpecificationsDocument>(schema('urn:mudflat:shelf:1'), json.value);
   if (!valid.ok) return valid;

@@ -7,7 +7,7 @@ import { problemsOfTests } from './catalogue';
 import { CONNECTOR } from './requests/service-data';
 import { schema } from './schemas';
 import type { SpecificationEntry } from './specifications';
-import { readFile, validate } from './validate';
+import { readJsonFile, validate } from './validate';
 
 /**
  * What a workshop knows and can pass on: engine families, its own tests and circuits, limits, fitting values, connectors. No unit, no
@@ -77,7 +77,7 @@ const check = schema<StarterKit>(STARTER_KIT);
 
 /** A starter kit from text. Fails with every problem and its path. */
 export function readStarterKit(text: string): Result<StarterKit> {
-  const json = readFile(text);
+  const json = readJsonFile(text);
   const kit = json.ok ? validate(check, json.value) : json;
   const problems = kit.ok ? problemsOfTests(kit.value.tests) : [];
   return problems.length ? fail(problems) : kit;

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { problemDetails } from './problem';
 import { schema } from './schemas';
 import { readTable } from './table';
-import { readFile, readJson, validate } from './validate';
+import { readJsonFile, readJson, validate } from './validate';
 
 interface Numbers {
   readonly numbers: readonly number[];
@@ -87,13 +87,13 @@ describe('JSON text', () => {
     expect(readJson(zeros(60_001))).toEqual(refused('60000'));
     expect(readJson(zeros(59_999)).ok).toBe(true);
     expect(readJson('['.repeat(60_001))).toEqual(refused('60000'));
-    expect(readFile(zeros(1_000_001))).toEqual(refused('1000000'));
-    expect(readFile(zeros(999_999)).ok).toBe(true);
+    expect(readJsonFile(zeros(1_000_001))).toEqual(refused('1000000'));
+    expect(readJsonFile(zeros(999_999)).ok).toBe(true);
   });
 
   it('of any depth is read or refused, and breaks nothing', () => {
     for (const depth of [100, 5_000, 10_000, 400_000]) {
-      const read = readFile(`${'['.repeat(depth)}"\\u0041"${']'.repeat(depth)}`);
+      const read = readJsonFile(`${'['.repeat(depth)}"\\u0041"${']'.repeat(depth)}`);
       if (read.ok) expect(pathsOf(read.value)).toEqual(['']);
       else expect(read.error[0]?.message).toContain('This is not JSON');
     }

@@ -170,7 +170,7 @@ const MOST_VALUES = 60_000;
 const MOST_VALUES_OF_FILE = 1_000_000;
 
 /** Reads JSON text of a file, which may hold a million values. */
-export const readFile = (text: string): Result<unknown> => readJson(text, MOST_VALUES_OF_FILE);
+export const readJsonFile = (text: string): Result<unknown> => readJson(text, MOST_VALUES_OF_FILE);
 
 /** Reads JSON text; a byte-order mark is allowed. Fails for more than `most` values. */
 export function readJson(text: string, most = MOST_VALUES): Result<unknown> {

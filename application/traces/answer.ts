@@ -17,14 +17,14 @@ import {
   type TraceFindings,
   type TraceQuestion,
 } from '../../formats/trace-question';
-import { readFile, validate } from '../../formats/validate';
+import { readJsonFile, validate } from '../../formats/validate';
 import { ANGLE_ASKS, answerAngle, captureOf, lacksForAngle } from './capture';
 import { channelsOf, type LoadFile } from './channels';
 import { inUnitOf } from './in-unit';
 
 /** Answers a question about a recording, from the text of its document. */
 export function answerTraceText(text: string, load: LoadFile): Result<TraceFindings> {
-  const json = readFile(text);
+  const json = readJsonFile(text);
   if (!json.ok) return json;
   const question = validate(checkQuestion, json.value);
   return question.ok ? answerTrace(question.value, load) : question;
@@ -83,7 +83,7 @@ function referenceOf({ reference }: TraceQuestion, load: LoadFile): Result<Captu
     } catch (error) {
       return fail([{ path: '/reference', message: tr`${path} cannot be read: ${(error as Error).message}` }]);
     }
-    const json = readFile(text);
+    const json = readJsonFile(text);
     if (!json.ok) return within(json);
     const read = validate(checkQuestion, json.value);
     if (!read.ok) return within(read);

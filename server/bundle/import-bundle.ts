@@ -7,7 +7,7 @@ import { ok, type Result } from '../../core/foundation/result';
 import { canonical } from '../../formats/canonical';
 import type { ProblemDetails } from '../../formats/problem';
 import { schema } from '../../formats/schemas';
-import { readFile, validate } from '../../formats/validate';
+import { readJsonFile, validate } from '../../formats/validate';
 import {
   bundleDocument,
   type BundleDocument,
@@ -117,7 +117,7 @@ async function readBundle(bytes: Buffer): Promise<Result<ReadBundle, ProblemDeta
   const [manifestText, jobText] = ['manifest.json', 'job.json'].map((n) => files.value.get(n)?.toString('utf8'));
   if (manifestText === undefined || jobText === undefined)
     return no('', 'It has no manifest.json or no job.json: this is no bundle.');
-  const manifestJson = readFile(manifestText);
+  const manifestJson = readJsonFile(manifestText);
   const manifest = manifestJson.ok ? validate(checkManifest, manifestJson.value) : manifestJson;
   if (!manifest.ok)
     return refuse(
@@ -135,7 +135,7 @@ async function readBundle(bytes: Buffer): Promise<Result<ReadBundle, ProblemDeta
   }
   const [missing] = listed.keys();
   if (missing !== undefined) return no(`/${missing}`, 'It is in the manifest and not in the file.');
-  const json = readFile(jobText);
+  const json = readJsonFile(jobText);
   const valid = json.ok ? validate(checkDocument, json.value) : json;
   if (!valid.ok)
     return refuse(

@@ -1,7 +1,7 @@
 import { fail, type Result } from '../../core/foundation/result';
 import type { Dialect, TimeSource } from '../../formats/trace/dialect';
 import { checkQuestion, type TraceQuestion } from '../../formats/trace-question';
-import { readFile, validate } from '../../formats/validate';
+import { readJsonFile, validate } from '../../formats/validate';
 import type { ColumnDraft } from './columns';
 
 /** Larger is no document about a recording, unless the samples are inside. */
@@ -10,7 +10,7 @@ const LARGEST = 200e6;
 /** A question document that came with a recording; what is wrong with it, with its place. */
 export async function readQuestion(file: Blob): Promise<Result<TraceQuestion>> {
   if (file.size > LARGEST) return fail([{ path: '', message: 'It is larger than 200 MB.' }]);
-  const json = readFile(await file.text());
+  const json = readJsonFile(await file.text());
   return json.ok ? validate(checkQuestion, json.value) : json;
 }
 
