@@ -98,7 +98,7 @@ const serverMay = {
   ],
   kit: ['db', 'policy', 'fleet', 'catalogue', 'specifications', 'repair'],
   upgrade: ['db', 'journal', 'jobs'],
-  bundle: ['db', 'policy', 'journal', 'fleet', 'evidence', 'traces', 'readings', 'jobs', 'audit'],
+  bundle: ['db', 'files', 'policy', 'journal', 'fleet', 'evidence', 'traces', 'readings', 'jobs', 'audit'],
 };
 const inner = (top, table) =>
   Object.entries(table).map(([name, allowed]) => ({

@@ -47,7 +47,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
     <html lang={locale.language} data-installation={kind} data-locale={JSON.stringify(locale)} suppressHydrationWarning>
       <head>
         {/* Before anything is drawn: what the server has written and what the page writes are the same words. */}
-        {/* eslint-disable-next-line @next/next/no-sync-scripts -- later, the page would not be what the server has drawn */}
+        {/* oxlint-disable-next-line nextjs/no-sync-scripts -- later, the page would not be what the server has drawn */}
         {words && <script src={`/words/${locale.language}`} nonce={nonce} />}
       </head>
       <body>

@@ -63,4 +63,14 @@ export interface SpecificationsView {
   readonly choice: ChoiceView | null;
 }
 
-export type { Clash };
+/** What a file would do to the shelf, or has done, entry by entry. */
+export interface SpecificationsPlan {
+  readonly rows: readonly {
+    readonly entry: SpecificationEntry;
+    readonly action: 'new' | 'revision' | 'unchanged';
+    /** What the entry meets there, but what says the same. */
+    readonly clashes: readonly Clash[];
+  }[];
+  /** How many were stored; 0 of a look. */
+  readonly stored: number;
+}

@@ -422,6 +422,8 @@ export interface WorkshopView {
 export type UnitsPlan = ListPlan<{ readonly fleetNumber: string; readonly kind: string }>;
 export type InstrumentsPlan = ListPlan<{ readonly depot: string; readonly name: string; readonly kind: string }>;
 export type DepotsPlan = ListPlan<{ readonly name: string; readonly timeZone: string; readonly inUse: boolean }>;
+/** `what`: one thing of a starter kit. */
+export type KitPlan = ListPlan<{ readonly what: string }>;
 /** `depot` null: every depot. */
 export type PeoplePlan = ListPlan<{
   readonly name: string;

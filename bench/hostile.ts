@@ -24,7 +24,7 @@ const EVIL: readonly unknown[] = [
   -1,
   1e308,
   1e-320,
-  9007199254740993,
+  2 ** 53,
   2147483648,
   '',
   ' ',
@@ -195,14 +195,14 @@ export async function post(
   url: string,
   cookie: string,
   type: string,
-  text: string,
+  content: string | Buffer,
   patience_ms = 10_000,
 ): Promise<{ status: number; text: string }> {
   try {
     const response = await fetch(url, {
       method: 'POST',
       headers: { 'content-type': type, cookie },
-      body: text,
+      body: typeof content === 'string' ? content : new Uint8Array(content),
       signal: AbortSignal.timeout(patience_ms),
     });
     return { status: response.status, text: (await response.text()).slice(0, 4000) };

@@ -1,4 +1,7 @@
+import { demoId } from '../demo/load';
 import { type Case, CASES, urlOf } from '../e2e/routes';
+import { MOST_FILE_BYTES } from '../server/bundle/limits';
+import { packZip, sha256, unpackZip } from '../server/bundle/zip';
 import { BODY_EXAMPLES } from './hostile-bodies';
 import { post, wrongWith } from './hostile';
 import { GOOD_FILES, LARGE_TABLES, LARGE_VALUES } from './large-bodies';
@@ -33,11 +36,11 @@ export async function benchLarge(base: string): Promise<void> {
   const ending = new AbortController();
   process.once('SIGTERM', () => ending.abort());
   for (const rule of routes)
-    for (const { shape, type, text } of bodiesOf(rule)) {
+    for await (const { shape, type, content } of rule.route === BUNDLES ? bundlesLike(base, cookie) : bodiesOf(rule)) {
       if (ending.signal.aborted) break;
       colleague.begin();
       const start = performance.now();
-      const outcome = await post(`${base}${urlOf(rule)}`, cookie, type, text, 120_000);
+      const outcome = await post(`${base}${urlOf(rule)}`, cookie, type, content, 120_000);
       const took_ms = performance.now() - start;
       const one = {
         what: `${rule.route}, ${shape}`,
@@ -107,16 +110,35 @@ const sleep = (ms: number): Promise<void> => new Promise((r) => setTimeout(r, ms
 interface Body {
   readonly shape: string;
   readonly type: string;
-  readonly text: string;
+  readonly content: string | Buffer;
 }
 
 function* bodiesOf(rule: Case): Generator<Body> {
   const files = GOOD_FILES[rule.route] ?? (rule.text ? [rule.text] : []);
   for (const [type, good] of files)
     if (type === 'application/json') yield* documentsOf(JSON.parse(good) as object, FILE_BYTES);
-    else for (const [shape, make] of Object.entries(LARGE_TABLES)) yield { shape, type, text: make(good, FILE_BYTES) };
+    else
+      for (const [shape, make] of Object.entries(LARGE_TABLES)) yield { shape, type, content: make(good, FILE_BYTES) };
   const body = { ...(rule.body?.() ?? {}), ...BODY_EXAMPLES.json[rule.route]?.[0]?.() };
   if (files.length === 0) yield* documentsOf(body, COMMAND_BYTES);
+}
+
+const BUNDLES = 'bundles';
+
+/** Bundles whose job is as large as one may be, each of them a small zip. The job of before it was made large is one of the demo. */
+async function* bundlesLike(base: string, cookie: string): AsyncGenerator<Body> {
+  const answer = await fetch(`${base}/api/jobs/${demoId('job', 'PL-23')}/bundle`, { headers: { cookie } });
+  const good = await unpackZip(Buffer.from(await answer.arrayBuffer()));
+  if (!good.ok) throw new Error(good.error);
+  const job = JSON.parse(good.value.get('job.json')?.toString() ?? '') as object;
+  for (const { shape, content } of documentsOf(job, MOST_FILE_BYTES.json, 2)) {
+    const files = new Map([...good.value, ['job.json', Buffer.from(content)]]);
+    files.delete('manifest.json');
+    const lines = [...files].map(([path, bytes]) => ({ path, size: bytes.length, sha256: sha256(bytes) }));
+    const manifest = { format: 'mudflat/bundle-manifest', version: 1, job: 1, unit: 'PL-23', files: lines };
+    files.set('manifest.json', Buffer.from(JSON.stringify(manifest)));
+    yield { shape: `job.json: ${shape}`, type: 'application/zip', content: await packZip(files) };
+  }
 }
 
 /** Stands where a text of JSON is put in, which need not be one that can be made from a value. */
@@ -124,23 +146,26 @@ const HOLE = '<hole>';
 /** What is put at every place of a document, however deep. */
 const EVERYWHERE = ['many zeros', 'many texts', 'one long text'] as const;
 
-/** A large value instead of a document and of each of its parts, and its lists with many more of what stands in them. */
-function* documentsOf(good: object, bytes: number): Generator<Body> {
+/**
+ * A large value instead of a document and of each of its parts, down to `deepest`, and its lists with many more of what stands in
+ * them.
+ */
+function* documentsOf(good: object, bytes: number, deepest = Infinity): Generator<Body & { readonly content: string }> {
   const type = 'application/json';
   const room = bytes - JSON.stringify(good).length - 100;
   const put = (place: Place, text: string): string =>
     JSON.stringify(withAt(good, place.keys, HOLE)).replace(JSON.stringify(HOLE), () => text);
-  for (const [shape, make] of Object.entries(LARGE_VALUES)) yield { shape, type, text: make(bytes) };
-  for (const place of placesIn(good)) {
+  for (const [shape, make] of Object.entries(LARGE_VALUES)) yield { shape, type, content: make(bytes) };
+  for (const place of placesIn(good).filter((p) => p.keys.length <= deepest)) {
     const shapes = place.keys.length === 1 ? Object.keys(LARGE_VALUES) : EVERYWHERE;
     for (const shape of shapes)
-      yield { shape: `${shape} as ${place.name}`, type, text: put(place, LARGE_VALUES[shape]?.(room) ?? '') };
+      yield { shape: `${shape} as ${place.name}`, type, content: put(place, LARGE_VALUES[shape]?.(room) ?? '') };
     if (!Array.isArray(place.value) || place.value.length === 0) continue;
     const one = JSON.stringify(place.value[0]);
     const most = Math.floor(room / (one.length + 8));
     for (const times of new Set([60, 1_000, 5_000, most].map((n) => Math.min(n, most)))) {
       const items = Array.from({ length: times }, (_, n) => one.replaceAll('{n}', String(n)));
-      yield { shape: `${times} ${place.name}`, type, text: put(place, `[${items.join(',')}]`) };
+      yield { shape: `${times} ${place.name}`, type, content: put(place, `[${items.join(',')}]`) };
     }
   }
 }

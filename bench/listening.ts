@@ -1,7 +1,7 @@
 import { type BrowserContext, chromium, type Page } from '@playwright/test';
 import { PERSONS } from '../demo/fleet';
 import { newRun } from '../e2e/bench-page';
-import { addMeter, takeMeter } from '../e2e/meter';
+import { addMeter, openListening, ProbeHands, SimulatedMeterProcess, takeMeter, VEE_EIGHT } from '../e2e/meter';
 import { lineOf } from '../core/simulate/meter';
 import { signInAs } from './writes';
 import { percentile, report } from './measure';
@@ -12,11 +12,12 @@ const TONE_MS = 50;
 const PAIRS = 2;
 const FRAME_MS = 1000 / 60;
 const DROPPED_MS = 1.5 * FRAME_MS;
-const ORDER = [1, 3, 5, 7, 2, 4, 6, 8];
+const NETWORK_PORT = 5551;
+const EIGHT_PLUGS_s = 25;
 
 /**
  * The bench while a meter sends 20 values a second: how long after the value that settles it the tone begins, and whether frames
- * are dropped while circuits are weighed beside it.
+ * are dropped while circuits are weighed beside it. Before that, how long eight plugs take without a key, at a meter in the network.
  */
 export async function benchListening(base: string): Promise<void> {
   const browser = await chromium.launch({
@@ -26,17 +27,17 @@ export async function benchListening(base: string): Promise<void> {
   try {
     const context = await browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 } });
     await cookiesOf(context, base, 'Odile Brandt');
-    const card = { kind: 'serial', baud: 9600, speaks: 'unasked' };
-    const added = await addMeter(context.request, `Bench meter ${Date.now()}`, 'North Sluice', card);
-    if (added.status !== 201) throw new Error(added.text);
+    const serial = await added(context, { kind: 'serial', baud: 9600, speaks: 'unasked' });
+    const network = await added(context, { kind: 'network', host: '127.0.0.1', port: NETWORK_PORT });
     await context.clearCookies();
     await cookiesOf(context, base, PERSONS[0].name);
+    report('eight plugs through the network without a key', await eightPlugs_s(context, network), 's', EIGHT_PLUGS_s);
     await adapter(context);
     const listened: Measured[] = [];
     const silent: Measured[] = [];
     for (let i = 0; i < PAIRS; i++) {
-      silent.push(await measured(context, added.id, false));
-      listened.push(await measured(context, added.id, true));
+      silent.push(await measured(context, serial, false));
+      listened.push(await measured(context, serial, true));
     }
     const tones = listened.flatMap((m) => m.tones_ms);
     report(`settling value to tone, median of ${tones.length}`, percentile(tones, 0.5), 'ms', TONE_MS);
@@ -50,6 +51,36 @@ export async function benchListening(base: string): Promise<void> {
     report(`frames dropped, ${VALUES_A_SECOND} values a second and circuits weighed`, median(listened), '%', null);
   } finally {
     await browser.close();
+  }
+}
+
+/** The id of a new meter. */
+async function added(
+  context: BrowserContext,
+  link: { readonly kind: string; readonly [field: string]: unknown },
+): Promise<string> {
+  const meter = await addMeter(context.request, `Bench meter, ${link.kind}, ${Date.now()}`, 'North Sluice', link);
+  if (meter.status !== 201) throw new Error(meter.text);
+  return meter.id;
+}
+
+/** From the first touch until the last plug is lifted, one of them open; its pauses are those of a hand. */
+async function eightPlugs_s(context: BrowserContext, meterId: string): Promise<number> {
+  const meter = new SimulatedMeterProcess(NETWORK_PORT);
+  await meter.start(...VEE_EIGHT.meter);
+  const page = await context.newPage();
+  try {
+    const run = await newRun(context.request, 'PL-07');
+    await takeMeter(context.request, run, meterId);
+    await openListening(page, run);
+    const hands = new ProbeHands(page, meter);
+    await hands.zero();
+    const began_ms = performance.now();
+    await hands.readEight();
+    return (performance.now() - began_ms) / 1000;
+  } finally {
+    meter.stop();
+    await page.close();
   }
 }
 
@@ -139,7 +170,7 @@ async function touchAll(page: Page): Promise<void> {
   await page.waitForTimeout(2500);
   await show(null);
   await page.waitForTimeout(900);
-  for (let i = 0; i < ORDER.length; i++) {
+  for (let i = 0; i < VEE_EIGHT.order.length; i++) {
     await show(0.8 + 0.03 * i);
     await page.waitForTimeout(1500);
     await show(null);

@@ -3,6 +3,13 @@ import { expect, type APIRequestContext, type Page } from '@playwright/test';
 import { v7 } from 'uuid';
 import { demoId } from '../demo/load';
 
+/** A vee eight as the bench reads it, one bank, then the other, at a meter that shows plug 5 open and lets 4 wander. */
+export const VEE_EIGHT = {
+  order: [1, 3, 5, 7, 2, 4, 6, 8],
+  open: 5,
+  meter: ['--fault', 'plug 5 open', '--wander', '4', '--vee'],
+} as const;
+
 /** The simulated meter that ships, as a process of its own, and a hand that moves its probes. */
 export class SimulatedMeterProcess {
   private child: ChildProcess | null = null;
@@ -82,10 +89,21 @@ export class ProbeHands {
     await this.lift();
     await expect(this.framed).not.toHaveText(`Cylinder ${position}`);
   }
+  /** All of `VEE_EIGHT`. */
+  async readEight(): Promise<void> {
+    for (const p of VEE_EIGHT.order) await (p === VEE_EIGHT.open ? this.touchOpen(p) : this.touch(p));
+  }
   async lift(): Promise<void> {
     await this.meter.probe('off');
     await pause(700);
   }
+}
+
+export async function openListening(page: Page, run: string): Promise<void> {
+  await page.goto(`/runs/${run}`);
+  await page.getByRole('button', { name: 'Listen' }).click();
+  // OL: the probes lie on nothing.
+  await expect(page.getByLabel('The meter shows')).toHaveText('OL', { timeout: 30_000 });
 }
 
 /** A card as a lead enters it. */

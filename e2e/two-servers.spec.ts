@@ -73,7 +73,7 @@ test('two web servers over one database: sign-in, numbers, photos, live updates,
     const run = await newRun(api, 'PL-14', baseURL);
     const reading = { id: v7(), position: 1, entry: '0.7', takenAt: new Date().toISOString() };
     const both = await Promise.all([0, 1].map(() => api.post(`/api/runs/${run}/readings`, { data: reading })));
-    expect(both.map((r) => r.status()).toSorted()).toEqual([200, 201]);
+    expect(both.map((r) => r.status()).toSorted((a, b) => a - b)).toEqual([200, 201]);
 
     // What is written at one appears on a bench that follows the other.
     const context = await browser.newContext({ baseURL, storageState: await api.storageState() });

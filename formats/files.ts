@@ -1,3 +1,4 @@
+import { readBundledJob } from './bundle';
 import { readCatalogue } from './catalogue';
 import { readDepotsCsv } from './depots-csv';
 import { readFittingValuesCsv } from './fitting-values-csv';
@@ -9,7 +10,7 @@ import { readStarterKit } from './starter-kit';
 import { readUnitsCsv } from './units-csv';
 import { readSavedWaiting } from './waiting-file';
 
-/** Files that a workshop hands in whole, each with what reads its text. */
+/** Files that a workshop hands in whole, or what is packed in them; each with what reads its text. */
 export const FILES = {
   units: readUnitsCsv,
   people: readPeopleCsv,
@@ -21,6 +22,7 @@ export const FILES = {
   catalogue: readCatalogue,
   starterKit: readStarterKit,
   savedWaiting: readSavedWaiting,
+  bundledJob: readBundledJob,
 } as const;
 
 export type FileKind = keyof typeof FILES;

@@ -14,6 +14,7 @@ import shelf from '../docs/formats/shelf.schema.json';
 import testSet from '../docs/formats/test-set.schema.json';
 import traceFindings from '../docs/formats/trace-findings.schema.json';
 import traceQuestion from '../docs/formats/trace-question.schema.json';
+import { STARTER_KIT } from './starter-kit-schema';
 import type { Check } from './validate';
 
 /**
@@ -39,6 +40,7 @@ export const SETTINGS = {
     scan,
     traceQuestion,
     traceFindings,
+    STARTER_KIT,
   ],
 };
 

@@ -1,13 +1,15 @@
+import type { ValidateFunction } from 'ajv';
 import type { LibraryCircuit } from '../core/circuits/types';
 import type { TestDefinition } from '../core/catalogue/types';
 import type { Connector } from '../core/engine/connector';
 import type { Engine } from '../core/engine/layout';
 import { fail, type Result } from '../core/foundation/result';
 import { problemsOfTests } from './catalogue';
-import { CONNECTOR } from './requests/service-data';
+import { check as compiled } from './compiled/starter-kit';
 import { schema } from './schemas';
+import { STARTER_KIT } from './starter-kit-schema';
 import type { SpecificationEntry } from './specifications';
-import { readJsonFile, validate } from './validate';
+import { type Check, readJsonFile, validate } from './validate';
 
 /**
  * What a workshop knows and can pass on: engine families, its own tests and circuits, limits, fitting values, connectors. No unit, no
@@ -34,46 +36,9 @@ export interface StarterKit {
   }[];
 }
 
-const list = (items: object) => ({ type: 'array', maxItems: 5000, items });
-const textOf = (maxLength: number) => ({ type: 'string', minLength: 1, maxLength });
-
-export const STARTER_KIT = {
-  type: 'object',
-  additionalProperties: false,
-  required: ['format', 'version', 'families', 'tests', 'circuits', 'limits', 'fittingValues', 'connectors'],
-  properties: {
-    format: { const: 'mudflat/starter-kit' },
-    version: { const: 1 },
-    families: list({
-      type: 'object',
-      additionalProperties: false,
-      required: ['code', 'engine'],
-      properties: { code: textOf(40), engine: { $ref: 'urn:mudflat:engine:1' } },
-    }),
-    tests: list({ $ref: 'urn:mudflat:catalogue:1#/$defs/test' }),
-    circuits: list({ $ref: 'urn:mudflat:circuits:1#/$defs/circuit' }),
-    limits: list({ $ref: 'urn:mudflat:shelf:1#/$defs/entry' }),
-    fittingValues: list({
-      type: 'object',
-      additionalProperties: false,
-      required: ['family', 'key', 'value', 'source'],
-      properties: {
-        family: { type: ['string', 'null'] },
-        key: textOf(120),
-        value: textOf(200),
-        source: textOf(200),
-      },
-    }),
-    connectors: list({
-      type: 'object',
-      additionalProperties: false,
-      required: ['family', 'key', 'body', 'source'],
-      properties: { family: { type: ['string', 'null'] }, key: textOf(120), body: CONNECTOR, source: textOf(200) },
-    }),
-  },
-} as const;
-
-const check = schema<StarterKit>(STARTER_KIT);
+const check: Check<StarterKit> = Object.assign(compiled as ValidateFunction<StarterKit>, {
+  untilFirst: schema<StarterKit>(STARTER_KIT.$id).untilFirst,
+});
 
 /** A starter kit from text. Fails with every problem and its path. */
 export function readStarterKit(text: string): Result<StarterKit> {

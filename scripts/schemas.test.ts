@@ -5,6 +5,7 @@ import { CIRCUITS } from '../core/circuits/library';
 import { check as circuit } from '../formats/compiled/circuit';
 import { check as limits } from '../formats/compiled/limits';
 import { check as scan } from '../formats/compiled/scan';
+import { check as kit } from '../formats/compiled/starter-kit';
 import { check as findings } from '../formats/compiled/trace-findings';
 import { check as question } from '../formats/compiled/trace-question';
 import { schema } from '../formats/schemas';
@@ -21,10 +22,21 @@ const QUESTION = {
   data: { kind: 'table', columns: [{ name: 'a', unit: 'V', values: [1, 2] }] },
   ask: [{ kind: 'search' }],
 };
+const KIT = {
+  format: 'mudflat/starter-kit',
+  version: 1,
+  families: [{ code: 'L4-20', engine: { layout: 'inline', cylinders: 4, firingOrder: [1, 3, 4, 2] } }],
+  tests: CATALOGUE.slice(0, 2),
+  circuits: CIRCUITS.slice(0, 1),
+  limits: [],
+  fittingValues: [{ family: null, key: 'glow-plugs/torque', value: '17 Nm', source: 'sheet' }],
+  connectors: [],
+};
 const CHECKS: readonly [keyof typeof COMPILED, Check<unknown>, readonly unknown[]][] = [
   ['circuit', circuit, CIRCUITS],
   ['limits', limits, CATALOGUE.flatMap((t) => t.rules.map((d) => d.limits))],
   ['scan', scan, [{ format: 'mudflat/scan', version: 1, takenAt: '2026-11-29T08:30:00Z' }]],
+  ['starter-kit', kit, [KIT]],
   ['trace-question', question, [QUESTION]],
   ['trace-findings', findings, [{ format: 'mudflat/trace-findings', version: 1, findings: [] }]],
 ];

@@ -1,6 +1,6 @@
 /**
- * Compiles the schemas that a page checks itself into formats/compiled/: a browser that may not evaluate strings
- * cannot compile one.
+ * Compiles into formats/compiled/ the schemas that a page checks itself, since a browser that may not evaluate strings cannot compile
+ * one, and those that take a server too long.
  *
  *   npm run schemas
  */
@@ -21,6 +21,7 @@ export const COMPILED = {
   'trace-question': 'urn:mudflat:trace-question:1',
   'trace-findings': 'urn:mudflat:trace-findings:1',
   scan: 'urn:mudflat:scan:1',
+  'starter-kit': 'urn:mudflat:starter-kit:1',
 } as const;
 
 export const fileOf = (name: string): string => `${FOLDER}/${name}.js`;
@@ -31,7 +32,7 @@ export function compiledCheck(id: string): string {
   (addFormats as unknown as { default: (a: Ajv2020) => void }).default(ajv);
   const write = (standaloneCode as unknown as { default: (a: Ajv2020, refs: object) => string }).default;
   const { code } = transformSync(write(ajv, { check: id }), { minify: true, format: 'esm', target: 'es2022' });
-  return `/* eslint-disable */\n// Written by scripts/schemas.ts.\n${code}`;
+  return `/* oxlint-disable */\n// Written by scripts/schemas.ts.\n${code}`;
 }
 
 if (process.argv[1]?.endsWith('scripts/schemas.ts'))

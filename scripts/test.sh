@@ -30,28 +30,18 @@ check() { # NAME COMMAND...: goes on after a failure, so that one run tells ever
 export MUDFLAT_DIST=.next-test
 results=$data_dir/results
 rm -rf "$results" && mkdir -p "$results"
-# The demo is loaded once, beside the check of the types, for all tests that need it.
+# The demo is loaded once, beside the check of rules and types, for all tests that need it.
 export MUDFLAT_TEST_RUN=$$
 npx --no-install tsx scripts/prepare-tests.ts >"$results/prepare.log" 2>&1 &
 prepared=$!
-check "types" npm run --silent types
+check "lint and types" npm run --silent lint -- --max-warnings 0
 wait "$prepared" || { cat "$results/prepare.log"; die "Loading the demo for the tests" "Read the error above."; }
 # Built beside the checks that need no build.
 need_build .next-test >"$results/build.log" 2>&1 &
 build=$!
-# One core for the rules of the sources, the other for what follows; both are waited for.
-npm run --silent lint -- --max-warnings 0 >"$results/lint.log" 2>&1 &
-lint=$!
-lint_is_good() {
-  local outcome=0
-  wait "$lint" || outcome=$?
-  cat "$results/lint.log"
-  return "$outcome"
-}
 check "formatting" npm run --silent formatted
 check "arrows between folders" npm run --silent arrows
 check "unit tests" npx --no-install jest --silent=false --json --outputFile="$results/jest.json"
-check "lint" lint_is_good
 wait "$build" || { cat "$results/build.log"; die "Building the application" "Read the error above."; }
 cat "$results/build.log"
 check "tests through the interface" env DATABASE_URL="${DATABASE_URL%/*}/interface" PLAYWRIGHT_JSON_OUTPUT_NAME="$results/playwright.json" npx --no-install playwright test

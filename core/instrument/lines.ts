@@ -60,7 +60,7 @@ function textOf(bytes: Uint8Array): string {
     text = Array.from(bytes, (b) => LATIN[b] ?? String.fromCharCode(b)).join('');
   }
   return text
-    .replace(/[\u0000-\u001f\u007f-\u00a0\ufffd]/g, ' ')
+    .replace(/[\p{Cc}\u00a0\ufffd]/gu, ' ')
     .replace(/ {2,}/g, ' ')
     .trim();
 }

@@ -2,6 +2,7 @@ import { count, eq, sql } from 'drizzle-orm';
 import sharp from 'sharp';
 import { v7 } from 'uuid';
 import { RECORD_KIND_NAMES } from '../journal/record-kinds';
+import type { ReadingAnswer, ReadingQuestion } from '../files/read-beside';
 import { bundleDocument, writeBundle } from './export-bundle';
 import { addEngineFamily, addUnit } from '../fleet/fleet';
 import { recordCodes } from '../evidence/codes';
@@ -149,6 +150,16 @@ describe('what is refused, with the reason, and nothing of it is stored', () => 
     ],
     ['a bomb', () => changed((f) => f.set('readings.csv', Buffer.alloc(60e6))), /more than a bundle can hold/],
     [
+      'a manifest that is longer than any list of files',
+      () => changed((f) => f.set('manifest.json', Buffer.alloc(3e6, ' ')), false),
+      /more than a bundle can hold/,
+    ],
+    [
+      'more values than a file may hold',
+      () => changed((f) => f.set('job.json', Buffer.from(`[${'0,'.repeat(1e6)}0]`))),
+      /job\.json.*more than 1000000 values/,
+    ],
+    [
       'something else as JSON',
       () => changed((f) => f.set('job.json', Buffer.from('{"format":"something/else"}'))),
       /Must be|missing/,
@@ -225,6 +236,21 @@ describe('what is refused, with the reason, and nothing of it is stored', () => 
     expect(JSON.stringify(taken)).toMatch(reason);
     expect(await jobsIn(there)).toBe(before);
   });
+});
+
+test('a large job is read beside what answers', async () => {
+  const shared = globalThis as { mudflatRead?: (question: ReadingQuestion) => Promise<ReadingAnswer> };
+  const asked: string[] = [];
+  shared.mudflatRead = ({ kind }) => {
+    asked.push(kind);
+    return Promise.resolve({ ended: 'time' });
+  };
+  const large = await withJob((d) => {
+    for (const r of d.tables.reading ?? []) r.why = 'x'.repeat(70_000);
+  });
+  const taken = await importBundle(there.db, large, DEPOT).finally(() => delete shared.mudflatRead);
+  expect(taken).toMatchObject({ ok: false, error: { errors: [{ path: '/job.json' }] } });
+  expect(asked).toEqual(['bundledJob']);
 });
 
 test('there and back again without loss: rows, moments, trail, photo; written on over there', async () => {

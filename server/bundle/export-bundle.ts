@@ -1,6 +1,6 @@
 import { asc, eq, inArray, sql } from 'drizzle-orm';
 import { CORE_VERSION } from '../../core/foundation/version';
-import type { Engine } from '../../core/engine/layout';
+import type { BundledJob, BundleManifest, Row } from '../../formats/bundle';
 import { type Db, eachOf, type Tx } from '../db/connection';
 import {
   engineFamily,
@@ -19,43 +19,7 @@ import { blockFiles } from '../traces/bundled-blocks';
 import { RECORD_KIND_NAMES, RECORD_KINDS, type RecordKindName } from '../journal/record-kinds';
 import { packZip, sha256 } from './zip';
 
-/** Rows as the database holds them, so that nothing is lost on the way; sequence and moments too. */
-export type Row = Readonly<Record<string, unknown>>;
-
-export interface BundleDocument {
-  readonly format: 'mudflat/bundle';
-  readonly version: 2;
-  readonly core: string;
-  readonly unit: {
-    readonly id: string;
-    readonly fleet_number: string;
-    readonly kind: string;
-    readonly parts: Readonly<Record<string, string>>;
-  };
-  readonly family: { readonly code: string; readonly engine: Engine };
-  readonly depot: { readonly name: string };
-  readonly specifications: readonly Row[];
-  readonly instruments: readonly Row[];
-  readonly tables: Readonly<Record<RecordKindName, readonly Row[]>>;
-  readonly events: readonly {
-    readonly number: number;
-    readonly kind: string;
-    readonly row_id: string;
-    readonly recorded_by: string;
-    readonly at: string;
-    readonly content: string;
-    readonly previous: string;
-    readonly hash: string;
-  }[];
-}
-
-export interface Manifest {
-  readonly format: 'mudflat/bundle-manifest';
-  readonly version: 1;
-  readonly job: number;
-  readonly unit: string;
-  readonly files: readonly { readonly path: string; readonly size: number; readonly sha256: string }[];
-}
+export type BundleDocument = BundledJob<RecordKindName>;
 
 /** The job as a document; `null` where there is none. */
 export async function bundleDocument(db: Db, jobId: string): Promise<BundleDocument | null> {
@@ -147,7 +111,7 @@ export async function writeBundle(db: Db, jobId: string): Promise<{ name: string
   for (const p of photos) files.set(`photos/${p.id}.jpg`, p.full);
   for (const [name, bytes] of await blockFiles(db, jobId)) files.set(name, bytes);
   const number = Number(document.tables.job[0]?.number ?? 0);
-  const manifest: Manifest = {
+  const manifest: BundleManifest = {
     format: 'mudflat/bundle-manifest',
     version: 1,
     job: number,

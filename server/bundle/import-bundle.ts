@@ -1,4 +1,5 @@
 import { tr } from '../../core/locale/translate';
+import { setImmediate } from 'node:timers/promises';
 import { and, eq, ne, or, sql } from 'drizzle-orm';
 import sharp from 'sharp';
 import { v7 } from 'uuid';
@@ -6,19 +7,12 @@ import { checkEngine } from '../../core/engine/layout';
 import { ok, type Result } from '../../core/foundation/result';
 import { canonical } from '../../formats/canonical';
 import type { ProblemDetails } from '../../formats/problem';
-import { schema } from '../../formats/schemas';
-import { readJsonFile, validate } from '../../formats/validate';
-import {
-  bundleDocument,
-  type BundleDocument,
-  instrumentIds,
-  type Manifest,
-  type Row,
-  specificationIds,
-} from './export-bundle';
+import { type BundledJob, readBundleManifest, type Row } from '../../formats/bundle';
+import { bundleDocument, type BundleDocument, instrumentIds, specificationIds } from './export-bundle';
 import { type Db, type Tx, within } from '../db/connection';
 import { viewJob } from '../jobs/view-job';
 import { refuse } from '../db/refusal';
+import { readBeside } from '../files/read-beside';
 import { numberKey } from '../fleet/fleet';
 import { whatJudgingAgainChanges } from '../readings/judge-again';
 import { viewRun } from '../readings/run-view';
@@ -26,35 +20,8 @@ import { depot, engineFamily, job, photoContent, fleetUnit } from '../db/schema'
 import { verifyJob } from '../audit/audit-trail';
 import { RECORD_KIND_NAMES, type RecordKindName } from '../journal/record-kinds';
 import { bringBlocks } from '../traces/bundled-blocks';
-import { MOST_ENTRIES } from './limits';
 import { sha256, unpackZip } from './zip';
 
-const checkDocument = schema<BundleDocument>('urn:mudflat:bundle:2');
-const checkManifest = schema<Manifest>({
-  type: 'object',
-  additionalProperties: false,
-  required: ['format', 'version', 'job', 'unit', 'files'],
-  properties: {
-    format: { const: 'mudflat/bundle-manifest' },
-    version: { const: 1 },
-    job: { type: 'integer' },
-    unit: { type: 'string', maxLength: 80 },
-    files: {
-      type: 'array',
-      maxItems: MOST_ENTRIES,
-      items: {
-        type: 'object',
-        additionalProperties: false,
-        required: ['path', 'size', 'sha256'],
-        properties: {
-          path: { type: 'string', maxLength: 120 },
-          size: { type: 'integer', minimum: 0 },
-          sha256: { type: 'string', pattern: '^[0-9a-f]{64}$' },
-        },
-      },
-    },
-  },
-});
 const SMALL_px = 240;
 
 export interface ImportedJob {
@@ -63,11 +30,6 @@ export interface ImportedJob {
   readonly unit: string;
   readonly duplicate: boolean;
 }
-
-/** What bundles of before there was it have not. */
-const NO_RECORDS = { job_record: [], trace: [], trace_note: [], lead_map: [] } as Readonly<
-  Record<string, readonly Row[]>
->;
 
 class Unfit extends Error {}
 const unfit = (why: string): never => {
@@ -117,8 +79,7 @@ async function readBundle(bytes: Buffer): Promise<Result<ReadBundle, ProblemDeta
   const [manifestText, jobText] = ['manifest.json', 'job.json'].map((n) => files.value.get(n)?.toString('utf8'));
   if (manifestText === undefined || jobText === undefined)
     return no('', 'It has no manifest.json or no job.json: this is no bundle.');
-  const manifestJson = readJsonFile(manifestText);
-  const manifest = manifestJson.ok ? validate(checkManifest, manifestJson.value) : manifestJson;
+  const manifest = readBundleManifest(manifestText);
   if (!manifest.ok)
     return refuse(
       'This bundle cannot be taken in.',
@@ -132,22 +93,29 @@ async function readBundle(bytes: Buffer): Promise<Result<ReadBundle, ProblemDeta
     if (line.size !== content.length || line.sha256 !== sha256(content))
       return no(`/${name}`, 'Its content is not what the manifest says: damaged, or changed.');
     listed.delete(name);
+    // Others are answered between one file and the next.
+    await setImmediate();
   }
   const [missing] = listed.keys();
   if (missing !== undefined) return no(`/${missing}`, 'It is in the manifest and not in the file.');
-  const json = readJsonFile(jobText);
-  const valid = json.ok ? validate(checkDocument, json.value) : json;
+  const valid = await readBeside('bundledJob', jobText);
   if (!valid.ok)
     return refuse(
       'This bundle cannot be taken in.',
       valid.error.slice(0, 20).map((p) => ({ ...p, path: `/job.json${p.path}` })),
     );
-  const document: BundleDocument = { ...valid.value, version: 2, tables: { ...NO_RECORDS, ...valid.value.tables } };
   return ok({
-    document,
+    document: { ...valid.value, version: 2, tables: tablesOf(valid.value) },
     blocks: new Map([...files.value].filter(([n]) => n.startsWith('traces/'))),
     photos: new Map([...files.value].filter(([n]) => n.startsWith('photos/')).map(([n, b]) => [n.slice(7, -4), b])),
   });
+}
+
+/** What bundles of before there was a kind have not is empty. */
+function tablesOf(job_: BundledJob): BundleDocument['tables'] {
+  const tables = {} as Record<RecordKindName, readonly Row[]>;
+  for (const name of RECORD_KIND_NAMES) tables[name] = job_.tables[name] ?? [];
+  return tables;
 }
 
 async function keep(

@@ -70,7 +70,7 @@ async function readAll(zip: ZipFile): Promise<Result<Map<string, Buffer>, string
     if (!NAMES.test(name)) return fail(tr`"${shown}" does not belong in a bundle.`);
     if (files.has(name)) return fail(tr`"${shown}" is in it twice.`);
     if (entry.isEncrypted()) return fail(tr`"${shown}" is encrypted.`);
-    const most = MOST_FILE_BYTES[name.endsWith('.jpg') ? 'photo' : name.endsWith('.bin') ? 'block' : 'json'];
+    const most = MOST_FILE_BYTES[kindOf(name)];
     total += entry.uncompressedSize;
     if (entry.uncompressedSize > most || total > MOST_UNPACKED_BYTES)
       return fail(
@@ -80,6 +80,9 @@ async function readAll(zip: ZipFile): Promise<Result<Map<string, Buffer>, string
   }
   return ok(files);
 }
+
+const kindOf = (name: string): keyof typeof MOST_FILE_BYTES =>
+  name === 'manifest.json' ? 'manifest' : name.endsWith('.jpg') ? 'photo' : name.endsWith('.bin') ? 'block' : 'json';
 
 const nextEntry = (zip: ZipFile): Promise<Entry | null> =>
   new Promise((resolve, reject) => {

@@ -6,8 +6,7 @@ export type Db = NodePgDatabase<typeof schema>;
 /** The database or a transaction in it. */
 export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
 
-/** A transaction reads as the database does. */
-// eslint-disable-next-line @typescript-eslint/no-unsafe-class-instance-assignment -- the same queries; only the session is another
+/** A transaction reads as the database does: the same queries, another session. */
 export const within = (tx: Tx): Db => tx;
 
 /**

@@ -16,16 +16,13 @@ const shared = globalThis as { mudflatRead?: (question: ReadingQuestion) => Prom
 
 /** Less is read at once: nobody notices. */
 const SMALL_chars = 64_000;
-/** To check the smallest of these takes a while: its schema holds all others. */
-const NEVER_SMALL: ReadonlySet<FileKind> = new Set(['starterKit']);
 
 /**
  * Reads a file: a large one in a thread beside what answers, where there is one. Reading eight megabytes takes up to seconds, of a
  * file that is made to take long many, and meanwhile others are answered. One that takes too long or too much memory is refused.
  */
 export async function readBeside<K extends FileKind>(kind: K, ...given: Given<K>): Promise<WasRead<K>> {
-  const isSmall = given[0].length < SMALL_chars && !NEVER_SMALL.has(kind);
-  if (!shared.mudflatRead || isSmall) return readHere(kind, given);
+  if (!shared.mudflatRead || given[0].length < SMALL_chars) return readHere(kind, given);
   const answer = await shared.mudflatRead({ kind, given, reader: currentReader() });
   if ('read' in answer) return answer.read as WasRead<K>;
   return fail([{ path: '', message: WORDS[answer.ended] }]) as WasRead<K>;

@@ -1,7 +1,7 @@
 import { tr } from '../../core/locale/translate';
 import { isNull } from 'drizzle-orm';
 import { v5 } from 'uuid';
-import type { ListPlan } from '../../application/list-plan';
+import type { KitPlan } from '../../application/views';
 import type { Connector } from '../../core/engine/connector';
 import { fail, ok, type Result } from '../../core/foundation/result';
 import { canonical } from '../../formats/canonical';
@@ -45,7 +45,6 @@ export async function starterKit(db: Db): Promise<StarterKit> {
   };
 }
 
-export type KitPlan = ListPlan<{ readonly what: string }>;
 type Row = KitPlan['rows'][number];
 type Part = Result<readonly Row[], ProblemDetails>;
 

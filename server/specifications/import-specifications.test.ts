@@ -112,6 +112,24 @@ test('a draft that a file approves becomes approved, once; what is approved is n
   ]);
 });
 
+test('limits that only moved to another page are the next revision, shown with what differs; a file without pages is not', async () => {
+  const bare: SpecificationEntry = { ...entry, of: 'L5-27', school: 'by page' };
+  const own: SpecificationEntry = { ...bare, document: 'Manual 4', page: '12' };
+  expect(await actionsOf([own], taking())).toEqual(['new']);
+  const moved = { ...own, page: '14' };
+  expect(await importSpecifications(test_.db, [moved], LOOKING)).toMatchObject({
+    value: {
+      rows: [{ action: 'revision', clashes: [{ differs: [{ field: 'page', there: '12', here: '14' }] }] }],
+    },
+  });
+  expect(await actionsOf([moved], taking())).toEqual(['revision']);
+  expect(await actionsOf([moved])).toEqual(['unchanged']);
+  expect(await actionsOf([bare])).toEqual(['unchanged']);
+  expect((await currentEntries(test_.db)).filter((e) => e.school === 'by page')).toMatchObject([
+    { document: 'Manual 4', page: '14' },
+  ]);
+});
+
 test('more limits than go into one statement are stored, each once', async () => {
   const many = Array.from({ length: 1_203 }, (_, i): SpecificationEntry => ({
     ...entry,

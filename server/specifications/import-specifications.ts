@@ -4,7 +4,7 @@ import { v5 } from 'uuid';
 import type { TestDefinition } from '../../core/catalogue/types';
 import { groupBy } from '../../core/foundation/collections';
 import { fail, ok, type Problem, type Result } from '../../core/foundation/result';
-import type { Clash } from '../../core/specifications/clash';
+import type { SpecificationsPlan } from '../../application/specifications-view';
 import type { ProblemDetails } from '../../formats/problem';
 import { type SpecificationEntry, specificationKey } from '../../formats/specifications';
 import { namedInTable } from '../../formats/table-values';
@@ -28,23 +28,11 @@ import {
   specificationRows,
 } from './specifications';
 
-/** What a file would do to the shelf, entry by entry. */
-export interface SpecificationsPlan {
-  readonly rows: readonly {
-    readonly entry: SpecificationEntry;
-    readonly action: 'new' | 'revision' | 'unchanged';
-    readonly clashes: readonly Clash[];
-  }[];
-  readonly stored: number;
-}
-
-interface Planned {
-  readonly entry: SpecificationEntry;
+/** A row of the plan, with what storing it needs. */
+type Planned = SpecificationsPlan['rows'][number] & {
   readonly of: Resolved;
   readonly newest: SpecificationRow | undefined;
-  readonly action: 'new' | 'revision' | 'unchanged';
-  readonly clashes: readonly Clash[];
-}
+};
 
 const TITLE = 'These limits cannot be taken.';
 
@@ -135,13 +123,13 @@ function meet(entry: SpecificationEntry, here: Here): Pick<Planned, 'newest' | '
   const around = here.newest.get(placeOf(entry.test, entry.scope, entry.of)) ?? [];
   const newest = continuedBy(around, entry);
   const clashes = clashesAmong(around, entry);
-  // What was a draft and is approved by the file says the same and becomes something else.
-  const isApproved = entry.status === 'approved' && newest?.row.status === 'draft';
+  // What is approved by the file says the same and becomes something else.
+  const isApproved = entry.status === 'approved' && newest !== undefined && newest.row.status !== 'approved';
   const isSame = clashes.some((c) => c.kind === 'same');
-  const isRevision = isSame || clashes.some((c) => c.kind === 'revision');
+  const isRevision = clashes.some((c) => c.kind === 'revision') || (isSame && isApproved);
   return {
     newest,
-    action: isSame && !isApproved ? 'unchanged' : isRevision ? 'revision' : 'new',
+    action: isRevision ? 'revision' : isSame ? 'unchanged' : 'new',
     clashes: clashes.filter((c) => c.kind !== 'same'),
   };
 }

@@ -6,7 +6,7 @@ import type { TestDefinition } from '../../core/catalogue/types';
 import type { Limits } from '../../core/limits/types';
 import { ok, type Problem, type Result } from '../../core/foundation/result';
 import { arrangeSpecifications, type Choice, explainChoice } from '../../core/specifications/choose';
-import { type Clash, findClashes } from '../../core/specifications/clash';
+import { type Clash, type Difference, findClashes } from '../../core/specifications/clash';
 import { canonical } from '../../formats/canonical';
 import type { Situation, Specification } from '../../core/specifications/types';
 import type { ProblemDetails } from '../../formats/problem';
@@ -225,10 +225,11 @@ export const continuedBy = (
 
 /** What an entry meets among the newest of the series of its test. */
 export function clashesAmong(newest: readonly SpecificationRow[], e: SpecificationEntry): readonly Clash[] {
-  return findClashes(
+  const own = continuedBy(newest, e);
+  const found = findClashes(
     {
       id: '',
-      series: continuedBy(newest, e)?.row.seriesId ?? '',
+      series: own?.row.seriesId ?? '',
       revision: 0,
       test: e.test,
       scope: e.scope,
@@ -241,7 +242,22 @@ export function clashesAmong(newest: readonly SpecificationRow[], e: Specificati
     },
     newest.map(specificationOf),
   );
+  const moved = own ? movedInDocument(entryOf(own), e) : [];
+  if (moved.length === 0) return found;
+  return found.map((c) =>
+    c.with.id === own?.row.id ? { ...c, kind: 'revision', differs: [...c.differs, ...moved] } : c,
+  );
 }
+
+const DOCUMENT_FIELDS = ['document', 'page', 'documentRevision', 'documentDate'] as const;
+
+/** Where an entry says that the same limits stand elsewhere in the document. What it leaves out is no statement. */
+const movedInDocument = (there: SpecificationEntry, here: SpecificationEntry): readonly Difference[] =>
+  DOCUMENT_FIELDS.filter((f) => here[f] !== undefined && (here[f] ?? null) !== (there[f] ?? null)).map((field) => ({
+    field,
+    there: there[field] ?? null,
+    here: here[field] ?? null,
+  }));
 
 /**
  * Puts limits on the shelf: a new series, or the next revision of the one that is about the same thing.

@@ -308,7 +308,7 @@ function useJudged(view: RunView, state: State): Pick<Run, 'lines' | 'current' |
   );
   // Judged again only when a reading has changed, not when one is saved.
   const counting = [...current.values()].map((l) => l.id).join();
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- `counting` names exactly what `current` holds
+  // oxlint-disable-next-line react/exhaustive-deps -- `counting` names exactly what `current` holds
   const stored = useMemo(() => countingReadings(facts.filter((f) => saves.get(f.id)?.state !== 'refused')), [counting]);
   const inputs = useMemo(
     (): RunInputs => ({

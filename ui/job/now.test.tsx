@@ -159,7 +159,7 @@ test('another step is started; one that is begun is gone on with; what is next h
   expect(screen.queryByRole('button', { name: 'Start Battery at rest' })).toBeNull();
   await act(() => user.click(screen.getByRole('button', { name: 'Start Glow plugs, at the plug' })));
   expect(mockSent).toMatchObject([['/api/runs', { jobId: 'j', test: 'glow-plug-resistance', by: 'Ines' }]]);
-  expect(mockPushed).toEqual([`/runs/${(mockSent[0]?.[1] as { id: string }).id}`]);
+  expect(mockPushed).toEqual([`/runs/${(mockSent[0]?.[1] as { id: string } | undefined)?.id}`]);
   cleanup();
   plan('tests', [{ id: 'begun', test: 'glow-plug-resistance', judgement: null }]);
   await act(() => user.click(screen.getByRole('button', { name: 'Start Glow plugs, at the plug' })));

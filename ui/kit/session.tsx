@@ -93,6 +93,7 @@ export function SessionProvider({ initial, children }: { initial: SignedIn; chil
     const sent = await send<{ name: string | null }>('/api/session/sign-out', {});
     // Whoever goes leaves no key behind: the next one types a PIN, with the server or without it.
     if (sent.ok) await leaveDevice();
+    // oxlint-disable-next-line next-js/no-location-assign-relative-destination -- a whole page load: nothing of them stays
     if (sent.ok && sent.value.name === null) window.location.assign('/sign-in');
     else await learn();
   }, [learn]);

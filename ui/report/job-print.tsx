@@ -60,7 +60,7 @@ function Payer({ view, hasLogo }: { view: ReportView; hasLogo: boolean }) {
   return (
     <>
       <address className="mb-6 border-b-2 border-estuary pb-2 not-italic">
-        {/* eslint-disable-next-line @next/next/no-img-element -- as it is on paper */}
+        {/* oxlint-disable-next-line nextjs/no-img-element -- as it is on paper */}
         {hasLogo && <img src="/api/workshop/logo" alt="" className="float-right max-h-16 max-w-52" />}
         {report.letterhead.map((line, i) => (
           <span key={i} className={`block ${i === 0 ? 'text-lg font-bold' : 'text-soft'}`}>
@@ -72,7 +72,7 @@ function Payer({ view, hasLogo }: { view: ReportView; hasLogo: boolean }) {
       <p className="text-soft">{report.unit}</p>
       <div className="text-[15px]">
         <Sections sections={report.sections.slice(0, 3)} />
-        {/* eslint-disable-next-line @next/next/no-img-element -- as it is on paper */}
+        {/* oxlint-disable-next-line nextjs/no-img-element -- as it is on paper */}
         {report.picture && <img src={`/api/photos/${report.picture}`} alt="What was found" className="mt-3 max-h-72" />}
         {report.recording && <Recorded picture={report.recording} />}
         <Sections sections={report.sections.slice(3)} />
@@ -180,7 +180,7 @@ function Photos({ photos }: { photos: ReportView['job']['photos'] }) {
       <div className="grid grid-cols-2 gap-3">
         {photos.map((p) => (
           <figure key={p.id} className="break-inside-avoid">
-            {/* eslint-disable-next-line @next/next/no-img-element -- as it is on paper */}
+            {/* oxlint-disable-next-line nextjs/no-img-element -- as it is on paper */}
             <img src={`/api/photos/${p.id}`} alt={p.name} className="max-h-56" />
             <figcaption className="text-soft">
               {p.name}, {p.by}

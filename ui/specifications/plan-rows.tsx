@@ -1,16 +1,7 @@
 import { tr } from '../../core/locale/translate';
 import type { Clash } from '../../core/specifications/clash';
-import type { SpecificationEntry } from '../../formats/specifications';
+import type { SpecificationsPlan } from '../../application/specifications-view';
 import { fieldWords, forWords, limitWords, valueWords, whenWords } from './words';
-
-export interface SpecificationsPlan {
-  readonly rows: readonly {
-    readonly entry: SpecificationEntry;
-    readonly action: 'new' | 'revision' | 'unchanged';
-    readonly clashes: readonly Clash[];
-  }[];
-  readonly stored: number;
-}
 
 const ACTION = { new: 'new', revision: 'next revision', unchanged: 'is there already' } as const;
 const MOST_SHOWN = 300;

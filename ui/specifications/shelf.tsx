@@ -4,7 +4,7 @@ import { FileDown, FileUp, Plus, Search } from 'lucide-react';
 import { useRouter } from '../kit/router';
 import { useMemo, useState } from 'react';
 import { groupBy } from '../../core/foundation/collections';
-import type { SpecificationLine, SpecificationsView } from '../../application/specifications-view';
+import type { SpecificationLine, SpecificationsPlan, SpecificationsView } from '../../application/specifications-view';
 import { Button, buttonLook } from '../kit/button';
 import { ImportFile } from '../kit/import-file';
 import { usePerson } from '../kit/session';
@@ -12,7 +12,7 @@ import { Choice } from './choice';
 import { Depots } from './depots';
 import { EditLimits } from './edit-limits';
 import { LineDetail } from './line-detail';
-import { PlanRows, type SpecificationsPlan } from './plan-rows';
+import { PlanRows } from './plan-rows';
 import { forWords, limitWords, STATUS_WORDS, whenWords } from './words';
 
 /** The lines that a search finds, by test in the order of the catalogue; what the catalogue has lost comes last. */

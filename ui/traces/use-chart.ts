@@ -73,7 +73,7 @@ export function useChart(view: TraceView, element: RefObject<HTMLDivElement | nu
       chart.current = null;
     };
     // A mark of somebody changes the view and nothing of the samples.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [view.id]);
   useEffect(() => {
     chart.current?.recolour();

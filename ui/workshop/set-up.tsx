@@ -54,6 +54,7 @@ function useSetUp(onClient: boolean) {
     // Whoever has set it up is signed in, and can go on without the server as after any other sign-in.
     await letPinOpenDevice(draft.password ?? '');
     // A whole page load: every part of the screen learns who is there.
+    // oxlint-disable-next-line next-js/no-location-assign-relative-destination
     window.location.assign('/');
   }
   return { draft, set, all, setDepots, change, busy, problems, submit };

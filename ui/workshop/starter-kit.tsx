@@ -1,13 +1,11 @@
 'use client';
 import { FileDown, FileUp } from 'lucide-react';
 import { useState } from 'react';
-import type { ListPlan } from '../../application/list-plan';
+import type { KitPlan } from '../../application/views';
 import { Button, buttonLook } from '../kit/button';
 import { ImportFile } from '../kit/import-file';
 import { useMay } from '../kit/session';
 import { Title } from './title';
-
-type KitPlan = ListPlan<{ readonly what: string }>;
 
 /** What this workshop knows, as a file for another one; and the way in for such a file. */
 export function StarterKit({ onDone }: { onDone: () => void }) {

@@ -121,7 +121,7 @@ function Heard({
     () =>
       (tell: Tell): CloseFeed | null =>
         simulated ? simulated.open(tell) : meter ? openFeed(meter, quantity, tell) : null,
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- `linkKey` names exactly what matters of the meter
+    // oxlint-disable-next-line react/exhaustive-deps -- `linkKey` names exactly what matters of the meter
     [simulated, linkKey, quantity],
   );
   const listening = useListening({ view, run, targeting, order, clamp, quantity }, open, hearing);

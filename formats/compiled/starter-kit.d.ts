@@ -1,0 +1,3 @@
+import type { ValidateFunction } from 'ajv';
+
+export const check: ValidateFunction;
