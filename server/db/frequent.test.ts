@@ -100,10 +100,29 @@ test('questions and writes of drizzle are prepared on whatever connection they c
   expect(statements).toContainEqual(expect.stringMatching(/^insert into "depot"/));
 });
 
+/** A connection that notes what it is asked. */
+function noting(): { client: pg.ClientBase; asked: readonly { readonly text: string; readonly name?: string }[] } {
+  const asked: { readonly text: string; readonly name?: string }[] = [];
+  const client = { query: (config: (typeof asked)[number]) => void asked.push(config) } as unknown as pg.ClientBase;
+  new FrequentStatements().preparedBy(client);
+  return { client, asked };
+}
+
+test('what comes again among thousands that come once is prepared; what has not come for long is forgotten', () => {
+  const { client, asked } = noting();
+  const ask = (kind: string): void => void client.query({ text: `select $1::int as ${kind}` }, [1]);
+  for (let i = 0; i < 19; i++) ask('forgotten');
+  for (let i = 0; i < 5_000; i++) {
+    ask(`once_${i}`);
+    if (i % 100 === 0) ask('again');
+  }
+  ask('forgotten');
+  expect(asked.filter((c) => c.name).every((c) => c.text.endsWith('again'))).toBe(true);
+  expect(asked.filter((c) => c.name)).toHaveLength(50 - 19);
+});
+
 test('no more than a hundred are prepared: every connection keeps each of them', () => {
-  const asked: { readonly name?: string }[] = [];
-  const bare = { query: (config: { name?: string }) => void asked.push(config) } as unknown as pg.ClientBase;
-  new FrequentStatements().preparedBy(bare);
+  const { client: bare, asked } = noting();
   for (let kind = 0; kind < 150; kind++)
     for (let i = 0; i < 25; i++) void bare.query({ text: `select $1::int + ${kind}` }, [i]);
   expect(new Set(asked.flatMap((c) => c.name ?? [])).size).toBe(100);

@@ -4,8 +4,8 @@ import type pg from 'pg';
 const PREPARED_AFTER = 20;
 /** Every connection keeps all that is prepared. */
 const MOST_PREPARED = 100;
-/** More kinds of statements than a program has are made by somebody: they go as they are. */
-const MOST_KINDS = 2_000;
+/** Of so many kinds it is known how often they came; then the one that has not come for longest is forgotten. Some are 20 kB long. */
+const MOST_COUNTED = 300;
 
 /** What begins a transaction or changes a table is never asked often enough to be worth a plan. */
 const IS_PLANNED = /^(select|insert|update|delete|with)\s/i;
@@ -14,6 +14,7 @@ type Query = (...asked: unknown[]) => unknown;
 
 /** The statements that one program asks often, by their text. What is asked once is not worth preparing. */
 export class FrequentStatements {
+  /** How often each came, the latest last. */
   private readonly asked = new Map<string, number>();
   private readonly names = new Map<string, string>();
 
@@ -36,14 +37,20 @@ export class FrequentStatements {
     if (known !== undefined) return known;
     if (this.names.size >= MOST_PREPARED || !IS_PLANNED.test(text)) return null;
     const times = (this.asked.get(text) ?? 0) + 1;
+    this.asked.delete(text);
     if (times < PREPARED_AFTER) {
-      if (times > 1 || this.asked.size < MOST_KINDS) this.asked.set(text, times);
+      this.remember(text, times);
       return null;
     }
     const name = `frequent_${this.names.size}`;
     this.names.set(text, name);
-    this.asked.delete(text);
     return name;
+  }
+
+  private remember(text: string, times: number): void {
+    const [longestAgo] = this.asked.keys();
+    if (longestAgo !== undefined && this.asked.size >= MOST_COUNTED) this.asked.delete(longestAgo);
+    this.asked.set(text, times);
   }
 }
 
