@@ -125,7 +125,7 @@ function* bodiesOf(rule: Case): Generator<Body> {
 
 const BUNDLES = 'bundles';
 
-/** Bundles whose job is as large as one may be, each of them a small zip. The job of before it was made large is one of the demo. */
+/** Bundles of a job of the demo that was made as large as one may be: each of them is a small zip. */
 async function* bundlesLike(base: string, cookie: string): AsyncGenerator<Body> {
   const answer = await fetch(`${base}/api/jobs/${demoId('job', 'PL-23')}/bundle`, { headers: { cookie } });
   const good = await unpackZip(Buffer.from(await answer.arrayBuffer()));
