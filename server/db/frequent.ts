@@ -4,7 +4,7 @@ import type pg from 'pg';
 const PREPARED_AFTER = 20;
 /** Every connection keeps all that is prepared. */
 const MOST_PREPARED = 100;
-/** Of so many kinds it is known how often they came; then the one that has not come for longest is forgotten. Some are 20 kB long. */
+/** So many statements are counted; beyond that, the one that was asked longest ago is forgotten. */
 const MOST_COUNTED = 300;
 
 /** What begins a transaction or changes a table is never asked often enough to be worth a plan. */
@@ -14,7 +14,7 @@ type Query = (...asked: unknown[]) => unknown;
 
 /** The statements that one program asks often, by their text. What is asked once is not worth preparing. */
 export class FrequentStatements {
-  /** How often each came, the latest last. */
+  /** How often each was asked, the latest last. */
   private readonly asked = new Map<string, number>();
   private readonly names = new Map<string, string>();
 
