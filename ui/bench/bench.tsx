@@ -78,7 +78,8 @@ export function Bench({ view }: { view: RunView }) {
   const openOverride = useCallback(() => setSheet('override'), [setSheet]);
 
   return (
-    <main className="grid min-h-0 flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_19rem] xl:grid-cols-[13rem_minmax(0,1fr)_19rem]">
+    // One row of a height that is known: an automatic one lays all posts out twice, whatever has changed.
+    <main className="grid min-h-0 flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_19rem] lg:grid-rows-[minmax(0,1fr)] xl:grid-cols-[13rem_minmax(0,1fr)_19rem]">
       <RunList view={view} judgement={run.judgement} className="order-3 lg:hidden xl:order-none xl:block" />
       <div className="flex min-h-0 min-w-0 flex-col gap-2 p-3">
         <StatesBar

@@ -67,12 +67,16 @@ export function EntryBar({ ref, ...props }: EntryBarProps) {
         onSubmit();
       }}
     >
-      {error && (
-        <p id="entry-error" role="alert" className="mb-1 font-semibold text-rust">
-          {error}
-        </p>
-      )}
-      {correcting && <Correction {...props} correcting={correcting} />}
+      {/* Its place is kept where the posts stand above it: they must not move when one is picked. */}
+      <div className="flex flex-col justify-end gap-1 pb-1 lg:min-h-10">
+        {error && (
+          <p id="entry-error" role="alert" className="font-semibold text-rust">
+            {error}
+          </p>
+        )}
+        {correcting && <Correction {...props} correcting={correcting} />}
+        {target?.kind === 'lead-zero' && <ZeroHint clamp={limits.quantity === 'current'} onSkip={props.onSkipZero} />}
+      </div>
       <div className="flex flex-wrap gap-2 sm:flex-nowrap">
         <div
           className={`flex min-h-16 min-w-0 flex-1 basis-full items-center gap-3 rounded-xl border-3 bg-card px-4 sm:basis-0 ${error ? 'border-rust' : 'border-estuary'}`}
@@ -122,7 +126,6 @@ export function EntryBar({ ref, ...props }: EntryBarProps) {
           Record <CornerDownLeft size={18} aria-hidden="true" />
         </button>
       </div>
-      {target?.kind === 'lead-zero' && <ZeroHint clamp={limits.quantity === 'current'} onSkip={props.onSkipZero} />}
     </form>
   );
 }
@@ -136,7 +139,7 @@ function labelOf({ target, correcting, limits }: Pick<EntryBarProps, 'target' | 
 
 function ZeroHint({ clamp, onSkip }: { clamp: boolean; onSkip: () => void }) {
   return (
-    <p className="mt-1 flex flex-wrap items-center gap-x-3 text-sm text-soft">
+    <p className="flex flex-wrap items-center gap-x-3 text-sm text-soft">
       {clamp
         ? 'Hold the clamp away from any wire and enter what it shows: it keeps a remainder from its last use.'
         : 'Touch the leads together and enter what the meter shows: the limit is small enough for the leads to matter.'}
@@ -149,7 +152,7 @@ function ZeroHint({ clamp, onSkip }: { clamp: boolean; onSkip: () => void }) {
 
 function Correction({ correcting, why, onWhy }: Pick<EntryBarProps, 'why' | 'onWhy'> & { correcting: Line }) {
   return (
-    <p className="mb-1 flex flex-wrap items-center gap-2 text-sm">
+    <p className="flex flex-wrap items-center gap-2 text-sm">
       <span>
         Was <span className="font-mono font-semibold">{entryShown(correcting.entry)}</span>; it stays in the record.
         Why:

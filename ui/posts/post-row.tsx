@@ -156,14 +156,15 @@ interface PostProps {
 }
 
 const Post = memo(function Post({ position, reading: r, limits, scale, isActive, state, onPick }: PostProps) {
+  // Placed over its box: what it says is laid out without the posts beside it.
   const content = (
-    <>
+    <span aria-hidden={onPick ? true : undefined} className="absolute inset-0 flex py-3 text-left">
       {differsByPost(limits) && <OwnChannel position={position} reading={r} limits={limits} scale={scale} />}
       <PostBody reading={r} scale={scale} />
       <PostText position={position} reading={r} limits={limits} active={isActive} state={state} />
-    </>
+    </span>
   );
-  const frame = `post relative flex min-w-0 flex-1 rounded-xl py-3 text-left ${isActive ? 'ring-3 ring-estuary ring-inset' : ''}`;
+  const frame = `post relative min-w-0 flex-1 rounded-xl ${isActive ? 'ring-3 ring-estuary ring-inset' : ''}`;
   if (!onPick) return <div className={frame}>{content}</div>;
   return (
     <button
@@ -174,9 +175,7 @@ const Post = memo(function Post({ position, reading: r, limits, scale, isActive,
       onClick={() => onPick(position)}
     >
       <span className="sr-only">{postName(position, r, limits, state)}</span>
-      <span aria-hidden="true" className="contents">
-        {content}
-      </span>
+      {content}
     </button>
   );
 }, isSamePost);

@@ -2,11 +2,17 @@
 import { type CSSProperties, type ReactNode, useEffect, useRef, useState } from 'react';
 
 /** Below this there is no room beside the channel for more than entry and verdict. */
-const TALL_PX = 225;
+const TALL_PX = 200;
 
 /** A post narrower than this has its mark drawn smaller, so that it stays clear of the words beside it. */
 const FULL_MARK_PX = 112;
 const markScale = (post_px: number): number => Math.min(1, Math.max(0.6, post_px / FULL_MARK_PX));
+
+interface Size {
+  readonly isTall: boolean;
+  /** How wide one post is, in pixels. */
+  readonly post: number;
+}
 
 /**
  * The box of a row of posts: it says how wide one post is (`--post-width`), and when there is the height for
@@ -15,13 +21,14 @@ const markScale = (post_px: number): number => Math.min(1, Math.max(0.6, post_px
  */
 export function RowBox({ scale, posts, children }: { scale: ReactNode; posts: number; children: ReactNode }) {
   const row = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState<{ isTall: boolean; post: number } | null>(null);
+  const [size, setSize] = useState<Size | null>(null);
   useEffect(() => {
     const box = row.current;
     if (!box) return undefined;
-    const watcher = new ResizeObserver(() =>
-      setSize({ isTall: box.clientHeight >= TALL_PX, post: box.clientWidth / Math.max(1, posts) }),
-    );
+    const watcher = new ResizeObserver(() => {
+      const now = { isTall: box.clientHeight >= TALL_PX, post: box.clientWidth / Math.max(1, posts) };
+      setSize((before) => (before?.isTall === now.isTall && before.post === now.post ? before : now));
+    });
     watcher.observe(box);
     return () => watcher.disconnect();
   }, [posts]);
