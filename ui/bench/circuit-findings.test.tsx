@@ -105,6 +105,13 @@ test('each reading asks again, with all that stands; an older question is cancel
   expect(said()).toContain('93 % plug 2 has gone high');
 });
 
+test('what was answered is not cancelled', async () => {
+  const { answer, rerender } = await open('0.6');
+  await answer(0, found({}));
+  await rerender('0.6', '201');
+  expect([mockAsked.length, mockCancelled]).toEqual([2, 0]);
+});
+
 test('what nobody answers keeps what was said before', async () => {
   const { answer, rerender, said } = await open('201');
   await answer(0, found({ suspects: [suspect('plug 1 has gone high', 1)] }));

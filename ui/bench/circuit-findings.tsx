@@ -9,10 +9,8 @@ import { positionWords } from '../../core/judge/words';
 import { joinAnd } from '../../core/quantity/print';
 import { measuredOf, momentsOfRun } from '../../application/diagnosis/measured';
 import type { RunView } from '../../application/views';
+import { VERDICT_FIRST_ms } from '../kit/verdict-first';
 import { weighBeside, weigher } from '../kit/weigher';
-
-/** Two frames. */
-const VERDICT_FIRST_ms = 34;
 
 /**
  * What the circuit behind the readings says, while they are read: who is suspected, and which test tells most
@@ -38,16 +36,19 @@ export function CircuitFindings({ view, judgement }: { view: RunView; judgement:
     const later = (change: () => void): void => {
       if (!gone) startTransition(change);
     };
-    let isAsked = false;
+    let isWeighing = false;
     const weigh = (): void => {
-      isAsked = true;
+      isWeighing = true;
       void weighBeside(known, asked, (done, of) =>
         later(() => setProgress(done < of ? tr`${done} of ${of} circuits weighed` : null)),
       ).then(
         (found) => {
+          isWeighing = false;
           if (found) later(() => setWeighed(found));
         },
-        () => undefined,
+        () => {
+          isWeighing = false;
+        },
       );
     };
     // The verdict is seen first: what the circuit says comes a moment later anyhow.
@@ -55,7 +56,7 @@ export function CircuitFindings({ view, judgement }: { view: RunView; judgement:
     return () => {
       gone = true;
       clearTimeout(start);
-      if (isAsked) void weigher().cancel();
+      if (isWeighing) void weigher().cancel();
     };
   }, [asked, known]);
   const relevant = asked ? weighed.filter((w) => w.diagnosis.suspects.length > 0) : [];

@@ -70,6 +70,15 @@ test('kept first, then sent, then taken out', async () => {
   expect(server.bodies.map((b) => b.id)).toEqual(['a']);
 });
 
+test('safe at once, sent when the verdict has been painted', async () => {
+  const server = new FakeServer([201]);
+  const box = await open(server);
+  await box.keep(item('a'));
+  expect([await box.empty(), server.bodies]).toEqual([false, []]);
+  await box.until(box.empty);
+  expect(server.bodies.map((b) => b.id)).toEqual(['a']);
+});
+
 test('while nobody answers everything stays, in order; later all of it goes', async () => {
   const server = new FakeServer(['nobody']);
   const box = await open(server);
@@ -103,6 +112,7 @@ test('a refusal stays until the person decides, and holds up nobody else', async
 test('what waited is still there for the next page', async () => {
   const first = await open(new FakeServer(['nobody']));
   await first.keep(item('left'));
+  await first.until(() => first.events.some((e) => e.type === 'unreachable'));
   const server = new FakeServer([201]);
   const second = await open(server);
   await second.flush();

@@ -2,6 +2,7 @@ import { tr } from '../../core/locale/translate';
 import type { ProblemDetails } from '../../formats/problem';
 import { MADE_AGO_HEADER, MADE_BY_HEADER } from '../../formats/waiting';
 import { sendBody } from '../kit/send';
+import { VERDICT_FIRST_ms } from '../kit/verdict-first';
 import {
   atOf,
   byOf,
@@ -71,8 +72,11 @@ const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastCh
 export async function keep(item: OutboxItem): Promise<void> {
   await store.add(item);
   emit({ type: 'kept', id: idOf(item) });
-  channel?.postMessage(idOf(item));
-  void flush();
+  // It is safe now: telling others of it can wait until the verdict is painted.
+  setTimeout(() => {
+    channel?.postMessage(idOf(item));
+    void flush();
+  }, VERDICT_FIRST_ms);
 }
 
 /** What another device has saved, in its order, as what this person answers for. */
