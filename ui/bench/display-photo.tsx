@@ -18,6 +18,8 @@ export function DisplayPhoto({ view, line, look }: { view: RunView; line: Line |
   const [isBusy, setIsBusy] = useState(false);
   if (!line) return null;
   const where = positionWords(line.position);
+  // What is just being kept has reached the server before anybody has taken a photo of it.
+  const canHaveOne = line.state === 'saved' || line.state === 'keeping';
   async function take(file: File | undefined, of: Line): Promise<void> {
     if (!file) return;
     setIsBusy(true);
@@ -37,7 +39,7 @@ export function DisplayPhoto({ view, line, look }: { view: RunView; line: Line |
           capture="environment"
           className="sr-only"
           aria-label={tr`Photo of the display, ${where}`}
-          disabled={isBusy || line.state !== 'saved'}
+          disabled={isBusy || !canHaveOne}
           onChange={(e) => {
             void take(e.target.files?.[0], line);
             e.target.value = '';

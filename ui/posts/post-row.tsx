@@ -344,7 +344,7 @@ function Saved({ state }: { state: string | null }) {
   const look =
     state === 'refused'
       ? 'bg-rust'
-      : state === 'saved'
+      : state === 'saved' || state === 'keeping'
         ? 'invisible'
         : 'animate-pulse bg-ochre transition-[visibility] delay-500 starting:invisible';
   return <span title={state} className={`inline-block size-2.5 rounded-full ${look}`} />;
