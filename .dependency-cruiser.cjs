@@ -21,11 +21,15 @@ const rooms = Object.keys(may);
 const arrow = (room) => ({
   name: `${room}-points-down`,
   severity: 'error',
-  // Some tests of the server need a fleet with a history: the demo's. The others run on the small workshop of server/testing/.
+  // Some tests of the server need a fleet with a history: the demo's. The others run on the small workshop of
+  // server/testing/.
   from: { path: `^${room}/`, ...(room === 'server' ? { pathNot: '\\.test\\.ts$' } : {}) },
   to: { path: `^(${rooms.filter((r) => r !== room && !may[room].includes(r)).join('|')})/` },
 });
-/** One floor finer: each room of core/ and each feature of server/ with those that it may import, and no others. */
+/**
+ * One floor finer: each room of core/ and each feature of server/ with those that it may import, and no
+ * others.
+ */
 const coreMay = {
   locale: [],
   foundation: [],

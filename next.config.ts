@@ -3,7 +3,8 @@ import type { NextConfig } from 'next';
 const config: NextConfig = {
   poweredByHeader: false,
   distDir: process.env.MUDFLAT_DIST ?? '.next',
-  // What is large and used by every route is loaded from its package: each route's part of the build held it anew.
+  // What is large and used by every route is loaded from its package: each route's part of the build held it
+  // anew.
   serverExternalPackages: [
     ...[
       'pg',

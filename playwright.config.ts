@@ -16,7 +16,8 @@ export default defineConfig({
     { name: 'long', testMatch: LONG },
     { name: 'short', testIgnore: LONG },
   ],
-  // More than processors: two tests wait a third of their time, for frames, answers and what is shown late on purpose.
+  // More than processors: two tests wait a third of their time, for frames, answers and what is shown late on
+  // purpose.
   workers: 3,
   // What passes only at the second try is named in the summary: a slip of the machine, or a race to look for.
   retries: 1,

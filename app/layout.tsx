@@ -46,7 +46,8 @@ export default async function Layout({ children }: { children: ReactNode }) {
   return (
     <html lang={locale.language} data-installation={kind} data-locale={JSON.stringify(locale)} suppressHydrationWarning>
       <head>
-        {/* Before anything is drawn: what the server has written and what the page writes are the same words. */}
+        {/* Before anything is drawn: what the server has written and what the page writes are the same
+            words. */}
         {/* oxlint-disable-next-line nextjs/no-sync-scripts -- later, the page would not be what the server has drawn */}
         {words && <script src={`/words/${locale.language}`} nonce={nonce} />}
       </head>

@@ -1,8 +1,8 @@
 import { tr } from '../core/locale/translate';
 
 /**
- * A job that was opened on a device without the server has a number of the device's own, from here on, until the server
- * gives it one.
+ * A job that was opened on a device without the server has a number of the device's own, from here on, until
+ * the server gives it one.
  */
 export const FIRST_NUMBER_OF_DEVICE = 1_000_000_000;
 

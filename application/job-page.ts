@@ -1,8 +1,9 @@
 import type { JobView } from './views';
 
 /**
- * A job as its page draws it: of the circuits the line of each, of the catalogue the tests that are named there. Everything
- * else of them has a page, or is fetched where it is asked for: it need not travel with every look at a job.
+ * A job as its page draws it: of the circuits the line of each, of the catalogue the tests that are named
+ * there. Everything else of them has a page, or is fetched where it is asked for: it need not travel with
+ * every look at a job.
  */
 export function pageOfJob(view: JobView): JobView {
   const named = new Set([

@@ -11,7 +11,10 @@ export interface ScanTakeIn {
 
 const MOST_CHARACTERS = 1900;
 
-/** Codes keep their order. Each cylinder of a cut-out or self-test is evidence of its own; live values are one piece together. */
+/**
+ * Codes keep their order. Each cylinder of a cut-out or self-test is evidence of its own; live values are one
+ * piece together.
+ */
 export function takeInScan(scan: ScanDocument): ScanTakeIn {
   const tool = scan.tool ?? 'scan tool';
   const live = (scan.live ?? []).map(({ name, value }) => `${name}: ${value}`).join('; ');

@@ -140,7 +140,9 @@ export interface Verified {
   readonly job: number;
   readonly events: number;
   readonly intact: boolean;
-  /** The hash of its last event: written down elsewhere, it proves later that nothing before it was changed. */
+  /**
+   * The hash of its last event: written down elsewhere, it proves later that nothing before it was changed.
+   */
   readonly head: string;
   readonly faults: readonly { readonly number: number; readonly what: string }[];
 }
@@ -412,7 +414,10 @@ export interface WorkshopView {
   readonly locale: Locale | null;
   /** When the last backup was proven, ISO 8601; `null` for a demo. */
   readonly backup: { readonly last: string | null } | null;
-  /** Where a tablet learns how it takes the certificate, and that as a QR code (SVG); `null` where there is no HTTPS. */
+  /**
+   * Where a tablet learns how it takes the certificate, and that as a QR code (SVG); `null` where there is no
+   * HTTPS.
+   */
   readonly yard: { readonly address: string; readonly code: string } | null;
   readonly depots: readonly DepotLine[];
   readonly families: readonly FamilyLine[];

@@ -89,7 +89,10 @@ export function captureFrom(
   };
 }
 
-/** Asks each question of so many simulated captures in all, half of them healthy. The same seed gives the same table. */
+/**
+ * Asks each question of so many simulated captures in all, half of them healthy. The same seed gives the same
+ * table.
+ */
 export function captureTrial(captures: number, seed: number): readonly CaptureTally[] {
   const random = seededRandom(seed);
   return ANGLE_ASKS.map((ask) => {

@@ -25,9 +25,9 @@ interface Sent {
 }
 
 /**
- * Writers send readings as the bench does: the same id again until it is answered. Meanwhile the server, a database
- * process, or all of them are killed without warning. In the end every accepted reading is there once, and every trail is
- * intact.
+ * Writers send readings as the bench does: the same id again until it is answered. Meanwhile the server, a
+ * database process, or all of them are killed without warning. In the end every accepted reading is there
+ * once, and every trail is intact.
  */
 export async function benchFaults(server: OwnServer, url: string): Promise<void> {
   const { base } = server;
@@ -109,7 +109,10 @@ async function answers(base: string): Promise<boolean> {
   }
 }
 
-/** Kills without warning, and starts again what a machine would start by itself: the server, the database cluster. */
+/**
+ * Kills without warning, and starts again what a machine would start by itself: the server, the database
+ * cluster.
+ */
 async function kill(kind: Kind, server: OwnServer, url: string): Promise<void> {
   if (kind === 'server') {
     await server.stop();

@@ -6,7 +6,10 @@ import { report } from './measure';
 import { StolenTime } from './stolen-time';
 import { signInAs } from './writes';
 
-/** So many bodies; a million take an hour or two, and the seed says which they were. SIGTERM ends it with what was sent. */
+/**
+ * So many bodies; a million take an hour or two, and the seed says which they were. SIGTERM ends it with what
+ * was sent.
+ */
 const BODIES = Number(process.env.MUDFLAT_BODIES ?? 5000);
 const SEED = Number(process.env.MUDFLAT_SEED ?? 1);
 /** Only routes with this in their name. */
@@ -57,7 +60,10 @@ const EVIL: readonly unknown[] = [
 type Random = () => number;
 const pick = <T>(all: readonly T[], random: Random): T => all[Math.floor(random() * all.length)] as T;
 
-/** A body with one to three places of it replaced, left out, doubled or added; now and then nested out of all proportion. */
+/**
+ * A body with one to three places of it replaced, left out, doubled or added; now and then nested out of all
+ * proportion.
+ */
 function mutated(body: unknown, random: Random): unknown {
   let result: unknown = structuredClone(body);
   for (let n = 1 + Math.floor(random() * 3); n > 0; n--) result = once(result, random);
@@ -107,7 +113,10 @@ interface Fault {
   readonly sent: string;
 }
 
-/** Hostile bodies to every route that takes one, as a lead of all depots: what may be answered with neither 5xx nor silence. */
+/**
+ * Hostile bodies to every route that takes one, as a lead of all depots: what may be answered with neither
+ * 5xx nor silence.
+ */
 export async function benchHostile(base: string): Promise<void> {
   const cookie = await signInAs(base, 'Odile Brandt');
   const random = seededRandom(SEED);

@@ -25,7 +25,10 @@ interface Sent {
   readonly wait_ms: number;
 }
 
-/** The largest bodies that each route takes, shaped to cost as much as they can; a colleague asks for something small meanwhile. */
+/**
+ * The largest bodies that each route takes, shaped to cost as much as they can; a colleague asks for
+ * something small meanwhile.
+ */
 export async function benchLarge(base: string): Promise<void> {
   const cookie = await signInAs(base, 'Odile Brandt');
   const routes = CASES.filter(
@@ -147,8 +150,8 @@ const HOLE = '<hole>';
 const EVERYWHERE = ['many zeros', 'many texts', 'one long text'] as const;
 
 /**
- * A large value instead of a document and of each of its parts, down to `deepest`, and its lists with many more of what stands in
- * them.
+ * A large value instead of a document and of each of its parts, down to `deepest`, and its lists with many
+ * more of what stands in them.
  */
 function* documentsOf(good: object, bytes: number, deepest = Infinity): Generator<Body & { readonly content: string }> {
   const type = 'application/json';

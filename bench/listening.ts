@@ -16,8 +16,9 @@ const NETWORK_PORT = 5551;
 const EIGHT_PLUGS_s = 25;
 
 /**
- * The bench while a meter sends 20 values a second: how long after the value that settles it the tone begins, and whether frames
- * are dropped while circuits are weighed beside it. Before that, how long eight plugs take without a key, at a meter in the network.
+ * The bench while a meter sends 20 values a second: how long after the value that settles it the tone begins,
+ * and whether frames are dropped while circuits are weighed beside it. Before that, how long eight plugs take
+ * without a key, at a meter in the network.
  */
 export async function benchListening(base: string): Promise<void> {
   const browser = await chromium.launch({
@@ -92,7 +93,10 @@ async function cookiesOf(context: BrowserContext, base: string, name: string): P
   await context.addCookies(cookies);
 }
 
-/** A serial adapter whose meter sends `window.meterLine` again and again; when each line came, and when a tone was begun. */
+/**
+ * A serial adapter whose meter sends `window.meterLine` again and again; when each line came, and when a tone
+ * was begun.
+ */
 const adapter = (context: BrowserContext): Promise<unknown> =>
   context.addInitScript(`
     window.meterLine = 'OL OHM';
@@ -159,7 +163,10 @@ async function measured(context: BrowserContext, meterId: string, isListening: b
   };
 }
 
-/** Leads together, then each position in turn, again and again: values that settle, with the last digit that never rests. */
+/**
+ * Leads together, then each position in turn, again and again: values that settle, with the last digit that
+ * never rests.
+ */
 async function touchAll(page: Page): Promise<void> {
   const show = (value: number | null): Promise<void> =>
     page.evaluate(

@@ -1,6 +1,7 @@
 #!/usr/bin/env bash
-# The first process of a machine of its own (user-mode Linux), which bench/power.ts starts and takes the power from. It sees
-# the files of the machine around it, and writes to a disk of its own alone: what was not flushed there is gone with it.
+# The first process of a machine of its own (user-mode Linux), which bench/power.ts starts and takes the power
+# from. It sees the files of the machine around it, and writes to a disk of its own alone: what was not
+# flushed there is gone with it.
 #   MUDFLAT_MACHINE   a folder with the file `settings`, from the kernel's command line
 . "$MUDFLAT_MACHINE/settings"
 say() { printf '#%s\n' "$*" >/dev/console; }

@@ -7,9 +7,9 @@ import { demoId } from '../demo/load';
 import { signIn } from './writes';
 
 /**
- * In the machine whose power goes: says what is stored and whether trails are intact, sends again what was not answered
- * before, then writes as benches do until the power goes. Each line on the console is one fact for `bench/power.ts`, written
- * after it has become true.
+ * In the machine whose power goes: says what is stored and whether trails are intact, sends again what was
+ * not answered before, then writes as benches do until the power goes. Each line on the console is one fact
+ * for `bench/power.ts`, written after it has become true.
  */
 
 const WRITERS = 4;

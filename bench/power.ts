@@ -40,10 +40,11 @@ interface Told {
 }
 
 /**
- * The power goes, for real: database and server run in a machine of their own (user-mode Linux) with a disk of its own, and
- * the whole machine is killed while readings are written, with all that it had not flushed to that disk. Started again, every
- * accepted reading must be there, each once, and every trail intact; what was not answered is sent again. The cut at the end
- * shows that this can fail: there the database does not wait for its disk.
+ * The power goes, for real: database and server run in a machine of their own (user-mode Linux) with a disk
+ * of its own, and the whole machine is killed while readings are written, with all that it had not flushed to
+ * that disk. Started again, every accepted reading must be there, each once, and every trail intact; what was
+ * not answered is sent again. The cut at the end shows that this can fail: there the database does not wait
+ * for its disk.
  */
 export async function benchPower(url: string): Promise<void> {
   const folder = mkdtempSync(path.join(tmpdir(), 'mudflat-power-'));
@@ -127,8 +128,8 @@ function must(command: string, args: readonly string[]): string {
 }
 
 /**
- * Starts the machine, lets it say what its disk holds, and kills it: `cut_ms` after the first answer, or at once where it is
- * null. Throws where the machine does not come so far.
+ * Starts the machine, lets it say what its disk holds, and kills it: `cut_ms` after the first answer, or at
+ * once where it is null. Throws where the machine does not come so far.
  */
 function runMachine(outside: Outside, cut_ms: number | null, options = ''): Promise<Told> {
   const { folder, settings, waiting, accepted } = outside;

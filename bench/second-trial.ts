@@ -10,8 +10,8 @@ import { CYLINDERS, WIRING } from '../trial/patient';
 import { percentile, report } from './measure';
 
 /**
- * The second trial: simulated vehicles whose physics, values, faults and meters are not those of the library (`trial/`), read
- * one by one as *Next* says, through the same door as `./mudflat diagnose`.
+ * The second trial: simulated vehicles whose physics, values, faults and meters are not those of the library
+ * (`trial/`), read one by one as *Next* says, through the same door as `./mudflat diagnose`.
  */
 
 const MOST_READINGS = 40;
@@ -55,7 +55,9 @@ interface Outcome {
 
 const BELIEVED = 0.5;
 
-/** What the data of a circuit call by one name, by what it is: a wire and where it rubs through are one thing. */
+/**
+ * What the data of a circuit call by one name, by what it is: a wire and where it rubs through are one thing.
+ */
 const elementsOf = (circuit: LibraryCircuit, decision: string): string[] =>
   expandSuspects(circuit, WIRING).flatMap((s) => (decisionOf(s) === decision ? [s.element] : []));
 

@@ -1,6 +1,9 @@
 import { readFileSync } from 'node:fs';
 
-/** What the machine's processors have done since it started: all of it, and what was done for other machines meanwhile. */
+/**
+ * What the machine's processors have done since it started: all of it, and what was done for other machines
+ * meanwhile.
+ */
 interface Ticks {
   readonly at_ms: number;
   readonly all: number;
@@ -20,8 +23,8 @@ const OFTEN_ms = 100;
 const REMEMBERED = 600;
 
 /**
- * How much of the processors other machines on the same host had, where this one is a virtual one: what was late then
- * says nothing of the program.
+ * How much of the processors other machines on the same host had, where this one is a virtual one: what was
+ * late then says nothing of the program.
  */
 export class StolenTime {
   private readonly seen: Ticks[] = [];

@@ -134,7 +134,10 @@ async function scriptTime_ms(session: CDPSession): Promise<number> {
   return 1000 * (metrics.find((m) => m.name === 'ScriptDuration')?.value ?? NaN);
 }
 
-/** Runs in the page: every callback of a frame is timed; those that draw nothing cost next to nothing and are left out. */
+/**
+ * Runs in the page: every callback of a frame is timed; those that draw nothing cost next to nothing and are
+ * left out.
+ */
 const countScript = `
   window.frames = { script: [], at: [] };
   const ask = window.requestAnimationFrame.bind(window);

@@ -25,7 +25,10 @@ const ROLES: Readonly<Record<Signal, ChannelRole>> = {
   coolant: 'temperature',
 };
 
-/** Half of the logs clean, half with dropouts of any length and place of the circuit; rates, noise and steps of any logger. */
+/**
+ * Half of the logs clean, half with dropouts of any length and place of the circuit; rates, noise and steps
+ * of any logger.
+ */
 export function traceTrial(logs: number, seed: number): TraceTrial {
   const random = seededRandom(seed);
   let [hours, planted, stated, statedFound, found, falseFindings] = [0, 0, 0, 0, 0, 0];

@@ -74,7 +74,10 @@ async function benchReading(file: string): Promise<void> {
   );
 }
 
-/** A day in pieces of an hour: the same drive again and again would be no day, so each hour has a seed of its own. */
+/**
+ * A day in pieces of an hour: the same drive again and again would be no day, so each hour has a seed of its
+ * own.
+ */
 export function writeDay(file: string): void {
   const out = openSync(file, 'w');
   writeSync(out, 't (s),a (V),b (V),c (V),d (V)\r\n');

@@ -1,4 +1,7 @@
-/** The page of the simulated meter: what it shows, and buttons for its probes. It has no part in the application. */
+/**
+ * The page of the simulated meter: what it shows, and buttons for its probes. It has no part in the
+ * application.
+ */
 export const METER_PAGE = `<!doctype html>
 <html lang="en">
 <meta charset="utf-8">

@@ -31,7 +31,10 @@ const CRANKING: readonly EngineSignal[] = ['crank', 'cam', 'starter', 'injector 
 const IDLING: readonly EngineSignal[] = ['crank', 'injectors', 'injector 1', 'knock'];
 const GOOD = { as: 'known good', by: 'Odile Brandt', why: 'after the service, nothing to complain of' } as const;
 
-/** Everything invented: a drag, a cam that is out, a leaking injector with victims, each with a known good of its family. */
+/**
+ * Everything invented: a drag, a cam that is out, a leaking injector with victims, each with a known good of
+ * its family.
+ */
 const CAPTURES: readonly DemoCapture[] = [
   {
     key: 'good-cranking',

@@ -64,7 +64,9 @@ const LEADS: LeadMap = {
   ],
 };
 
-/** Everything invented: a rare dropout of a wire on the road, and a pin that the scan tool does not follow. */
+/**
+ * Everything invented: a rare dropout of a wire on the road, and a pin that the scan tool does not follow.
+ */
 export const RECORDINGS: readonly DemoRecording[] = [
   {
     unit: 'PL-22',

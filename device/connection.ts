@@ -1,5 +1,6 @@
 /**
- * Stands in for `server/db/connection.ts` on a device: the same Drizzle over the PostgreSQL that runs in the browser.
+ * Stands in for `server/db/connection.ts` on a device: the same Drizzle over the PostgreSQL that runs in the
+ * browser.
  */
 import { PGlite, type PGliteOptions } from '@electric-sql/pglite';
 import { drizzle } from 'drizzle-orm/pglite';

@@ -6,8 +6,8 @@ import { FIRST_NUMBER_OF_DEVICE } from '../application/job-number';
 const quoted = (name: string): string => `"${name.replaceAll('"', '""')}"`;
 
 /**
- * Lays a copy into an empty database of the newest schema, as it was: no trigger fires, and what the copy left out of a
- * row is filled with what takes no room.
+ * Lays a copy into an empty database of the newest schema, as it was: no trigger fires, and what the copy
+ * left out of a row is filled with what takes no room.
  */
 export async function layIn(pg: PGlite, copy: DeviceCopy): Promise<void> {
   await pg.transaction(async (tx) => {

@@ -1,6 +1,6 @@
 /**
- * Stands in for `server/evidence/draw-photo.ts` on a device: drawn by the browser, for this device's screens only. The
- * server gets the photo as it was taken and draws it itself.
+ * Stands in for `server/evidence/draw-photo.ts` on a device: drawn by the browser, for this device's screens
+ * only. The server gets the photo as it was taken and draws it itself.
  */
 import type { DrawnPhoto } from '../server/evidence/draw-photo';
 

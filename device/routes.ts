@@ -1,6 +1,6 @@
 /**
- * The HTTP API on a device without the server: the same route handlers, over the device's own database. What is not
- * listed needs the server.
+ * The HTTP API on a device without the server: the same route handlers, over the device's own database. What
+ * is not listed needs the server.
  */
 import * as codesOfDepot from '../app/api/depots/[id]/codes/route';
 import * as jobs from '../app/api/jobs/route';

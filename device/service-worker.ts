@@ -1,7 +1,7 @@
 /// <reference lib="webworker" />
 /**
- * Keeps the application on the device, so that it starts without the server. Data it keeps none: those are in the
- * device's copy, which is encrypted.
+ * Keeps the application on the device, so that it starts without the server. Data it keeps none: those are in
+ * the device's copy, which is encrypted.
  */
 import {
   NavigationRoute,
@@ -25,8 +25,9 @@ const SHELL = '/without-server';
 const PATIENCE_ms = 12_000;
 
 /**
- * A thread beside the page reads in its own address, behind the #, what it is to start. Its address is that of the answer, and
- * what is kept here has lost that part: an answer made anew has no address, and the thread keeps the one that was asked for.
+ * A thread beside the page reads in its own address, behind the #, what it is to start. Its address is that
+ * of the answer, and what is kept here has lost that part: an answer made anew has no address, and the thread
+ * keeps the one that was asked for.
  */
 const threadKeepsItsAddress: SerwistPlugin = {
   handlerWillRespond: ({ request, response }) =>
@@ -69,8 +70,8 @@ serwist.registerRoute(
 serwist.addEventListeners();
 
 /**
- * The key of the device's copy, as long as this worker lives: a page that is opened after another need not ask for the PIN
- * again. It is never written down.
+ * The key of the device's copy, as long as this worker lives: a page that is opened after another need not
+ * ask for the PIN again. It is never written down.
  */
 let key: unknown = null;
 self.addEventListener('message', (event) => {

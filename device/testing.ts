@@ -1,5 +1,6 @@
 /**
- * Lays a copy into a database as a device does, and prints what each page of it shows: one JSON line a page. For tests.
+ * Lays a copy into a database as a device does, and prints what each page of it shows: one JSON line a page.
+ * For tests.
  *
  *   tsx device/testing.ts < {"copy": …, "pages": ["/", "/jobs/…"]}
  */

@@ -1,6 +1,7 @@
 /**
- * Stands in for `server/people/sign-in.ts` on a device. Who is at the bench is whoever has unlocked the device's copy with
- * their PIN; the page says so with each request. The server asks again when it gets what was written here.
+ * Stands in for `server/people/sign-in.ts` on a device. Who is at the bench is whoever has unlocked the
+ * device's copy with their PIN; the page says so with each request. The server asks again when it gets what
+ * was written here.
  */
 import { eq } from 'drizzle-orm';
 import type { Actor } from '../server/policy/actor';

@@ -1,7 +1,7 @@
 /**
- * The server's rooms on a device: its commands and views over a PostgreSQL in the browser, filled with the device's copy.
- * It holds nothing of its own: whoever opens it lays in the copy and then does again, in order, what still waits to be
- * sent. See docs/decisions/0017.
+ * The server's rooms on a device: its commands and views over a PostgreSQL in the browser, filled with the
+ * device's copy. It holds nothing of its own: whoever opens it lays in the copy and then does again, in
+ * order, what still waits to be sent. See docs/decisions/0017.
  */
 import { expose, transfer } from 'comlink';
 import type { DeviceAnswer, DeviceRequest, DeviceRooms } from '../application/device-rooms';

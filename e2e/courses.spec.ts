@@ -2,8 +2,8 @@ import { expect, type Page, test } from '@playwright/test';
 import { Hands } from './hands';
 
 /**
- * Courses of real work, each from the yard to the release, through the interface alone and without a waiver. What the
- * hands did is printed, and there is a most for it.
+ * Courses of real work, each from the yard to the release, through the interface alone and without a waiver.
+ * What the hands did is printed, and there is a most for it.
  */
 async function course(page: Page, name: string, most: number, run: (h: Hands) => Promise<void>): Promise<void> {
   test.slow();

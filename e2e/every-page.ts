@@ -1,8 +1,8 @@
 import type { BrowserContext, Page } from '@playwright/test';
 
 // Every page that can be reached from the yard by links, in whatever state the demo has it: nothing is said
-// that makes no sense, nothing fails in the browser, everything has a name, every link leads somewhere, and no page is
-// fetched before its link is followed.
+// that makes no sense, nothing fails in the browser, everything has a name, every link leads somewhere, and
+// no page is fetched before its link is followed.
 
 const NONSENSE = /\bundefined\b|\bNaN\b|\[object |\bInfinity\b|\bnull\b/;
 /**

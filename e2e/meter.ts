@@ -3,7 +3,10 @@ import { expect, type APIRequestContext, type Page } from '@playwright/test';
 import { v7 } from 'uuid';
 import { demoId } from '../demo/load';
 
-/** A vee eight as the bench reads it, one bank, then the other, at a meter that shows plug 5 open and lets 4 wander. */
+/**
+ * A vee eight as the bench reads it, one bank, then the other, at a meter that shows plug 5 open and lets 4
+ * wander.
+ */
 export const VEE_EIGHT = {
   order: [1, 3, 5, 7, 2, 4, 6, 8],
   open: 5,
@@ -66,7 +69,8 @@ export class ProbeHands {
   }
   async touch(position: number): Promise<void> {
     await this.meter.probe(position);
-    // Too quick for the bench: it asks whether it is the last one again. Lifted and touched anew it is the next one.
+    // Too quick for the bench: it asks whether it is the last one again. Lifted and touched anew it is the
+    // next one.
     const again = this.listening.getByText('again?');
     const taken = this.framed.filter({ hasNotText: `Cylinder ${position}` });
     const isHeard = await again.or(taken).waitFor({ timeout: 7000 }).then(() => true, () => false); // prettier-ignore

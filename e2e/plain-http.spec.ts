@@ -3,7 +3,9 @@ import { DEMO_PIN } from '../demo/fleet';
 import { BenchPage, newRun } from './bench-page';
 import config from '../playwright.config';
 
-/** A name that is no loopback: over plain HTTP its pages are no secure context, as on a tablet in the yard. */
+/**
+ * A name that is no loopback: over plain HTTP its pages are no secure context, as on a tablet in the yard.
+ */
 const NAME = 'tablet.invalid';
 const PORT = new URL(config.use?.baseURL ?? '').port;
 const { launchOptions = {} } = config.use ?? {};

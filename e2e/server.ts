@@ -2,7 +2,10 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { openSync } from 'node:fs';
 import { createServer } from 'node:net';
 
-/** Where each of them listens: tests run beside each other, and one that comes back is looked for where it was. */
+/**
+ * Where each of them listens: tests run beside each other, and one that comes back is looked for where it
+ * was.
+ */
 export const PORTS = {
   outage: 4182,
   bench: 4183,

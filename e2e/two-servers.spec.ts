@@ -9,7 +9,10 @@ import { OwnServer, PORTS } from './server';
 
 test.use({ storageState: { cookies: [], origins: [] } });
 
-/** A proxy that gives each request to the next of the servers, so that nothing may rest on who answered before. */
+/**
+ * A proxy that gives each request to the next of the servers, so that nothing may rest on who answered
+ * before.
+ */
 function inTurn(ports: readonly number[]): { readonly proxy: Server; readonly asked: () => readonly number[] } {
   const counts = ports.map(() => 0);
   let turn = 0;

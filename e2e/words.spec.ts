@@ -6,8 +6,9 @@ import { PSEUDO, pseudo } from '../core/locale/pseudo';
 import { freshDevice } from './bench-page';
 import { everyPage } from './every-page';
 
-// In the pseudo-language no text of the application has a plain letter left. What still has some is hard-wired: no
-// translation would reach it. What people have written, names, units and file formats stay as they are.
+// In the pseudo-language no text of the application has a plain letter left. What still has some is
+// hard-wired: no translation would reach it. What people have written, names, units and file formats stay as
+// they are.
 
 /** Written so in every language. */
 const SYMBOLS =
@@ -72,7 +73,10 @@ const OF_A_JOB = [
 ];
 
 const LEAD = PERSONS.find((p) => p.role === 'lead' && p.depot === null) ?? PERSONS[0];
-/** Of the demo: its ids are made of names. What other tests have begun is there today and another tomorrow, in their words. */
+/**
+ * Of the demo: its ids are made of names. What other tests have begun is there today and another tomorrow, in
+ * their words.
+ */
 const isOfDemo = (url: URL): boolean => !/[0-9a-f]{8}-[0-9a-f]{4}-[^5][0-9a-f]{3}-/.test(url.pathname);
 const kindOf = (url: URL): string => url.pathname.replace(/[0-9a-f]{8}-[0-9a-f-]{27}/, '*');
 

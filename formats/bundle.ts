@@ -6,7 +6,10 @@ import { readJson, readJsonFile, validate } from './validate';
 /** Rows as the database holds them, so that nothing is lost on the way; sequence and moments too. */
 export type Row = Readonly<Record<string, unknown>>;
 
-/** A job that travels: `job.json` of a bundle. `Table`: the tables that hold a job, which are the server's to name. */
+/**
+ * A job that travels: `job.json` of a bundle. `Table`: the tables that hold a job, which are the server's to
+ * name.
+ */
 export interface BundledJob<Table extends string = string> {
   readonly format: 'mudflat/bundle';
   /** 1 has fewer tables. */

@@ -9,7 +9,10 @@ import { readSpecificationsCsv } from './specifications-csv';
 import { active, inert, readTable, writeTable } from './table';
 import { readUnitsCsv, UNIT_COLUMNS, writeUnitsCsv } from './units-csv';
 
-/** What a person writes into a cell, and what a spreadsheet makes of it: quotes, delimiters, formulas, other scripts. */
+/**
+ * What a person writes into a cell, and what a spreadsheet makes of it: quotes, delimiters, formulas, other
+ * scripts.
+ */
 const text = (most: number): fc.Arbitrary<string> =>
   fc
     .array(

@@ -5,7 +5,10 @@ import { QUANTITIES, type Quantity } from '../core/quantity/units';
 import { decimalSignOf, readTableDay, readTableNumber } from './table-values';
 import { active, inert, readTable, type TableRow, writeTable } from './table';
 
-/** An instrument as a list says it: its depot by name. How it is reached by cable or network stands in no list. */
+/**
+ * An instrument as a list says it: its depot by name. How it is reached by cable or network stands in no
+ * list.
+ */
 export interface InstrumentEntry {
   /** Of its first row. */
   readonly line: number;
@@ -21,7 +24,10 @@ export interface InstrumentEntry {
 const TEXTS = ['depot', 'name', 'kind'] as const;
 const OF_INSTRUMENT = ['kind', 'calibration_due', 'clamp_mv_per_a', 'lead_repeatability_ohm'] as const;
 const RANGE_NUMBERS = ['up_to', 'percent_of_reading', 'counts', 'resolution'] as const;
-/** A row for each range of its accuracy, `up_to` and `resolution` in the base unit of the quantity; one where there is none. */
+/**
+ * A row for each range of its accuracy, `up_to` and `resolution` in the base unit of the quantity; one where
+ * there is none.
+ */
 export const INSTRUMENT_COLUMNS = ['depot', 'name', ...OF_INSTRUMENT, 'quantity', ...RANGE_NUMBERS] as const;
 type Column = (typeof INSTRUMENT_COLUMNS)[number];
 const MOST_ROWS = 5000;

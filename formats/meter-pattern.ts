@@ -13,8 +13,9 @@ const OVERLOAD = /^(?:[O0]\.?L\.?|OVLD|OVER|INF)$/i;
 export type LinePattern = (line: string) => ReadLine;
 
 /**
- * A pattern with the named groups `value` and, if there are, `unit`, `mode` and `flag`, as a reader of lines. Its time is linear
- * in the length of the line, whatever is written in it. The error is a sentence for the field.
+ * A pattern with the named groups `value` and, if there are, `unit`, `mode` and `flag`, as a reader of lines.
+ * Its time is linear in the length of the line, whatever is written in it. The error is a sentence for the
+ * field.
  */
 export function linePattern(source: string): Result<LinePattern, string> {
   if (source.trim() === '') return fail('Write a pattern, such as (?P<value>[-+.0-9]+) *(?P<unit>[A-Za-z]+)');

@@ -13,7 +13,10 @@ export interface ProblemDetails {
 /** Nobody mends more of them before trying again. */
 const MOST_TOLD = 200;
 
-/** Problem details for input that is wrong; `status` 422 unless another fits better. Of very many the first are told. */
+/**
+ * Problem details for input that is wrong; `status` 422 unless another fits better. Of very many the first
+ * are told.
+ */
 export function problemDetails(title: string, all: readonly Problem[], status = 422): ProblemDetails {
   const left = all.length - MOST_TOLD;
   const errors = left > 0 ? [...all.slice(0, MOST_TOLD), { path: '', message: tr`And ${left} more.` }] : all;

@@ -18,8 +18,8 @@ import { STARTER_KIT } from './starter-kit-schema';
 import type { Check } from './validate';
 
 /**
- * Schemas, compiled when something is first checked by them: a server that starts compiles none. A page of the application
- * must not compile anything: what it checks itself was compiled before, `compiled/`.
+ * Schemas, compiled when something is first checked by them: a server that starts compiles none. A page of
+ * the application must not compile anything: what it checks itself was compiled before, `compiled/`.
  */
 export const SETTINGS = {
   allErrors: true,
@@ -53,7 +53,10 @@ function compiler(settings: object): Ajv2020 {
 const ofAll = compiler({});
 let ofFirst: Ajv2020 | null = null;
 
-/** The check of a schema: one of `docs/formats/` by its id, or one given in code. It throws at its first use where there is none. */
+/**
+ * The check of a schema: one of `docs/formats/` by its id, or one given in code. It throws at its first use
+ * where there is none.
+ */
 export function schema<T>(idOrSchema: string | object): Check<T> {
   const untilFirst = compiledLate<T>(() => (ofFirst ??= compiler({ allErrors: false })), idOrSchema);
   return Object.assign(

@@ -99,8 +99,8 @@ export interface ReadSpecifications {
 }
 
 /**
- * Limits from a table. Fails with every problem; its path begins with the line: `/line 4/lower`. `tests`: of the
- * catalogue; without them a test is taken as it is written.
+ * Limits from a table. Fails with every problem; its path begins with the line: `/line 4/lower`. `tests`: of
+ * the catalogue; without them a test is taken as it is written.
  */
 export function readSpecificationsCsv(text: string, tests: readonly NamedTest[] = []): Result<ReadSpecifications> {
   const table = readTable(text, ['test', 'scope', 'quantity', 'unit', 'source'], MOST_ROWS, SPECIFICATION_COLUMNS);
@@ -111,7 +111,8 @@ export function readSpecificationsCsv(text: string, tests: readonly NamedTest[] 
   const columns = [...Object.keys(NUMBERS), ...Object.keys(WHEN_NUMBERS), ...NEIGHBOURS];
   const sign = decimalSignOf(table.value.flatMap(({ cells }) => columns.map((c) => cells[c] ?? '')));
   for (const { line, cells } of table.value) {
-    // What was meant by a word that is not known is searched for: not for all of a file that is nothing of the kind.
+    // What was meant by a word that is not known is searched for: not for all of a file that is nothing of
+    // the kind.
     if (problems.length > MOST_PROBLEMS) break;
     const entry = readRow(cells, sign, tests);
     const at = (p: Problem): Problem => ({ path: `/line ${line}${p.path}`, message: p.message });

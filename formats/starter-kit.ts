@@ -12,8 +12,8 @@ import type { SpecificationEntry } from './specifications';
 import { type Check, readJsonFile, validate } from './validate';
 
 /**
- * What a workshop knows and can pass on: engine families, its own tests and circuits, limits, fitting values, connectors. No unit, no
- * person, no job.
+ * What a workshop knows and can pass on: engine families, its own tests and circuits, limits, fitting values,
+ * connectors. No unit, no person, no job.
  */
 export interface StarterKit {
   readonly format: 'mudflat/starter-kit';

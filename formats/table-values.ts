@@ -22,8 +22,9 @@ export function decimalSignOf(numbers: Iterable<string>): DecimalSign {
 }
 
 /**
- * A number as a spreadsheet writes it: blanks, apostrophes, points or commas between thousands, point or comma before the
- * decimals. What can be read in two ways is refused, unless the other numbers of the file decide it.
+ * A number as a spreadsheet writes it: blanks, apostrophes, points or commas between thousands, point or
+ * comma before the decimals. What can be read in two ways is refused, unless the other numbers of the file
+ * decide it.
  */
 export function readTableNumber(raw: string, sign: DecimalSign): Result<number, string> {
   const typed = raw

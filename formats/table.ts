@@ -16,9 +16,10 @@ const MOST_COLUMNS = 200;
 
 /**
  * A table from CSV text: RFC 4180, header row required, names of columns in lower case. A byte-order mark,
- * semicolons or tabs instead of commas, a line that names them (`sep=;`), and quoted line breaks are understood. Fails as a
- * whole where there is no table, a needed column is missing, a cell stands under no column, or, where `known` columns are
- * given, another one is there: what is not read would be silently left out.
+ * semicolons or tabs instead of commas, a line that names them (`sep=;`), and quoted line breaks are
+ * understood. Fails as a whole where there is no table, a needed column is missing, a cell stands under no
+ * column, or, where `known` columns are given, another one is there: what is not read would be silently left
+ * out.
  */
 export function readTable(
   text: string,
@@ -90,8 +91,8 @@ function wrongColumns(
 }
 
 /**
- * The first cell of a row that no column is named for. Most often a comma before decimals parted a number in two, and
- * all behind it stands one column too far.
+ * The first cell of a row that no column is named for. Most often a comma before decimals parted a number in
+ * two, and all behind it stands one column too far.
  */
 function strayCell(line: number, cells: readonly string[], header: readonly string[]): Problem[] {
   const stray = cells.find((cell, i) => cell !== '' && !header[i]);
@@ -134,8 +135,8 @@ export const writeTable = (rows: readonly object[], columns: readonly string[]):
   stringify([...rows], { header: true, columns: [...columns], record_delimiter: '\r\n', quoted_match: /[\r\n]/ });
 
 /**
- * Text that a spreadsheet would take for a formula gets an apostrophe before it, and so does what begins as such a text
- * would then, so that `active` gives back what it was.
+ * Text that a spreadsheet would take for a formula gets an apostrophe before it, and so does what begins as
+ * such a text would then, so that `active` gives back what it was.
  */
 export const inert = (text: string): string => (/^'*[=+\-@\t\r\n]/.test(text) ? `'${text}` : text);
 /** Undoes `inert`. */

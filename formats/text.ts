@@ -2,8 +2,9 @@
 export type Encoding = 'UTF-8' | 'UTF-16' | 'Windows-1252';
 
 /**
- * Text of a file. A byte-order mark decides; without one it is UTF-8 where the bytes are that (Unicode 15, table 3-7: other
- * encodings hardly ever look like it), and else Windows-1252, in which spreadsheets of the western world export.
+ * Text of a file. A byte-order mark decides; without one it is UTF-8 where the bytes are that (Unicode 15,
+ * table 3-7: other encodings hardly ever look like it), and else Windows-1252, in which spreadsheets of the
+ * western world export.
  */
 export function decodeText(bytes: Uint8Array): { readonly text: string; readonly encoding: Encoding } {
   const [first, second] = bytes;

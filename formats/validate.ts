@@ -11,7 +11,10 @@ export interface Check<T> {
   readonly untilFirst?: Check<T> | undefined;
 }
 
-/** Of a larger document only the first error is told: a list of all of them could take more memory than there is. */
+/**
+ * Of a larger document only the first error is told: a list of all of them could take more memory than there
+ * is.
+ */
 const MOST_CHECKED_THROUGH = 20_000;
 
 /** Checks an unknown document; every error has the path of the field it is about. */
@@ -26,8 +29,8 @@ export function validate<T>(check: Check<T>, document: unknown): Result<T> {
 const NO_TEXT = /\0|\p{Surrogate}/u;
 
 /**
- * What is wrong with a value whatever its schema: `1e999` in a file is read as an infinity, and a document made by a program can
- * hold NaN.
+ * What is wrong with a value whatever its schema: `1e999` in a file is read as an infinity, and a document
+ * made by a program can hold NaN.
  */
 function unsound(value: unknown): string | null {
   if (typeof value === 'number') return Number.isFinite(value) ? null : 'Must be a finite number.';
@@ -185,7 +188,10 @@ export function readJson(text: string, most = MOST_VALUES): Result<unknown> {
   }
 }
 
-/** Whether a text has more commas and opening brackets than `most`: each value has one before it, or is the first. */
+/**
+ * Whether a text has more commas and opening brackets than `most`: each value has one before it, or is the
+ * first.
+ */
 function opensMoreThan(most: number, text: string): boolean {
   for (let i = 0, found = 0; i < text.length; i++) {
     const code = text.charCodeAt(i);

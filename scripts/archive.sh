@@ -1,8 +1,10 @@
 #!/usr/bin/env bash
-# Back to any moment: PostgreSQL's log of what is written is archived as it is written, beside whole backups (pgBackRest).
+# Back to any moment: PostgreSQL's log of what is written is archived as it is written, beside whole backups
+# (pgBackRest).
 #   on [FOLDER]     archives from now on, into FOLDER: best on another disk
 #   status          since when one can go back, and whether it still archives
-#   back 'MOMENT'   the database as it was then ('2026-11-29 14:00', the time of this machine); what is there now is set aside
+#   back 'MOMENT'   the database as it was then ('2026-11-29 14:00', the time of this machine);
+#                   what is there now is set aside
 #   off             archives no more; what was archived stays
 # For the database that this command made. One of DATABASE_URL is archived by whoever runs it.
 set -euo pipefail

@@ -1,6 +1,8 @@
 import { spawnSync } from 'node:child_process';
 
-/** A cluster of the test: rows before and after a moment, back to it, and what happens where that cannot be. */
+/**
+ * A cluster of the test: rows before and after a moment, back to it, and what happens where that cannot be.
+ */
 const SCRIPT = `
 set -euo pipefail
 . scripts/lib.sh; . scripts/pg.sh

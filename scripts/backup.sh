@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
-# Writes the whole database to one file, readable by restore and by PostgreSQL's own pg_restore. It holds hashes of PINs
-# and sessions: only its owner may read it.
+# Writes the whole database to one file, readable by restore and by PostgreSQL's own pg_restore. It holds
+# hashes of PINs and sessions: only its owner may read it.
 set -euo pipefail
 . scripts/lib.sh
 pick_instance "$@"

@@ -5,8 +5,9 @@ const DAY_ms = 24 * 3600 * 1000;
 const NAME = /^mudflat-(\d{4}-\d{2}-\d{2})\.dump$/;
 
 /**
- * Backups that are no longer needed on a day: kept are those of the last seven days, of the last four Sundays, and the
- * first Sunday of each of the last twelve months. What is not named as a backup is left alone.
+ * Backups that are no longer needed on a day: kept are those of the last seven days, of the last four
+ * Sundays, and the first Sunday of each of the last twelve months. What is not named as a backup is left
+ * alone.
  */
 export function superfluous(names: readonly string[], today: string): string[] {
   const now = Date.parse(`${today}T00:00:00Z`);

@@ -1,5 +1,6 @@
 #!/usr/bin/env bash
-# Measurements beside their targets, as ratios; never a pass or fail. Uses the test cluster with durable settings.
+# Measurements beside their targets, as ratios; never a pass or fail. Uses the test cluster with durable
+# settings.
 set -euo pipefail
 . scripts/lib.sh
 . scripts/pg.sh
@@ -12,7 +13,8 @@ case " ${*:-power} " in *' power '*) need_debian /usr/bin/linux.uml user-mode-li
 trap 'pg_remove >/dev/null 2>&1 || true' EXIT
 pg_remove >/dev/null 2>&1 || true
 pg_start
-# A benchmark of writes without waiting for the disk would flatter: this cluster is as durable as the application's.
+# A benchmark of writes without waiting for the disk would flatter: this cluster is as durable as the
+# application's.
 pg_make_durable "$(pg_home)"
 need_build .next-test
 # As ./mudflat serve starts it.

@@ -1,6 +1,7 @@
 /**
- * Builds what a device needs to go on without the server, beside the application's own build: the server's rooms as one
- * worker, the database that it starts with, and the service worker that keeps all of it on the device.
+ * Builds what a device needs to go on without the server, beside the application's own build: the server's
+ * rooms as one worker, the database that it starts with, and the service worker that keeps all of it on the
+ * device.
  *
  *   tsx scripts/build-device.ts [DIST]
  */
@@ -73,7 +74,9 @@ async function makeDatabase(): Promise<void> {
   await pg.close();
 }
 
-/** Everything that the application is made of in a browser: its own files by name, what changes by content. */
+/**
+ * Everything that the application is made of in a browser: its own files by name, what changes by content.
+ */
 async function manifest(): Promise<{ url: string; revision: string | null }[]> {
   const hashed = async (folder: string, url: string): Promise<{ url: string; revision: string | null }[]> => {
     const entries = await readdir(folder, { withFileTypes: true });

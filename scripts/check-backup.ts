@@ -28,8 +28,8 @@ async function contents(url: string): Promise<Map<string, string>> {
 const RESTLESS = new Set(['session', 'sign_in_attempt', 'heartbeat', 'job_standing', 'verification']);
 
 /**
- * Compares the restored copy with the database in use. What was written between the backup and now is more there, never
- * less: a copy that has more, or heads of its own while nothing was written, is no copy.
+ * Compares the restored copy with the database in use. What was written between the backup and now is more
+ * there, never less: a copy that has more, or heads of its own while nothing was written, is no copy.
  */
 async function main(copy: string): Promise<void> {
   const url = process.env.DATABASE_URL;

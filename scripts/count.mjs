@@ -1,4 +1,5 @@
-// The closing line: passed and failed, summed over Jest and Playwright, and the checks beside them that failed (by name). Fails where a runner left no result.
+// The closing line: passed and failed, summed over Jest and Playwright, and the checks beside them that
+// failed (by name). Fails where a runner left no result.
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 

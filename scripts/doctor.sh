@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
-# Names what is wrong with this installation and how to mend it. `--mend` starts again what has died. Ends with 1 where
-# something is wrong.
+# Names what is wrong with this installation and how to mend it. `--mend` starts again what has died. Ends
+# with 1 where something is wrong.
 set -euo pipefail
 . scripts/lib.sh
 mend= arguments=()

@@ -30,8 +30,9 @@ quietly() {
   fi
 }
 
-# rotate_log FILE [RUNNER]: what was written becomes FILE.1.gz, readable by its owner alone; those before it move on, and eight
-# are kept. Whoever writes goes on in the same file. RUNNER: runs the commands as somebody else.
+# rotate_log FILE [RUNNER]: what was written becomes FILE.1.gz, readable by its owner alone; those before it
+# move on, and eight are kept. Whoever writes goes on in the same file. RUNNER: runs the commands as somebody
+# else.
 rotate_log() {
   local file=$1 run=${2:-env} n
   $run test -s "$file" || return 0
@@ -41,8 +42,8 @@ rotate_log() {
   $run sh -c 'umask 077; gzip -c "$1" >"$1.1.gz"' sh "$file" && $run truncate -s 0 "$file"
 }
 
-# rotate_logs [MB]: of the web server and the database, where they are larger than that; default: both. The proxy's own turns
-# over by itself.
+# rotate_logs [MB]: of the web server and the database, where they are larger than that; default: both. The
+# proxy's own turns over by itself.
 rotate_logs() {
   local larger=$((${1:-0} * 1000000)) file
   if [ "$(stat -c %s "$web_log" 2>/dev/null || echo 0)" -gt "$larger" ]; then rotate_log "$web_log"; fi
@@ -96,8 +97,8 @@ need_build() {
   printf '%s' "$now" >"$dist/mudflat-stamp"
 }
 
-# runs_in PID FOLDER: whether that process is alive and works in that folder. A number noted in a file may belong to another process by
-# now, and a copied folder holds the notes of the one it was copied from.
+# runs_in PID FOLDER: whether that process is alive and works in that folder. A number noted in a file may
+# belong to another process by now, and a copied folder holds the notes of the one it was copied from.
 runs_in() {
   local where
   where=$(readlink "/proc/$1/cwd" 2>/dev/null) || return 1
@@ -106,11 +107,12 @@ runs_in() {
 
 port_open() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
 
-# What all invented persons sign in with. The sign-in page shows it, and them, only in the demo and while this is set.
+# What all invented persons sign in with. The sign-in page shows it, and them, only in the demo and while this
+# is set.
 if [ "$instance" = demo ]; then export MUDFLAT_DEMO_PIN=471147; else unset MUDFLAT_DEMO_PIN; fi
 
-# pick_instance ARGUMENT...: the workshop's own where there is one, else the demo; `--demo` says it. Leaves the other
-# arguments in `rest`.
+# pick_instance ARGUMENT...: the workshop's own where there is one, else the demo; `--demo` says it. Leaves
+# the other arguments in `rest`.
 pick_instance() {
   rest=()
   # A test names a cluster of its own.
@@ -127,7 +129,8 @@ pick_instance() {
   fi
 }
 
-# need_secret: what sessions are signed with: MUDFLAT_SECRET where it is set, else made once, readable by its owner only.
+# need_secret: what sessions are signed with: MUDFLAT_SECRET where it is set, else made once, readable by its
+# owner only.
 need_secret() {
   if [ -n "${MUDFLAT_SECRET:-}" ]; then export MUDFLAT_SECRET; return 0; fi
   local file=$data_dir/secret

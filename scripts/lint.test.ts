@@ -3,7 +3,8 @@ import { copyFileSync, mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSyn
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 
-// A linter that is not set up finds nothing either: one mistake of each kind is planted, and each must be found.
+// A linter that is not set up finds nothing either: one mistake of each kind is planted, and each must be
+// found.
 
 const MISTAKES: Readonly<Record<string, string>> = {
   'typescript(TS2322)': `export const count: number = 'three';`,
@@ -19,6 +20,7 @@ const MISTAKES: Readonly<Record<string, string>> = {
   'typescript(switch-exhaustiveness-check)': `export function f(x: 'a' | 'b'): number { switch (x) { case 'a': return 1; } return 2; }`,
   'typescript(restrict-template-expressions)': 'export const f = (x: object): string => `${x}`;',
   'mudflat(no-enums)': `export enum Colour { Red }`,
+  'mudflat(comment-width)': `/** ${'word '.repeat(25)}*/\nexport const colour = 'red';`,
 };
 /** In a component. */
 const MISTAKES_ON_SCREEN: Readonly<Record<string, string>> = {
@@ -31,7 +33,10 @@ const MISTAKES_ON_SCREEN: Readonly<Record<string, string>> = {
   'eslint(no-restricted-imports)': `import Link from 'next/link'; export { Link };`,
 };
 
-/** What the linter says, with this project's settings, of sources in a tree of their own: code of each by its file. */
+/**
+ * What the linter says, with this project's settings, of sources in a tree of their own: code of each by its
+ * file.
+ */
 async function findings(sources: Readonly<Record<string, string>>): Promise<readonly { file: string; code: string }[]> {
   const tree = mkdtempSync(path.join(tmpdir(), 'mudflat-lint-'));
   try {

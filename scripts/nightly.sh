@@ -1,6 +1,7 @@
 #!/usr/bin/env bash
-# What every night asks for: a backup, proven by restoring it into a scratch database and comparing both, and old ones
-# thinned out: seven days, four Sundays, twelve first Sundays of a month. Logs of eight nights are kept.
+# What every night asks for: a backup, proven by restoring it into a scratch database and comparing both, and
+# old ones thinned out: seven days, four Sundays, twelve first Sundays of a month. Logs of eight nights are
+# kept.
 set -euo pipefail
 . scripts/lib.sh
 pick_instance "$@"

@@ -1,5 +1,6 @@
 # A PostgreSQL cluster of the project's own, on loopback TCP only. Sourced after lib.sh.
-#   pg_name   "main" (the demo), "own" (a workshop's), or another name: one of a test, which may lose all at a power cut
+#   pg_name   "main" (the demo), "own" (a workshop's), or another name: one of a test, which may lose all
+#             at a power cut
 
 pg_bin() {
   local dir
@@ -10,7 +11,8 @@ pg_bin() {
 
 need_postgres() { need_debian '/usr/lib/postgresql/*/bin/initdb' postgresql; }
 
-# The server refuses to run as root: root's cluster belongs to the package's user and lies where that user can reach it.
+# The server refuses to run as root: root's cluster belongs to the package's user and lies where that user can
+# reach it.
 pg_home() {
   if [ "$(id -u)" = 0 ]; then
     printf '/var/lib/postgresql/mudflat-%s-%s' "$(printf '%s' "$PWD" | sha256sum | cut -c1-10)" "$pg_name"
@@ -26,7 +28,8 @@ pg_as() {
 # Whether what is written must outlast a power cut: anything but the clusters that tests make and remove.
 pg_is_lasting() { case "$pg_name" in main | own | main-standby | own-standby) return 0 ;; *) return 1 ;; esac; }
 
-# pg_make_durable HOME: what counts as written is on the disk. Clusters of workshops were once made like those of tests.
+# pg_make_durable HOME: what counts as written is on the disk. Clusters of workshops were once made like those
+# of tests.
 pg_make_durable() {
   local conf=$1/data/postgresql.conf hasty='^(fsync|synchronous_commit|full_page_writes) = off$'
   pg_as grep -qE "$hasty" "$conf" || return 0
@@ -83,7 +86,8 @@ pg_start() {
   port=$(pg_port "$home")
   if pg_is_lasting; then pg_make_durable "$home"; fi
   if ! pg_running "$home"; then
-    # Copied with its folder while the original ran: the note of the original's process would keep this one from starting.
+    # Copied with its folder while the original ran: the note of the original's process would keep this one
+    # from starting.
     pg_as rm -f "$home/data/postmaster.pid"
     port_open "$port" && die "Starting the database" "Port $port is busy. Stop what uses it, or change 'port' in $home/data/postgresql.conf."
     quietly "Starting the database" "Its log is $home/log." pg_as "$bin/pg_ctl" -D "$home/data" -l "$home/log" -w -t 60 start

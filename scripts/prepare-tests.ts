@@ -3,8 +3,8 @@ import { DEMO } from '../demo/testing';
 import { templateOf } from '../server/testing/database';
 
 /**
- * Loads the demo once for all tests, on the cluster of DATABASE_URL: unit tests copy it, and the database `interface` for the
- * tests through the interface is a copy too.
+ * Loads the demo once for all tests, on the cluster of DATABASE_URL: unit tests copy it, and the database
+ * `interface` for the tests through the interface is a copy too.
  */
 async function main(): Promise<void> {
   const url = process.env.DATABASE_URL;

@@ -4,9 +4,9 @@ import { connect, migrateDatabase } from '../server/db/connection';
 import { changeWorkshop, claimDatabase, type Kind, newSetUpCode, otherKind } from '../server/installation/installation';
 
 /**
- * Migrates the database of DATABASE_URL, and makes it what it is to be, once: `--demo` loads the invented fleet into a
- * database that is empty or was made for it; `--own` makes a workshop's own, and prints the one-time code of its set-up
- * while nobody is there. All of it may run again and again.
+ * Migrates the database of DATABASE_URL, and makes it what it is to be, once: `--demo` loads the invented
+ * fleet into a database that is empty or was made for it; `--own` makes a workshop's own, and prints the
+ * one-time code of its set-up while nobody is there. All of it may run again and again.
  */
 async function main(): Promise<void> {
   const url = process.env.DATABASE_URL;

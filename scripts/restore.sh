@@ -1,5 +1,6 @@
 #!/usr/bin/env bash
-# Replaces the database by a backup, in one transaction: all of it or nothing. The server comes back either way.
+# Replaces the database by a backup, in one transaction: all of it or nothing. The server comes back either
+# way.
 set -euo pipefail
 . scripts/lib.sh
 pick_instance "$@"

@@ -1,6 +1,6 @@
 /**
- * Compiles into formats/compiled/ the schemas that a page checks itself, since a browser that may not evaluate strings cannot compile
- * one, and those that take a server too long.
+ * Compiles into formats/compiled/ the schemas that a page checks itself, since a browser that may not
+ * evaluate strings cannot compile one, and those that take a server too long.
  *
  *   npm run schemas
  */

@@ -1,6 +1,8 @@
 #!/usr/bin/env bash
-# A workshop's own installation: the same set-up as the demo, an empty database of its own, and no invented data.
-#   --yard NAME   HTTPS for tablets that reach this machine by that name or address; remembered until --no-yard
+# A workshop's own installation: the same set-up as the demo, an empty database of its own, and no invented
+# data.
+#   --yard NAME   HTTPS for tablets that reach this machine by that name or address;
+#                 remembered until --no-yard
 #   --boot        units of systemd: started with the machine, backed up every night, both checked
 set -euo pipefail
 instance=own

@@ -1,5 +1,6 @@
 # The web server as a background process of ours. Sourced after lib.sh, which says whose it is.
-# With HTTPS before it, only the proxy on this machine says for whom it asks; the screen says where a tablet begins.
+# With HTTPS before it, only the proxy on this machine says for whom it asks; the screen says where a tablet
+# begins.
 own_environment() {
   [ -s "$data_dir/yard" ] || return 0
   export MUDFLAT_PROXY=127.0.0.1 MUDFLAT_YARD
@@ -68,7 +69,8 @@ server_start() {
   die "Starting the server" "Its log is $web_log."
 }
 
-# The process that serves says its own number in its log: between it and this shell stand those that changed the user.
+# The process that serves says its own number in its log: between it and this shell stand those that changed
+# the user.
 server_note_pid() {
   local own
   own=$(sed -n 's/.*"pid":\([0-9]*\).*/\1/p' "$web_log" | tail -n 1)

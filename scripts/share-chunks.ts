@@ -1,7 +1,7 @@
 /**
- * After `next build`: where several routes have a chunk of the same content under a name of its own, all of them load one.
- * Each route's part of the server is written anew otherwise, and every process reads and keeps some sixty copies of it. See
- * docs/decisions/0024-many-people-at-once.md.
+ * After `next build`: where several routes have a chunk of the same content under a name of its own, all of
+ * them load one. Each route's part of the server is written anew otherwise, and every process reads and keeps
+ * some sixty copies of it. See docs/decisions/0024-many-people-at-once.md.
  *
  *   tsx scripts/share-chunks.ts [DIST]
  */
@@ -11,7 +11,9 @@ import path from 'node:path';
 
 const NAME = /server\/chunks\/[^"'\s]+?\.js/g;
 
-/** Makes the server of a build load one of equal chunks, and removes the others; returns how many those were. */
+/**
+ * Makes the server of a build load one of equal chunks, and removes the others; returns how many those were.
+ */
 export async function shareChunks(dist: string): Promise<number> {
   const files = (await readdir(path.join(dist, 'server'), { recursive: true }))
     .map((name) => `server/${name}`)

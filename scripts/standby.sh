@@ -3,7 +3,8 @@
 #   make [--sync]   copies the database and follows it; --sync: nothing counts as stored before both have it
 #   status          whether it follows, and how far it is behind
 #   promote         makes it the database, for good; the first must be gone
-# The database that it follows is this installation's, or that of MUDFLAT_STANDBY_OF (an address of another machine).
+# The database that it follows is this installation's, or that of MUDFLAT_STANDBY_OF (an address of another
+# machine).
 set -euo pipefail
 . scripts/lib.sh
 pick_instance "$@"

@@ -1,6 +1,9 @@
 import { spawnSync } from 'node:child_process';
 
-/** Two clusters of this machine, in a shell: the first is killed without warning in the middle of being written. */
+/**
+ * Two clusters of this machine, in a shell: the first is killed without warning in the middle of being
+ * written.
+ */
 const SCRIPT = `
 set -euo pipefail
 . scripts/lib.sh; . scripts/pg.sh
@@ -36,7 +39,8 @@ test('a standby follows, takes the place of a killed database, and has all that 
     ['-c', SCRIPT, 'standby', `/tmp/mudflat-standby-${process.pid}`],
     {
       encoding: 'utf8',
-      // Sourced scripts pick the workshop's installation where there is one: here it is a cluster of the test.
+      // Sourced scripts pick the workshop's installation where there is one: here it is a cluster of the
+      // test.
       env: { ...process.env, MUDFLAT_PG_NAME: 'sbtest' },
       timeout: 110_000,
     },

@@ -1,6 +1,6 @@
 /**
- * Finds every text for people in the sources, so that a translation is a file: templates marked with `tr`, what stands
- * between tags, and strings that are words. See docs/guide/translating.md.
+ * Finds every text for people in the sources, so that a translation is a file: templates marked with `tr`,
+ * what stands between tags, and strings that are words. See docs/guide/translating.md.
  */
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
@@ -35,7 +35,10 @@ function isStyle(text: string): boolean {
 const isForMachines = (text: string): boolean =>
   /^[./@#]|^https?:|^[a-z-]+\/[a-z-]+|[{}<>=]{2}|\bselect .* from |^min\(|calc\(|var\(/.test(text) || isStyle(text);
 
-/** Whether a string of the sources is a text for people: a sentence, several words, or one that begins as a label does. */
+/**
+ * Whether a string of the sources is a text for people: a sentence, several words, or one that begins as a
+ * label does.
+ */
 export const looksLikeWords = (text: string): boolean =>
   isLetters(text) &&
   !isForMachines(text) &&

@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
-# After the sources of a newer version were laid over those of the old one: builds, backs up, migrates, proves that every
-# released job still shows what it showed, and starts; or puts the database back as it was.
+# After the sources of a newer version were laid over those of the old one: builds, backs up, migrates, proves
+# that every released job still shows what it showed, and starts; or puts the database back as it was.
 set -euo pipefail
 . scripts/lib.sh
 pick_instance "$@"

@@ -2,7 +2,10 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { connect } from '../server/db/connection';
 import { changesSince, type ReleasedFacts, releasedFacts } from '../server/upgrade/released-facts';
 
-/** `before FILE`: notes what released jobs show. `after FILE`: says what is other than it was; ends with 1 where anything is. */
+/**
+ * `before FILE`: notes what released jobs show. `after FILE`: says what is other than it was; ends with 1
+ * where anything is.
+ */
 async function main(when: string, file: string): Promise<void> {
   const url = process.env.DATABASE_URL;
   if (!url) throw new Error('DATABASE_URL is not set.');

@@ -3,7 +3,9 @@ import { findJob, verifyJob } from '../server/audit/audit-trail';
 
 const EXIT_INPUT_WRONG = 2;
 
-/** Checks the trail of a job, by its number or id, in the database of DATABASE_URL; prints one JSON document. */
+/**
+ * Checks the trail of a job, by its number or id, in the database of DATABASE_URL; prints one JSON document.
+ */
 async function main(text: string): Promise<number> {
   const url = process.env.DATABASE_URL;
   if (!url) throw new Error('DATABASE_URL is not set.');

@@ -1,6 +1,7 @@
 /**
- * The page by which a tablet takes the certificate, in every language of which there is a translation. It stands before anybody
- * has signed in, and outside of the application, so each language is a page of its own with the others named above.
+ * The page by which a tablet takes the certificate, in every language of which there is a translation. It
+ * stands before anybody has signed in, and outside of the application, so each language is a page of its own
+ * with the others named above.
  *
  *   npx tsx scripts/yard-page.ts ADDRESS FOLDER
  */
@@ -23,7 +24,9 @@ export const textsOfPage = (page: string): string[] => [...page.matchAll(MARKED)
 const fileOf = (code: string, all: readonly Language[]): string =>
   code === all[0]?.code ? 'index.html' : `${code}.html`;
 
-/** The page in one language; what a translation leaves out stays English. `address`: where the application is. */
+/**
+ * The page in one language; what a translation leaves out stays English. `address`: where the application is.
+ */
 export function yardPage(
   page: string,
   address: string,

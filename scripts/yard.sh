@@ -1,4 +1,5 @@
-# HTTPS in the yard: Debian's Caddy before the web server, with a certificate authority of its own. Sourced after server.sh.
+# HTTPS in the yard: Debian's Caddy before the web server, with a certificate authority of its own. Sourced
+# after server.sh.
 caddy_pid_file=$data_dir/caddy.pid
 caddy_home=$data_dir/caddy
 # Root may take the usual ports; anybody else takes those above 1023.

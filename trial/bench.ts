@@ -3,7 +3,10 @@ import type { HiddenFault } from './faults';
 import { type Patient, WIRING } from './patient';
 import type { Sheet } from './spice';
 
-/** Sheets for every point of the circuit, and how the volts of each become what a perfect meter would show there. */
+/**
+ * Sheets for every point of the circuit, and how the volts of each become what a perfect meter would show
+ * there.
+ */
 export interface Setup {
   readonly probe: PlacedProbe;
   readonly sheet: Sheet;
@@ -40,7 +43,8 @@ function sheetOf(
     const value = p.values.get(e.id) ?? 1;
     if (e.kind === 'source') {
       const low = faults.find((f) => f.kind === 'low-source' && f.at === e.id);
-      // A battery that is not joined to the meter's loop drives nothing through it: it is switched off for ohms.
+      // A battery that is not joined to the meter's loop drives nothing through it: it is switched off for
+      // ohms.
       if (!isOhms) cards.push(`V${i} ${from} ${to} DC ${value * (low?.size ?? 1)}`);
       supply = from;
       continue;

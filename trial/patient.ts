@@ -3,9 +3,10 @@ import type { LibraryCircuit } from '../core/circuits/types';
 import type { Random } from './random';
 
 /**
- * A vehicle of the trial: the wiring is the circuit's, its parts are not. Values are skewed and go together within
- * a set, contacts are mostly good and now and then poor, transistors keep a voltage that no resistance keeps, plugs
- * grow hot, the battery is as full as it happens to be. All numbers are of the trial alone: common practice, no source.
+ * A vehicle of the trial: the wiring is the circuit's, its parts are not. Values are skewed and go together
+ * within a set, contacts are mostly good and now and then poor, transistors keep a voltage that no resistance
+ * keeps, plugs grow hot, the battery is as full as it happens to be. All numbers are of the trial alone:
+ * common practice, no source.
  */
 export interface Patient {
   readonly circuit: LibraryCircuit;
@@ -57,7 +58,10 @@ function sourceVolts(e: PlacedElement, nominal: number, r: Random): number {
   return nominal * (1 + r.between(-0.012, 0.012));
 }
 
-/** Contacts and wires are rather a little too high than too low; parts lie about their value, with a tail upwards. */
+/**
+ * Contacts and wires are rather a little too high than too low; parts lie about their value, with a tail
+ * upwards.
+ */
 function skewed(e: PlacedElement, r: Random): number {
   const isJoint = e.symbol === 'wire' || e.symbol === 'fuse' || e.symbol === 'relay' || e.symbol === 'ground';
   return isJoint

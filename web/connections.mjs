@@ -1,7 +1,7 @@
 /**
- * Which connections of a server are older than `most_ms`. The answer on such a one says that it is the last, and the next request
- * may go to another process. Kept as long as they are used, all connections that were opened while one process alone was ready
- * would stay with it, and the others would have nothing to do.
+ * Which connections of a server are older than `most_ms`. The answer on such a one says that it is the last,
+ * and the next request may go to another process. Kept as long as they are used, all connections that were
+ * opened while one process alone was ready would stay with it, and the others would have nothing to do.
  */
 export function oldConnections(server, most_ms) {
   const opened = new WeakMap();

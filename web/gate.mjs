@@ -1,6 +1,7 @@
 /**
- * Lets so many at a time through, the others in the order in which they came. Whoever is let through says when it is done;
- * who takes longer than `most_ms` no longer counts, so that a slow connection does not keep the others waiting.
+ * Lets so many at a time through, the others in the order in which they came. Whoever is let through says
+ * when it is done; who takes longer than `most_ms` no longer counts, so that a slow connection does not keep
+ * the others waiting.
  */
 export class Gate {
   #inside = 0;
@@ -16,8 +17,8 @@ export class Gate {
   }
 
   /**
-   * Resolves when it is the caller's turn, to what the caller calls when it is done; once is enough. `null`: when its turn
-   * came it was gone, and the next one went in.
+   * Resolves when it is the caller's turn, to what the caller calls when it is done; once is enough. `null`:
+   * when its turn came it was gone, and the next one went in.
    * @param {() => boolean} isGone
    * @returns {Promise<(() => void) | null>}
    */

@@ -1,5 +1,6 @@
 /**
- * What a request may say of where it comes from, and what an answer tells the browser. Pure: no server, no clock.
+ * What a request may say of where it comes from, and what an answer tells the browser. Pure: no server, no
+ * clock.
  */
 
 /** Headers by which a proxy says for whom it asks. */
@@ -16,8 +17,8 @@ const FORWARDED = [
 const plain = (address) => (address ?? '').replace(/^::ffff:/, '');
 
 /**
- * The headers as the application may believe them: only a proxy that is trusted says for whom it asks, and only the
- * last address of its list was seen by the proxy itself. What anybody else says of it is dropped.
+ * The headers as the application may believe them: only a proxy that is trusted says for whom it asks, and
+ * only the last address of its list was seen by the proxy itself. What anybody else says of it is dropped.
  * @param {Record<string, string | string[] | undefined>} headers of the request, in lower case
  * @param {string | undefined} remote address of the other end of the connection
  * @param {ReadonlySet<string>} trusted addresses of proxies

@@ -1,6 +1,6 @@
 /**
- * Threads that read large files beside the thread that answers: one for each file, ended with it. So a file can take neither the
- * time nor the memory of others.
+ * Threads that read large files beside the thread that answers: one for each file, ended with it. So a file
+ * can take neither the time nor the memory of others.
  */
 import { Worker } from 'node:worker_threads';
 import { Gate } from './gate.mjs';

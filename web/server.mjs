@@ -1,6 +1,6 @@
 /**
- * The web server: Next's own request handler behind a door that decides what of a request's headers is believed, what an
- * answer tells the browser, and what stands in the log.
+ * The web server: Next's own request handler behind a door that decides what of a request's headers is
+ * believed, what an answer tells the browser, and what stands in the log.
  *
  *   MUDFLAT_LISTEN   address to listen on; default 127.0.0.1
  *   PORT             default 4180
@@ -43,8 +43,9 @@ const isDeveloping = process.env.MUDFLAT_DEV === '1';
 const isStream = (path) => path.endsWith('/live');
 
 /**
- * Pages are drawn one at a time: a reading that is sent meanwhile waits for one, not for everybody who looks. Drawing needs
- * the processor, so several at once would only be done later together; what takes longer than this waits for the database.
+ * Pages are drawn one at a time: a reading that is sent meanwhile waits for one, not for everybody who looks.
+ * Drawing needs the processor, so several at once would only be done later together; what takes longer than
+ * this waits for the database.
  */
 const DRAWN_AFTER_ms = 250;
 const pages = new Gate(1, DRAWN_AFTER_ms);
@@ -60,8 +61,8 @@ const requests = new AsyncLocalStorage();
 globalThis.mudflatRequests = requests;
 globalThis.mudflatReader = () => requests.getStore()?.reader;
 
-// Circuits are weighed beside what answers: server/jobs/weighing.ts asks for it. Without a build, and while sources are
-// changed, they are weighed where they are asked for.
+// Circuits are weighed beside what answers: server/jobs/weighing.ts asks for it. Without a build, and while
+// sources are changed, they are weighed where they are asked for.
 const dist = resolve(process.env.MUDFLAT_DIST ?? '.next');
 const weighing = resolve(dist, 'threads', 'weighing.mjs');
 if (!isDeveloping && existsSync(weighing)) {
@@ -75,7 +76,8 @@ if (!isDeveloping && existsSync(reading)) {
   globalThis.mudflatRead = (question) => threads.read(question);
 }
 
-// When the reader of these streams has gone, a report of that would go into the same stream and fail again, without end.
+// When the reader of these streams has gone, a report of that would go into the same stream and fail again,
+// without end.
 for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);
 
 const log = pino({ base: null, timestamp: pino.stdTimeFunctions.isoTime });

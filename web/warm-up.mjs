@@ -1,6 +1,6 @@
 /**
- * Before a process serves, each route is loaded: what it needs is read when it is first asked for, and of many at once on a
- * server that had just started some were answered after seconds.
+ * Before a process serves, each route is loaded: what it needs is read when it is first asked for, and of
+ * many at once on a server that had just started some were answered after seconds.
  */
 import { readFile } from 'node:fs/promises';
 import { createServer, request } from 'node:http';
@@ -17,8 +17,8 @@ export const addressesOf = (manifest) =>
     .map(([, address]) => address.replace(/\[[^\]]+\]/g, NOBODY));
 
 /**
- * Asks each route of the build in `dist` which methods it has, which loads it and does nothing else. Returns how many
- * answered; a build that cannot be read, or a route that fails, keeps nobody from serving.
+ * Asks each route of the build in `dist` which methods it has, which loads it and does nothing else. Returns
+ * how many answered; a build that cannot be read, or a route that fails, keeps nobody from serving.
  */
 export async function warmUp(handle, dist) {
   const addresses = await readFile(path.join(dist, 'app-path-routes-manifest.json'), 'utf8')

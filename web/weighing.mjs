@@ -1,7 +1,7 @@
 /**
- * A thread that weighs circuits beside the thread that answers: a circuit takes up to a second of the processor, and
- * nobody's reading waits for it. Started by the first question; when it dies, whoever waits for it is told, and the next
- * question starts another.
+ * A thread that weighs circuits beside the thread that answers: a circuit takes up to a second of the
+ * processor, and nobody's reading waits for it. Started by the first question; when it dies, whoever waits
+ * for it is told, and the next question starts another.
  */
 import { Worker } from 'node:worker_threads';
 

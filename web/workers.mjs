@@ -1,6 +1,6 @@
 /**
- * Several web servers on one port, one process each: they keep nothing that the database does not have. The first process
- * serves nothing; it starts the others, starts again what dies, and counts for all of them.
+ * Several web servers on one port, one process each: they keep nothing that the database does not have. The
+ * first process serves nothing; it starts the others, starts again what dies, and counts for all of them.
  */
 import cluster from 'node:cluster';
 import { Metrics } from './metrics.mjs';
@@ -11,7 +11,10 @@ const REST_ms = 500;
 const LAST_ms = 4_000;
 const TELL_ms = 2_000;
 const PATIENCE_ms = 1_000;
-/** So long the first that is ready waits for the others: alone it would get every connection that is opened meanwhile. */
+/**
+ * So long the first that is ready waits for the others: alone it would get every connection that is opened
+ * meanwhile.
+ */
 const TOGETHER_ms = 2_000;
 
 /** How many are wanted: MUDFLAT_WORKERS; default one, which needs nobody over it. */
@@ -77,7 +80,10 @@ const sumOf = (memory) => ({
   heapUsed: [...memory.values()].reduce((sum, m) => sum + m.heapUsed, 0),
 });
 
-/** In a process under supervision: tells that it could serve, and waits until all could, or the first does not wait any more. */
+/**
+ * In a process under supervision: tells that it could serve, and waits until all could, or the first does not
+ * wait any more.
+ */
 export const untilAllAreReady = () =>
   new Promise((done) => {
     process.on('message', (said) => {

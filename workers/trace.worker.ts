@@ -117,7 +117,10 @@ const partOf = ({ file, recording, sha256: hash }: WholeFile, shift_s: number, h
   how,
 });
 
-/** Reads and searches recordings beside the page. The files of one drive at a time; what was read stays until the next. */
+/**
+ * Reads and searches recordings beside the page. The files of one drive at a time; what was read stays until
+ * the next.
+ */
 const api = {
   /** Looks at the beginning of a file. WAV and CAN logs are read whole: they say what they hold only so. */
   look: (file: File): Promise<Answer<Understood>> =>
@@ -156,7 +159,9 @@ const api = {
       };
     }),
 
-  /** Reads the files with what a person corrected, searches them as one, and keeps the blocks here to be sent. */
+  /**
+   * Reads the files with what a person corrected, searches them as one, and keeps the blocks here to be sent.
+   */
   take: (
     file: File,
     dialect: Partial<Dialect> | null,

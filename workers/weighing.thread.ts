@@ -1,6 +1,6 @@
 /**
- * Weighs circuits in a thread of the web server: web/weighing.mjs starts it and asks. One question after the other, each
- * answered with its number, or with what went wrong.
+ * Weighs circuits in a thread of the web server: web/weighing.mjs starts it and asks. One question after the
+ * other, each answered with its number, or with what went wrong.
  */
 import { parentPort } from 'node:worker_threads';
 import { type CaseContext, type InQuestion, PredictionCache, weighOne } from '../core/diagnosis/case';

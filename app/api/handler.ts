@@ -61,7 +61,8 @@ export async function guard(handle: () => Promise<Response>): Promise<Response> 
 function foreignOrigin(request: Request): Response | null {
   const site = request.headers.get('sec-fetch-site');
   const origin = request.headers.get('origin');
-  // The browser's own word; over plain HTTP it says only the origin, which a proxy may have to name by its own host.
+  // The browser's own word; over plain HTTP it says only the origin, which a proxy may have to name by its
+  // own host.
   const isOurs =
     site === null ? !origin || isOwnOrigin(origin, request.headers) : site === 'same-origin' || site === 'none';
   if (isOurs) return null;
@@ -176,12 +177,15 @@ function concludeAfter(action: Action, of: string | null, response: Response): v
     void concludeSoon(serverDb().db, { kind: scope, id: of });
 }
 
-/** A device that was without the server waited at most so long: what says more has a clock that cannot be trusted. */
+/**
+ * A device that was without the server waited at most so long: what says more has a clock that cannot be
+ * trusted.
+ */
 const LONGEST_WAIT_ms = 31 * 24 * 3600 * 1000;
 
 /**
- * When it was made, where a device sends it later: it says how long ago, by its own clock, whatever that clock shows.
- * `null`: now.
+ * When it was made, where a device sends it later: it says how long ago, by its own clock, whatever that
+ * clock shows. `null`: now.
  */
 function whenMade(headers: Headers, now = Date.now()): Date | null {
   const ago_ms = Number(headers.get(MADE_AGO_HEADER) ?? 0);

@@ -76,7 +76,9 @@ const PATTERNS: ReadonlySet<Pattern> = new Set(['good', 'one', 'some', 'group', 
 
 const unknownReason = (name: unknown): Reason => ({ rule: 'other-version', name: text(name, 'unknown') });
 
-/** Limits are shown in words: a quantity or unit that is not known here any more is shown as plain numbers. */
+/**
+ * Limits are shown in words: a quantity or unit that is not known here any more is shown as plain numbers.
+ */
 function readLimits(value: unknown): Judgement['limits'] {
   const limits = asObject(value) as unknown as Judgement['limits'];
   return requireUnit(text(limits.unit, ''), limits.quantity).ok

@@ -46,7 +46,10 @@ export interface ListenContext {
   readonly target: ListenTarget;
   readonly quantity: Quantity;
   readonly rules: TouchRules;
-  /** One step of the display at a value, from the card of the meter, where the meter does not say it; 0: nobody knows. */
+  /**
+   * One step of the display at a value, from the card of the meter, where the meter does not say it; 0:
+   * nobody knows.
+   */
   readonly stepAt: (value: number) => number;
 }
 
@@ -91,7 +94,10 @@ export function hearNothing(state: ListenState, t_s: number): Listened {
     : { state, actions: [] };
 }
 
-/** The key, the button or the foot switch: it answers the question that stands with yes. `null`: there is none. */
+/**
+ * The key, the button or the foot switch: it answers the question that stands with yes. `null`: there is
+ * none.
+ */
 export function sayYes(state: ListenState, context: ListenContext): Listened | null {
   const { question } = state;
   if (!question) return null;

@@ -2,8 +2,8 @@
 export type Tone = readonly (readonly [pitch_Hz: number, seconds: number])[];
 
 /**
- * What the bench says without words. Told apart by rhythm and direction as well as by pitch, so that they are told apart by whoever
- * hears high notes badly, and beside an engine. Own choice, no source.
+ * What the bench says without words. Told apart by rhythm and direction as well as by pitch, so that they are
+ * told apart by whoever hears high notes badly, and beside an engine. Own choice, no source.
  */
 export const TONES = {
   /** Taken; the verdict follows. */

@@ -2,7 +2,10 @@ import { tr } from '../../core/locale/translate';
 import { positionWords } from '../../core/judge/words';
 import type { Position } from '../../core/judge/types';
 
-/** What the bench says aloud while both hands are on the probes. All of it is here: another language is another one of these. */
+/**
+ * What the bench says aloud while both hands are on the probes. All of it is here: another language is
+ * another one of these.
+ */
 export const SPOKEN = {
   language: 'en',
   position: (p: Position): string => positionWords(p),

@@ -3,7 +3,10 @@ import { format } from 'date-fns';
 import fc from 'fast-check';
 import { shownClock, shownTime } from './time';
 
-/** Zones whose clocks are set forward and back, by half an hour too, and that have been on either side of the date line. */
+/**
+ * Zones whose clocks are set forward and back, by half an hour too, and that have been on either side of the
+ * date line.
+ */
 const ZONES = ['UTC', 'Europe/London', 'America/New_York', 'Australia/Lord_Howe', 'Asia/Kathmandu', 'Pacific/Apia'];
 
 describe('a moment in the zone of a depot', () => {

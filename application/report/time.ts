@@ -36,12 +36,15 @@ function localTime(iso: string, timeZone: string): LocalTime {
 }
 
 /**
- * The time of day of a stored moment in the depot's zone: "14:05". `iso`: ISO 8601 with its offset; `timeZone`: a name of the
- * IANA database. Throws RangeError for a moment or a zone that is none.
+ * The time of day of a stored moment in the depot's zone: "14:05". `iso`: ISO 8601 with its offset;
+ * `timeZone`: a name of the IANA database. Throws RangeError for a moment or a zone that is none.
  */
 export const shownClock = (iso: string, timeZone: string): string => localTime(iso, timeZone).clock;
 
-/** A stored moment in the depot's zone, the day in the reader's order: "23 Nov 2026, 14:05". Errors as of `shownClock`. */
+/**
+ * A stored moment in the depot's zone, the day in the reader's order: "23 Nov 2026, 14:05". Errors as of
+ * `shownClock`.
+ */
 export function shownTime(iso: string, timeZone: string): string {
   const { year, month, day, clock } = localTime(iso, timeZone);
   return `${dayShown(year, month, day)}, ${clock}`;

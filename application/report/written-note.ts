@@ -6,7 +6,10 @@ export interface NoteWords {
   readonly lines: readonly string[];
 }
 
-/** As it is kept: in plain words, with what its sentences are made of. Notes of an earlier version have only their words. */
+/**
+ * As it is kept: in plain words, with what its sentences are made of. Notes of an earlier version have only
+ * their words.
+ */
 export interface NoteBody extends NoteWords {
   readonly said?: Said;
 }

@@ -100,7 +100,9 @@ export function answerAngle(
   return ok({ findings, summary: said.join(' ') });
 }
 
-/** Where nobody said what the engine did: speeds within this share of each other are those of one condition. */
+/**
+ * Where nobody said what the engine did: speeds within this share of each other are those of one condition.
+ */
 const ALIKE = 0.35;
 
 /** The same numbers of the reference beside the own ones; timing compares by itself. */

@@ -180,7 +180,10 @@ const bare = (name: string): string =>
     .trim()
     .toLowerCase();
 
-/** What the question says of the file beyond what the file says itself: its time, and which columns are asked for. */
+/**
+ * What the question says of the file beyond what the file says itself: its time, and which columns are asked
+ * for.
+ */
 function wishesOf(question: TraceQuestion, bytes: Uint8Array): Result<Partial<Dialect>> {
   if (!(readerFor(bytes) instanceof CsvReader)) return ok({});
   const dialect = understand(bytes.subarray(0, HEAD_BYTES), bytes.length <= HEAD_BYTES);

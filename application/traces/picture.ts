@@ -48,7 +48,10 @@ export const decisionOn = ({ notes }: TraceView, f: Finding): TraceView['notes']
       body.to_s === f.to_s,
   ) ?? null;
 
-/** The finding that a picture shows: one that was taken as evidence, else the worst that nobody has dismissed; `null`: none. */
+/**
+ * The finding that a picture shows: one that was taken as evidence, else the worst that nobody has dismissed;
+ * `null`: none.
+ */
 export function shownFinding(view: TraceView): Finding | null {
   const seen = view.head.search.findings.filter(
     (f) =>

@@ -4,8 +4,8 @@ import type { Engine } from '../../core/engine/layout';
 import { type Lead, roleNamed } from '../../core/signal/lead-map';
 
 /**
- * Both ends of every wire of a circuit, each once: where a recorder can be put where no pin table is known. Ends that lie at
- * the reference are left out: the recorder's own ground is there.
+ * Both ends of every wire of a circuit, each once: where a recorder can be put where no pin table is known.
+ * Ends that lie at the reference are left out: the recorder's own ground is there.
  */
 export function endsOfWires(circuit: LibraryCircuit, engine: Engine): readonly Omit<Lead, 'lead'>[] {
   const wires = expandElements(circuit, wiringOf(engine)).filter((e) => e.symbol === 'wire');

@@ -4,9 +4,9 @@ import type { TraceView } from '../views';
 import { ANGLE_ASKS, lacksForAngle } from './capture';
 
 /**
- * A kept recording as a question document beside its table, so that it travels: what its channels were connected to, the
- * engine, and what can be asked. As the `reference` of another question it is the known good there. The table holds the columns of
- * one clock: `clock` says which.
+ * A kept recording as a question document beside its table, so that it travels: what its channels were
+ * connected to, the engine, and what can be asked. As the `reference` of another question it is the known
+ * good there. The table holds the columns of one clock: `clock` says which.
  */
 export function questionOf({ head }: TraceView, engine: Engine, data: string, clock = 0): TraceQuestion {
   const own = head.channels.filter((c) => c.clock === clock);

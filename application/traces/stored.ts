@@ -77,8 +77,8 @@ type RecordingParts = readonly [
 ];
 
 /**
- * The chosen columns of what was read, searched, as it is kept: in plain words, with what these are made of. Findings beyond the
- * five hundredth are left out of the head; their number stays in `searched`.
+ * The chosen columns of what was read, searched, as it is kept: in plain words, with what these are made of.
+ * Findings beyond the five hundredth are left out of the head; their number stays in `searched`.
  */
 export function toStored(...parts: RecordingParts): StoredTrace {
   const { result, said } = sayingOf(
@@ -272,7 +272,10 @@ export function clockFrom(clock: TraceClock, streams: ReadonlyMap<number, Sample
 export const storedChannel = (head: TraceHead, channel: TraceChannel, samples: Samples, clock: Clock): Channel =>
   channelFrom(channel, samples, head.streams[channel.stream]?.scale ?? 1, clock);
 
-/** What is wrong with a head that its schema cannot say: streams and clocks that are not there, or of other lengths. */
+/**
+ * What is wrong with a head that its schema cannot say: streams and clocks that are not there, or of other
+ * lengths.
+ */
 export function checkHead(head: TraceHead): { readonly path: string; readonly message: string }[] {
   const problems: { path: string; message: string }[] = [];
   head.streams.forEach((s, i) => {

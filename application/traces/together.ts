@@ -23,12 +23,14 @@ export interface ProposedShift {
   readonly because: string;
 }
 
-/** Time stamps and movement agree where they are no further apart than this: two clocks that somebody has set. */
+/**
+ * Time stamps and movement agree where they are no further apart than this: two clocks that somebody has set.
+ */
 const SAME_CLOCK_s = 3;
 
 /**
- * The shift that is proposed: from what moves in both where that is certain, else from the time stamps, else none, and a person
- * must say it.
+ * The shift that is proposed: from what moves in both where that is certain, else from the time stamps, else
+ * none, and a person must say it.
  */
 export function proposedShift(first: ReadRecording, second: ReadRecording): ProposedShift {
   const stamps = first.began_s !== null && second.began_s !== null ? second.began_s - first.began_s : null;
@@ -86,7 +88,10 @@ export function movedClock(clock: Clock, shift_s: number): Clock {
   return listedClock(Float64Array.from({ length: clock.count }, (_, i) => clock.at(i) + shift_s));
 }
 
-/** Several files as one recording, on the clock of the first. Columns of equal names get the number of their file. */
+/**
+ * Several files as one recording, on the clock of the first. Columns of equal names get the number of their
+ * file.
+ */
 export function together(parts: readonly DrivePart[]): ReadRecording {
   const [first] = parts;
   if (!first) throw new RangeError('nothing to put together');

@@ -11,8 +11,9 @@ const TABLE: readonly (readonly [number, number])[] = [
 ];
 
 /**
- * State of charge, percent, clamped to 0 and 100, by straight lines between the points of the table above. `voltage_V`
- * at rest, no load for hours; `cells12` batteries of 12 V in series, 1 or more. NaN for NaN. Common practice, no source.
+ * State of charge, percent, clamped to 0 and 100, by straight lines between the points of the table above.
+ * `voltage_V` at rest, no load for hours; `cells12` batteries of 12 V in series, 1 or more. NaN for NaN.
+ * Common practice, no source.
  */
 export function stateOfCharge_percent(voltage_V: number, cells12: number): number {
   const v = voltage_V / cells12;

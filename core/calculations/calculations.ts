@@ -310,7 +310,9 @@ function wire(area_mm2: number, x: Inputs): Outcome[] {
   ];
 }
 
-/** The most that a flexible conductor of a nominal area may have; nothing where the table has no such area. */
+/**
+ * The most that a flexible conductor of a nominal area may have; nothing where the table has no such area.
+ */
 function flexible(area_mm2: number, x: Inputs): Outcome[] {
   const row = IEC_60228_CLASS_5.find(([area]) => area === area_mm2);
   const warm = wireResistance_ohm(area_mm2, 1, num(x, 't')) / wireResistance_ohm(area_mm2, 1, 20);

@@ -33,7 +33,9 @@ function readSlot(slot: Slot, text: string): Result<number | readonly number[] |
   return ok(numbers);
 }
 
-/** Numbers by the grammar of every entry: `4k7`, `0,6`. Scientific notation too, which thermistor sheets use. */
+/**
+ * Numbers by the grammar of every entry: `4k7`, `0,6`. Scientific notation too, which thermistor sheets use.
+ */
 function readOne(slot: Slot, text: string): Result<number, string> {
   const plain = /^[+-]?\d+(?:[.,]\d+)?e[+-]?\d+$/i.test(text) ? Number(text.replace(',', '.')) : null;
   const parsed = plain === null ? parseEntry(text, 'resistance') : null;

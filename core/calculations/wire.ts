@@ -17,8 +17,8 @@ export const awgDiameter_m = (size: number): number => 0.005 * 0.0254 * 92 ** ((
 export const awgArea_mm2 = (size: number): number => (Math.PI / 4) * (awgDiameter_m(size) * 1000) ** 2;
 
 /**
- * Resistance of a copper conductor, ohm: R = ρ l / A × (1 + α (t - 20)), by its area (above 0), its one-way length and
- * its temperature. Infinity for no area, NaN for NaN. Source: IEC 60028:1925 for ρ and α at 20 °C.
+ * Resistance of a copper conductor, ohm: R = ρ l / A × (1 + α (t - 20)), by its area (above 0), its one-way
+ * length and its temperature. Infinity for no area, NaN for NaN. Source: IEC 60028:1925 for ρ and α at 20 °C.
  */
 export function wireResistance_ohm(area_mm2: number, length_m: number, temperature_degC: number): number {
   return (

@@ -74,8 +74,8 @@ export function idFrom(name: string, taken: ReadonlySet<string>): string {
 }
 
 /**
- * A whole test from what was asked: the rest is what tests of this quantity mostly ask for, and can be changed
- * afterwards. Every test defers to the maker's service information.
+ * A whole test from what was asked: the rest is what tests of this quantity mostly ask for, and can be
+ * changed afterwards. Every test defers to the maker's service information.
  */
 export function beginTest(asked: Asked, taken: ReadonlySet<string>): TestDefinition {
   const { unit, tool, condition, states, cautions } = USUAL[asked.quantity];

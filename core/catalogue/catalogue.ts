@@ -31,7 +31,9 @@ const BY_ID: ReadonlyMap<string, TestDefinition> = new Map(CATALOGUE.map((t) => 
 /** The test of that id among those that ship; `undefined` for any other. */
 export const findTest = (id: string): TestDefinition | undefined => BY_ID.get(id);
 
-/** The tests that ship with a workshop's own over them: the same id replaces, a new one comes after its area. */
+/**
+ * The tests that ship with a workshop's own over them: the same id replaces, a new one comes after its area.
+ */
 export function withOwn(own: readonly TestDefinition[]): readonly TestDefinition[] {
   const replaced = new Map(own.map((t) => [t.id, t]));
   const kept = CATALOGUE.map((t) => replaced.get(t.id) ?? t);

@@ -16,7 +16,10 @@ export function positionsInUse(
   return test.alternatives !== undefined && own.length ? own : all;
 }
 
-/** Readings in the order of the test's positions: cylinders by number, states and pins as the test lists them; of an unknown test as they came. */
+/**
+ * Readings in the order of the test's positions: cylinders by number, states and pins as the test lists them;
+ * of an unknown test as they came.
+ */
 export function inOrder<R extends { readonly position: number | string }>(
   test: TestDefinition | undefined,
   readings: readonly R[],

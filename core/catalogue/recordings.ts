@@ -7,8 +7,8 @@ const SETTLED = [STATES.pluggedIn];
 const CARE = [CAUTIONS.noPiercing, CAUTIONS.fiveVolts, CAUTIONS.roadTest, CAUTIONS.running];
 
 /**
- * What is recorded instead of read. Common practice, no source; how long to record is the law of rare events: after three
- * times the mean time between two of them, one has shown with 95 % (Poisson 1837; 1 - exp(-3)).
+ * What is recorded instead of read. Common practice, no source; how long to record is the law of rare events:
+ * after three times the mean time between two of them, one has shown with 95 % (Poisson 1837; 1 - exp(-3)).
  */
 export const RECORDINGS: readonly TestDefinition[] = [
   seenTest({

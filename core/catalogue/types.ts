@@ -3,7 +3,9 @@ import type { Limits } from '../limits/types';
 import type { Quantity } from '../quantity/units';
 import type { Pattern, Verdict } from '../foundation/vocabulary';
 
-/** A state that must be true before a reading counts. Confirmed by the technician, printed with the result. */
+/**
+ * A state that must be true before a reading counts. Confirmed by the technician, printed with the result.
+ */
 export interface RequiredState {
   readonly id: string;
   /** As the switch on the bench says it. */
@@ -96,7 +98,10 @@ export interface TestDefinition {
   readonly cannotProve: string;
   readonly advice: readonly Advice[];
   readonly rules: readonly DefaultRule[];
-  /** For what is fitted, as "injector: piezo": a unit on which another kind of it was tested is not asked for it. */
+  /**
+   * For what is fitted, as "injector: piezo": a unit on which another kind of it was tested is not asked for
+   * it.
+   */
   readonly hardware?: string | undefined;
   /** A fact about the part that must be known before: asked once of a unit, and said before the steps. */
   readonly asks?:
@@ -108,13 +113,18 @@ export interface TestDefinition {
         readonly say: string;
       }
     | undefined;
-  /** Only one of the positions is there: which one is fitted, as a question. It is read, and the others are none. */
+  /**
+   * Only one of the positions is there: which one is fitted, as a question. It is read, and the others are
+   * none.
+   */
   readonly alternatives?: string | undefined;
   /** The other instrument that reads the same: what it shows stands behind an at sign. */
   readonly pair?: string | undefined;
   /** What acts on the sensor, to stand behind an at sign although no transfer function is known. */
   readonly stimulus?: Stimulus | undefined;
-  /** Planned by itself when codes or complaint point at its area. Default: as the catalogue that ships has it. */
+  /**
+   * Planned by itself when codes or complaint point at its area. Default: as the catalogue that ships has it.
+   */
   readonly firstLine?: boolean | undefined;
   /** What it uses up, and how many minutes of work that is worth. */
   readonly uses?: readonly { readonly what: string; readonly worth_min: number }[] | undefined;

@@ -1,7 +1,9 @@
 import { BATTERY } from './battery';
 import type { LibraryCircuit } from './types';
 
-/** What hangs on the battery through switches, fuses, relays and grounds. Values: common practice, no source. */
+/**
+ * What hangs on the battery through switches, fuses, relays and grounds. Values: common practice, no source.
+ */
 const VALUES = {
   battery: { value: 12.5, unit: 'V', spread: 0.022, what: 'charged battery' },
   inner: { value: 0.01, unit: 'ohm', spread: 0.3, what: 'inner resistance of the battery' },

@@ -36,7 +36,9 @@ const PLUG_SUSPECTS: readonly SuspectKind[] = [
   },
 ];
 
-/** Battery, fuse, relay, feed, under-cover harness, plugs, engine ground. Values: common practice, no source. */
+/**
+ * Battery, fuse, relay, feed, under-cover harness, plugs, engine ground. Values: common practice, no source.
+ */
 export const GLOW_RELAY: LibraryCircuit = {
   id: 'glow-relay',
   name: 'Glow plugs behind one relay',

@@ -1,6 +1,8 @@
 import type { LibraryCircuit, LibraryElement, Probe, SuspectKind } from './types';
 
-/** Injectors as ohms see them, and the module that boosts their supply. Values: common practice, no source. */
+/**
+ * Injectors as ohms see them, and the module that boosts their supply. Values: common practice, no source.
+ */
 const VALUES = {
   boost: { value: 48, unit: 'V', spread: 0.01, what: 'boosted supply' },
   boostInner: { value: 0.04, unit: 'ohm', spread: 0.3, what: 'module’s output' },

@@ -16,8 +16,8 @@ const LEAST_SPREAD = 0.08;
 const SIGMAS = 2;
 
 /**
- * Limits as the good readings of a family show them, where nobody has entered any: about the geometric mean, two
- * standard deviations either side. `null` where too few were read, or on too few units.
+ * Limits as the good readings of a family show them, where nobody has entered any: about the geometric mean,
+ * two standard deviations either side. `null` where too few were read, or on too few units.
  */
 export function learnedLimits(good: readonly GoodReading[], of: Pick<Limits, 'quantity' | 'unit'>): Limits | null {
   const own = good.filter((g) => g.value > 0 && Number.isFinite(g.value));

@@ -5,7 +5,9 @@ import { INJECTORS_COMMON, INJECTORS_PAIRED, INJECTORS_PIEZO } from './injectors
 import { SENSOR_COIL, SENSOR_HALL, SENSOR_PULL_DOWN, SENSOR_PULL_UP } from './sensor';
 import type { LibraryCircuit } from './types';
 
-/** The circuits that ship. Of those of one area the first is taken where nothing says which one an engine has. */
+/**
+ * The circuits that ship. Of those of one area the first is taken where nothing says which one an engine has.
+ */
 export const CIRCUITS: readonly LibraryCircuit[] = [
   GLOW_RELAY,
   GLOW_UNIT,

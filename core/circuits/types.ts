@@ -19,7 +19,9 @@ export interface LibraryCircuit {
   readonly perCylinder: readonly LibraryElement[];
   readonly suspects: readonly SuspectKind[];
   readonly probes: readonly Probe[];
-  /** Places of nodes on the drawing, in grid steps; `dx` and `dy` are the steps per cylinder, bank or pair. */
+  /**
+   * Places of nodes on the drawing, in grid steps; `dx` and `dy` are the steps per cylinder, bank or pair.
+   */
   readonly drawing: Readonly<
     Record<string, { readonly x: number; readonly y: number; readonly dx?: number; readonly dy?: number }>
   >;
@@ -37,8 +39,8 @@ export interface CircuitValue {
   /** Relative standard deviation between good parts. */
   readonly spread: number;
   /**
-   * How much good parts of one type differ from those of another, as a relative standard deviation; absent: hardly.
-   * Limits of the shelf say which type it is.
+   * How much good parts of one type differ from those of another, as a relative standard deviation; absent:
+   * hardly. Limits of the shelf say which type it is.
    */
   readonly types?: number;
   readonly what: string;

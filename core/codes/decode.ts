@@ -138,8 +138,9 @@ const STATUS_WORDS: readonly (readonly [RegExp, CodeStatus])[] = [
 ];
 
 /**
- * Codes in running text, typed or pasted, in the order in which they stand, each with the status and the count that
- * stand behind it: `P0672 active x3, SPN 653 FMI 5`. What is none of it is given back as `unknown`.
+ * Codes in running text, typed or pasted, in the order in which they stand, each with the status and the
+ * count that stand behind it: `P0672 active x3, SPN 653 FMI 5`. What is none of it is given back as
+ * `unknown`.
  */
 export function findCodes(text: string): {
   readonly codes: readonly ListedCode[];

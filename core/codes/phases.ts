@@ -29,8 +29,8 @@ export const LATER_LOOKS: readonly Phase[] = ['after-clearing', 'after-road-test
 
 /**
  * What came back, what did not, what is new. `looked` names the phases in which codes were read, also those
- * in which none was there: without a later look nobody knows whether a code is gone. `inNewest`: those that the newest
- * later look showed.
+ * in which none was there: without a later look nobody knows whether a code is gone. `inNewest`: those that
+ * the newest later look showed.
  */
 export function compareCodes(
   observed: readonly Observed[],

@@ -2,7 +2,9 @@
 export interface CodeMeaning {
   /** As the standard writes it: "P0672", "SPN 653 FMI 5". */
   readonly code: string;
-  /** What it is about: "glow plugs", "injectors"; the standard's own division where nothing finer is known. */
+  /**
+   * What it is about: "glow plugs", "injectors"; the standard's own division where nothing finer is known.
+   */
   readonly system: string;
   /**
    * The part or circuit; `null` where the code is in a range of the standard but its part is not in the table

@@ -18,7 +18,9 @@ const DANGERS: ReadonlySet<string> = new Set([
 /** A test that nobody has written down: as long as most take. */
 const UNKNOWN_min = 5;
 
-/** What has been set up already: tests begun, covers opened, people called; and whether the engine has run. */
+/**
+ * What has been set up already: tests begun, covers opened, people called; and whether the engine has run.
+ */
 export interface Setting {
   readonly tests: ReadonlySet<string>;
   readonly covers: ReadonlySet<string>;

@@ -112,7 +112,10 @@ function leftWords(suspects: readonly Suspect[]): string {
 }
 
 const DECIDED = 0.97;
-/** Of what costs more than a plug or a wire: injectors and actuators, control units. Common practice, no source. */
+/**
+ * Of what costs more than a plug or a wire: injectors and actuators, control units. Common practice, no
+ * source.
+ */
 const DECIDED_OF = { coil: 0.98, unit: 0.99 } as const;
 /** A suspect above this is not acquitted yet. */
 const OPEN = 0.2;

@@ -752,8 +752,8 @@ print(json.dumps(out))`;
       d.unexplained,
       ...['w: risen', 'l: low', 'l: open'].map((k) => d.suspects.find((s) => s.key === k)?.probability ?? 0),
     ];
-    // Among those that the brute force weighs: faults that no list has take the rest. Suspects below half a percent are
-    // not shown, and the likeliest shift is looked for at a few places only.
+    // Among those that the brute force weighs: faults that no list has take the rest. Suspects below half a
+    // percent are not shown, and the likeliest shift is looked for at a few places only.
     const listed = own.reduce((a, b) => a + b, 0);
     own.forEach((p, k) => {
       expect(Math.abs(p / listed - (expected[i]?.[k] ?? NaN))).toBeLessThan(0.05);

@@ -12,9 +12,9 @@ import type { Member, NextTest } from './types';
 import type { Weighing } from './weigh';
 
 /**
- * Why nothing is decided yet although one explanation leads: a reading that fits nothing, a set that is not read whole, a
- * conviction that rests on a single reading, or an accused that was not read by itself. Each names the readings that would
- * settle it.
+ * Why nothing is decided yet although one explanation leads: a reading that fits nothing, a set that is not
+ * read whole, a conviction that rests on a single reading, or an accused that was not read by itself. Each
+ * names the readings that would settle it.
  */
 export interface HeldBack {
   readonly why: string;

@@ -30,8 +30,8 @@ export function singleHypotheses(circuit: LibraryCircuit, wiring: Wiring): Hypot
 }
 
 /**
- * Sizes no further apart than this, where there are few suspects: of those that are there once per cylinder it
- * would double the time and decide nothing more.
+ * Sizes no further apart than this, where there are few suspects: of those that are there once per cylinder
+ * it would double the time and decide nothing more.
  */
 const STEP = 2;
 

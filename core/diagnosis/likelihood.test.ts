@@ -48,8 +48,8 @@ test('whatever is predicted, the readings beside misreads and wanders are one in
       let sum = 0;
       for (let i = 0; i < steps; i++) sum += likely(from + ((i + 0.5) / steps) * (to - from)) - misread;
       const whole = (sum * (to - from)) / steps / (0.99 * 0.985);
-      // The contact of the probes counts less for a high reading than for a low one, and below an ohm it is ohms that
-      // are compared: near there a little is missing or too much.
+      // The contact of the probes counts less for a high reading than for a low one, and below an ohm it is
+      // ohms that are compared: near there a little is missing or too much.
       const isLow = isOhms && mean < Math.log(10);
       expect(whole).toBeGreaterThan(isLow ? 0.5 : 0.95);
       expect(whole).toBeLessThan(isLow ? 1.4 : 1.04);
@@ -82,8 +82,8 @@ test('a reading of a size between two of the grid, by numpy and scipy', () => {
     above: p.above[k],
     own: readingLikelihood(p, h, instance, read(p, instance, ohms), 0),
   }));
-  // An even distribution read with an error of Student's t with four degrees of freedom, convolved by quadrature;
-  // 1.5 % misreads even over nine decades, of those the prefix in 15 %; 1 % wander.
+  // An even distribution read with an error of Student's t with four degrees of freedom, convolved by
+  // quadrature; 1.5 % misreads even over nine decades, of those the prefix in 15 %; 1 % wander.
   const script = `
 import json, sys
 import numpy as np

@@ -30,10 +30,11 @@ const LINEAR_ohm = 1;
 const LEAST_ohm = 0.05;
 
 /**
- * Probability density of a reading under a hypothesis: per natural logarithm of ohms, per volt, per ampere; of an overload
- * or a wander, a probability. Never 0: a misread is always possible. `hypothesis` and `instance` are places in `p`;
- * `outside` is the healthy circuit; `common` is what all readings of the test share; `shows` when the complaint shows
- * itself. About the prediction with heavy tails, even over sizes between those of the grid. Common practice, no source.
+ * Probability density of a reading under a hypothesis: per natural logarithm of ohms, per volt, per ampere;
+ * of an overload or a wander, a probability. Never 0: a misread is always possible. `hypothesis` and
+ * `instance` are places in `p`; `outside` is the healthy circuit; `common` is what all readings of the test
+ * share; `shows` when the complaint shows itself. About the prediction with heavy tails, even over sizes
+ * between those of the grid. Common practice, no source.
  */
 export function readingLikelihood(
   p: Predictions,
@@ -64,14 +65,16 @@ function steadyLikelihood(p: Predictions, k: number, mode: Mode, m: Measured, co
   const prefixed =
     exact(p, k, mode, { ...m, value: m.value * 1e3, u: m.u * 1e3 }, common) +
     exact(p, k, mode, { ...m, value: m.value / 1e3, u: m.u / 1e3 }, common);
-  // A density for each volt or ampere: of a reading that stands for a thousand times as much, or for a thousandth.
+  // A density for each volt or ampere: of a reading that stands for a thousand times as much, or for a
+  // thousandth.
   const perUnit = mode === 'resistance' ? 1 : 500;
   return (1 - MISREAD) * plain + astray + (MISREAD * MISREAD_PREFIX * prefixed) / 2 / perUnit;
 }
 
 /**
- * Of a display that does not settle: both of its ends. What comes and goes shows anything from good to its fault;
- * anything else wanders seldom, and about what it shows otherwise. `there`: `null` where nothing is loose.
+ * Of a display that does not settle: both of its ends. What comes and goes shows anything from good to its
+ * fault; anything else wanders seldom, and about what it shows otherwise. `there`: `null` where nothing is
+ * loose.
  */
 function wanderLikelihood(
   p: Predictions,
@@ -94,7 +97,10 @@ function wanderLikelihood(
   return often * between(low) * between(high);
 }
 
-/** Of volts, what good parts of other types show besides: the level of a signal is not known before its sensor is. */
+/**
+ * Of volts, what good parts of other types show besides: the level of a signal is not known before its sensor
+ * is.
+ */
 const typesSpread = (p: Predictions, k: number, mode: Mode): number => {
   const instance = k % p.instances.length;
   return mode === 'voltage' ? floatAt(p.batch, instance) * Math.abs(floatAt(p.mean, instance)) : 0;
@@ -118,22 +124,26 @@ function betweenDensity(p: Predictions, healthy: number, k: number, mode: Mode, 
 }
 
 /**
- * What all readings of one test have in common without anything being wrong: the set is warmer, the parts are of
- * another type, the battery fuller, the clamp a little off. As a standard deviation: of the logarithm of ohms, relative
- * of volts and amperes; below an ohm it is the leads, in ohms.
+ * What all readings of one test have in common without anything being wrong: the set is warmer, the parts are
+ * of another type, the battery fuller, the clamp a little off. As a standard deviation: of the logarithm of
+ * ohms, relative of volts and amperes; below an ohm it is the leads, in ohms.
  */
 const COMMON = { resistance: 0.12, current: 0.12 } as const;
 const COMMON_LEADS_ohm = 0.12;
 /** Of volts: rather more than their sources differ among good ones; at least what a meter is off. */
 const commonVolts = (p: Predictions): number => Math.max(0.008, 1.5 * p.sourceSpread);
 
-/** How readings that share something are put together: ohms and amperes by test, volts all that one source gives. */
+/**
+ * How readings that share something are put together: ohms and amperes by test, volts all that one source
+ * gives.
+ */
 export const sharingOf = (mode: Mode, test: string): string => (mode === 'voltage' ? 'volts' : test);
 
 /**
- * The common part of readings that share something, as a hypothesis would need it: a shift of the logarithm of ohms
- * (below an ohm, of ohms), or a relative one of volts and amperes, drawn towards none and at most twice its own
- * standard deviation; and how likely that is against none, 0 to 1. Readings that tell nothing of it give none.
+ * The common part of readings that share something, as a hypothesis would need it: a shift of the logarithm
+ * of ohms (below an ohm, of ohms), or a relative one of volts and amperes, drawn towards none and at most
+ * twice its own standard deviation; and how likely that is against none, 0 to 1. Readings that tell nothing
+ * of it give none.
  */
 export function commonPart(
   p: Predictions,
@@ -170,7 +180,10 @@ export function commonPart(
   return { common, likelihood: Math.exp(-0.5 * (common / c) ** 2) };
 }
 
-/** Standard deviation of what readings share that are like the one at `instance`, in the measure of `commonPart`. */
+/**
+ * Standard deviation of what readings share that are like the one at `instance`, in the measure of
+ * `commonPart`.
+ */
 export function commonSpread(p: Predictions, instance: number): number {
   const mode = p.instances[instance]?.mode ?? 'voltage';
   const batch = floatAt(p.batch, instance);
@@ -191,8 +204,9 @@ const spreadOver = (sorted: readonly number[]): readonly number[] =>
     : Array.from({ length: TRIED }, (_, i) => cell(sorted, Math.round((i * (sorted.length - 1)) / (TRIED - 1))));
 
 /**
- * The shift that residuals with a spread of their own have most likely in common, if a shift has a standard deviation
- * of `c`: the best of none and of what each of them would need, each drawn towards none. At most twice `c`.
+ * The shift that residuals with a spread of their own have most likely in common, if a shift has a standard
+ * deviation of `c`: the best of none and of what each of them would need, each drawn towards none. At most
+ * twice `c`.
  */
 function bestShift(residuals: readonly number[], own: number, c: number): number {
   const sorted = residuals.toSorted((a, b) => a - b);
@@ -262,8 +276,9 @@ function exactOhms(
   return blurredDensity(Math.log(value / ohms), sd, below, above);
 }
 /**
- * What the model leaves out: of any resistance as a standard deviation of its logarithm; of volts a part of what
- * their sources differ by, most of which all readings have in common; of amperes 2 %. Common practice, no source.
+ * What the model leaves out: of any resistance as a standard deviation of its logarithm; of volts a part of
+ * what their sources differ by, most of which all readings have in common; of amperes 2 %. Common practice,
+ * no source.
  */
 const MODEL = 0.1;
 const modelSpread = (p: Predictions, mode: Mode): number =>

@@ -228,8 +228,8 @@ function setOf(members: readonly Member[], total: number, shareOf: (m: Member) =
 }
 
 /**
- * What explains some evidence far better than a healthy circuit does; of each way in which an element fails the size that explains
- * most, weighing what all of its sizes do that fit about as well.
+ * What explains some evidence far better than a healthy circuit does; of each way in which an element fails
+ * the size that explains most, weighing what all of its sizes do that fit about as well.
  */
 function candidatesOf({ hypotheses, evidence }: Weighing): Hypothesis[] {
   const seen = [...timesSeen(evidence)];

@@ -12,7 +12,9 @@ import type { Hypothesis } from './types';
 export const predictAll = (circuit: LibraryCircuit, wiring: Wiring, hypotheses: readonly Hypothesis[]): Predictions =>
   new CircuitPredictor(circuit, wiring).predict(hypotheses);
 
-/** A circuit of one engine, solved for good parts at every probe: asked for one list of faults after another. */
+/**
+ * A circuit of one engine, solved for good parts at every probe: asked for one list of faults after another.
+ */
 export class CircuitPredictor {
   private readonly net: Net;
   private readonly instances: readonly Instance[];

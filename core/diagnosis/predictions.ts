@@ -10,7 +10,9 @@ export interface Instance {
   readonly mode: Probe['mode'];
 }
 
-/** What each hypothesis predicts for each instance: mean and standard deviation; in ohms the logarithm of it. */
+/**
+ * What each hypothesis predicts for each instance: mean and standard deviation; in ohms the logarithm of it.
+ */
 export interface Predictions {
   readonly instances: readonly Instance[];
   readonly hypotheses: readonly Hypothesis[];
@@ -26,8 +28,8 @@ export interface Predictions {
   /** 1 where what comes and goes makes a difference to the reading: there it may be gone, or wander. */
   readonly loose: Float64Array;
   /**
-   * [instance] How much all good parts of a set differ together from those of another type, as far as it shows: of the
-   * logarithm of ohms, relative of amperes.
+   * [instance] How much all good parts of a set differ together from those of another type, as far as it
+   * shows: of the logarithm of ohms, relative of amperes.
    */
   readonly batch: Float64Array;
   /** The largest voltage in the circuit. */
@@ -36,7 +38,10 @@ export interface Predictions {
   readonly sourceSpread: number;
 }
 
-/** Whether a hypothesis changes nothing of what an instance shows; the first hypothesis is the healthy circuit. */
+/**
+ * Whether a hypothesis changes nothing of what an instance shows; the first hypothesis is the healthy
+ * circuit.
+ */
 export function showsAsGood(p: Predictions, hypothesis: number, instance: number): boolean {
   const k = hypothesis * p.instances.length + instance;
   return (

@@ -29,7 +29,9 @@ export interface History {
 
 /** How many findings the data of a circuit count as much as. Common practice, no source. */
 const DATA_COUNTS = 20;
-/** Days within which a new part is less likely to be worn; it may still be bad. Common practice, no source. */
+/**
+ * Days within which a new part is less likely to be worn; it may still be bad. Common practice, no source.
+ */
 const YOUNG_days = 180;
 const YOUNG = 0.35;
 const INTERMITTENT = 4;

@@ -22,8 +22,8 @@ const OUTSIDE = 0.2;
 
 /**
  * Findings that the evidence would bear: what its rules convict, joined with what the circuits behind the
- * readings do. Where a rule contradicts itself, no circuit makes the finding certain. `sitsNow`: where a part is
- * now that was at a position at first; the circuits speak of where it was.
+ * readings do. Where a rule contradicts itself, no circuit makes the finding certain. `sitsNow`: where a part
+ * is now that was at a position at first; the circuits speak of where it was.
  */
 export function proposeWithCircuits(
   known: Known,
@@ -76,8 +76,8 @@ function fromCircuit(d: Diagnosis, sitsNow: (part: string, position: Position) =
 }
 
 /**
- * What is only left over convicts nobody: something must contradict good parts. What is inside a control unit is
- * convicted last, when all else is decided against.
+ * What is only left over convicts nobody: something must contradict good parts. What is inside a control unit
+ * is convicted last, when all else is decided against.
  */
 function mayBeFound(at: readonly Suspect[], d: Diagnosis): boolean {
   if (!at.some((s) => s.contradictsGood)) return false;
@@ -91,7 +91,9 @@ const shareOf = (suspects: readonly Suspect[]): number =>
     suspects.reduce((sum, s) => sum + s.probability, 0),
   );
 
-/** Two proposals about the same kind of thing as one: what one of them only suspects, the other may convict. */
+/**
+ * Two proposals about the same kind of thing as one: what one of them only suspects, the other may convict.
+ */
 function join(a: ProposedFinding, b: ProposedFinding, known: Known): ProposedFinding {
   const isConvicted = (p: ProposedFinding): boolean => p.confidence !== 'possible';
   const convicted = [a, b].filter(isConvicted);

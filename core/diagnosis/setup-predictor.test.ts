@@ -4,8 +4,8 @@ import { CircuitPredictor } from './predict';
 import type { Hypothesis, Member } from './types';
 import { unlistedHypotheses } from './unlisted';
 
-// One fault by the response of its element, against the same network solved anew: a second fault of no size makes
-// the predictor solve it.
+// One fault by the response of its element, against the same network solved anew: a second fault of no size
+// makes the predictor solve it.
 
 const WIRING = { cylinders: 2, systemVoltage_V: 12 };
 

@@ -39,9 +39,10 @@ interface Response {
 }
 
 /**
- * One setup of the meter, solved for good parts and for faults, over all samples of tolerances. A single fault changes
- * one conductance: what it does to every node follows from the healthy circuit and the element's response (the rank-one
- * update of Sherman and Morrison, 1950; from memory). Several at once are solved anew.
+ * One setup of the meter, solved for good parts and for faults, over all samples of tolerances. A single
+ * fault changes one conductance: what it does to every node follows from the healthy circuit and the
+ * element's response (the rank-one update of Sherman and Morrison, 1950; from memory). Several at once are
+ * solved anew.
  */
 export class SetupPredictor {
   readonly healthy: readonly Moments[];
@@ -151,8 +152,8 @@ export class SetupPredictor {
     const was = floatAt(s.conductance_S, element);
     const change = now - was;
     if (setup.isOhms && was > 0 && Math.abs(Math.abs(response.across_V * was) - 1) < ALL_OF_IT) {
-      // All of the meter's current goes through it: what it has more is added. What then goes through insulation is
-      // left out: half a percent at five megohms.
+      // All of the meter's current goes through it: what it has more is added. What then goes through
+      // insulation is left out: half a percent at five megohms.
       cell(values, 0)[d] =
         shownBy(cell(setup.read, 0), net, s.volts, s.conductance_S) + (now > 0 ? 1 / now - 1 / was : OPEN_ohm);
       return true;

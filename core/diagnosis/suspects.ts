@@ -53,7 +53,9 @@ export function suspectsOf(r: Weighing): Suspect[] {
       };
     });
 }
-/** Whether any evidence is clearly likelier with the suspect, in its likeliest size, than with nothing wrong. */
+/**
+ * Whether any evidence is clearly likelier with the suspect, in its likeliest size, than with nothing wrong.
+ */
 function contradictsGood({ evidence, posterior }: Weighing, of: readonly number[]): boolean {
   const best = of.reduce((a, b) => (floatAt(posterior, b) > floatAt(posterior, a) ? b : a), cell(of, 0));
   return evidence.some(({ seen: { log } }) => floatAt(log, best) - floatAt(log, 0) >= CLEARLY);

@@ -117,7 +117,10 @@ export interface Suspect {
   /** What the readings confine it to: elements and nodes, by their ids. */
   readonly stretch?: readonly string[];
   readonly probability: number;
-  /** Something that was read or seen is clearly likelier with it than with nothing wrong: it is not left over only. */
+  /**
+   * Something that was read or seen is clearly likelier with it than with nothing wrong: it is not left over
+   * only.
+   */
   readonly contradictsGood?: boolean;
   /** Inside a control unit: convicted last. */
   readonly isUnit?: boolean;

@@ -4,9 +4,10 @@ import type { LibraryCircuit } from '../circuits/types';
 import type { Hypothesis, Member } from './types';
 
 /**
- * Faults that the data of a circuit do not list. Any element may have resistance, be open, wander or have another
- * value; any node may leak to ground or to the supply; any source may be low. Their sizes go on outwards, up to open:
- * a fault between good and the smallest one that is listed would be read into good parts.
+ * Faults that the data of a circuit do not list. Any element may have resistance, be open, wander or have
+ * another value; any node may leak to ground or to the supply; any source may be low. Their sizes go on
+ * outwards, up to open: a fault between good and the smallest one that is listed would be read into good
+ * parts.
  */
 
 /** Of the weight of all listed suspects, what these have together. Common practice, no source. */
@@ -15,7 +16,10 @@ const UNLISTED_SHARE = 0.2;
 const SHARES = { series: 0.32, open: 0.16, wander: 0.2, leak: 0.16, supply: 0.06, value: 0.06, source: 0.04 } as const;
 type Kind = keyof typeof SHARES;
 
-/** Sizes grow by this factor; where there are copies per cylinder, what lies between is covered by their reach. */
+/**
+ * Sizes grow by this factor; where there are copies per cylinder, what lies between is covered by their
+ * reach.
+ */
 const STEP = { few: 3, copies: 6 } as const;
 /** Above this nothing differs from open. */
 const OPEN_ohm = 3e7;
@@ -169,7 +173,10 @@ function ofElements(circuit: LibraryCircuit, wiring: Wiring, elements: readonly 
 const isPart = (e: PlacedElement): boolean =>
   e.symbol === 'plug' || e.symbol === 'coil' || e.symbol === 'module' || e.symbol === 'input';
 
-/** The smallest resistance that the data of the circuit call a fault of elements about as good; 0 where there is none. */
+/**
+ * The smallest resistance that the data of the circuit call a fault of elements about as good; 0 where there
+ * is none.
+ */
 function leastIn(circuit: LibraryCircuit, healthy: number): number {
   const own = new Map(
     [...circuit.elements, ...circuit.perCylinder].map((e) => [e.id, circuit.values[e.value]?.value ?? 1]),
@@ -235,7 +242,9 @@ function ofLeaks(circuit: LibraryCircuit, elements: readonly PlacedElement[]): D
   });
 }
 
-/** A battery that is flat, a reference or a boosted supply that is low: named as what stands for its inside. */
+/**
+ * A battery that is flat, a reference or a boosted supply that is low: named as what stands for its inside.
+ */
 function ofSources(circuit: LibraryCircuit, elements: readonly PlacedElement[]): Draft[] {
   return elements
     .filter((e) => e.kind === 'source')

@@ -4,8 +4,8 @@ import type { DiagnosisInputs, Hypothesis, Member } from './types';
 import type { Usable, Weighing } from './weigh';
 
 /**
- * What parts of a set have in common (their type, the leads), from much less to much more than usual, in standard
- * deviations.
+ * What parts of a set have in common (their type, the leads), from much less to much more than usual, in
+ * standard deviations.
  */
 const IN_COMMON = [-2, -1.4, -0.8, -0.3, 0, 0.3, 0.8, 1.4, 2] as const;
 /** Parts of a set have one age: among bad ones one more is so much likelier than it is by itself. */
@@ -17,9 +17,10 @@ interface AtPlace {
 }
 
 /**
- * Sets of faults read off place by place. In ohms and in amperes a place of a set tells of itself alone; what the whole
- * set has in common is tried from little to much, and under each the likeliest state of every place is taken. Which
- * members of a set are good shows only together: where most are bad, none of them looks bad beside the others.
+ * Sets of faults read off place by place. In ohms and in amperes a place of a set tells of itself alone; what
+ * the whole set has in common is tried from little to much, and under each the likeliest state of every place
+ * is taken. Which members of a set are good shows only together: where most are bad, none of them looks bad
+ * beside the others.
  */
 export function setsPlaceByPlace(inputs: DiagnosisInputs, singles: Weighing, { measured }: Usable): Member[][] {
   const { predictions: p, hypotheses } = singles;

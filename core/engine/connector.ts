@@ -48,7 +48,10 @@ export function checkConnector(c: Connector, base: string, cylinders: number | n
   return problems;
 }
 
-/** Pins as a person lists them, a line each: `pin; signal; colour; to; cylinder`. What is behind may be left out. */
+/**
+ * Pins as a person lists them, a line each: `pin; signal; colour; to; cylinder`. What is behind may be left
+ * out.
+ */
 export function readPins(text: string): {
   readonly pins: readonly ConnectorPin[];
   readonly problems: readonly Problem[];
@@ -90,8 +93,8 @@ export const readRows = (text: string): number[] =>
     .map((n) => (/^\d{1,3}$/.test(n) ? Number(n) : 0));
 
 /**
- * The pins that somebody looks for who measures at `place`: those of a cylinder, or the one that a place names ("pin 26").
- * `null`: nobody measures.
+ * The pins that somebody looks for who measures at `place`: those of a cylinder, or the one that a place
+ * names ("pin 26"). `null`: nobody measures.
  */
 export function pinsAt(c: Connector, place: number | string | null): readonly ConnectorPin[] {
   if (typeof place === 'number') return c.pins.filter((p) => p.signal !== '' && p.cylinder === place);

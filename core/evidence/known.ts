@@ -150,7 +150,9 @@ function isHistory(s: Statement, history: RepairHistory, times: ReadonlyMap<stri
   return history.isHistory(newestOf(s, times), s.target);
 }
 
-/** Clears so much only as the test sees: such a reading is not contradicted by another test that sees more. */
+/**
+ * Clears so much only as the test sees: such a reading is not contradicted by another test that sees more.
+ */
 const WEAK: ReadonlySet<string> = new Set(['bare-part', 'measured']);
 
 function contradictionsOf(statements: readonly Statement[]): Contradiction[] {

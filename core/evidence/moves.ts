@@ -9,8 +9,8 @@ interface Swap {
 }
 
 /**
- * Where parts sit that were exchanged between positions. What was read before a swap is about a part that sits
- * elsewhere now.
+ * Where parts sit that were exchanged between positions. What was read before a swap is about a part that
+ * sits elsewhere now.
  */
 export class PartMoves {
   private readonly swaps: readonly Swap[];
@@ -25,7 +25,10 @@ export class PartMoves {
       .toSorted((x, y) => (x.at < y.at ? -1 : x.at > y.at ? 1 : 0));
   }
 
-  /** Where the part sits now that was at `position` at that moment (ISO 8601), before anything that happened then. */
+  /**
+   * Where the part sits now that was at `position` at that moment (ISO 8601), before anything that happened
+   * then.
+   */
   now(part: string, position: Position, at: string): Position {
     return this.between(part, position, at, null);
   }
@@ -48,7 +51,10 @@ export class PartMoves {
   }
 }
 
-/** The same swap written down again is a second look at it, not a second exchange. Itself where it is the first. */
+/**
+ * The same swap written down again is a second look at it, not a second exchange. Itself where it is the
+ * first.
+ */
 export function firstLook(e: RecordedEvidence, all: readonly RecordedEvidence[]): RecordedEvidence {
   const { body } = e;
   if (body.kind !== 'swap' || body.from === undefined) return e;

@@ -12,9 +12,9 @@ const SYMBOLS: Partial<Readonly<Record<Quantity, string>>> = {
 const WRITTEN = ['M', 'k', '', 'm', 'µ'] as const;
 
 /**
- * A value of a meter as an entry, with the digits that were shown: "0.62 Ω", "97.8 kΩ", "OL", "0.4~0.9 Ω". Values and the step
- * of the last digit are in the base unit; `null` is an overload. An entry says its resolution by its digits: a step that no
- * digit can say, such as 100 ohm, gets a prefix.
+ * A value of a meter as an entry, with the digits that were shown: "0.62 Ω", "97.8 kΩ", "OL", "0.4~0.9 Ω".
+ * Values and the step of the last digit are in the base unit; `null` is an overload. An entry says its
+ * resolution by its digits: a step that no digit can say, such as 100 ohm, gets a prefix.
  */
 export function entryOf(value: number | null, step: number, quantity: Quantity): string {
   if (value === null) return 'OL';
@@ -37,7 +37,10 @@ function written(value: number, step: number, quantity: Quantity): { digits: (v:
   return { digits: (v) => (v / 10 ** exponentOf(prefix)).toFixed(Math.min(12, decimals)), unit: `${prefix}${symbol}` };
 }
 
-/** The largest that the number is not below (0.6 needs no prefix yet); but none that the last digit is a multiple of, for it would be lost. */
+/**
+ * The largest that the number is not below (0.6 needs no prefix yet); but none that the last digit is a
+ * multiple of, for it would be lost.
+ */
 function prefixFor(size: number, last: number): string {
   const saying = WRITTEN.filter((p) => exponentOf(p) >= last);
   return saying.find((p) => exponentOf(p) <= (p === '' ? size + 1 : size)) ?? saying.at(-1) ?? 'M';

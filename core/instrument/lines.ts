@@ -12,9 +12,10 @@ export interface Lines {
 }
 
 /**
- * Cuts a stream of bytes into lines, at CR, LF, NUL or both. Memory is bounded whatever is sent: what is longer than a line is
- * dropped up to its end, and of very many lines at once only the newest are kept. Bytes that are no printable ASCII, nor one of
- * the signs that meters send for ohm, micro and degree in Latin-1 or UTF-8, become a blank.
+ * Cuts a stream of bytes into lines, at CR, LF, NUL or both. Memory is bounded whatever is sent: what is
+ * longer than a line is dropped up to its end, and of very many lines at once only the newest are kept. Bytes
+ * that are no printable ASCII, nor one of the signs that meters send for ohm, micro and degree in Latin-1 or
+ * UTF-8, become a blank.
  */
 export class LineCutter {
   private readonly pending = new Uint8Array(LONGEST_LINE);

@@ -14,7 +14,10 @@ export type MeterLink =
     };
 
 export const DIALECTS = ['unasked', 'scpi', 'pattern'] as const;
-/** `unasked`: it sends by itself, a line for each value; `pattern`: so too, read by the workshop's own pattern. */
+/**
+ * `unasked`: it sends by itself, a line for each value; `pattern`: so too, read by the workshop's own
+ * pattern.
+ */
 export type Dialect = (typeof DIALECTS)[number];
 export const BAUDS = [1200, 2400, 4800, 9600, 19_200, 38_400, 57_600, 115_200] as const;
 

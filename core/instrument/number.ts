@@ -4,7 +4,10 @@ export interface SentNumber {
   readonly step: number;
 }
 
-/** `<NRf>` of IEC 60488-2 (from memory): integer, decimal or with an exponent; a comma for the point is what some meters send. */
+/**
+ * `<NRf>` of IEC 60488-2 (from memory): integer, decimal or with an exponent; a comma for the point is what
+ * some meters send.
+ */
 const NUMBER = /^([+-]?)\s*(\d{0,12})(?:([.,])(\d{0,12}))?(?:\s*[eE]\s*([+-]?\d{1,3}))?$/;
 
 /** `null`: it is no number, or none that is finite. */

@@ -27,8 +27,8 @@ const CONTACT_ohm = 0.08;
 const SHARE = 1 / 2.8;
 
 /**
- * Rules of a touch from the card of the meter: a value stands still within two steps of the last digit, or within a share of the
- * accuracy that the card states where that is more.
+ * Rules of a touch from the card of the meter: a value stands still within two steps of the last digit, or
+ * within a share of the accuracy that the card states where that is more.
  */
 export function touchRules(card: TouchCard): TouchRules {
   const rangeOf = (value: number): AccuracyRange | null => rangeFor(card, card.quantity, value);
@@ -58,8 +58,8 @@ export function stepAt(accuracy: readonly AccuracyRange[], quantity: Quantity, v
 }
 
 /**
- * Below this the probes may touch each other. Only where a good part reads clearly more: else a touch of the part would be taken for
- * a tap.
+ * Below this the probes may touch each other. Only where a good part reads clearly more: else a touch of the
+ * part would be taken for a tap.
  */
 function shortBelow({ quantity, leadZero_ohm, lower, upper, isLeadZero }: TouchCard): number | null {
   if (quantity !== 'resistance' || isLeadZero) return null;

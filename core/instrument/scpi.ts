@@ -3,8 +3,8 @@ import { readNumber } from './number';
 import { NO_FLAGS, type ReadLine, unread } from './types';
 
 /**
- * SCPI over a line: IEC 60488-2 for `*IDN?` and the form of numbers, SCPI-99 volume 1 for 9.9E37 as infinity and 9.91E37 as
- * "not a number", volume 2 for `CONFigure` and `READ?`. All of it written from memory.
+ * SCPI over a line: IEC 60488-2 for `*IDN?` and the form of numbers, SCPI-99 volume 1 for 9.9E37 as infinity
+ * and 9.91E37 as "not a number", volume 2 for `CONFigure` and `READ?`. All of it written from memory.
  */
 export const IDENTIFY = '*IDN?';
 export const READ = 'READ?';

@@ -1,18 +1,28 @@
 /**
- * What a stream of values says of the probe: on, off, settled, wandering, tapped. A state machine: `touchStep` takes a state and
- * one value with its moment, and gives the next state and what has happened. It knows no bench.
+ * What a stream of values says of the probe: on, off, settled, wandering, tapped. A state machine:
+ * `touchStep` takes a state and one value with its moment, and gives the next state and what has happened. It
+ * knows no bench.
  */
 export interface TouchRules {
-  /** How far apart values may be and still be one, in the base unit, shown with steps of this size: from the card of the meter. */
+  /**
+   * How far apart values may be and still be one, in the base unit, shown with steps of this size: from the
+   * card of the meter.
+   */
   readonly band: (value: number, step: number) => number;
   /** So long they must be, seconds, and at least so many. */
   readonly hold_s: number;
   readonly count: number;
-  /** Whether the meter has a finer range for a value than the one that shows it with steps of this size: it is not there yet. */
+  /**
+   * Whether the meter has a finer range for a value than the one that shows it with steps of this size: it is
+   * not there yet.
+   */
   readonly isCoarse: (value: number, step: number) => boolean;
   /** Whether a value (`null`: overload) may be a probe that lies on nothing. */
   readonly isOff: (value: number | null) => boolean;
-  /** A value that may be the probes touching each other; the part must read more. `null`: the test has no such thing. */
+  /**
+   * A value that may be the probes touching each other; the part must read more. `null`: the test has no such
+   * thing.
+   */
   readonly shortBelow: number | null;
 }
 
@@ -27,7 +37,10 @@ export type TouchEvent =
   | { readonly kind: 'tapped' }
   /** Three times in a row. */
   | { readonly kind: 'tapped-thrice' }
-  /** The probe was off for a moment only, and shows the same: this position again, or the next one? Nothing is taken. */
+  /**
+   * The probe was off for a moment only, and shows the same: this position again, or the next one? Nothing is
+   * taken.
+   */
   | { readonly kind: 'asks-again'; readonly value: number }
   /** It reads no more than the leads: a shorted part, or the probes on each other? Nothing is taken. */
   | { readonly kind: 'asks-short'; readonly value: number }
@@ -88,7 +101,9 @@ const SAME_PLACE_s = 0.6;
 const WANDERS_s = 3.5;
 const ASK_OPEN_s = 3.5;
 const SILENT_s = 3;
-/** Of the time since contact: what still nears its end by ever smaller steps must stand for this share of it. */
+/**
+ * Of the time since contact: what still nears its end by ever smaller steps must stand for this share of it.
+ */
 const NEARING = 0.27;
 /** A meter that has a finer range goes there within this. Common practice, no source. */
 const RANGES_s = 1.6;
@@ -243,8 +258,9 @@ function settledAt(s: TouchState, t: number, rules: TouchRules): number | null {
 }
 
 /**
- * How far a value that comes nearer by ever smaller steps still has to go, as a geometric series of its last three parts (Aitken's
- * delta-squared process). 0 where it has turned, or where its steps are no more than a digit.
+ * How far a value that comes nearer by ever smaller steps still has to go, as a geometric series of its last
+ * three parts (Aitken's delta-squared process). 0 where it has turned, or where its steps are no more than a
+ * digit.
  */
 function stillToGo(s: TouchState, t: number): number {
   const span = Math.min(LOOKS_BACK_s, Math.max(2 * BOUNCE_s, 0.6 * (t - s.since_s)));

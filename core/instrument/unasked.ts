@@ -4,8 +4,9 @@ import { readNumber, type SentNumber } from './number';
 import { type MeterValue, type ReadLine, unread } from './types';
 
 /**
- * Reads a line that a meter sends unasked: a number with its unit, and words for mode, range and what else the display shows,
- * in any order, between blanks, commas or semicolons. Of several numbers the one before a unit counts.
+ * Reads a line that a meter sends unasked: a number with its unit, and words for mode, range and what else
+ * the display shows, in any order, between blanks, commas or semicolons. Of several numbers the one before a
+ * unit counts.
  */
 export function readUnasked(line: string): ReadLine {
   const words = wordsOf(line);

@@ -221,7 +221,10 @@ function proving(i: ProgressInputs): { next: NextStep; instead: readonly NextSte
   return { next: next ?? step({ do: 'release' }, 'Release it.', 'Everything that proves it is done.'), instead };
 }
 
-/** The repair was not all of it: what is convicted since is signed, else it is measured on. `why`: what shows it. */
+/**
+ * The repair was not all of it: what is convicted since is signed, else it is measured on. `why`: what shows
+ * it.
+ */
 function lookingOn(i: ProgressInputs, why: string): NextStep[] {
   const convicted = i.proposals.flatMap((p, n) => (p.confidence === 'possible' ? [] : [signing(p, n)]));
   const measuring = i.planned.map(measureStep);

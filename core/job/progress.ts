@@ -60,8 +60,8 @@ export const progressOf = (job: JobHolds): JobProgress =>
   });
 
 /**
- * Where a job stands. The first stage that is neither done nor left out is next; it follows from what was written,
- * and nobody sets it.
+ * Where a job stands. The first stage that is neither done nor left out is next; it follows from what was
+ * written, and nobody sets it.
  */
 export function progressFrom(i: ProgressInputs): JobProgress {
   const states = new Map(STAGES.map((id) => [id, i.closed && id !== 'codes' ? 'done' : stateOf(id, i)]));

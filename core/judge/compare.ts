@@ -7,8 +7,9 @@ const SLACK = 1e-9;
 const TINY = 1e-12;
 
 /**
- * Is `a` above `b` by more than rounding? `slack`: a difference that counts as none. All in one unit. False where either is
- * NaN: what is not above and not below has to be caught before, by `checkLimits` and the entry.
+ * Is `a` above `b` by more than rounding? `slack`: a difference that counts as none. All in one unit. False
+ * where either is NaN: what is not above and not below has to be caught before, by `checkLimits` and the
+ * entry.
  */
 export const above = (a: number, b: number, slack = 0): boolean =>
   a - b > Math.max(slack, TINY, SLACK * Math.max(Math.abs(a), Math.abs(b)));

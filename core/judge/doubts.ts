@@ -15,8 +15,9 @@ const reasonOf = <R extends Reason['rule']>(r: JudgedReading, rule: R): Extract<
   r.reasons.find((x): x is Extract<Reason, { rule: R }> => x.rule === rule);
 
 /**
- * What must be settled about the measurement before a reading of the set convicts anybody. `spoken`: the advice of the
- * test that holds. `isMeterProven`: somebody has seen this meter read a known value right. Common practice, no source.
+ * What must be settled about the measurement before a reading of the set convicts anybody. `spoken`: the
+ * advice of the test that holds. `isMeterProven`: somebody has seen this meter read a known value right.
+ * Common practice, no source.
  */
 export function doubtsOf(
   readings: readonly JudgedReading[],
@@ -116,7 +117,9 @@ function doubtedLimit(readings: readonly JudgedReading[], limits: Limits): Measu
   ];
 }
 
-/** What keeps a reading from convicting: the meter or its leads. What a limit is worth is another question. */
+/**
+ * What keeps a reading from convicting: the meter or its leads. What a limit is worth is another question.
+ */
 export const doubtedAt = (
   doubts: readonly MeasurementDoubt[] | undefined,
   position: JudgedReading['position'],

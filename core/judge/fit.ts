@@ -8,8 +8,8 @@ import { positionWords } from './words';
 const LEAST_POINTS = 3;
 
 /**
- * The straight line through readings over what acted on the sensor (least squares), in the units of the limits and of
- * the stimulus; `null` where fewer than three stimuli differ.
+ * The straight line through readings over what acted on the sensor (least squares), in the units of the
+ * limits and of the stimulus; `null` where fewer than three stimuli differ.
  */
 export function fitOf(readings: readonly JudgedReading[]): Fit | null {
   const points = readings.flatMap(({ position, corrected, at }) =>
@@ -27,7 +27,10 @@ export function fitOf(readings: readonly JudgedReading[]): Fit | null {
   return { slope, intercept, atUnit: first.unit, worst };
 }
 
-/** Below this share of what is asked something hardly follows; an offset above this is told, in the unit of both. */
+/**
+ * Below this share of what is asked something hardly follows; an offset above this is told, in the unit of
+ * both.
+ */
 const HARDLY = 0.3;
 const OFFSET = 5;
 

@@ -51,10 +51,10 @@ export interface CorrectedValue {
 }
 
 /**
- * Applies lead zero and temperature to a value, and states how well it is known (GUM, see `metrology/uncertainty.ts`).
- * `base`, `resolution` (one step of the digits) and `halfWander` in the base unit of the quantity; all that comes out is in
- * the unit of the limits. Throws RangeError for a temperature at which the linear law leaves no resistance: `checkSet`
- * refuses that before.
+ * Applies lead zero and temperature to a value, and states how well it is known (GUM, see
+ * `metrology/uncertainty.ts`). `base`, `resolution` (one step of the digits) and `halfWander` in the base
+ * unit of the quantity; all that comes out is in the unit of the limits. Throws RangeError for a temperature
+ * at which the linear law leaves no resistance: `checkSet` refuses that before.
  */
 export function measure(
   base: BaseValue,

@@ -70,7 +70,8 @@ describe('without a limit nothing is good', () => {
 });
 
 describe('volts over pressure', () => {
-  // Ordinary least squares: Anscombe's first set, American Statistician 27 (1973) 17; y = 3.00 + 0.500 x. From memory.
+  // Ordinary least squares: Anscombe's first set, American Statistician 27 (1973) 17; y = 3.00 + 0.500 x.
+  // From memory.
   const X = [10, 8, 13, 9, 11, 14, 6, 4, 12, 7, 5];
   const Y = [8.04, 6.95, 7.58, 8.81, 8.33, 9.96, 7.24, 4.26, 10.84, 4.82, 5.68];
   test('the line is the published one', () => {

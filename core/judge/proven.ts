@@ -6,7 +6,9 @@ import type { PatternFound } from './pattern';
 import { namePositions } from './words';
 import type { JudgedReading } from './types';
 
-/** What the readings prove about what the positions share. Common practice, no source: "narrow by what works". */
+/**
+ * What the readings prove about what the positions share. Common practice, no source: "narrow by what works".
+ */
 export function provenBy(
   readings: readonly JudgedReading[],
   found: PatternFound,

@@ -292,7 +292,9 @@ function recheck(value: UnitValue, limit: UnitValue, margin: number, slack: numb
   return { verdict: 'recheck', reasons: [reason] };
 }
 
-/** The ruling that replaces the plain one where both sides of a limit are plausible; `null` where it stands. */
+/**
+ * The ruling that replaces the plain one where both sides of a limit are plausible; `null` where it stands.
+ */
 function doubt(
   plain: Ruling,
   m: CorrectedValue,

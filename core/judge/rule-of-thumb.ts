@@ -2,11 +2,13 @@ import { medianSorted } from '../numerics/median';
 import { type JudgedReading, type Limits, type Reason, SEVERITY } from './types';
 
 /**
- * How far beyond a general rule of thumb parts of another type may stand, as a factor. Common practice, no source:
- * glow plugs of different types are sold from 0.25 to 1.5 ohm.
+ * How far beyond a general rule of thumb parts of another type may stand, as a factor. Common practice, no
+ * source: glow plugs of different types are sold from 0.25 to 1.5 ohm.
  */
 const OF_ANOTHER_TYPE = 2;
-/** Parts of one type and temperature stand no further apart than this, as a ratio. Common practice, no source. */
+/**
+ * Parts of one type and temperature stand no further apart than this, as a ratio. Common practice, no source.
+ */
 const ALIKE = 1.4;
 /** So many have to agree before the limit is doubted. */
 const LEAST_ALIKE = 3;
@@ -28,13 +30,15 @@ export function isFarBeyond(r: JudgedReading, limits: Limits): boolean {
   );
 }
 
-/** Judged by nothing but a general rule, and not so far out that no type of part explains it: it accuses only. */
+/**
+ * Judged by nothing but a general rule, and not so far out that no type of part explains it: it accuses only.
+ */
 export const isOnlyByThumb = (r: JudgedReading, limits: Limits): boolean =>
   limits.status === 'rule-of-thumb' && (r.verdict === 'high' || r.verdict === 'low') && !isFarBeyond(r, limits);
 
 /**
- * Where most of a set agree with each other and stand beyond a general rule of thumb on one side, the rule is doubted
- * and not the parts: they become `watch`.
+ * Where most of a set agree with each other and stand beyond a general rule of thumb on one side, the rule is
+ * doubted and not the parts: they become `watch`.
  */
 export function doubtRuleOfThumb(readings: readonly JudgedReading[], limits: Limits): readonly JudgedReading[] {
   if (limits.status !== 'rule-of-thumb') return readings;

@@ -24,8 +24,8 @@ import type { JudgedReading, Judgement, Limits, Position, TestSet } from './type
  * Judges a whole set: each reading against its limits, then against its good neighbours, then the pattern.
  * Pure: the same set gives the same judgement on the keystroke, on the server and from the command line.
  *
- * Where the positions are cylinders, those without a reading are added at the end as not measured. What is known of the test comes with
- * the set; of one that names a shipped test only: `judgeShipped`.
+ * Where the positions are cylinders, those without a reading are added at the end as not measured. What is
+ * known of the test comes with the set; of one that names a shipped test only: `judgeShipped`.
  */
 export function judgeSet(set: TestSet): Result<Judgement> {
   const { readings, problems } = checkAndParse(set);
@@ -81,8 +81,8 @@ const summaryOf = (
 ): string => [summarise(readings, found, limits), fit ? fitWords(fit, limits) : ''].filter(Boolean).join(' ');
 
 /**
- * A judgement that is kept, its sentences anew for whoever reads. What was judged stays: only what is said of it is said
- * again. Doubts that this version would not have stay as they were worded.
+ * A judgement that is kept, its sentences anew for whoever reads. What was judged stays: only what is said of
+ * it is said again. Doubts that this version would not have stay as they were worded.
  */
 export function sayAgain(judgement: Judgement, test: TestDefinition | undefined): Judgement {
   const { readings, limits, pattern, suspects, group, fit } = judgement;

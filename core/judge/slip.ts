@@ -7,7 +7,10 @@ import { medianSorted } from '../numerics/median';
 import { above, below } from './compare';
 import type { JudgedReading, Limits, Position } from './types';
 
-/** What was probably meant: the same digits with another prefix, point or sign; or that the probes were elsewhere. */
+/**
+ * What was probably meant: the same digits with another prefix, point or sign; or that the probes were
+ * elsewhere.
+ */
 export interface Slip {
   /** In the unit of the limits. */
   readonly typed: number;
@@ -32,9 +35,10 @@ const LITTLE_V = 1;
 const LEVEL = 1.5;
 
 /**
- * Whether an entry looks like a slip of the prefix: outside the limits as typed, but inside them, or level with the good
- * neighbours, a thousand or a million times off. Answers in the unit of the limits; `null` where it does not look so, cannot
- * be read, or a transfer function judges. A meter steps from ohm to kilohm by itself: common practice, no source.
+ * Whether an entry looks like a slip of the prefix: outside the limits as typed, but inside them, or level
+ * with the good neighbours, a thousand or a million times off. Answers in the unit of the limits; `null`
+ * where it does not look so, cannot be read, or a transfer function judges. A meter steps from ohm to kilohm
+ * by itself: common practice, no source.
  */
 export function findSlip(
   entry: string,
@@ -69,9 +73,9 @@ export function findSlip(
 }
 
 /**
- * Slips that are none of the prefix: a clamp or test leads turned around, a point of the volts, the battery where
- * nearly nothing belongs. `null`: nothing is to be asked; `undefined`: the prefix may be. `perBase`: one volt in the
- * unit of the limits.
+ * Slips that are none of the prefix: a clamp or test leads turned around, a point of the volts, the battery
+ * where nearly nothing belongs. `null`: nothing is to be asked; `undefined`: the prefix may be. `perBase`:
+ * one volt in the unit of the limits.
  */
 function otherSlip(
   { quantity }: Limits,

@@ -29,7 +29,9 @@ export interface ReadingIn {
   readonly entry: string;
   /** Where this reading was taken with another instrument than the rest; `null` for none. */
   readonly instrument?: Instrument | null | undefined;
-  /** What the same position showed before, read again in the same circumstances: tells a contact from a part. */
+  /**
+   * What the same position showed before, read again in the same circumstances: tells a contact from a part.
+   */
   readonly earlier?: readonly string[] | undefined;
 }
 

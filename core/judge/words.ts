@@ -36,7 +36,9 @@ export const verdictWord = (verdict: Verdict, limits: Pick<Limits, 'quantity'>):
 export const positionWords = (position: Position): string =>
   typeof position === 'number' ? tr`cylinder ${position}` : word(position);
 
-/** Values of the unit itself may be prefixed when printed; those of a unit that has a prefix already may not. */
+/**
+ * Values of the unit itself may be prefixed when printed; those of a unit that has a prefix already may not.
+ */
 function printer(limits: Limits) {
   const other = readerUnit(limits.unit);
   if (other.isOther) {
@@ -122,7 +124,9 @@ export const isReason = (value: unknown): value is Reason =>
   typeof value.rule === 'string' &&
   Object.hasOwn(RULES, value.rule);
 
-/** A reason as a sentence. `resolution` is one step of the typed digits, for rounding; `null` where unknown. */
+/**
+ * A reason as a sentence. `resolution` is one step of the typed digits, for rounding; `null` where unknown.
+ */
 export function reasonWords(reason: Reason, limits: Limits, resolution: number | null): string {
   const print = printer(limits);
   const v = (n: number): string => print.value(n, resolution);

@@ -4,8 +4,8 @@ import { baseUnit, type Quantity, type ScaledUnit, toBase } from '../quantity/un
 import type { EnteredValue } from '../quantity/values';
 
 /**
- * What a workshop's meters can show at all, in the base unit of the quantity: beyond it something else was typed.
- * A quantity that is not here has no bounds. Common practice, no source.
+ * What a workshop's meters can show at all, in the base unit of the quantity: beyond it something else was
+ * typed. A quantity that is not here has no bounds. Common practice, no source.
  */
 const BOUNDS: Partial<
   Readonly<Record<Quantity, { readonly least: number; readonly most: number; readonly why: string }>>

@@ -9,7 +9,8 @@ const imperial = <T>(work: () => T): T => asFor({ locale: { ...PLAIN, units: 'im
 const KPA: Limits = { quantity: 'pressure', unit: 'kPa', lower: 300, upper: 400 };
 const OHM: Limits = { quantity: 'resistance', unit: 'ohm', upper: 1 };
 
-// psi and lbf ft after NIST SP 811, appendix B.8, written from memory: 1 psi = 6.894 757 kPa, 1 lbf ft = 1.355 818 N m.
+// psi and lbf ft after NIST SP 811, appendix B.8, written from memory: 1 psi = 6.894 757 kPa, 1 lbf ft =
+// 1.355 818 N m.
 test.each([
   ['kPa', 100, 14.5038, 'psi'],
   ['bar', 1, 14.5038, 'psi'],

@@ -4,12 +4,18 @@ import { inReaderUnit, readerUnit, shownUnit } from '../quantity/reader-unit';
 import { stimulusOf } from './transfer';
 import type { Limits } from './types';
 
-/** Entries as a reader sees and types them. What is kept is what was typed, with its unit where that is another one. */
+/**
+ * Entries as a reader sees and types them. What is kept is what was typed, with its unit where that is
+ * another one.
+ */
 
 /** Digits, a wander, "more than": no unit behind them. */
 const BARE = /^[<>~\d.,\s+-]*\d[<>~\d.,\s+-]*$/;
 
-/** What was typed at a position, in the reader's unit where no unit was typed; the part behind an at sign is left out. */
+/**
+ * What was typed at a position, in the reader's unit where no unit was typed; the part behind an at sign is
+ * left out.
+ */
 export function entryForReader(entry: string, limits: Limits): { readonly value: string; readonly unit: string } {
   const unit = readerUnit(limits.unit);
   // What was typed in the reader's own unit is shown beside it like any other.
@@ -40,7 +46,10 @@ export function entryWords(entry: string, limits: Limits): string {
   return unit ? `${value} ${unit}` : value;
 }
 
-/** Bare digits mean the unit that stands beside the field: it is written behind them where it is not that of the limits. */
+/**
+ * Bare digits mean the unit that stands beside the field: it is written behind them where it is not that of
+ * the limits.
+ */
 export function withReaderUnits(entry: string, limits: Limits): string {
   const [value = '', ...behind] = entry.split('@');
   const own = withUnit(value, limits.unit);

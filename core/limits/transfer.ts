@@ -59,8 +59,8 @@ export function steinhartHartResistance_ohm(
 }
 
 /**
- * Temperature of a thermistor by the Steinhart-Hart equation, degC: 1/T = a + b ln R + c (ln R)³. `resistance_ohm` above 0;
- * NaN for nothing or less, and for NaN. Steinhart and Hart (1968), from memory.
+ * Temperature of a thermistor by the Steinhart-Hart equation, degC: 1/T = a + b ln R + c (ln R)³.
+ * `resistance_ohm` above 0; NaN for nothing or less, and for NaN. Steinhart and Hart (1968), from memory.
  */
 export function steinhartHart_degC({ a, b, c }: { a: number; b: number; c: number }, resistance_ohm: number): number {
   const ln = Math.log(resistance_ohm);
@@ -68,8 +68,8 @@ export function steinhartHart_degC({ a, b, c }: { a: number; b: number; c: numbe
 }
 
 /**
- * Resistance of a thermistor by its β, ohm: R = R0 exp(β (1/T - 1/T0)), temperatures in °C here and in kelvin there. NaN
- * below absolute zero and for NaN.
+ * Resistance of a thermistor by its β, ohm: R = R0 exp(β (1/T - 1/T0)), temperatures in °C here and in kelvin
+ * there. NaN below absolute zero and for NaN.
  */
 export function betaResistance_ohm(
   t: { resistance_ohm: number; at_degC: number; beta_K: number },
@@ -101,8 +101,8 @@ export function expectedAt(t: Transfer, x: number, asked: ScaledUnit): UnitValue
 }
 
 /**
- * The stimulus at which a sensor shows a reading (in the unit of the limits, for a thermistor in ohm), in the transfer's own
- * unit: the inverse of `expectedAt`. `null` where no stimulus, or more than one, leads to it.
+ * The stimulus at which a sensor shows a reading (in the unit of the limits, for a thermistor in ohm), in the
+ * transfer's own unit: the inverse of `expectedAt`. `null` where no stimulus, or more than one, leads to it.
  */
 export function stimulusAt(t: Transfer, reading: number): number | null {
   if (!Number.isFinite(reading)) return null;
@@ -135,8 +135,8 @@ const fromFinite = (base: number, asked: ScaledUnit): UnitValue | null =>
   Number.isFinite(base) ? fromBase(baseValue(base), asked) : null;
 
 /**
- * Slope of the reading over the stimulus, in the limits' unit per unit of stimulus, by the difference of a small step (1e-6
- * of the stimulus, at least 1e-6) to either side; 0 where the function says nothing.
+ * Slope of the reading over the stimulus, in the limits' unit per unit of stimulus, by the difference of a
+ * small step (1e-6 of the stimulus, at least 1e-6) to either side; 0 where the function says nothing.
  */
 export function slopeAt(t: Transfer, x: number, asked: ScaledUnit): number {
   const h = Math.max(1e-6, Math.abs(x) * 1e-6);

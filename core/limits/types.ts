@@ -69,8 +69,8 @@ export interface Limits {
   readonly transfer?: Transfer | undefined;
   readonly tolerance?: Tolerance | undefined;
   /**
-   * Two instruments read the same: behind an at sign stands what this one shows, and the difference is judged. Such as
-   * "scan tool".
+   * Two instruments read the same: behind an at sign stands what this one shows, and the difference is
+   * judged. Such as "scan tool".
    */
   readonly pair?: string | undefined;
   /** What acted on the sensor may stand behind an at sign, although nothing predicts the reading from it. */

@@ -1,7 +1,10 @@
 import { currentLocale, type Locale } from './locale';
 import { PSEUDO } from './pseudo';
 
-/** Dates for people, in the reader's order, the month by name where the order alone would not tell it from the day. */
+/**
+ * Dates for people, in the reader's order, the month by name where the order alone would not tell it from the
+ * day.
+ */
 
 const MONTHS = new Map<string, Intl.DateTimeFormat>();
 

@@ -1,6 +1,6 @@
 /**
- * How the person who reads is addressed: language, decimal mark, units and order of dates. What is stored and what
- * programs exchange is always PLAIN; only what a person sees follows this.
+ * How the person who reads is addressed: language, decimal mark, units and order of dates. What is stored and
+ * what programs exchange is always PLAIN; only what a person sees follows this.
  */
 export interface Locale {
   /** BCP 47, as the file of its translation is called; `en`: the words as they stand in the sources. */
@@ -11,7 +11,10 @@ export interface Locale {
   readonly dates: 'dmy' | 'mdy' | 'ymd';
 }
 
-/** English with a decimal point, units as they are given: of files, of the command line, and where nobody has chosen. */
+/**
+ * English with a decimal point, units as they are given: of files, of the command line, and where nobody has
+ * chosen.
+ */
 export const PLAIN: Locale = { language: 'en', decimal: 'point', units: 'given', dates: 'dmy' };
 
 export const LOCALE_CHOICES = {
@@ -20,7 +23,10 @@ export const LOCALE_CHOICES = {
   dates: ['dmy', 'mdy', 'ymd'],
 } as const satisfies { readonly [K in 'decimal' | 'units' | 'dates']: readonly Locale[K][] };
 
-/** A translation: what stands in the sources, with {0}, {1} … for what is put in, and what it is in the language. */
+/**
+ * A translation: what stands in the sources, with {0}, {1} … for what is put in, and what it is in the
+ * language.
+ */
 export type Translation = Readonly<Record<string, string>>;
 
 /** Whoever reads now, with the words of their language; `null`: the words as they stand in the sources. */
@@ -32,8 +38,9 @@ export interface Reader {
 const NOBODY: Reader = { locale: PLAIN, words: null };
 
 /**
- * Who reads is known to whoever draws: the request on a server, the page in a browser. It is asked for where a text is
- * made, so that no function has to hand it on. One process can hold this module several times, so it is kept beside them.
+ * Who reads is known to whoever draws: the request on a server, the page in a browser. It is asked for where
+ * a text is made, so that no function has to hand it on. One process can hold this module several times, so
+ * it is kept beside them.
  */
 const shared = globalThis as { mudflatReader?: () => Reader | undefined };
 
@@ -57,6 +64,9 @@ export function asFor<T>(reader: Reader, work: () => T): T {
   }
 }
 
-/** A locale in one word, to tell what was made for one reader from what was made for another: "en/comma/given/dmy". */
+/**
+ * A locale in one word, to tell what was made for one reader from what was made for another:
+ * "en/comma/given/dmy".
+ */
 export const localeKey = ({ language, decimal, units, dates }: Locale): string =>
   [language, decimal, units, dates].join('/');

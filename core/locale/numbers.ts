@@ -1,6 +1,8 @@
 import { currentLocale } from './locale';
 
-/** Numbers for people, with the reader's decimal mark. Files and programs get a point: they do not come here. */
+/**
+ * Numbers for people, with the reader's decimal mark. Files and programs get a point: they do not come here.
+ */
 
 /** The mark in a number as JavaScript writes it: "0.4" is "0,4" for whoever reads a comma. */
 export const withMark = (text: string): string => (currentLocale().decimal === 'comma' ? text.replace('.', ',') : text);
@@ -13,13 +15,19 @@ export const fixed = (value: number, decimals: number): string =>
 export const significant = (value: number, digits: number): string =>
   Number.isFinite(value) ? withMark(String(Number(value.toPrecision(digits)))) : '–';
 
-/** A whole number with its thousands apart: by commas where the decimal mark is a point, else by narrow spaces. */
+/**
+ * A whole number with its thousands apart: by commas where the decimal mark is a point, else by narrow
+ * spaces.
+ */
 export const grouped = (value: number): string =>
   value
     .toLocaleString('en', { maximumFractionDigits: 0 })
     .replaceAll(',', currentLocale().decimal === 'comma' ? '\u202f' : ',');
 
-/** What somebody typed, its numbers with the reader's mark; where a number has more than one mark, as it was typed. */
+/**
+ * What somebody typed, its numbers with the reader's mark; where a number has more than one mark, as it was
+ * typed.
+ */
 export const entryShown = (entry: string): string =>
   /\d[.,]\d+[.,]\d/.test(entry)
     ? entry

@@ -3,8 +3,9 @@ import { entryShown, grouped } from './numbers';
 import { fill, noteTemplates, translated, word } from './translate';
 
 /**
- * Sentences that are kept, with what they were made of: by sentence its template and what was put in. What cannot be made
- * anew for another reader, since what it was concluded from is too long to keep, is said again with this.
+ * Sentences that are kept, with what they were made of: by sentence its template and what was put in. What
+ * cannot be made anew for another reader, since what it was concluded from is too long to keep, is said again
+ * with this.
  */
 export type Said = Readonly<Record<string, readonly string[]>>;
 
@@ -19,8 +20,8 @@ function shownValue(text: string): string {
 }
 
 /**
- * Does the work, which must not wait for anything, in plain words, and notes every sentence that is made meanwhile. `texts`
- * of the result are those that are kept: of the others nothing is noted.
+ * Does the work, which must not wait for anything, in plain words, and notes every sentence that is made
+ * meanwhile. `texts` of the result are those that are kept: of the others nothing is noted.
  */
 export function sayingOf<T>(work: () => T, texts: (result: T) => readonly string[]): { result: T; said: Said } {
   const all = new Map<string, readonly string[]>();
@@ -39,7 +40,10 @@ export function sayingOf<T>(work: () => T, texts: (result: T) => readonly string
   return { result, said };
 }
 
-/** Characters that are said again, and sentences that are tried, of one thing that is kept: what somebody made up ends there. */
+/**
+ * Characters that are said again, and sentences that are tried, of one thing that is kept: what somebody made
+ * up ends there.
+ */
 const MOST_SAID = 5_000_000;
 const MOST_TRIED = 2_000_000;
 
@@ -78,7 +82,10 @@ interface Part {
   readonly between: string;
 }
 
-/** Takes a text apart into the sentences of a list, the longest first, and what stands between them; `tries` at most. */
+/**
+ * Takes a text apart into the sentences of a list, the longest first, and what stands between them; `tries`
+ * at most.
+ */
 function sentencesIn(sentences: readonly string[], tries = Infinity): (text: string) => Part[] {
   const byStart = new Map<string, string[]>();
   for (const s of sentences) {

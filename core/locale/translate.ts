@@ -2,8 +2,8 @@ import { currentReader, type Translation } from './locale';
 import { withMark } from './numbers';
 
 /**
- * Texts for people. The English of the sources is the key of a text; what is put in is {0}, {1} … in it, so that a
- * translation may put it elsewhere. What the catalogue does not know stays English.
+ * Texts for people. The English of the sources is the key of a text; what is put in is {0}, {1} … in it, so
+ * that a translation may put it elsewhere. What the catalogue does not know stays English.
  */
 
 /** The key of a text of which these are the fixed parts: `["", " reads ", ""]` is "{0} reads {1}". */
@@ -21,10 +21,15 @@ function keyOnce(parts: TemplateStringsArray): string {
 export const fill = (text: string, values: readonly string[]): string =>
   text.replace(/\{(\d+)\}/g, (whole, i: string) => values[Number(i)] ?? whole);
 
-/** Where templates are noted while something is said that is kept: the text, its template and what was put in. */
+/**
+ * Where templates are noted while something is said that is kept: the text, its template and what was put in.
+ */
 let noted: Map<string, readonly string[]> | null = null;
 
-/** Does the work, which must not wait for anything, and notes what every text is made of that is made meanwhile. */
+/**
+ * Does the work, which must not wait for anything, and notes what every text is made of that is made
+ * meanwhile.
+ */
 export function noteTemplates<T>(into: Map<string, readonly string[]>, work: () => T): T {
   const before = noted;
   noted = into;
@@ -39,8 +44,8 @@ export function noteTemplates<T>(into: Map<string, readonly string[]>, work: () 
 export const translated = (template: string): string => currentReader().words?.[template] ?? template;
 
 /**
- * A text for the reader, as a template: tr`${name} reads ${value}`. Numbers get the reader's decimal mark; words that are
- * put in are themselves looked up.
+ * A text for the reader, as a template: tr`${name} reads ${value}`. Numbers get the reader's decimal mark;
+ * words that are put in are themselves looked up.
  */
 export function tr(parts: TemplateStringsArray, ...values: readonly unknown[]): string {
   const { words } = currentReader();
@@ -52,13 +57,16 @@ export function tr(parts: TemplateStringsArray, ...values: readonly unknown[]): 
   return said;
 }
 
-/** A text that stands in the sources as it is, or is put together of such, in the reader's language; of nothing nothing. */
+/**
+ * A text that stands in the sources as it is, or is put together of such, in the reader's language; of
+ * nothing nothing.
+ */
 export const word = (text: string | false | null | undefined): string =>
   text ? lookUp(text, currentReader().words) : '';
 
 /**
- * Between these a text may be put together of several, the strongest first: sentences, items, a name and what is said of
- * it, something in brackets, a list.
+ * Between these a text may be put together of several, the strongest first: sentences, items, a name and what
+ * is said of it, something in brackets, a list.
  */
 const JOINTS = [/((?<=[.!?…]) (?=\S))/, /(; )/, /(: )/, /( [·→–] )/, /( \(|\)(?= |$|[.,;:]))/, /(, )/];
 const NUMBERED = /^(.+?)( \d[\d.,]*%?| #?\d+)$/;
@@ -68,8 +76,8 @@ const COUNTED = /^([<>]?\d[\d.,\u202f]*(?: %)? )(.+)$/;
 const SPOKEN = /\p{L}{3}/u;
 
 /**
- * The whole text where the catalogue has it; else in another case, beside a number, or put together of texts of which it
- * has every one. Anything else stays as it is: somebody has written it.
+ * The whole text where the catalogue has it; else in another case, beside a number, or put together of texts
+ * of which it has every one. Anything else stays as it is: somebody has written it.
  */
 const lookUp = (text: string, words: Translation | null): string => (words && knownText(text, words)) ?? text;
 

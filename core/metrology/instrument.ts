@@ -40,8 +40,8 @@ export interface Instrument {
 export const UNZEROED_LEADS_MOST_OHM = 0.5;
 
 /**
- * The range of smallest resolution that holds the value, which is in the base unit of the quantity; `null` where none does,
- * and for NaN.
+ * The range of smallest resolution that holds the value, which is in the base unit of the quantity; `null`
+ * where none does, and for NaN.
  */
 export function finestRangeFor(instrument: Instrument, quantity: Quantity, value: number): AccuracyRange | null {
   const holding = instrument.accuracy.filter((r) => r.quantity === quantity && r.upTo >= Math.abs(value));
@@ -52,8 +52,8 @@ export function finestRangeFor(instrument: Instrument, quantity: Quantity, value
 }
 
 /**
- * The range in which a value is read: the smallest that holds it, else the largest there is. The value is in the base unit
- * of the quantity. `null` where no range of the quantity is stated.
+ * The range in which a value is read: the smallest that holds it, else the largest there is. The value is in
+ * the base unit of the quantity. `null` where no range of the quantity is stated.
  */
 export function rangeFor(
   instrument: Pick<Instrument, 'accuracy'>,

@@ -81,7 +81,8 @@ describe('uncertainty of a reading', () => {
   };
 
   test('zeroed on the same range: as a Monte Carlo of the two readings has it (JCGM 101), a million draws', () => {
-    // Half a step of the digits each for the reading and the zero; the gain of 0.8 % acts on their difference of 0.4 ohm.
+    // Half a step of the digits each for the reading and the zero; the gain of 0.8 % acts on their difference
+    // of 0.4 ohm.
     const drawn = python(
       '(lambda r: float(np.std(r.uniform(-0.05, 0.05, 10**6) - r.uniform(-0.05, 0.05, 10**6) + 0.4 * r.uniform(-0.008, 0.008, 10**6))))(np.random.default_rng(7))',
     );

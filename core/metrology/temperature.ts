@@ -27,8 +27,8 @@ export const CONDUCTORS: Readonly<Record<Conductor, number>> = {
 export const TEMPERATURE_HALF_WIDTH_K = 2;
 
 /**
- * Relative change of the brought-back resistance per kelvin that the temperature is wrong: |α/(1 + α (t - t_ref))|, per K,
- * the derivative of the law above. Infinity where the law leaves no resistance, NaN for NaN.
+ * Relative change of the brought-back resistance per kelvin that the temperature is wrong: |α/(1 + α (t -
+ * t_ref))|, per K, the derivative of the law above. Infinity where the law leaves no resistance, NaN for NaN.
  */
 export function temperatureSensitivity_perK(
   temperature_degC: number,
@@ -63,8 +63,8 @@ export function toReferenceFactor(
 }
 
 /**
- * Temperature of such a thermometer, degC, to a millionth: the curve rises all the way, so halving finds it. NaN for a
- * resistance outside of its range (-200 to 850 °C), and for NaN.
+ * Temperature of such a thermometer, degC, to a millionth: the curve rises all the way, so halving finds it.
+ * NaN for a resistance outside of its range (-200 to 850 °C), and for NaN.
  */
 export function pt100_degC(resistance_ohm: number): number {
   const [low, high] = [-200, 850];

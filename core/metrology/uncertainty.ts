@@ -39,7 +39,9 @@ export interface UncertaintyInput {
   /** The lead zero was subtracted. */
   readonly zeroed: boolean;
   readonly instrument: Instrument | null;
-  /** Relative change per kelvin of the corrected value, and half the width in which the temperature is known. */
+  /**
+   * Relative change per kelvin of the corrected value, and half the width in which the temperature is known.
+   */
   readonly temperature?: { readonly perK: number; readonly halfWidth_K: number } | null;
   /** Half the width, base unit of the reading, that the stimulus leaves. */
   readonly stimulusHalfWidth?: number;
@@ -73,8 +75,8 @@ export function uncertaintyParts(input: UncertaintyInput): UncertaintyParts {
 }
 
 /**
- * Root of the sum of squares of the contributions, in their unit (JCGM 100:2008, 5.1.2, without correlation). 0 for no
- * contribution, NaN where one is NaN.
+ * Root of the sum of squares of the contributions, in their unit (JCGM 100:2008, 5.1.2, without correlation).
+ * 0 for no contribution, NaN where one is NaN.
  */
 export const combine = (parts: UncertaintyParts): number =>
   Math.hypot(

@@ -1,8 +1,9 @@
 /**
- * Solves A·x = b for symmetric positive definite A with few diagonals, in place of many right sides: Cholesky's L·Lᵀ within the band
- * (Golub and Van Loan, Matrix Computations, 4th ed., 4.3.5; from memory).
+ * Solves A·x = b for symmetric positive definite A with few diagonals, in place of many right sides:
+ * Cholesky's L·Lᵀ within the band (Golub and Van Loan, Matrix Computations, 4th ed., 4.3.5; from memory).
  *
- * @param band the lower half by rows: `band[i * (width + 1) + k]` is A[i][i - k], k from 0 to `width`. Overwritten with L.
+ * @param band the lower half by rows: `band[i * (width + 1) + k]` is A[i][i - k], k from 0 to `width`.
+ * Overwritten with L.
  * @param rightSides each of the length of A. Overwritten with x.
  * @returns the diagonal of L, or `null` where A is not positive definite (NaN included).
  */

@@ -8,10 +8,10 @@ export function cell<T>(values: ArrayLike<T>, index: number): T {
   return value;
 }
 
-// The engine learns of an access once for each function: one function for every kind of array is slow for all of
-// them in the innermost loops. So the arrays of numbers have their own. Where they are called most, a constant of
-// the module stands for them: after translation an imported name may be looked up anew at each call. Measured on
-// the sources, both together save about a sixth of the first diagnosis of a circuit.
+// The engine learns of an access once for each function: one function for every kind of array is slow for all
+// of them in the innermost loops. So the arrays of numbers have their own. Where they are called most, a
+// constant of the module stands for them: after translation an imported name may be looked up anew at each
+// call. Measured on the sources, both together save about a sixth of the first diagnosis of a circuit.
 
 /** The same of an array of numbers with fraction. */
 export function floatAt(values: Float64Array, index: number): number {

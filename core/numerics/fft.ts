@@ -1,6 +1,7 @@
 /**
- * Discrete Fourier transform in place, radix 2 (Cooley and Tukey, Mathematics of Computation 19, 1965, 297). The length of
- * both lists is a power of two: throws RangeError otherwise. `inverse`: without the division by the length.
+ * Discrete Fourier transform in place, radix 2 (Cooley and Tukey, Mathematics of Computation 19, 1965, 297).
+ * The length of both lists is a power of two: throws RangeError otherwise. `inverse`: without the division by
+ * the length.
  */
 export function fft(re: Float64Array, im: Float64Array, inverse = false): void {
   const n = re.length;
@@ -39,8 +40,8 @@ export function fft(re: Float64Array, im: Float64Array, inverse = false): void {
 export const powerOfTwo = (n: number): number => 2 ** Math.ceil(Math.log2(Math.max(1, n)));
 
 /**
- * Sums of first[i] · second[i + lag] for all lags from -(first.length - 1) to second.length - 1, in that order: the
- * cross-correlation, by way of the spectrum.
+ * Sums of first[i] · second[i + lag] for all lags from -(first.length - 1) to second.length - 1, in that
+ * order: the cross-correlation, by way of the spectrum.
  */
 export function crossCorrelation(first: Float64Array, second: Float64Array): Float64Array {
   const n = powerOfTwo(first.length + second.length);

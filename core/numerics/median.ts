@@ -1,4 +1,6 @@
-/** Median of numbers in ascending order: the middle one, or the mean of the two in the middle. NaN for none. */
+/**
+ * Median of numbers in ascending order: the middle one, or the mean of the two in the middle. NaN for none.
+ */
 export function medianSorted(sorted: readonly number[]): number {
   const middle = sorted.length >> 1;
   const high = sorted[middle] ?? NaN;

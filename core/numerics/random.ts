@@ -10,6 +10,9 @@ export function seededRandom(seed: number): () => number {
   };
 }
 
-/** A number of the standard normal distribution from two of `random` (Box and Muller, Ann. Math. Stat. 29, 1958, 610). */
+/**
+ * A number of the standard normal distribution from two of `random` (Box and Muller, Ann. Math. Stat. 29,
+ * 1958, 610).
+ */
 export const normalFrom = (random: () => number): number =>
   Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());

@@ -8,10 +8,10 @@ export interface Shown {
 export const CHANCE = 0.9;
 
 /**
- * The chance that a fault shows in `hours` of recording, 0 to 1, when it showed `times` times in some hours before. Rare events
- * that know nothing of each other are Poisson's; how often they come is itself known from these few only, so the chance is the
- * predictive one: gamma-distributed rate, negative binomial count (Gelman and others, Bayesian Data Analysis, section 2.6;
- * from memory).
+ * The chance that a fault shows in `hours` of recording, 0 to 1, when it showed `times` times in some hours
+ * before. Rare events that know nothing of each other are Poisson's; how often they come is itself known from
+ * these few only, so the chance is the predictive one: gamma-distributed rate, negative binomial count
+ * (Gelman and others, Bayesian Data Analysis, section 2.6; from memory).
  */
 export const chanceToShow = ({ times, hours: seen }: Shown, hours: number): number =>
   hours <= 0 ? 0 : 1 - (seen / (seen + hours)) ** times;

@@ -1,7 +1,7 @@
 /**
- * The element that would stand at `k` if the first `count` values were sorted; reorders them. Expected time is
- * linear: Hoare's selection (Hoare, "Algorithm 65: Find", CACM 4(7), 1961), pivot of three. No NaN may be among
- * them. NaN for none.
+ * The element that would stand at `k` if the first `count` values were sorted; reorders them. Expected time
+ * is linear: Hoare's selection (Hoare, "Algorithm 65: Find", CACM 4(7), 1961), pivot of three. No NaN may be
+ * among them. NaN for none.
  */
 export function selectInPlace(values: Float64Array, k: number, count: number = values.length): number {
   if (count === 0) return NaN;
@@ -32,7 +32,9 @@ export function selectInPlace(values: Float64Array, k: number, count: number = v
 const middleOfThree = (a: number, b: number, c: number): number =>
   a < b ? (b < c ? b : a < c ? c : a) : a < c ? a : b < c ? c : b;
 
-/** The value below which the share `q` (0 to 1) of the first `count` values lies; reorders them. NaN for none. */
+/**
+ * The value below which the share `q` (0 to 1) of the first `count` values lies; reorders them. NaN for none.
+ */
 export const quantileInPlace = (values: Float64Array, q: number, count: number = values.length): number =>
   selectInPlace(values, Math.min(count - 1, Math.floor(q * count)), count);
 
@@ -42,10 +44,16 @@ export function quantile(values: ArrayLike<number>, q: number): number {
   return quantileInPlace(copy, q);
 }
 
-/** Of normal noise, the median of the deviation times this is the standard deviation (Hampel, JASA 69, 1974, 383). */
+/**
+ * Of normal noise, the median of the deviation times this is the standard deviation (Hampel, JASA 69, 1974,
+ * 383).
+ */
 export const MAD_TO_SIGMA = 1.4826;
 
-/** Standard deviation of normal noise, from the median of the deviations from the median: what is far off hardly counts. NaN for none. */
+/**
+ * Standard deviation of normal noise, from the median of the deviations from the median: what is far off
+ * hardly counts. NaN for none.
+ */
 export function robustDeviation(values: ArrayLike<number>): number {
   const middle = quantile(values, 0.5);
   return (

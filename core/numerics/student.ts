@@ -1,7 +1,7 @@
 /**
- * Student's t distribution with four degrees of freedom, scale 1: about normal in the middle, with tails that fall by
- * a power. Closed forms: Abramowitz & Stegun 26.7.4 for even degrees of freedom (from memory); compared with scipy in
- * the tests. NaN for NaN.
+ * Student's t distribution with four degrees of freedom, scale 1: about normal in the middle, with tails that
+ * fall by a power. Closed forms: Abramowitz & Stegun 26.7.4 for even degrees of freedom (from memory);
+ * compared with scipy in the tests. NaN for NaN.
  */
 export function studentDensity(t: number): number {
   const q = 1 + (t * t) / 4;

@@ -1,6 +1,9 @@
 import { execFileSync } from 'node:child_process';
 
-/** A number that Debian's Python computes, with numpy as `np`, scipy's `norm` and `erfc`, and `math`. For tests. */
+/**
+ * A number that Debian's Python computes, with numpy as `np`, scipy's `norm` and `erfc`, and `math`. For
+ * tests.
+ */
 export const python = (expression: string): number => evaluate(expression) as number;
 
 /** The same for a list of numbers. */

@@ -17,7 +17,9 @@ export const typesIn = (parts: Readonly<Record<string, string>>): Record<string,
 
 type Seen = Pick<PlanInputs, 'tests' | 'done' | 'doneBefore' | 'fitted'>;
 
-/** Which of a kind the unit has: as it was said, else by the tests that were done, here or in an earlier job. */
+/**
+ * Which of a kind the unit has: as it was said, else by the tests that were done, here or in an earlier job.
+ */
 function fittedOf(kind: string, { tests, done, doneBefore = [], fitted = {} }: Seen): readonly string[] {
   const said = fitted[kind];
   if (said !== undefined) return [said];
@@ -36,7 +38,10 @@ export function isFitted(t: TestDefinition, seen: Seen): boolean | null {
   return fitted.length ? fitted.includes(own.which) : null;
 }
 
-/** What is asked of a unit: kinds of which tests in these areas want different ones, and nobody knows which is fitted. */
+/**
+ * What is asked of a unit: kinds of which tests in these areas want different ones, and nobody knows which is
+ * fitted.
+ */
 export function hardwareAsked(areas: ReadonlySet<string>, seen: Seen): HardwareQuestion[] {
   const options = new Map<string, Set<string>>();
   for (const t of seen.tests) {

@@ -55,7 +55,9 @@ export interface PlanStep {
   readonly state: 'to do' | 'done' | 'skipped';
   /** Why it was skipped. */
   readonly because: string | null;
-  /** The run that goes on: it is not complete, or something of it must be settled first. Absent: a new one. */
+  /**
+   * The run that goes on: it is not complete, or something of it must be settled first. Absent: a new one.
+   */
   readonly run?: string;
   /** What must be settled about its run before anything else, in a sentence. */
   readonly doubt?: string;

@@ -6,8 +6,10 @@ import { type BaseValue, enteredValue, type EnteredValue } from './values';
 /**
  * Reading what a person types or a meter sends.
  *
- *   number    [+-] digits, decimal point or comma; SI prefix and unit after it, both optional: `97.8k`, `12,4 V`
- *   RKM code  a letter in place of the point, IEC 60062:2016 clause 4: `4k7`, `0R6`, `R47`, `1M5`, `2L2` (milliohm)
+ *   number    [+-] digits, decimal point or comma; SI prefix and unit after it, both optional: `97.8k`,
+ *             `12,4 V`
+ *   RKM code  a letter in place of the point, IEC 60062:2016 clause 4: `4k7`, `0R6`, `R47`, `1M5`,
+ *             `2L2` (milliohm)
  *   overload  `OL`, `0L`, `O.L`, `open`, `∞`: the meter shows that it is beyond its range
  *   never     of a time, `never` or `never glowed`: it did not come about
  *   wander    `low~high`: the display does not settle; the high side may be an overload

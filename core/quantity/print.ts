@@ -1,6 +1,8 @@
 import { fixed, withMark } from '../locale/numbers';
 
-/** Printing numbers for people, with the reader's decimal mark. Files and programs get full precision instead. */
+/**
+ * Printing numbers for people, with the reader's decimal mark. Files and programs get full precision instead.
+ */
 import { tr } from '../locale/translate';
 
 const STEPS: readonly (readonly [number, string])[] = [
@@ -31,8 +33,8 @@ export function printValue(value: number, step: number): string {
 }
 
 /**
- * "0.4 ± 0.1", "1.2 k ± 0.4 k": value and half width in one unit, both rounded to `step` (0 or more) and with the prefix of the
- * value. A value that is not finite prints as "–".
+ * "0.4 ± 0.1", "1.2 k ± 0.4 k": value and half width in one unit, both rounded to `step` (0 or more) and with
+ * the prefix of the value. A value that is not finite prints as "–".
  */
 export function printPlusMinus(value: number, plusMinus: number, step: number): string {
   const text = printValue(value, step);

@@ -4,8 +4,9 @@ import { decimalsOf } from './print';
 import { findUnit, type Quantity } from './units';
 
 /**
- * The unit that a reader wants to see instead of the one that a value is in. Values, limits and entries are kept in theirs;
- * only what is shown is converted. Temperatures stay in °C: limits and coefficients of parts are given so in either system.
+ * The unit that a reader wants to see instead of the one that a value is in. Values, limits and entries are
+ * kept in theirs; only what is shown is converted. Temperatures stay in °C: limits and coefficients of parts
+ * are given so in either system.
  */
 export interface ReaderUnit {
   /** As it is typed behind a number, and as it is shown: "psi". */
@@ -46,8 +47,8 @@ export function shownUnit(symbol: string): string {
 const DIGITS = 4;
 
 /**
- * A value in a reader's unit without the unit: "50.8". `step`: one step of its digits in the unit that it came in, 0 where
- * nobody knows. A value that is not finite is "–".
+ * A value in a reader's unit without the unit: "50.8". `step`: one step of its digits in the unit that it
+ * came in, 0 where nobody knows. A value that is not finite is "–".
  */
 export function inReaderUnit(value: number, step: number, unit: ReaderUnit): string {
   const [shown, size] = [unit.of(value), Math.abs(unit.of(step))];

@@ -6,8 +6,9 @@ import { sequenceFor } from './sequences';
 import type { ProofInputs } from './proof';
 
 /**
- * What was mended by the ticked steps of a finding, as evidence: at each position where all of them are ticked, at the
- * moment of the last. So what was read there before is history without being written down twice.
+ * What was mended by the ticked steps of a finding, as evidence: at each position where all of them are
+ * ticked, at the moment of the last. So what was read there before is history without being written down
+ * twice.
  */
 export function mendedBySteps(i: Pick<ProofInputs, 'findings' | 'records' | 'cylinders'>): RecordedEvidence[] {
   return i.findings.flatMap(({ id, body }): RecordedEvidence[] => {
@@ -36,7 +37,10 @@ export function mendedBySteps(i: Pick<ProofInputs, 'findings' | 'records' | 'cyl
   });
 }
 
-/** When the last step of a position was ticked first; `null` while one is left. A value corrected later mends nothing anew. */
+/**
+ * When the last step of a position was ticked first; `null` while one is left. A value corrected later mends
+ * nothing anew.
+ */
 function lastTick(
   f: { readonly id: string; readonly body: Found },
   records: ProofInputs['records'],

@@ -18,7 +18,9 @@ export interface OneOrSetInputs {
   /** Probability that one breaks on being taken out, and what that costs. */
   readonly breakage: number;
   readonly breakageCost: number;
-  /** What a return within the horizon costs beside parts and labour: standing still, fetching, the customer. */
+  /**
+   * What a return within the horizon costs beside parts and labour: standing still, fetching, the customer.
+   */
   readonly comeback: number;
 }
 
@@ -55,11 +57,12 @@ export const ASSUMPTIONS: readonly string[] = [
 ];
 
 /**
- * Expected cost of the two strategies, in minor units of the depot's currency: renewing those that failed, or the whole
- * set, within a horizon of `i.horizon_h` hours. Costs are integers of 0 or more, ages in hours, breakage a share from 0
- * to 1. Total of each is parts, access and labour, what breaks, and the comebacks that the Weibull lives of the others
- * lead one to expect. `tips` are the values of single inputs at which the answer turns over, to 1e-15 of their range.
- * Assumptions stand in `ASSUMPTIONS`; common practice, no source.
+ * Expected cost of the two strategies, in minor units of the depot's currency: renewing those that failed, or
+ * the whole set, within a horizon of `i.horizon_h` hours. Costs are integers of 0 or more, ages in hours,
+ * breakage a share from 0 to 1. Total of each is parts, access and labour, what breaks, and the comebacks
+ * that the Weibull lives of the others lead one to expect. `tips` are the values of single inputs at which
+ * the answer turns over, to 1e-15 of their range. Assumptions stand in `ASSUMPTIONS`; common practice, no
+ * source.
  */
 export function oneOrSet(i: OneOrSetInputs): OneOrSet {
   const [one, set] = [costOfStrategy(i, i.failed), costOfStrategy(i, i.positions)];

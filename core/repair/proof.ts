@@ -48,8 +48,8 @@ export interface BeforeAfter {
 }
 
 /**
- * Each test that had a suspect before something was mended, with the newest run of it since. A run that still has one,
- * and after which more was mended, is no proof either way: it is to be measured again.
+ * Each test that had a suspect before something was mended, with the newest run of it since. A run that still
+ * has one, and after which more was mended, is no proof either way: it is to be measured again.
  */
 export function beforeAfter(i: ProofInputs): BeforeAfter[] {
   const repairs = repairTimes(i);
@@ -84,7 +84,10 @@ const pair = (before: JudgedRun, after: JudgedRun | null): BeforeAfter => ({
   after: after && { id: after.id, judgement: after.judgement },
 });
 
-/** When something was mended, in order. A step whose value was corrected later was done when it was ticked first. */
+/**
+ * When something was mended, in order. A step whose value was corrected later was done when it was ticked
+ * first.
+ */
 function repairTimes(i: Pick<ProofInputs, 'records' | 'evidence'>): string[] {
   const steps = groupBy(recordsOfKind(i.records, 'step'), ({ body: s }) =>
     [s.finding ?? '', s.sequence, s.step, s.position ?? ''].join('|'),
@@ -127,8 +130,8 @@ export function proofOf(i: ProofInputs): ProofCheck[] {
 }
 
 /**
- * Nothing was found, nothing mended, nothing else to prove. One good test is not enough: no code may be left, and of a
- * complaint somebody has driven it without seeing it and has signed that nothing was found.
+ * Nothing was found, nothing mended, nothing else to prove. One good test is not enough: no code may be left,
+ * and of a complaint somebody has driven it without seeing it and has signed that nothing was found.
  */
 function isAllGood({ runs, codes, complaint, evidence, findings }: ProofInputs): boolean {
   const measured =
@@ -232,7 +235,9 @@ function isRecordedAsDone(f: Found, { evidence }: Pick<ProofInputs, 'evidence'>)
 
 export type Found = Extract<FindingBody, { kind: 'found' }>;
 
-/** Where something is renewed: at every cylinder where the set was decided on, else where it was found bad. */
+/**
+ * Where something is renewed: at every cylinder where the set was decided on, else where it was found bad.
+ */
 export function renewedPositions(
   finding: string,
   f: Found,
@@ -308,8 +313,8 @@ function measuredAgain(i: ProofInputs): ProofCheck {
 }
 
 /**
- * Out of a general rule of thumb that was doubted before, and level with those that doubted it: good for parts of this
- * type.
+ * Out of a general rule of thumb that was doubted before, and level with those that doubted it: good for
+ * parts of this type.
  */
 function isLikeTheOthers(before: Judgement, after: Judgement): boolean {
   const reasons = before.readings.flatMap((r) => r.reasons);
@@ -371,7 +376,10 @@ function coded(i: ProofInputs): ProofCheck[] {
   ];
 }
 
-/** Codes of before the repair say nothing of it; of several looks since the newest counts, as in the list of codes. */
+/**
+ * Codes of before the repair say nothing of it; of several looks since the newest counts, as in the list of
+ * codes.
+ */
 function codesCleared({ codes }: ProofInputs, at: string | null): ProofCheck {
   const label = 'Codes cleared and stayed away';
   const since = at === null ? [] : codes.filter((c) => c.at > at);

@@ -18,8 +18,8 @@ export interface Costs {
 }
 
 /**
- * Until the workshop enters its own: no price and no time of work, which nobody can guess; only how such parts wear and
- * how far it is looked ahead. Common practice, no source.
+ * Until the workshop enters its own: no price and no time of work, which nobody can guess; only how such
+ * parts wear and how far it is looked ahead. Common practice, no source.
  */
 export const ASSUMED = { breakage: 0.03, horizon_h: 1500, shape: 2.2, scale_h: 6000 } as const;
 /** Where a depot has not said what it reckons in. */

@@ -43,8 +43,8 @@ export function readValue(text: string, quantity: ReachedValue['quantity']): Res
 }
 
 /**
- * A value with its unit as a person wrote it, in the reader's unit and with their mark: "20 Nm" is "14.8 lbf ft". What is no
- * value with a unit stays as it is.
+ * A value with its unit as a person wrote it, in the reader's unit and with their mark: "20 Nm" is "14.8 lbf
+ * ft". What is no value with a unit stays as it is.
  */
 export function valueForReader(text: string): string {
   const [, digits = '', symbol = ''] = /^([+-]?\d+(?:[.,]\d+)?)\s*(\D.*)$/.exec(text.trim()) ?? [];

@@ -11,9 +11,10 @@ export interface Weibull {
 }
 
 /**
- * Probability, 0 to 1, that a part that works at `age_h` fails within the next `horizon_h`: with the reliability
- * R(t) = exp(-(t/η)^β), 1 - R(age + horizon)/R(age). Ages and horizon in hours, 0 or more; shape and scale above 0.
- * NaN for NaN. Source: Weibull (1951); as in the NIST/SEMATECH e-Handbook 8.1.6.2, from memory.
+ * Probability, 0 to 1, that a part that works at `age_h` fails within the next `horizon_h`: with the
+ * reliability R(t) = exp(-(t/η)^β), 1 - R(age + horizon)/R(age). Ages and horizon in hours, 0 or more; shape
+ * and scale above 0. NaN for NaN. Source: Weibull (1951); as in the NIST/SEMATECH e-Handbook 8.1.6.2, from
+ * memory.
  */
 export function failureWithin({ shape, scale_h }: Weibull, age_h: number, horizon_h: number): number {
   return 1 - Math.exp((age_h / scale_h) ** shape - ((age_h + horizon_h) / scale_h) ** shape);
@@ -30,9 +31,9 @@ export const ENOUGH_FAILURES = 8;
 
 /**
  * Maximum likelihood for lives of which some have not ended (right-censored): the shape is the root of
- * Σ t^k ln t / Σ t^k - 1/k - mean of ln t of the failures, found by bisection between 0.05 and 50 to 1e-12; the scale
- * follows, in hours. Lives of no age are left out. `null` where there are fewer failures than `ENOUGH_FAILURES`, or all
- * are of one age. Source: as above; checked against scipy.
+ * Σ t^k ln t / Σ t^k - 1/k - mean of ln t of the failures, found by bisection between 0.05 and 50 to 1e-12;
+ * the scale follows, in hours. Lives of no age are left out. `null` where there are fewer failures than
+ * `ENOUGH_FAILURES`, or all are of one age. Source: as above; checked against scipy.
  */
 export function fitWeibull(lives: readonly Life[]): Weibull | null {
   const all = lives.filter((l) => l.age_h > 0);

@@ -10,7 +10,10 @@ import { say, span } from './words';
 
 /** A scan tool answers within this. Common practice, no source. */
 const LONGEST_DELAY_s = 5;
-/** So far off, of the largest value, is still the same signal: a converter, a filter and rounding. Common practice, no source. */
+/**
+ * So far off, of the largest value, is still the same signal: a converter, a filter and rounding. Common
+ * practice, no source.
+ */
 const TOLERANCE = 0.02;
 /** A signal that moves by less than this times what is left over tells no gain. */
 const LEAST_MOVE = 6;
@@ -18,9 +21,10 @@ const MOST_PAIRS = 20_000;
 const MOST_GRID = 60_000;
 
 /**
- * What a scan tool shows (`shown`) beside what the pin carries (`pin`), both in one unit where they are to agree: the line
- * scan(t) = offset + gain · pin(t − delay), how much is left over, and where the two part for a while. `isSameUnit`: `false`
- * where no transfer function of the shelf leads from one to the other; then only the line is told.
+ * What a scan tool shows (`shown`) beside what the pin carries (`pin`), both in one unit where they are to
+ * agree: the line scan(t) = offset + gain · pin(t − delay), how much is left over, and where the two part for
+ * a while. `isSameUnit`: `false` where no transfer function of the shelf leads from one to the other; then
+ * only the line is told.
  */
 export function agreement(shown: Channel, pin: Channel, isSameUnit: boolean): (Agreement | Apart | Drift)[] {
   const scan = updatesOf(shown);
@@ -68,8 +72,8 @@ export function agreement(shown: Channel, pin: Channel, isSameUnit: boolean): (A
 const HELD_SHARE = 0.6;
 
 /**
- * A scan tool's channel without the repeats of each value: in a table of a quicker recorder it stands still between two
- * answers, and says nothing new of the pin meanwhile.
+ * A scan tool's channel without the repeats of each value: in a table of a quicker recorder it stands still
+ * between two answers, and says nothing new of the pin meanwhile.
  */
 function updatesOf(scan: Channel): Channel {
   const { values, clock } = scan;
@@ -130,7 +134,9 @@ function pairsAt(
   return { x: Float64Array.from(x), y: Float64Array.from(y) };
 }
 
-/** How much later the scan tool shows it: by cross-correlation on a grid, then by the least that is left over. */
+/**
+ * How much later the scan tool shows it: by cross-correlation on a grid, then by the least that is left over.
+ */
 function delayOf(
   scan: Channel,
   pin: Channel,
@@ -222,8 +228,8 @@ function judged(
 }
 
 /**
- * Whether what is left over wanders from the first quarter of the recording to the last: by more than half of what is usual
- * between pin and scan tool, and by more than its own noise.
+ * Whether what is left over wanders from the first quarter of the recording to the last: by more than half of
+ * what is usual between pin and scan tool, and by more than its own noise.
  */
 function driftOf(
   scan: Channel,
@@ -311,7 +317,10 @@ function apartFinding(
   };
 }
 
-/** Lowest and highest value of a channel in a stretch of time, with the straight lines to its ends; `null`: not all of it was recorded. */
+/**
+ * Lowest and highest value of a channel in a stretch of time, with the straight lines to its ends; `null`:
+ * not all of it was recorded.
+ */
 function envelope(pin: Channel, from_s: number, to_s: number): readonly [number, number] | null {
   if (from_s < pin.clock.at(0) || to_s > pin.clock.at(pin.values.length - 1)) return null;
   let low = Infinity;

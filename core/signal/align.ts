@@ -30,9 +30,10 @@ const SAME_s = 4;
 const MOST_CHANNELS = 6;
 
 /**
- * How two recordings of one drive lie on one clock, from what moves in both: the shift at which the moves of two channels
- * correlate best, in whatever direction each of them moves. Over all shifts at once by the spectrum; then between samples by
- * `bestLag`. `null` where nothing moves in both, or where a second shift fits nearly as well: then a person must say it.
+ * How two recordings of one drive lie on one clock, from what moves in both: the shift at which the moves of
+ * two channels correlate best, in whatever direction each of them moves. Over all shifts at once by the
+ * spectrum; then between samples by `bestLag`. `null` where nothing moves in both, or where a second shift
+ * fits nearly as well: then a person must say it.
  */
 export function alignment(first: readonly Channel[], second: readonly Channel[]): Alignment | null {
   const [a, b] = [moving(first), moving(second)];

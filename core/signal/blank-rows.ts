@@ -6,8 +6,9 @@ const MOSTLY_BLANK = 0.5;
 const FEW_JUMPS = 0.02;
 
 /**
- * Two devices in one table: a row holds the value of one and a blank for the other. Such a blank is no gap. Where the values
- * that are there follow each other without a gap, they are the channel, with a clock of their own; else `null`.
+ * Two devices in one table: a row holds the value of one and a blank for the other. Such a blank is no gap.
+ * Where the values that are there follow each other without a gap, they are the channel, with a clock of
+ * their own; else `null`.
  */
 export function withoutBlankRows(
   clock: Clock,

@@ -4,9 +4,9 @@ import { BLOCK_SAMPLES, MISSING } from './samples';
 export const PYRAMID_BASE = 64;
 
 /**
- * A block as bytes. Whole numbers: a 0, then the differences of neighbours, signs folded (0, -1, 1, -2 …), seven bits a byte,
- * as Protocol Buffers write them (from memory). What is missing is marked by the value that no difference has. Double precision:
- * a 1, then the numbers, little-endian.
+ * A block as bytes. Whole numbers: a 0, then the differences of neighbours, signs folded (0, -1, 1, -2 …),
+ * seven bits a byte, as Protocol Buffers write them (from memory). What is missing is marked by the value
+ * that no difference has. Double precision: a 1, then the numbers, little-endian.
  */
 export function encodeBlock(block: Int32Array | Float64Array): Uint8Array {
   if (block instanceof Float64Array) {
@@ -71,7 +71,10 @@ export function decodeBlock(bytes: Uint8Array, count: number): Int32Array | Floa
   return at === bytes.length ? out : null;
 }
 
-/** Lowest and highest sample of every 64, in turn; NaN for both where none is there. In the whole numbers of the block. */
+/**
+ * Lowest and highest sample of every 64, in turn; NaN for both where none is there. In the whole numbers of
+ * the block.
+ */
 export function pyramidOf(block: Int32Array | Float64Array): Float64Array {
   const pairs = Math.ceil(block.length / PYRAMID_BASE);
   const out = new Float64Array(2 * pairs);

@@ -21,8 +21,8 @@ export interface ClockJump {
 }
 
 /**
- * When each sample of a channel was taken, in seconds. Even clocks are kept as runs, which cost nothing for each sample;
- * others as a list.
+ * When each sample of a channel was taken, in seconds. Even clocks are kept as runs, which cost nothing for
+ * each sample; others as a list.
  */
 export interface Clock {
   readonly count: number;

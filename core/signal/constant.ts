@@ -17,10 +17,10 @@ const FEWEST = 20;
 const TIMES_USUAL = 6;
 
 /**
- * Runs of equal samples that are too long for the noise of this channel: where two neighbours are equal with probability
- * p, a run of n is expected N·pⁿ times among N samples (runs of successes: Feller, An Introduction to Probability Theory
- * I, XIII.7). p is that of the calmest hundredth of the recording, so that a channel which is coarse or calm by nature is not
- * accused. `values` without NaN.
+ * Runs of equal samples that are too long for the noise of this channel: where two neighbours are equal with
+ * probability p, a run of n is expected N·pⁿ times among N samples (runs of successes: Feller, An
+ * Introduction to Probability Theory I, XIII.7). p is that of the calmest hundredth of the recording, so that
+ * a channel which is coarse or calm by nature is not accused. `values` without NaN.
  */
 export function constantRuns(values: Float64Array, period_s: number): ConstantRun[] {
   const needed = Math.max(
@@ -33,8 +33,8 @@ export function constantRuns(values: Float64Array, period_s: number): ConstantRu
 }
 
 /**
- * The longest run of equal samples that a block usually has, of the calmer quarter of the blocks: neighbours whose noise goes
- * together make longer runs than chance alone.
+ * The longest run of equal samples that a block usually has, of the calmer quarter of the blocks: neighbours
+ * whose noise goes together make longer runs than chance alone.
  */
 function usualLongest(values: Float64Array): number {
   const blocks = Math.max(1, Math.floor(values.length / BLOCK));
@@ -51,8 +51,9 @@ function usualLongest(values: Float64Array): number {
 }
 
 /**
- * Blocks that are calmer than this share of all. A converter whose step is larger than the noise rests for seconds where the
- * signal lies in the middle of a step, and seldom elsewhere: the calm blocks say what is usual.
+ * Blocks that are calmer than this share of all. A converter whose step is larger than the noise rests for
+ * seconds where the signal lies in the middle of a step, and seldom elsewhere: the calm blocks say what is
+ * usual.
  */
 const CALMEST = 0.99;
 

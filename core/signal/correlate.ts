@@ -8,8 +8,8 @@ export interface BestLag {
 }
 
 /**
- * Pearson's correlation of `first[i]` with `second[i + lag]` over the pairs of which both are there; NaN for fewer than four
- * pairs or where one does not move.
+ * Pearson's correlation of `first[i]` with `second[i + lag]` over the pairs of which both are there; NaN for
+ * fewer than four pairs or where one does not move.
  */
 export function correlationAt(first: Float64Array, second: Float64Array, lag: number): number {
   let n = 0;
@@ -36,8 +36,9 @@ export function correlationAt(first: Float64Array, second: Float64Array, lag: nu
 const firstFinite = (values: Float64Array): number => values.find((v) => Number.isFinite(v)) ?? 0;
 
 /**
- * The lag from `-most` to `most` samples with the largest correlation, between samples by a parabola through the three
- * highest (Jacovitti and Scarano, IEEE Trans. Signal Processing 41, 1993, 525). `null` where nothing moves.
+ * The lag from `-most` to `most` samples with the largest correlation, between samples by a parabola through
+ * the three highest (Jacovitti and Scarano, IEEE Trans. Signal Processing 41, 1993, 525). `null` where
+ * nothing moves.
  */
 export function bestLag(first: Float64Array, second: Float64Array, most: number): BestLag | null {
   let best = -Infinity;

@@ -25,8 +25,9 @@ export interface Level {
 }
 
 /**
- * The course of a stretch at every coarseness, finest first. The course is the running median, the deviation from it the
- * residual. Dropouts of up to seven samples leave the finest course; longer ones leave a coarser one.
+ * The course of a stretch at every coarseness, finest first. The course is the running median, the deviation
+ * from it the residual. Dropouts of up to seven samples leave the finest course; longer ones leave a coarser
+ * one.
  */
 export function levelsOf(values: Float64Array, period_s: number, step: number, total: number): Level[] {
   const levels: Level[] = [];
@@ -50,7 +51,10 @@ function levelAt(level: number, values: Float64Array, half: number, step: number
 /** Even spread over one step, for the samples of a block. */
 const SPREAD = ((random) => Float64Array.from({ length: BLOCK }, () => random() - 0.5))(seededRandom(4));
 
-/** Noise of each block: never below what the step of the recording alone makes, and no lower than its quieter half. */
+/**
+ * Noise of each block: never below what the step of the recording alone makes, and no lower than its quieter
+ * half.
+ */
 function sigmaByBlock(values: Float64Array, course: Float64Array, step: number): Float64Array {
   const blocks = Math.max(1, Math.ceil(values.length / BLOCK));
   const raw = new Float64Array(blocks);
@@ -58,7 +62,8 @@ function sigmaByBlock(values: Float64Array, course: Float64Array, step: number):
   for (let b = 0; b < blocks; b++) {
     const from = Math.min(b * BLOCK, Math.max(0, values.length - BLOCK));
     const count = Math.min(BLOCK, values.length - from);
-    // Rounded deviations have few values: spread over a step, their median says more than a whole number of steps.
+    // Rounded deviations have few values: spread over a step, their median says more than a whole number of
+    // steps.
     for (let i = 0; i < count; i++)
       scratch[i] = Math.abs((values[from + i] ?? NaN) - (course[from + i] ?? NaN) + step * (SPREAD[i] ?? 0));
     raw[b] = MAD_TO_SIGMA * quantileInPlace(scratch, 0.5, count);
@@ -86,9 +91,10 @@ const LARGEST_Z = 120;
 const MARGIN = 1.2;
 
 /**
- * How many standard deviations a sample must be off to be no chance. For normal noise by its tail. Where the tail of this
- * noise is heavier, by the generalised Pareto law through three of its quantiles (Pickands, Annals of Statistics 3, 1975,
- * 119). Both sides are looked at apart and the lighter one counts: noise has two sides, a loose contact has one.
+ * How many standard deviations a sample must be off to be no chance. For normal noise by its tail. Where the
+ * tail of this noise is heavier, by the generalised Pareto law through three of its quantiles (Pickands,
+ * Annals of Statistics 3, 1975, 119). Both sides are looked at apart and the lighter one counts: noise has
+ * two sides, a loose contact has one.
  */
 function neededZ(noise: Residual, total: number): number {
   const normal = normalUpperTail(FALSE_CANDIDATES / (2 * Math.max(total, 100)));
@@ -105,9 +111,10 @@ const QUANTILES = 12;
 const SHAPE_ERRORS = 2;
 
 /**
- * The deviation that is exceeded with the wanted probability on one side: the generalised Pareto law (Pickands, Annals of
- * Statistics 3, 1975, 119) through the quantiles of its tail, by least squares with the variances of quantiles. Its shape is
- * taken heavier by its own uncertainty, for it is carried far beyond the samples. 0: too few samples to tell.
+ * The deviation that is exceeded with the wanted probability on one side: the generalised Pareto law
+ * (Pickands, Annals of Statistics 3, 1975, 119) through the quantiles of its tail, by least squares with the
+ * variances of quantiles. Its shape is taken heavier by its own uncertainty, for it is carried far beyond the
+ * samples. 0: too few samples to tell.
  */
 function tailOf(noise: Residual, side: 1 | -1, wanted: number): number {
   const { peaks, kept, seen } = peaksOf(noise, side);
@@ -134,7 +141,10 @@ function tailOf(noise: Residual, side: 1 | -1, wanted: number): number {
   return start + scaleFor(shape, shares, beyond).scale * reach(shape, TAIL_SHARE / wanted);
 }
 
-/** How many scales beyond its start a tail of this shape is exceeded with a probability that is `times` smaller. */
+/**
+ * How many scales beyond its start a tail of this shape is exceeded with a probability that is `times`
+ * smaller.
+ */
 const reach = (shape: number, times: number): number =>
   Math.abs(shape) < 1e-6 ? Math.log(times) : (times ** shape - 1) / shape;
 
@@ -160,7 +170,9 @@ function scaleFor(
   return { scale, off: (yy - scale * xy) / yy };
 }
 
-/** The largest deviation of each run of samples on one side of the course, negated, in standard deviations. */
+/**
+ * The largest deviation of each run of samples on one side of the course, negated, in standard deviations.
+ */
 function peaksOf(
   { values, course, sigma, step }: Residual,
   side: 1 | -1,
@@ -198,7 +210,9 @@ const LEAST_STEPS = 5;
 export const thresholdAt = (level: Level, index: number, step: number): number =>
   Math.max(level.z * (level.sigma[Math.floor(index / BLOCK)] ?? Infinity), LEAST_STEPS * step);
 
-/** Samples without NaN: what is missing repeats the last that is there. Returns `null` where nothing is there. */
+/**
+ * Samples without NaN: what is missing repeats the last that is there. Returns `null` where nothing is there.
+ */
 export function held(values: Float64Array, from: number, to: number): Float64Array | null {
   let last = NaN;
   for (let i = from; i < to && Number.isNaN(last); i++) last = values[i] ?? NaN;

@@ -23,7 +23,10 @@ const OFF_SHARE = 0.04;
 const SHORTEST_OFF_s = 1;
 /** Of the sensors that are ever off: so many must be off together. */
 const TOGETHER = 2 / 3;
-/** Of its nominal voltage a battery has this while the starter turns, at least and at most. Common practice, no source. */
+/**
+ * Of its nominal voltage a battery has this while the starter turns, at least and at most. Common practice,
+ * no source.
+ */
 const CRANKING = [0.4, 0.92] as const;
 /** From here on it is a 24 V system, in volts. */
 const TWO_BATTERIES_V = 18;
@@ -34,8 +37,9 @@ const [SHORTEST_CRANK_s, LONGEST_CRANK_s] = [0.25, 30];
 const CHARGING = 1.04;
 
 /**
- * Key on, cranking, running and key off, from the channels themselves and in order of time. The key from sensors that lose
- * their supply together; starter and alternator from a battery, where one was recorded. What the channels cannot tell is left out.
+ * Key on, cranking, running and key off, from the channels themselves and in order of time. The key from
+ * sensors that lose their supply together; starter and alternator from a battery, where one was recorded.
+ * What the channels cannot tell is left out.
  */
 export function driveEvents(channels: readonly Channel[]): DriveEvent[] {
   const recorded = channels.filter((c) => c.values.length > 10);
@@ -54,7 +58,10 @@ export function driveEvents(channels: readonly Channel[]): DriveEvent[] {
   return [...keys, ...engine].sort((a, b) => a.from_s - b.from_s);
 }
 
-/** Stretches of time in which the key was off, as the events tell: from the first sample on where it was only turned on. */
+/**
+ * Stretches of time in which the key was off, as the events tell: from the first sample on where it was only
+ * turned on.
+ */
 export function keyOffTimes(
   events: readonly DriveEvent[],
 ): readonly { readonly from_s: number; readonly to_s: number }[] {
@@ -71,7 +78,10 @@ interface Grid {
   readonly count: number;
 }
 
-/** The lowest and the median of each step of the grid would cost more: the sample at its moment is enough for what lasts a second. */
+/**
+ * The lowest and the median of each step of the grid would cost more: the sample at its moment is enough for
+ * what lasts a second.
+ */
 function onSteps({ clock, values }: Channel, { start_s, count }: Grid): Float64Array {
   return Float64Array.from({ length: count }, (_, k) => {
     const i = clock.before(start_s + k * GRID_s);
@@ -157,7 +167,9 @@ function engineEvents(battery: Channel, grid: Grid, keys: readonly DriveEvent[])
   });
 }
 
-/** Dips that are less than half a second apart are one: the voltage swings from compression to compression. */
+/**
+ * Dips that are less than half a second apart are one: the voltage swings from compression to compression.
+ */
 function joined(parts: readonly (readonly [number, number])[]): (readonly [number, number])[] {
   const out: [number, number][] = [];
   for (const [a, b] of parts) {

@@ -61,8 +61,9 @@ const bare = (text: string): string =>
 const NUMBERED = /^(?:ch|chan|channel|input|in|kanal|a|ain|ai|lead|probe)? ?0*(\d+)$/;
 
 /**
- * Which lead each column of a file is: by what the lead or its signal is called, then by its number, and where no column says
- * anything and there are as many columns as leads, in their order. `null`: nothing says it.
+ * Which lead each column of a file is: by what the lead or its signal is called, then by its number, and
+ * where no column says anything and there are as many columns as leads, in their order. `null`: nothing says
+ * it.
  */
 export function leadsOfColumns(columns: readonly string[], leads: readonly Lead[]): readonly (Lead | null)[] {
   const taken = new Set<Lead>();

@@ -16,9 +16,9 @@ export interface Line {
 const BISQUARE = 4.685;
 
 /**
- * A straight line that a part of wrong pairs does not move: from the median slope of many pairs (Theil 1950, Sen, JASA 63,
- * 1968, 1379) by iterated least squares with Tukey's bisquare weights (Beaton and Tukey, Technometrics 16, 1974, 147). `null`
- * for fewer than four pairs or where x does not move.
+ * A straight line that a part of wrong pairs does not move: from the median slope of many pairs (Theil 1950,
+ * Sen, JASA 63, 1968, 1379) by iterated least squares with Tukey's bisquare weights (Beaton and Tukey,
+ * Technometrics 16, 1974, 147). `null` for fewer than four pairs or where x does not move.
  */
 export function robustLine(x: Float64Array, y: Float64Array): Line | null {
   const n = x.length;

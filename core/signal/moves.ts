@@ -99,9 +99,10 @@ function joined(marks: readonly Move[]): Move[] {
 }
 
 /**
- * When each channel began to move in an event, sorted: what moved first comes first. The moment is where the first part of the
- * flank, continued as a power of time, meets the level before it; its uncertainty has the distance of samples, the noise over
- * the slope, and how far a straight line would say otherwise. Channels that do not move clearly are left out.
+ * When each channel began to move in an event, sorted: what moved first comes first. The moment is where the
+ * first part of the flank, continued as a power of time, meets the level before it; its uncertainty has the
+ * distance of samples, the noise over the slope, and how far a straight line would say otherwise. Channels
+ * that do not move clearly are left out.
  */
 export function onsets(channels: readonly Channel[], moves: readonly Move[]): Onset[] {
   return moves.flatMap((move, event) => {
@@ -184,9 +185,9 @@ function onsetIn(channel: Channel, start_s: number, from_s: number, to_s: number
 }
 
 /**
- * Where a flank begins that passes heights of 1, 4 and 16 at these times, if it grows as a power of time: (t − start)^p has
- * (t3 − t2) / (t2 − t1) = 4^(1/p). A flank that starts straight has p = 1, one that starts gently more. `linear_s`: with p = 1,
- * as the intersection of tangents would say. Derived here.
+ * Where a flank begins that passes heights of 1, 4 and 16 at these times, if it grows as a power of time: (t
+ * − start)^p has (t3 − t2) / (t2 − t1) = 4^(1/p). A flank that starts straight has p = 1, one that starts
+ * gently more. `linear_s`: with p = 1, as the intersection of tangents would say. Derived here.
  */
 export function startOf(t1: number, t2: number, t3: number): { readonly at_s: number; readonly linear_s: number } {
   const linear_s = t1 - (t2 - t1) / 3;

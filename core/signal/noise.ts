@@ -19,7 +19,10 @@ const BURST = 5;
 /** Of the recording; what is noisy for longer is how the channel is. */
 const MOST_SHARE = 0.2;
 
-/** Bursts of noise in a stretch, from the residual of the finest level. Empty for what is too short to have a usual noise. */
+/**
+ * Bursts of noise in a stretch, from the residual of the finest level. Empty for what is too short to have a
+ * usual noise.
+ */
 export function noisyParts(level: Level, period_s: number, step: number): NoisyPart[] {
   const { values, course } = level;
   const size = Math.max(FEWEST, Math.round(PIECE_s / period_s));
@@ -44,7 +47,10 @@ export function noisyParts(level: Level, period_s: number, step: number): NoisyP
   return noisy > MOST_SHARE * pieces ? [] : parts;
 }
 
-/** Of normal noise this share of the deviations is below `0.8416` standard deviations. A dropout alone does not reach it. */
+/**
+ * Of normal noise this share of the deviations is below `0.8416` standard deviations. A dropout alone does
+ * not reach it.
+ */
 const SHARE = 0.6;
 const SHARE_IN_SIGMA = 0.8416;
 

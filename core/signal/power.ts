@@ -15,11 +15,12 @@ export interface Power {
 }
 
 /**
- * The depth from which a dropout of one sample, or of more, is found with the stated probability, anywhere in the recording. First
- * from the channel's own residual: at each of many places the depth that lifts it above the threshold there. Then proven by
- * planting dropouts of that depth into the recorded samples and looking at them in the way the search does; where fewer are
- * found, the depth grows. Where the channel moves so steeply for so much of the time that this probability is not reached,
- * the best that is reached is said. `null`: hardly any is found.
+ * The depth from which a dropout of one sample, or of more, is found with the stated probability, anywhere in
+ * the recording. First from the channel's own residual: at each of many places the depth that lifts it above
+ * the threshold there. Then proven by planting dropouts of that depth into the recorded samples and looking
+ * at them in the way the search does; where fewer are found, the depth grows. Where the channel moves so
+ * steeply for so much of the time that this probability is not reached, the best that is reached is said.
+ * `null`: hardly any is found.
  */
 export function findableDepth(stretches: readonly Stretched[], random: () => number): Power | null {
   const places = placesIn(stretches, random);

@@ -13,7 +13,9 @@ export interface RawPulse {
   readonly clearness: number;
 }
 
-/** A contact opens and closes within this; a pressure or an air flow takes longer. Common practice, no source. */
+/**
+ * A contact opens and closes within this; a pressure or an air flow takes longer. Common practice, no source.
+ */
 const EDGE_s = 0.025;
 /** Above this distance of samples an edge cannot be told from a quick move of the engine. */
 const SLOW_s = 0.08;
@@ -24,7 +26,10 @@ const NEAR = 48;
 /** Times the noise of one sample: from here on edges can be seen in the samples. */
 const CLEAR_EDGES = 8;
 const LONG_SHARE = 0.04;
-/** Of its span above nothing: a channel that is switched off, where a recorder cuts off the lower half of its noise. */
+/**
+ * Of its span above nothing: a channel that is switched off, where a recorder cuts off the lower half of its
+ * noise.
+ */
 const OFF_SHARE = 0.03;
 /** Of the deeper edge: a pulse whose one edge is much lower is a step with something else beside it. */
 const LEAST_SIDE = 0.3;
@@ -73,7 +78,10 @@ export function thin(values: Float64Array): Float64Array {
   return out;
 }
 
-/** All pulses of a stretch, in order of time: short ones from the finest level, longer ones from coarser levels. */
+/**
+ * All pulses of a stretch, in order of time: short ones from the finest level, longer ones from coarser
+ * levels.
+ */
 export function pulses(s: Stretched): RawPulse[] {
   const found: RawPulse[] = [];
   const taken = (first: number, last: number): boolean => found.some((p) => p.first <= last + 1 && p.last >= first - 1);
@@ -114,8 +122,9 @@ function* candidates(level: Level, step: number): Generator<readonly [number, nu
 }
 
 /**
- * Looks at one candidate in the samples themselves: whether both edges are those of a contact, whether it comes back to
- * where it was, and whether it is more than the channel's own steepness nearby. `null`: it is none of that.
+ * Looks at one candidate in the samples themselves: whether both edges are those of a contact, whether it
+ * comes back to where it was, and whether it is more than the channel's own steepness nearby. `null`: it is
+ * none of that.
  */
 export function pulseIn(s: Stretched, level: Level, from: number, to: number, sign: 1 | -1): RawPulse | null {
   const { values } = s;
@@ -167,8 +176,8 @@ export function pulseIn(s: Stretched, level: Level, from: number, to: number, si
 }
 
 /**
- * The depth that a pulse of many samples must have: its edges must be seen in single samples, and a share of all that the
- * channel does, for slow moves of little height are what engines do.
+ * The depth that a pulse of many samples must have: its edges must be seen in single samples, and a share of
+ * all that the channel does, for slow moves of little height are what engines do.
  */
 export const longNeeds = (s: Stretched, sigma: number): number => Math.max(CLEAR_EDGES * sigma, LONG_SHARE * s.span);
 
@@ -229,8 +238,8 @@ function steepnessBeside(s: Stretched, first: number, last: number): number {
 const CLOSE = 9;
 
 /**
- * The steepest flank of several samples right beside a pulse, where the course still has the pulse in its window: of two moves
- * that follow each other in one direction the smaller one, less what noise makes.
+ * The steepest flank of several samples right beside a pulse, where the course still has the pulse in its
+ * window: of two moves that follow each other in one direction the smaller one, less what noise makes.
  */
 function flankBeside(values: Float64Array, end: number, way: 1 | -1, sigma: number): number {
   let steepest = 0;
@@ -243,7 +252,10 @@ function flankBeside(values: Float64Array, end: number, way: 1 | -1, sigma: numb
   return steepest;
 }
 
-/** Whether a pulse of a slow recording goes clearly where the rest hardly ever is: downwards easier than upwards. */
+/**
+ * Whether a pulse of a slow recording goes clearly where the rest hardly ever is: downwards easier than
+ * upwards.
+ */
 function isBeyondTheRest(values: Float64Array, { sign, level }: RawPulse): boolean {
   const [low, high] = [quantile(values, 0.01), quantile(values, 0.99)];
   const span = high - low;

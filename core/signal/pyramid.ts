@@ -9,7 +9,10 @@ export interface Floor {
 /** Each floor has a quarter of the pairs of the one below. */
 const FACTOR = 4;
 
-/** All floors over a lowest one, finest first, until one pair is left: every extreme of one sample is on each of them. */
+/**
+ * All floors over a lowest one, finest first, until one pair is left: every extreme of one sample is on each
+ * of them.
+ */
 export function floorsOver(base: Floor): Floor[] {
   const floors = [base];
   for (let below = base; below.pairs.length > 2;) {
@@ -33,7 +36,10 @@ export function floorsOver(base: Floor): Floor[] {
   return floors;
 }
 
-/** The coarsest floor that still has at least `points` pairs between two samples; `null`: not even the finest has. */
+/**
+ * The coarsest floor that still has at least `points` pairs between two samples; `null`: not even the finest
+ * has.
+ */
 export function floorFor(floors: readonly Floor[], samples: number, points: number): Floor | null {
   let best: Floor | null = null;
   for (const floor of floors) if (samples / floor.span >= points) best = floor;

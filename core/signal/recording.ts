@@ -23,9 +23,9 @@ const OFF_SHARE = 0.08;
 const RESTING = 0.35;
 
 /**
- * Searches a recording: each channel by itself, then all of them beside each other. What leaves its course in several
- * channels at one moment names them; what rests while the others rest too was not stuck, and what all channels lose for long
- * was switched off. `progress`: called with the share that is done.
+ * Searches a recording: each channel by itself, then all of them beside each other. What leaves its course in
+ * several channels at one moment names them; what rests while the others rest too was not stuck, and what all
+ * channels lose for long was switched off. `progress`: called with the share that is done.
  */
 export function searchRecording(channels: readonly Channel[], progress?: (share: number) => void): Search {
   const each = channels.map((c, i) => {
@@ -102,8 +102,8 @@ const SHORTEST_MOVE_s = 0.12;
 const LEAST_MOVE = 0.08;
 
 /**
- * Whether a longer pulse that does not end at nothing is a blip of the throttle: another channel moves with it and is not
- * broken off itself.
+ * Whether a longer pulse that does not end at nothing is a blip of the throttle: another channel moves with
+ * it and is not broken off itself.
  */
 function isTheEngine(pulse: Pulse, one: ChannelSearch, each: readonly ChannelSearch[]): boolean {
   if (pulse.to_s - pulse.from_s < SHORTEST_MOVE_s || pulse.together.length) return false;

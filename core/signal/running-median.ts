@@ -1,9 +1,10 @@
 /**
- * Running median over `2 * half + 1` samples from `from` up to and without `to`, written to `out` at the same indices.
- * At the ends the first and the last sample are repeated, as `scipy.ndimage.median_filter` does with mode *nearest*,
- * with which it is compared. It follows a steep flank without delay and forgets what lasts for at most `half` samples
- * (Tukey, Exploratory Data Analysis, 1977, chapter 7). The window is kept sorted: for the small windows that are used
- * here, moving a few neighbours is quicker than any tree. `values` may hold no NaN.
+ * Running median over `2 * half + 1` samples from `from` up to and without `to`, written to `out` at the same
+ * indices. At the ends the first and the last sample are repeated, as `scipy.ndimage.median_filter` does with
+ * mode *nearest*, with which it is compared. It follows a steep flank without delay and forgets what lasts
+ * for at most `half` samples (Tukey, Exploratory Data Analysis, 1977, chapter 7). The window is kept sorted:
+ * for the small windows that are used here, moving a few neighbours is quicker than any tree. `values` may
+ * hold no NaN.
  */
 export function runningMedian(
   values: Float64Array,
@@ -46,7 +47,9 @@ function replace(window: Float64Array, gone: number, come: number): void {
   window[i] = come;
 }
 
-/** Every four neighbours as one: the mean of the two in the middle, which one outlier of four does not move. */
+/**
+ * Every four neighbours as one: the mean of the two in the middle, which one outlier of four does not move.
+ */
 export function quarter(values: Float64Array, count: number): Float64Array {
   const out = new Float64Array(count >> 2);
   for (let j = 0; j < out.length; j++) {

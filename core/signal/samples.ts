@@ -11,8 +11,9 @@ export function storedSample(block: Int32Array | Float64Array, index: number, sc
 }
 
 /**
- * The samples of one channel exactly as they were written: whole numbers times a power of ten, so that `0.50` stays the
- * decimal that it is. What does not fit into 32 bits is kept as double precision, which gives back up to fifteen digits.
+ * The samples of one channel exactly as they were written: whole numbers times a power of ten, so that `0.50`
+ * stays the decimal that it is. What does not fit into 32 bits is kept as double precision, which gives back
+ * up to fifteen digits.
  */
 export class Samples {
   readonly blocks: (Int32Array | Float64Array)[] = [];
@@ -96,7 +97,9 @@ export class Samples {
     return out;
   }
 
-  /** Blocks that came from the store, in order. Throws RangeError where they do not make up `count` samples. */
+  /**
+   * Blocks that came from the store, in order. Throws RangeError where they do not make up `count` samples.
+   */
   static of(blocks: readonly (Int32Array | Float64Array)[], count: number, decimals: number): Samples {
     const samples = new Samples();
     samples.decimals = decimals;
@@ -125,7 +128,9 @@ export class Samples {
     this.block[this.filled++] = this.isWide ? mantissa / 10 ** decimals : scaled;
   }
 
-  /** More digits after the point from now on: what is there is multiplied, or widened where it would not fit. */
+  /**
+   * More digits after the point from now on: what is there is multiplied, or widened where it would not fit.
+   */
   private refine(decimals: number): void {
     const by = 10 ** (decimals - this.decimals);
     if (!this.isWide && decimals > 12) this.widen();

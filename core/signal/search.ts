@@ -159,7 +159,10 @@ function extremes(values: Float64Array): readonly [number, number] {
   return [low, high];
 }
 
-/** Where it rests at its highest or lowest value to the last digit although it is noisy otherwise: the range ended there. */
+/**
+ * Where it rests at its highest or lowest value to the last digit although it is noisy otherwise: the range
+ * ended there.
+ */
 function clippedParts(channel: Channel, from: number, values: Float64Array, raw: readonly RawPulse[]): Clipped[] {
   const needed = Math.max(3, Math.min(improbableLength(values), 60));
   const [low, high] = extremes(values);

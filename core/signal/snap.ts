@@ -9,14 +9,17 @@ import type { Channel, ChannelRole, Shape, Snap } from './types';
 import { say, span } from './words';
 
 /**
- * Peaks of a snap of the throttle in volts at the pin: from the first value on as it should be, below the second an intake leak,
- * a blocked intake or exhaust, or a stuck exhaust-gas valve. Common practice, no source.
+ * Peaks of a snap of the throttle in volts at the pin: from the first value on as it should be, below the
+ * second an intake leak, a blocked intake or exhaust, or a stuck exhaust-gas valve. Common practice, no
+ * source.
  */
 export const SNAP_PEAKS_V: Partial<Record<ChannelRole, readonly [good: number, poor: number]>> = {
   airflow: [4.5, 4.45],
   'rail-pressure': [3.8, 3.0],
 };
-/** Two curves of one shape correlate at least so well; below the second they part. Common practice, no source. */
+/**
+ * Two curves of one shape correlate at least so well; below the second they part. Common practice, no source.
+ */
 const SAME_SHAPE = 0.95;
 const OTHER_SHAPE = 0.85;
 /** Of the span: a snap lifts the leading channel at least so far. */
@@ -25,7 +28,10 @@ const AFTER_s = 4;
 const BEFORE_s = 1;
 const LONGEST_DELAY_s = 1.5;
 
-/** Peak and rise time of every snap of the throttle in each channel, and whether the first two channels have one shape. */
+/**
+ * Peak and rise time of every snap of the throttle in each channel, and whether the first two channels have
+ * one shape.
+ */
 export function snaps(channels: readonly Channel[], moves: readonly Move[]): (Snap | Shape)[] {
   const leading = channels.find((c) => c.role === 'airflow') ?? channels[0];
   if (!leading) return [];
@@ -52,7 +58,10 @@ function levelAround({ clock, values }: Channel, from_s: number, to_s: number): 
   return quantile(values.slice(from, Math.max(from + 1, clock.before(to_s) + 1)), 0.5);
 }
 
-/** The highest value in a stretch of time that its neighbours share (one wrong sample is no peak), with its index. */
+/**
+ * The highest value in a stretch of time that its neighbours share (one wrong sample is no peak), with its
+ * index.
+ */
 function highestIn({ clock, values }: Channel, from_s: number, to_s: number): readonly [number, number] {
   let best: readonly [number, number] = [-1, -Infinity];
   const last = Math.min(values.length - 1, clock.before(to_s));

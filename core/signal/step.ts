@@ -1,8 +1,8 @@
 import { quantileInPlace } from '../numerics/select';
 
 /**
- * The smallest step that a recording shows: no less than its last written digit, and what nearly all neighbours that differ
- * at all differ by (a converter may be coarser than the digits).
+ * The smallest step that a recording shows: no less than its last written digit, and what nearly all
+ * neighbours that differ at all differ by (a converter may be coarser than the digits).
  */
 export function stepOf(values: Float64Array, written: number): number {
   const stride = Math.max(1, Math.floor(values.length / 50_000));

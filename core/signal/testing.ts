@@ -20,7 +20,10 @@ export function channel(
   };
 }
 
-/** A pin voltage that moves as an engine makes it: levels that are approached within tenths of a second, with noise. */
+/**
+ * A pin voltage that moves as an engine makes it: levels that are approached within tenths of a second, with
+ * noise.
+ */
 export function drive(samples: number, seed: number, { rate_Hz = 100, noise = 0.005 } = {}): Float64Array {
   const random = seededRandom(seed);
   let [level, target, tau_s, next] = [1, 1, 0.3, 0];

@@ -125,8 +125,8 @@ export interface Searched {
   /** Typical deviation of one sample from its course, in the unit. */
   readonly noise: number;
   /**
-   * A dropout of so many samples and of this depth would have been found with this probability; `null` where the channel
-   * cannot be searched, with the reason in `why`.
+   * A dropout of so many samples and of this depth would have been found with this probability; `null` where
+   * the channel cannot be searched, with the reason in `why`.
    */
   readonly wouldFind: {
     readonly samples: number;

@@ -19,8 +19,9 @@ export interface Journey {
 const [KEY_s, CRANK_s, IDLE_rpm] = [4, 6, 680];
 
 /**
- * A cold start, idle, snaps of the throttle, hills and stops, until the last seconds, in which the key goes off. Every quantity
- * follows the one before it with a lag of its own: pedal, speed, air, boost; rail at once; coolant over minutes.
+ * A cold start, idle, snaps of the throttle, hills and stops, until the last seconds, in which the key goes
+ * off. Every quantity follows the one before it with a lag of its own: pedal, speed, air, boost; rail at
+ * once; coolant over minutes.
  */
 export function journey(seconds: number, rate_Hz: number, random: () => number): Journey {
   const count = Math.round(seconds * rate_Hz);

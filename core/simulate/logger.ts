@@ -36,11 +36,17 @@ export interface SimulatedRecording {
   readonly pins: Readonly<Record<Signal, Float64Array>>;
   /** Volts of the battery. */
   readonly battery: Float64Array;
-  /** What the controller believes, in volts behind its inputs, as the scan tool shows it; with the moment of each. */
+  /**
+   * What the controller believes, in volts behind its inputs, as the scan tool shows it; with the moment of
+   * each.
+   */
   readonly scan: { readonly t_s: Float64Array; readonly values: Readonly<Record<Signal, Float64Array>> } | null;
 }
 
-/** Of each quantity, how its sensor's share of the reference follows: from, and how much more at full scale. Invented. */
+/**
+ * Of each quantity, how its sensor's share of the reference follows: from, and how much more at full scale.
+ * Invented.
+ */
 const SENSORS: Readonly<Record<Signal, readonly [at0: number, span: number]>> = {
   airflow: [0.18, 0.78],
   rail: [0.1, 0.8],
@@ -49,8 +55,8 @@ const SENSORS: Readonly<Record<Signal, readonly [at0: number, span: number]>> = 
 };
 
 /**
- * A journey recorded by a logger at the controller's pins, with faults put in at stated moments; the same seed gives the same
- * samples. It shares nothing with the search but the numbers that it writes.
+ * A journey recorded by a logger at the controller's pins, with faults put in at stated moments; the same
+ * seed gives the same samples. It shares nothing with the search but the numbers that it writes.
  */
 export function simulateLogger(settings: LoggerSettings): SimulatedRecording {
   const random = seededRandom(settings.seed);
@@ -96,7 +102,10 @@ function recorded(
   return Math.max(0, Math.round((volts + noise_V * normalFrom(random)) / step_V) * step_V);
 }
 
-/** The scan tool asks at uneven times and shows what the controller had a little before, to a hundredth of a volt. */
+/**
+ * The scan tool asks at uneven times and shows what the controller had a little before, to a hundredth of a
+ * volt.
+ */
 function scanned(
   { seconds, rate_Hz }: LoggerSettings,
   { rate_Hz: asked_Hz, delay_s }: { readonly rate_Hz: number; readonly delay_s: number },

@@ -6,7 +6,10 @@ import { normalFrom } from '../numerics/random';
 import { measureCircuit } from '../solver/measure';
 import type { Circuit, Element, Fault } from '../solver/types';
 
-/** What a simulated meter measures. Everything invented. It shares the netlist with the judge, and nothing else. */
+/**
+ * What a simulated meter measures. Everything invented. It shares the netlist with the judge, and nothing
+ * else.
+ */
 export interface MeterScene {
   readonly circuit: LibraryCircuit;
   readonly engine: Engine;
@@ -34,7 +37,9 @@ const COUNTS = 6000;
 const NOISE_counts = 0.35;
 const BOUNCE_s = 0.07;
 
-/** A meter with its probes at a circuit: it settles, bounces, looks for its range, and has leads and noise. */
+/**
+ * A meter with its probes at a circuit: it settles, bounces, looks for its range, and has leads and noise.
+ */
 export class SimulatedMeter {
   mode: MeterMode = 'resistance';
   isBatteryLow = false;

@@ -33,8 +33,8 @@ function oddOnes({ circuit, engine, faults }: ScanScene): Odd[] {
 }
 
 /**
- * What it shows, as a `mudflat/scan` document: codes by SAE J2012 (from memory: P0671 and on for glow plugs, P0201 and on for
- * injectors), live values, commands, cut-out and self-test of each cylinder.
+ * What it shows, as a `mudflat/scan` document: codes by SAE J2012 (from memory: P0671 and on for glow plugs,
+ * P0201 and on for injectors), live values, commands, cut-out and self-test of each cylinder.
  */
 export function simulateScan(scene: ScanScene): object {
   const { circuit, engine, isRunning } = scene;

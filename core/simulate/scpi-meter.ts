@@ -6,8 +6,8 @@ const UNDEFINED_HEADER = '-113,"Undefined header"';
 const MOST_ERRORS = 20;
 
 /**
- * Answers SCPI commands for a simulated meter, after IEC 60488-2 and SCPI-99 (from memory): short forms of `CONFigure`, `MEASure`
- * and `READ?`, overload as 9.9E37, errors in a queue.
+ * Answers SCPI commands for a simulated meter, after IEC 60488-2 and SCPI-99 (from memory): short forms of
+ * `CONFigure`, `MEASure` and `READ?`, overload as 9.9E37, errors in a queue.
  */
 export class ScpiMeter {
   private readonly errors: string[] = [];

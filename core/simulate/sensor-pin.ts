@@ -24,7 +24,9 @@ const sensorCircuit = (ratio: number): Circuit => ({
   ],
 });
 
-/** Volts at the pin and behind the controller's input, for what the sensor gives as a share of its reference. */
+/**
+ * Volts at the pin and behind the controller's input, for what the sensor gives as a share of its reference.
+ */
 export interface PinTable {
   readonly pin: (ratio: number) => number;
   readonly seen: (ratio: number) => number;
@@ -32,7 +34,10 @@ export interface PinTable {
 
 const POINTS = 64;
 
-/** The circuit solved at 65 places of the sensor, with straight lines between. `fault`: open, or so many ohms in series. */
+/**
+ * The circuit solved at 65 places of the sensor, with straight lines between. `fault`: open, or so many ohms
+ * in series.
+ */
 export function pinTable(fault: { readonly place: Place; readonly ohms: number | null } | null): PinTable {
   const faults: Fault[] = fault
     ? [

@@ -34,7 +34,10 @@ export interface TouchSettings {
 /** Share of the settling that a meter needs to find its range. */
 const RANGING = 0.4;
 
-/** Overshoot and creep of several kinds: an exponential, two of them, a range that is changed on the way, a filter of averages. */
+/**
+ * Overshoot and creep of several kinds: an exponential, two of them, a range that is changed on the way, a
+ * filter of averages.
+ */
 export function simulateTouch(s: TouchSettings): SimulatedTouch {
   const { random } = s;
   const contact_s = 0.3 + random();

@@ -102,8 +102,8 @@ export class FastSolver {
   }
 
   /**
-   * Volts of each node, every fixed node at 0, where one ampere is pushed in at node `a` and drawn at node `b`. A new
-   * array.
+   * Volts of each node, every fixed node at 0, where one ampere is pushed in at node `a` and drawn at node
+   * `b`. A new array.
    */
   perAmpere(f: Factored, a: number, b: number): Float64Array {
     const { x, free } = this;

@@ -4,9 +4,9 @@ import { areJoined, solveCircuit } from './solve';
 import type { Circuit, Element, Fault, Measure, Reading } from './types';
 
 /**
- * What a meter would show at two points of a circuit, one meter at a time: volts with the meter's own resistance, ohms with
- * sources taken away and the leads added, amperes through an element. `overload` where nothing joins the two points in
- * ohms. Fails with the path of a measure that names no node or element.
+ * What a meter would show at two points of a circuit, one meter at a time: volts with the meter's own
+ * resistance, ohms with sources taken away and the leads added, amperes through an element. `overload` where
+ * nothing joins the two points in ohms. Fails with the path of a measure that names no node or element.
  */
 export function measureCircuit(
   circuit: Circuit,

@@ -6,10 +6,10 @@ import { makeNetwork, type Network, type Tie } from './network';
 import type { Circuit, CircuitSolution, Fault } from './types';
 
 /**
- * DC solution of a circuit with faults: volts of each node against the reference, amperes of each branch from `from` to
- * `to`. A floating part reads 0 V and is named. Fails, with the path of what contradicts itself, for loops of ideal
- * sources and currents that are pushed where nothing takes them. Nodal analysis; checked against ngspice on random
- * circuits (`ngspice.test.ts`).
+ * DC solution of a circuit with faults: volts of each node against the reference, amperes of each branch from
+ * `from` to `to`. A floating part reads 0 V and is named. Fails, with the path of what contradicts itself,
+ * for loops of ideal sources and currents that are pushed where nothing takes them. Nodal analysis; checked
+ * against ngspice on random circuits (`ngspice.test.ts`).
  */
 export function solveCircuit(circuit: Circuit, faults: readonly Fault[] = []): Result<CircuitSolution> {
   const network = makeNetwork(circuit, faults);
@@ -44,7 +44,9 @@ export function areJoined(circuit: Circuit, faults: readonly Fault[], a: string,
   return partAt(a) >= 0 && partAt(a) === partAt(b);
 }
 
-/** Of each group: the part of the circuit that it belongs to; parts are not joined by anything that conducts. */
+/**
+ * Of each group: the part of the circuit that it belongs to; parts are not joined by anything that conducts.
+ */
 function partsOf({ groups, branches, group }: Network): Int32Array {
   const parent = Int32Array.from({ length: groups }, (_, i) => i);
   const find = (i: number): number => {
@@ -56,7 +58,9 @@ function partsOf({ groups, branches, group }: Network): Int32Array {
   return parent.map((_, i) => find(i));
 }
 
-/** A current source between two parts pushes where nothing comes back, unless the currents into a part cancel. */
+/**
+ * A current source between two parts pushes where nothing comes back, unless the currents into a part cancel.
+ */
 function stuckCurrents(circuit: Circuit, { branches, group }: Network, part: Int32Array): Problem[] {
   const into = new Map<number, { sum: number; size: number; ids: string[] }>();
   for (const b of branches) {

@@ -17,7 +17,10 @@ interface Grounds {
   readonly isPicked: boolean;
 }
 
-/** Why a specification was chosen, in plain words, to be kept with the run; `conditionsMet`: how many of its own. */
+/**
+ * Why a specification was chosen, in plain words, to be kept with the run; `conditionsMet`: how many of its
+ * own.
+ */
 export function because(s: Specification, situation: Situation, conditionsMet: number): string {
   const grounds: Grounds = {
     scope: s.scope,
@@ -49,7 +52,10 @@ const KEPT_GROUNDS = new RegExp(
   's',
 );
 
-/** Why a run's limits were chosen, as it was kept with the run, for the reader. What is none of these texts stays as it is. */
+/**
+ * Why a run's limits were chosen, as it was kept with the run, for the reader. What is none of these texts
+ * stays as it is.
+ */
 export function becauseForReader(kept: string): string {
   const [, words, met, picked, only] = KEPT_GROUNDS.exec(kept) ?? [];
   const scope = SCOPES.find((s) => SCOPE_WORDS[s] === words);

@@ -61,7 +61,9 @@ export function arrangeSpecifications(specifications: readonly Specification[]):
   return { byTest: tests };
 }
 
-/** How many conditions are met; `null` where one contradicts. What is not known neither meets nor contradicts. */
+/**
+ * How many conditions are met; `null` where one contradicts. What is not known neither meets nor contradicts.
+ */
 export function conditionsMet(when: When, s: Situation): number | null {
   let met = 0;
   for (const field of ['systemVoltage_V', 'key', 'engine', 'connection'] as const) {

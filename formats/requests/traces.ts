@@ -296,12 +296,18 @@ export interface TraceHead {
     readonly findings: readonly Finding[];
     readonly searched: readonly Searched[];
     readonly summary: string;
-    /** What the sentences are made of, for readers of another language; absent in recordings of an earlier version. */
+    /**
+     * What the sentences are made of, for readers of another language; absent in recordings of an earlier
+     * version.
+     */
     readonly said?: Said;
     /** What the drive did; absent in recordings of an earlier version. */
     readonly events?: readonly DriveEvent[];
   };
-  /** Where it was put together from several files: each with what its clock was moved by, and how that was found. */
+  /**
+   * Where it was put together from several files: each with what its clock was moved by, and how that was
+   * found.
+   */
   readonly files?: readonly TraceFile[];
   readonly capture?: TraceCapture;
 }

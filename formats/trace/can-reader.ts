@@ -14,7 +14,10 @@ import {
   type TraceReader,
 } from './types';
 
-/** `(1690000000.123456) can0 18FEF600#0011223344556677`, or with a blank instead of the sign: the text form of candump. */
+/**
+ * `(1690000000.123456) can0 18FEF600#0011223344556677`, or with a blank instead of the sign: the text form of
+ * candump.
+ */
 const FRAME =
   /^\((\d{1,12})\.(\d{1,9})\)\s+(\S{1,32})\s+([0-9A-Fa-f]{3}|[0-9A-Fa-f]{8})#(?:([0-9A-Fa-f]{0,16})|R\d?)\s*(?:[RT])?$/;
 const OTHER_FRAME = /^\((\d{1,12})\.(\d{1,9})\)\s+\S{1,32}\s+[0-9A-Fa-f]{3,8}##?\S*/;
@@ -37,8 +40,8 @@ interface Transfer {
 }
 
 /**
- * Reads a CAN log in text form and decodes the J1939 signals and trouble codes in it. Frames of other protocols are counted
- * and left out. Times count from the first frame.
+ * Reads a CAN log in text form and decodes the J1939 signals and trouble codes in it. Frames of other
+ * protocols are counted and left out. Times count from the first frame.
  */
 export class CanReader implements TraceReader {
   private rest = '';
@@ -123,7 +126,10 @@ export class CanReader implements TraceReader {
     );
   }
 
-  /** The parameter group of an identifier (SAE J1939-21, from memory): below 240 the second byte is a destination. */
+  /**
+   * The parameter group of an identifier (SAE J1939-21, from memory): below 240 the second byte is a
+   * destination.
+   */
   private frame(id: number, data: Uint8Array): void {
     const source = id & 0xff;
     const [format, specific] = [(id >>> 16) & 0xff, (id >>> 8) & 0xff];
@@ -175,7 +181,9 @@ export class CanReader implements TraceReader {
     }
   }
 
-  /** A message of more than eight bytes is announced to all (SAE J1939-21, broadcast announce; from memory). */
+  /**
+   * A message of more than eight bytes is announced to all (SAE J1939-21, broadcast announce; from memory).
+   */
   private openTransfer(source: number, data: Uint8Array): void {
     if (data.length < 8 || data[0] !== BROADCAST) return;
     const size = (data[1] ?? 0) + 256 * (data[2] ?? 0);

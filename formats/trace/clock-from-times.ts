@@ -5,8 +5,8 @@ import type { Samples } from '../../core/signal/samples';
 const MOST_RUNS = 2000;
 
 /**
- * The clock that a column of times makes: runs of equal steps where the written numbers are that, else the list of them.
- * `unit_s`: seconds for one of the column. Times count from `zero`, in the column's own unit.
+ * The clock that a column of times makes: runs of equal steps where the written numbers are that, else the
+ * list of them. `unit_s`: seconds for one of the column. Times count from `zero`, in the column's own unit.
  */
 export function clockFromTimes(times: Samples, unit_s: number, zero: number): Clock {
   const runs = runsOf(times, unit_s, zero);

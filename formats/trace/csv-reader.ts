@@ -29,9 +29,9 @@ export interface CsvWishes {
 }
 
 /**
- * Reads a table in pieces of any size. Numbers are read from the bytes themselves; what is no plain number is looked at as
- * text. Throws `TraceProblem` with line and column where a cell is no number, at the first line that follows it: what stands
- * after the last row is a footer and is left out.
+ * Reads a table in pieces of any size. Numbers are read from the bytes themselves; what is no plain number is
+ * looked at as text. Throws `TraceProblem` with line and column where a cell is no number, at the first line
+ * that follows it: what stands after the last row is a footer and is left out.
  */
 export class CsvReader implements TraceReader {
   private dialect: Dialect | null = null;

@@ -11,8 +11,8 @@ export interface WrittenColumn {
 }
 
 /**
- * Columns of one clock as a table, piece by piece: seconds, then each column with the digits that it was read with. Blank where
- * nothing was recorded.
+ * Columns of one clock as a table, piece by piece: seconds, then each column with the digits that it was read
+ * with. Blank where nothing was recorded.
  */
 export function* writeTraceCsv(clock: Clock, columns: readonly WrittenColumn[]): Generator<string> {
   const quoted = (text: string): string => (/[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);

@@ -62,7 +62,8 @@ export function understand(head: Uint8Array, isWhole: boolean): Dialect {
   const cells = (i: number): string[] => split(lines[i] ?? '', delimiter);
   const { headerAt, unitsAt } = headings(lines, shape);
   const names = headerAt < 0 ? [] : cells(headerAt);
-  // A slower device may have its first value far below: its column is blank at the end of the lines until then.
+  // A slower device may have its first value far below: its column is blank at the end of the lines until
+  // then.
   const named = names.findLastIndex((n) => n !== '') + 1;
   const width = named > shape.width && cells(first).length >= named ? named : shape.width;
   if (width > MOST_COLUMNS)
@@ -149,7 +150,10 @@ const NUMBER = {
 
 const isValue = (cell: string, decimal: '.' | ','): boolean => NUMBER[decimal].test(cell) || NOTHING.test(cell);
 
-/** How a line looks: its width, and whether it holds numbers and nothing that is neither number, moment nor nothing. */
+/**
+ * How a line looks: its width, and whether it holds numbers and nothing that is neither number, moment nor
+ * nothing.
+ */
 function rowLooks(
   line: string,
   delimiter: string,
@@ -246,7 +250,8 @@ function timeSource(
   const all = (c: number, is: (x: string) => boolean): boolean => cells(c).length > 0 && cells(c).every(is);
   const at = (is: (c: DialectColumn, i: number) => boolean): number => columns.findIndex(is);
   const isMoment = (x: string): boolean => readMoment(x) !== null;
-  // Where a few cells are none, such as a damaged row or what stands below the table, reading says so at their line.
+  // Where a few cells are none, such as a damaged row or what stands below the table, reading says so at
+  // their line.
   const most = (c: number): boolean => cells(c).filter(isMoment).length > cells(c).length / 2;
   const moment = [at((_, i) => all(i, isMoment)), at((_, i) => most(i))].find((i) => i >= 0) ?? -1;
   if (moment >= 0) {

@@ -70,7 +70,10 @@ export interface J1939Code {
   readonly count: number;
 }
 
-/** Codes of a DM1 message (SAE J1939-73, conversion method 4; from memory): two bytes of lamps, then four for each code. */
+/**
+ * Codes of a DM1 message (SAE J1939-73, conversion method 4; from memory): two bytes of lamps, then four for
+ * each code.
+ */
 export function codesOf(data: Uint8Array): J1939Code[] {
   const codes: J1939Code[] = [];
   for (let i = 2; i + 4 <= data.length; i += 4) {

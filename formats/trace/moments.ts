@@ -37,7 +37,10 @@ export function readClock(text: string): ReadMoment | null {
   return { seconds, decimals: fraction.length, hasDay: false };
 }
 
-/** Day and time of day in one cell, as `2026-11-29T08:30:00.25Z` or `29.11.2026 08:30:00,25`. Zones other than Z are ignored. */
+/**
+ * Day and time of day in one cell, as `2026-11-29T08:30:00.25Z` or `29.11.2026 08:30:00,25`. Zones other than
+ * Z are ignored.
+ */
 export function readDateTime(text: string): ReadMoment | null {
   const cut = /^(\S+?)[T ]+(\d{1,2}:\S+(?:\s*[AaPp][Mm])?)$/.exec(text.trim());
   if (!cut) return null;

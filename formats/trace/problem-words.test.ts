@@ -38,7 +38,8 @@ const manyColumns = Array.from({ length: 1500 }, (_, i) => i);
 // Between braces: words of the reader's language. The rest is put in.
 it.each([
   ['t,V\n0,1\n1,abc\n2,3\n', '{line }3{, column }2', '"abc"{ is no number.}'],
-  // What stands in the file is shown as it stands there: 1.2.3 gets no comma, and "time" is no word of a sentence.
+  // What stands in the file is shown as it stands there: 1.2.3 gets no comma, and "time" is no word of a
+  // sentence.
   ['t,V\n0,1\n1,1.2.3\n2,3\n', '{line }3{, column }2', '"1.2.3"{ is no number.}'],
   ['t,V\n0,1\n1,time\n2,3\n', '{line }3{, column }2', '"time"{ is no number.}'],
   ['t,V\n0,1\n,1\n2,3\n', '{line }3{, column }1', '{The row has no time.}'],

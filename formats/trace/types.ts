@@ -43,8 +43,9 @@ export interface TraceReader {
 }
 
 /**
- * The file cannot be read: why, and where. Files are read where nobody's language is known: the message is plain English, and
- * `said` holds what it is made of, so that whoever shows it can say it again for its reader (`sayerOf`).
+ * The file cannot be read: why, and where. Files are read where nobody's language is known: the message is
+ * plain English, and `said` holds what it is made of, so that whoever shows it can say it again for its
+ * reader (`sayerOf`).
  */
 export class TraceProblem extends Error {
   readonly path: string;
@@ -67,7 +68,10 @@ export function placeIn(path: string): string {
   return column === undefined ? tr`line ${line}` : tr`line ${line}, column ${column}`;
 }
 
-/** A text of the file, as it stands there: not a number and not a word that a reader would want in another form. */
+/**
+ * A text of the file, as it stands there: not a number and not a word that a reader would want in another
+ * form.
+ */
 export const quoted = (text: string): string => `"${text}"`;
 
 /** A file with more columns is no log of a few wires. */

@@ -4,7 +4,10 @@ import { rateClock } from '../../core/signal/clock';
 import { Samples } from '../../core/signal/samples';
 import { MOST_COLUMNS, MOST_SAMPLES, type ReadRecording, TraceProblem, type TraceReader } from './types';
 
-/** Multimedia Programming Interface and Data Specifications 1.0 (1991), and the extensible form of it; from memory. */
+/**
+ * Multimedia Programming Interface and Data Specifications 1.0 (1991), and the extensible form of it; from
+ * memory.
+ */
 const [PCM, FLOAT, EXTENSIBLE] = [1, 3, 0xfffe];
 
 interface Layout {
@@ -16,8 +19,9 @@ interface Layout {
 }
 
 /**
- * Reads a WAV file in pieces: PCM of 8 to 32 bits and floating point of 32 and 64 bits. A sample is given as the whole number
- * that it is; `scale` makes a share of full scale of it. Samples of floating point are kept as they are.
+ * Reads a WAV file in pieces: PCM of 8 to 32 bits and floating point of 32 and 64 bits. A sample is given as
+ * the whole number that it is; `scale` makes a share of full scale of it. Samples of floating point are kept
+ * as they are.
  */
 export class WavReader implements TraceReader {
   private rest: Uint8Array = new Uint8Array(0);

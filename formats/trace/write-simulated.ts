@@ -11,7 +11,10 @@ const NAMES: Readonly<Record<(typeof SIGNALS)[number], string>> = {
   coolant: 'coolant sensor',
 };
 
-/** A simulated recording as the file that a recorder would write: bytes of a table, of WAV, or of a CAN log in text form. */
+/**
+ * A simulated recording as the file that a recorder would write: bytes of a table, of WAV, or of a CAN log in
+ * text form.
+ */
 export function writeSimulated(r: SimulatedRecording, dialect: WrittenDialect): Uint8Array {
   if (dialect === 'wav') return wavOf(r);
   return new TextEncoder().encode(
@@ -44,7 +47,9 @@ function tableOf(r: SimulatedRecording, dialect: 'plain' | 'comma' | 'rate' | 'c
   return `${lines.join('\r\n')}\r\n`;
 }
 
-/** The rail sensor at its pin and as the scan tool shows it, in one table: a row has the value of one of them. */
+/**
+ * The rail sensor at its pin and as the scan tool shows it, in one table: a row has the value of one of them.
+ */
 function withScan(r: SimulatedRecording): string {
   const { rate_Hz } = r.settings;
   const rows: [number, string][] = Array.from(r.pins.rail, (v, i) => [i / rate_Hz, `${v.toFixed(4)},`]);
@@ -90,7 +95,10 @@ const hex = (bytes: readonly number[]): string =>
 const word = (n: number): readonly [number, number] => [n & 255, (n >> 8) & 255];
 const FF = 255;
 
-/** The journey on a J1939 bus: speed ten times a second, boost and temperature once, the battery once, and a code where a fault is. */
+/**
+ * The journey on a J1939 bus: speed ten times a second, boost and temperature once, the battery once, and a
+ * code where a fault is.
+ */
 function canOf(r: SimulatedRecording): string {
   const { rate_Hz, seconds, faults } = r.settings;
   const began = 1_763_888_000;

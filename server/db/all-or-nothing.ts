@@ -13,8 +13,8 @@ class Undone<T> extends Error {
 export const LOOK = '01900000-0000-7000-8000-00000000000f';
 
 /**
- * Does the work in one transaction; where it ends in a refusal, nothing of it stays. Nothing stays of a mere look either: it is
- * done and undone again, so what it would do is what it does.
+ * Does the work in one transaction; where it ends in a refusal, nothing of it stays. Nothing stays of a mere
+ * look either: it is done and undone again, so what it would do is what it does.
  */
 export async function allOrNothing<T>(
   db: Db,

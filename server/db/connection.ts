@@ -17,8 +17,9 @@ export interface Connection {
 }
 
 /**
- * Longer than this process should compute without a pause, on a slow machine that has just started: it cannot notice meanwhile
- * that a connection was made. With 5 s pages failed there. Where no database listens, that is said at once.
+ * Longer than this process should compute without a pause, on a slow machine that has just started: it cannot
+ * notice meanwhile that a connection was made. With 5 s pages failed there. Where no database listens, that
+ * is said at once.
  */
 const CONNECT_ms = 30_000;
 

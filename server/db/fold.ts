@@ -18,7 +18,10 @@ interface Asked {
 /** How a column travels in JSON without changing what the driver would have given. */
 type Column = 'as it is' | 'as text';
 
-/** PostgreSQL's own numbers of types (`pg_type.oid`) that JSON carries as the driver gives them, or as their text. */
+/**
+ * PostgreSQL's own numbers of types (`pg_type.oid`) that JSON carries as the driver gives them, or as their
+ * text.
+ */
 const CARRIED: ReadonlyMap<number, Column> = new Map([
   ...[16, 21, 23, 25, 114, 701, 1009, 1043, 2950, 3802].map((oid) => [oid, 'as it is'] as const),
   // Whole numbers of 64 bits and times: the driver gives their text, to the last digit.
@@ -31,8 +34,9 @@ const columnsOf = new Map<string, readonly Column[] | null>();
 const MOST_KINDS = 2_000;
 
 /**
- * Several SELECTs that are asked at the same time, as one statement: one way to the database and back, one snapshot.
- * Each answers as it would have alone. The first time a question is asked it goes alone, which tells its columns.
+ * Several SELECTs that are asked at the same time, as one statement: one way to the database and back, one
+ * snapshot. Each answers as it would have alone. The first time a question is asked it goes alone, which
+ * tells its columns.
  */
 export class Fold {
   private asked: Asked[] = [];

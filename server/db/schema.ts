@@ -446,7 +446,9 @@ export const reading = pgTable(
   ],
 );
 
-/** Codes as they were read, or that none was there. Append-only; a slip is taken back by a row that names it. */
+/**
+ * Codes as they were read, or that none was there. Append-only; a slip is taken back by a row that names it.
+ */
 export const codeObservation = pgTable(
   'code_observation',
   {
@@ -614,7 +616,9 @@ export const photoContent = pgTable('photo_content', {
   small: bytes('small_size').notNull(),
 });
 
-/** A recording of a job. Its samples lie apart, in blocks; `head` says all else, with the hash of every block. */
+/**
+ * A recording of a job. Its samples lie apart, in blocks; `head` says all else, with the hash of every block.
+ */
 export const trace = pgTable(
   'trace',
   {
@@ -703,8 +707,8 @@ export const jobHead = pgTable('job_head', {
 });
 
 /**
- * What follows from a job as it stands, kept so that it is not weighed at every look (`server/jobs/standing.ts`). Not a
- * part of the record: it can be emptied at any time.
+ * What follows from a job as it stands, kept so that it is not weighed at every look
+ * (`server/jobs/standing.ts`). Not a part of the record: it can be emptied at any time.
  */
 export const jobStanding = pgTable(
   'job_standing',

@@ -23,8 +23,8 @@ interface List<R extends Row, T> {
 const TRANSACTION_IS_OVER = '25P02';
 
 /**
- * Takes what is new or changed in a list, all or nothing; of a look nothing stays, so that it tells what taking the list would.
- * All that is refused is told, each under its line.
+ * Takes what is new or changed in a list, all or nothing; of a look nothing stays, so that it tells what
+ * taking the list would. All that is refused is told, each under its line.
  */
 export const takeList = <R extends Row, T>(
   db: Db,

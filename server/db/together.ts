@@ -10,8 +10,8 @@ export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0];
 export const within = (tx: Tx): Db => tx;
 
 /**
- * Databases whose questions can be folded, each with what makes a folding one of it (`connection.ts`). On `globalThis`:
- * pages and routes are bundled apart and share the connection.
+ * Databases whose questions can be folded, each with what makes a folding one of it (`connection.ts`). On
+ * `globalThis`: pages and routes are bundled apart and share the connection.
  */
 const kept = globalThis as { mudflatFolding?: WeakMap<Db, () => Db> };
 
@@ -20,8 +20,8 @@ export const foldsWith = (db: Db, fold: () => Db): void =>
 
 /**
  * Has `read` done for each: beside each other, or one by one in a transaction, whose one connection answers
- * one question at a time. Each is to ask the database that it is given: what is asked in the same moment goes to the
- * server as one statement (`fold.ts`).
+ * one question at a time. Each is to ask the database that it is given: what is asked in the same moment goes
+ * to the server as one statement (`fold.ts`).
  */
 export async function eachOf<T, U>(db: Db, all: readonly T[], read: (one: T, db: Db) => Promise<U>): Promise<U[]> {
   const at = kept.mudflatFolding?.get(db)?.() ?? db;

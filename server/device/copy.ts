@@ -4,10 +4,10 @@ import type { DeviceCopy, TableCopy } from '../../formats/device-copy';
 import type { Db, Tx } from '../db/connection';
 
 /**
- * What a device takes with it, to go on without the server: the open jobs of its depot with all that is written in them,
- * of their units' earlier jobs and of what was found on the same engines what weighs in them, and what a workshop knows:
- * catalogue, limits, circuits, service data, instruments. Rows as they are stored, by table: on the device the same
- * commands and views run over them.
+ * What a device takes with it, to go on without the server: the open jobs of its depot with all that is
+ * written in them, of their units' earlier jobs and of what was found on the same engines what weighs in
+ * them, and what a workshop knows: catalogue, limits, circuits, service data, instruments. Rows as they are
+ * stored, by table: on the device the same commands and views run over them.
  *
  * It holds no PIN, no session and no photo in full size.
  */

@@ -94,7 +94,9 @@ async function isOfJob(tx: Tx, readingId: string, jobId: string): Promise<boolea
   return there !== undefined;
 }
 
-/** A file name as a plain label: no folders, no control characters, nothing that turns text around, not long. */
+/**
+ * A file name as a plain label: no folders, no control characters, nothing that turns text around, not long.
+ */
 export const plainName = (name: string): string =>
   name
     .split(/[/\\]/)

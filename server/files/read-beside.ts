@@ -18,8 +18,9 @@ const shared = globalThis as { mudflatRead?: (question: ReadingQuestion) => Prom
 const SMALL_chars = 64_000;
 
 /**
- * Reads a file: a large one in a thread beside what answers, where there is one. Reading eight megabytes takes up to seconds, of a
- * file that is made to take long many, and meanwhile others are answered. One that takes too long or too much memory is refused.
+ * Reads a file: a large one in a thread beside what answers, where there is one. Reading eight megabytes
+ * takes up to seconds, of a file that is made to take long many, and meanwhile others are answered. One that
+ * takes too long or too much memory is refused.
  */
 export async function readBeside<K extends FileKind>(kind: K, ...given: Given<K>): Promise<WasRead<K>> {
   if (!shared.mudflatRead || given[0].length < SMALL_chars) return readHere(kind, given);

@@ -5,8 +5,8 @@ import type { Db } from '../db/connection';
 import { fleetUnit, job, serviceData } from '../db/schema';
 
 /**
- * The connectors of an engine family: its own before those of any engine, the newest of each name. One without pins was
- * taken away.
+ * The connectors of an engine family: its own before those of any engine, the newest of each name. One
+ * without pins was taken away.
  */
 export async function connectorsOf(db: Db, familyId: string): Promise<ConnectorView[]> {
   const rows = await db

@@ -26,8 +26,8 @@ const COLUMNS: Readonly<Record<string, string>> = {
 const columnOf = (path: string): string => COLUMNS[path] ?? '/name';
 
 /**
- * Depots of a list. Without `batch`: what it would do. With it: does it, all or nothing. One that is there under its name is
- * changed to what the list says. Problems stand at the line.
+ * Depots of a list. Without `batch`: what it would do. With it: does it, all or nothing. One that is there
+ * under its name is changed to what the list says. Problems stand at the line.
  */
 export async function importDepots(
   db: Db,

@@ -52,8 +52,9 @@ const COLUMNS: Readonly<Record<string, string>> = {
 };
 
 /**
- * Units of a list. Without `batch`: what it would do. With it: does it, all or nothing. A number that is there is changed
- * to what the list says; a lead of one depot neither takes units of others nor gives them any. Problems stand at the line.
+ * Units of a list. Without `batch`: what it would do. With it: does it, all or nothing. A number that is
+ * there is changed to what the list says; a lead of one depot neither takes units of others nor gives them
+ * any. Problems stand at the line.
  */
 export async function importUnits(
   db: Db,

@@ -102,7 +102,10 @@ const onceByNumber = (fleetNumber: string, write: () => Promise<Done>): Promise<
     write,
   );
 
-/** Changes what is given. A unit with an open job is not retired, and keeps the engine on which it was measured. */
+/**
+ * Changes what is given. A unit with an open job is not retired, and keeps the engine on which it was
+ * measured.
+ */
 export async function changeUnit(db: Db, id: string, c: ChangeUnit): Promise<Done> {
   const wrong = await placesOf(db, c);
   if (wrong) return wrong;

@@ -37,7 +37,10 @@ export async function readInstallation(db: Db | Tx): Promise<Installation | null
 }
 
 const kept = globalThis as { mudflatKind?: Kind };
-/** The demo or a workshop's own: asked once, since it never changes. A database that nobody has marked is a demo. */
+/**
+ * The demo or a workshop's own: asked once, since it never changes. A database that nobody has marked is a
+ * demo.
+ */
 export async function kindOf(db: Db): Promise<Kind> {
   return (kept.mudflatKind ??= (await readInstallation(db))?.kind ?? 'demo');
 }
@@ -47,8 +50,9 @@ export const hasPeople = async (db: Db | Tx): Promise<boolean> =>
   (await db.select({ id: person.id }).from(person).limit(1)).length > 0;
 
 /**
- * Makes the database the demo's or a workshop's own, once. Fails with a sentence where it is the other one, or holds data
- * of which nobody has said whose they are. `demoDepots`: ids of the demo's depots, by which a demo of before is known.
+ * Makes the database the demo's or a workshop's own, once. Fails with a sentence where it is the other one,
+ * or holds data of which nobody has said whose they are. `demoDepots`: ids of the demo's depots, by which a
+ * demo of before is known.
  */
 export async function claimDatabase(
   db: Db,
@@ -68,7 +72,10 @@ export async function claimDatabase(
   });
 }
 
-/** Why a database that is marked already is not for this; `null` where it is, or nobody has marked it. Needs no schema. */
+/**
+ * Why a database that is marked already is not for this; `null` where it is, or nobody has marked it. Needs
+ * no schema.
+ */
 export async function otherKind(db: Db, kind: Kind): Promise<string | null> {
   const { rows } = await db.execute<{ there: boolean }>(sql`select to_regclass('installation') is not null as there`);
   // This column alone: what was added since is not there before the migration.
@@ -87,8 +94,8 @@ const CODE_LENGTH = 10;
 const plainCode = (code: string): string => code.toUpperCase().replace(/[^A-Z0-9]/g, '');
 
 /**
- * A new one-time code for the first lead, as it is to be typed; `null` where somebody is there already. The one before it
- * does not work any more. About 49 bits.
+ * A new one-time code for the first lead, as it is to be typed; `null` where somebody is there already. The
+ * one before it does not work any more. About 49 bits.
  */
 export async function newSetUpCode(db: Db): Promise<string | null> {
   if (await hasPeople(db)) return null;

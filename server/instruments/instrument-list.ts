@@ -41,8 +41,9 @@ interface InUse {
 }
 
 /**
- * Instruments of a list. Without `batch`: what it would do. With it: does it, all or nothing. One that is there under its
- * name is changed to what the list says; what was read with it before keeps what it was. Problems stand at the line.
+ * Instruments of a list. Without `batch`: what it would do. With it: does it, all or nothing. One that is
+ * there under its name is changed to what the list says; what was read with it before keeps what it was.
+ * Problems stand at the line.
  */
 export async function importInstruments(
   db: Db,

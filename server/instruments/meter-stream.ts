@@ -5,7 +5,9 @@ import { followMeter, type MeterNews } from './network-meter';
 /** Of what a follower has not taken yet, so many are kept: a value of a minute ago tells nothing. */
 const MOST_WAITING = 8;
 
-/** A meter's news as server-sent events; `null`: it is read for another quantity. Ends when the request does. */
+/**
+ * A meter's news as server-sent events; `null`: it is read for another quantity. Ends when the request does.
+ */
 export function streamOfMeter(
   link: Extract<MeterLink, { kind: 'network' }>,
   quantity: Quantity,

@@ -32,8 +32,9 @@ interface Session {
 const sessions = new Map<string, Session>();
 
 /**
- * Follows a meter in the network: asks it for one value after the other and tells each line that it answers, until the returned
- * function is called. `null`: somebody else reads another quantity with it. Several may follow one meter.
+ * Follows a meter in the network: asks it for one value after the other and tells each line that it answers,
+ * until the returned function is called. `null`: somebody else reads another quantity with it. Several may
+ * follow one meter.
  */
 export function followMeter(link: Address, quantity: Quantity, tell: (news: MeterNews) => void): (() => void) | null {
   const key = `${link.host} ${link.port}`;
@@ -84,7 +85,9 @@ async function keepAsking(link: Address, session: Session): Promise<void> {
   }
 }
 
-/** A connection that is asked one thing at a time. Whatever the other side sends, it holds one line at most. */
+/**
+ * A connection that is asked one thing at a time. Whatever the other side sends, it holds one line at most.
+ */
 class Connection {
   private readonly cutter = new LineCutter();
   private taking: { line: (line: string) => void; failed: (error: Error) => void } | null = null;

@@ -8,8 +8,8 @@ const SHARE = 0.25;
 type Conclude = () => Promise<unknown>;
 
 /**
- * Concludes jobs before somebody opens them, in the background. It answers nobody: what fails here is concluded when
- * it is asked for.
+ * Concludes jobs before somebody opens them, in the background. It answers nobody: what fails here is
+ * concluded when it is asked for.
  */
 export class ConcludeSoon {
   /** By job: when it is due, and when it must be, milliseconds since 1970. */
@@ -28,8 +28,8 @@ export class ConcludeSoon {
   }
 
   /**
-   * A list showed the job as it was some time ago. Whoever writes into it concludes it when it has settled, in whichever
-   * process that is; only where nobody does it is concluded for the list.
+   * A list showed the job as it was some time ago. Whoever writes into it concludes it when it has settled,
+   * in whichever process that is; only where nobody does it is concluded for the list.
    */
   seenBehind(jobId: string, conclude: Conclude): void {
     if (!this.settling.has(jobId) && !this.waiting.has(jobId)) this.due(jobId, conclude, LAGS_ms, Date.now() + LAGS_ms);

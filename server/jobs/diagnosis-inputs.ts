@@ -42,7 +42,9 @@ export interface JobFacts {
 /** An engine that ran this lately is not cold. Common practice, no source. */
 const STAYS_WARM_min = 240;
 
-/** Until when the engine counts as warm, in milliseconds since 1970; 0: nothing was measured on a running one. */
+/**
+ * Until when the engine counts as warm, in milliseconds since 1970; 0: nothing was measured on a running one.
+ */
 export const warmUntil = (runs: readonly MeasuredRun[]): number =>
   Math.max(
     0,
@@ -103,8 +105,9 @@ export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
 }
 
 /**
- * Readings by where the parts were at first: a bare part that was exchanged since is the same part. What was read in
- * its circuit where another part has come to is about a wire and a part that belonged to two places: left out.
+ * Readings by where the parts were at first: a bare part that was exchanged since is the same part. What was
+ * read in its circuit where another part has come to is about a wire and a part that belonged to two places:
+ * left out.
  */
 function atFirst(r: MeasuredRun, measured: readonly Measured[], moves: PartMoves): Measured[] {
   const part = partName(r.definition);

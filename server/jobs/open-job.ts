@@ -86,8 +86,8 @@ export async function startRun(db: Db, r: StartRun): Promise<Done> {
 const ZERO_HOLDS_ms = 4 * 3_600_000;
 
 /**
- * The meter of the job's run before is in the hand still, where it can read this at all; so are its leads, of the same
- * quantity and for a few hours.
+ * The meter of the job's run before is in the hand still, where it can read this at all; so are its leads, of
+ * the same quantity and for a few hours.
  */
 async function carryMeter(
   tx: Tx,

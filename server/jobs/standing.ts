@@ -25,8 +25,8 @@ import { readWritten, rowsOfJob, type WrittenJob } from './read-job';
 const KEPT_FOR_ms = 24 * 60 * 60_000;
 
 /**
- * What a job's conclusions rest on, beside the clock: the last event of the job, the row of its unit, engine and depot,
- * and what the shelf and the catalogue hold.
+ * What a job's conclusions rest on, beside the clock: the last event of the job, the row of its unit, engine
+ * and depot, and what the shelf and the catalogue hold.
  */
 const KEY = sql<string>`concat_ws('|', ${CORE_VERSION}::text, ${jobHead.number}, ${job}.xmin, ${fleetUnit}.xmin, ${engineFamily}.xmin, ${depot}.xmin,
   (select max(u.xmin::text::bigint) from unit u where u.engine_family_id = ${fleetUnit.engineFamilyId}),
@@ -52,7 +52,10 @@ const keptOf = (db: Db, jobId: string) =>
     .from(jobStanding)
     .where(and(eq(jobStanding.jobId, jobId), eq(jobStanding.locale, localeKey(currentLocale()))));
 
-/** What was written into a job and what follows from it: as it was kept while nothing has changed, else concluded and kept. */
+/**
+ * What was written into a job and what follows from it: as it was kept while nothing has changed, else
+ * concluded and kept.
+ */
 export async function conclusionsOf(
   db: Db,
   jobId: string,
@@ -92,9 +95,9 @@ async function concludeAndKeep(db: Db, w: WrittenJob, key: string): Promise<Conc
 }
 
 /**
- * Where each of these jobs stands, as its own page says it. What has changed since it was kept is concluded here; or, for
- * a list that `mayLag`, soon: a job that is being worked on is then shown as it was up to half a minute ago, and nobody
- * who looks at sixty jobs waits for them to be weighed.
+ * Where each of these jobs stands, as its own page says it. What has changed since it was kept is concluded
+ * here; or, for a list that `mayLag`, soon: a job that is being worked on is then shown as it was up to half
+ * a minute ago, and nobody who looks at sixty jobs waits for them to be weighed.
  */
 export async function standsOf(db: Db, jobIds: readonly string[], mayLag = false): Promise<Map<string, JobProgress>> {
   if (jobIds.length === 0) return new Map();
@@ -142,8 +145,8 @@ const shared = globalThis as { mudflatConcludeSoon?: ConcludeSoon };
 const soon = (shared.mudflatConcludeSoon ??= new ConcludeSoon());
 
 /**
- * Concludes a job once nothing more is written into it, so that whoever opens it next waits for nothing. `of`: the job,
- * or a run of it.
+ * Concludes a job once nothing more is written into it, so that whoever opens it next waits for nothing.
+ * `of`: the job, or a run of it.
  */
 export async function concludeSoon(db: Db, of: { readonly kind: 'job' | 'run'; readonly id: string }): Promise<void> {
   const jobId = of.kind === 'job' ? of.id : await jobOfRun(db, of.id).catch(() => null);

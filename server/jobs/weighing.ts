@@ -17,15 +17,18 @@ export interface WeighingQuestion {
   readonly reader: Reader;
 }
 
-/** Of a web server: web/weighing.mjs sets it. Elsewhere, as on a device, which is a thread itself, it is not there. */
+/**
+ * Of a web server: web/weighing.mjs sets it. Elsewhere, as on a device, which is a thread itself, it is not
+ * there.
+ */
 const shared = globalThis as { mudflatWeigh?: (question: WeighingQuestion) => Promise<WeighedCircuit> };
 
 /** Predictions of circuits, kept for all jobs where there is no thread that keeps them. */
 const PREDICTIONS = new PredictionCache();
 
 /**
- * Weighs a job's evidence in every circuit in question: in a thread beside what answers, where there is one. A circuit
- * takes up to a second, and meanwhile readings of others are stored.
+ * Weighs a job's evidence in every circuit in question: in a thread beside what answers, where there is one.
+ * A circuit takes up to a second, and meanwhile readings of others are stored.
  */
 export function weighBeside(c: Case): Promise<WeighedCircuit[]> {
   const [context, reader] = [contextOf(c), currentReader()];

@@ -15,7 +15,8 @@ const RUNS_READ = 1;
 
 /**
  * Units with their open jobs, those with an open job first, then by fleet number. `search` finds fleet
- * number, kind, family, depot, a job's number or complaint. `mayLag`: where a job stands may be some seconds old.
+ * number, kind, family, depot, a job's number or complaint. `mayLag`: where a job stands may be some seconds
+ * old.
  */
 export async function viewYard(db: Db, search = '', mayLag = false): Promise<YardView> {
   const words = search.trim().split(/\s+/).filter(Boolean).slice(0, 6);

@@ -148,7 +148,9 @@ function send(place: Place, w: Write): Promise<Result<{ readonly duplicate: bool
   }
 }
 
-/** The steps as writes, with what the model knows at that moment: whoever writes has seen what stands there. */
+/**
+ * The steps as writes, with what the model knows at that moment: whoever writes has seen what stands there.
+ */
 function writeOf(s: Step, i: number, sent: readonly Write[], model: Model, run: string): Write | null {
   const id = v5(String(i), run);
   const plain = { id, position: 0, of: null };

@@ -21,7 +21,9 @@ import { viewServiceData } from '../repair/service-data';
 import { importSpecifications } from '../specifications/import-specifications';
 import { currentEntries } from '../specifications/specifications';
 
-/** What this workshop knows and can pass on. Limits of its depots stay with it: another one has other depots. */
+/**
+ * What this workshop knows and can pass on. Limits of its depots stay with it: another one has other depots.
+ */
 export async function starterKit(db: Db): Promise<StarterKit> {
   const families = await db
     .select({ code: engineFamily.code, engine: engineFamily.engine })
@@ -49,8 +51,9 @@ type Row = KitPlan['rows'][number];
 type Part = Result<readonly Row[], ProblemDetails>;
 
 /**
- * Takes a kit in, all or nothing. Without `batch` it is done and undone again: what it would do is what it does. Approved
- * limits come as drafts: whoever passes them on cannot approve them here. Rules of thumb stay what they are.
+ * Takes a kit in, all or nothing. Without `batch` it is done and undone again: what it would do is what it
+ * does. Approved limits come as drafts: whoever passes them on cannot approve them here. Rules of thumb stay
+ * what they are.
  */
 export async function importKit(
   db: Db,

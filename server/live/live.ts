@@ -12,7 +12,9 @@ export interface JobSignal {
 
 type Listener = (signal: JobSignal) => void;
 
-/** One connection of this server that listens for all jobs, and hands each signal to those who follow the job. */
+/**
+ * One connection of this server that listens for all jobs, and hands each signal to those who follow the job.
+ */
 class JobSignals {
   private readonly listeners = new Map<string, Set<Listener>>();
   private client: pg.Client | null = null;

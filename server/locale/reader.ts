@@ -3,8 +3,8 @@ import { type Locale, PLAIN, type Reader } from '../../core/locale/locale';
 import { translationOf } from './translations';
 
 /**
- * Who reads the answer to the request that is being answered. The web server keeps one such place for every request; outside
- * of it (commands, tests) there is none, and texts are plain.
+ * Who reads the answer to the request that is being answered. The web server keeps one such place for every
+ * request; outside of it (commands, tests) there is none, and texts are plain.
  */
 const shared = globalThis as { mudflatRequests?: AsyncLocalStorage<{ reader?: Reader }> };
 

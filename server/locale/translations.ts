@@ -3,7 +3,10 @@ import path from 'node:path';
 import type { Translation } from '../../core/locale/locale';
 import { PSEUDO, pseudoTranslation } from '../../core/locale/pseudo';
 
-/** Where the files lie: `catalogue.json` with every text, and one file a language. See docs/guide/translating.md. */
+/**
+ * Where the files lie: `catalogue.json` with every text, and one file a language. See
+ * docs/guide/translating.md.
+ */
 const FOLDER = path.join(/* turbopackIgnore: true */ process.cwd(), 'words');
 const CATALOGUE = 'catalogue.json';
 

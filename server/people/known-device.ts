@@ -4,9 +4,9 @@ import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
 export const isSecureRequest = (headers: Headers): boolean => headers.get('x-forwarded-proto') === 'https';
 
 /**
- * A device on which somebody has signed in before carries a signed name of its own. Its wrong tries are counted for
- * itself, so that strangers at the same address, or at another device, cannot lock it out ("device cookies" of the OWASP
- * collection, from memory).
+ * A device on which somebody has signed in before carries a signed name of its own. Its wrong tries are
+ * counted for itself, so that strangers at the same address, or at another device, cannot lock it out
+ * ("device cookies" of the OWASP collection, from memory).
  */
 const YEAR_s = 365 * 24 * 3600;
 const SHAPE = /^([0-9a-f]{32})\.([0-9a-f]{64})$/;
@@ -43,8 +43,9 @@ export function deviceCookie(headers: Headers): string {
 }
 
 /**
- * What a device's own copy is encrypted with, 32 bytes: made from the name of the device, so that it need not be stored,
- * and so that what a device has saved can be opened here. HMAC-SHA-256 as a key derivation (NIST SP 800-108, from memory).
+ * What a device's own copy is encrypted with, 32 bytes: made from the name of the device, so that it need not
+ * be stored, and so that what a device has saved can be opened here. HMAC-SHA-256 as a key derivation (NIST
+ * SP 800-108, from memory).
  */
 export const deviceKey = (device: string): Buffer =>
   createHmac('sha256', process.env.MUDFLAT_SECRET ?? '')

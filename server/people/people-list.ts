@@ -39,8 +39,9 @@ const columnOf = (path: string): string => COLUMNS[path] ?? '/depot';
 const check = schema<AddPerson>(ADD_PERSON);
 
 /**
- * People of a list. Without `batch`: what it would do. With it: does it, all or nothing. One who is there under the name is
- * changed to what the list says, and keeps the PIN: a list that could try a PIN would tell whose it is. Problems stand at the line.
+ * People of a list. Without `batch`: what it would do. With it: does it, all or nothing. One who is there
+ * under the name is changed to what the list says, and keeps the PIN: a list that could try a PIN would tell
+ * whose it is. Problems stand at the line.
  */
 export async function importPeople(
   db: Db,
@@ -58,7 +59,8 @@ export async function importPeople(
     signsIn: entry.signsIn,
     action,
   }));
-  // Before the transaction, and one after the other: whoever signs in meanwhile waits for one of them at most.
+  // Before the transaction, and one after the other: whoever signs in meanwhile waits for one of them at
+  // most.
   const passwords = new Map<Row, string>();
   for (const row of rows)
     if (row.action === 'new')

@@ -47,7 +47,10 @@ export async function addPerson(db: Db, p: AddPerson, actor: Pick<Actor, 'depotI
   return keepPerson(db, p, await hashPin(p.pin));
 }
 
-/** Adds a person whose PIN was found good; `password` is what is kept of it. The same id twice is the same person. */
+/**
+ * Adds a person whose PIN was found good; `password` is what is kept of it. The same id twice is the same
+ * person.
+ */
 export async function keepPerson(db: Db, p: Omit<AddPerson, 'pin'>, password: string): Promise<Done> {
   const name = p.name.trim().replace(/\s+/g, ' ');
   try {

@@ -9,8 +9,8 @@ import { deviceKey } from './known-device';
 const TAG_bytes = 16;
 
 /**
- * What a device has saved, opened: the items in their order, as the outbox of a browser packs them. What was not sealed is
- * given back as it is.
+ * What a device has saved, opened: the items in their order, as the outbox of a browser packs them. What was
+ * not sealed is given back as it is.
  */
 export function openWaiting({ device, items }: OpenWaiting): Result<{ items: readonly unknown[] }, ProblemDetails> {
   const key = deviceKey(device);

@@ -6,9 +6,9 @@ import { person, session } from '../db/schema';
 import { isSecureRequest } from './known-device';
 
 /**
- * Who is signed in, by the cookies of the sign-in library, in one question instead of its several: every request asks it.
- * A cookie is `token.signature`, the signature HMAC-SHA-256 of the token in base64, as the library writes it. What does
- * not look so is left to the library.
+ * Who is signed in, by the cookies of the sign-in library, in one question instead of its several: every
+ * request asks it. A cookie is `token.signature`, the signature HMAC-SHA-256 of the token in base64, as the
+ * library writes it. What does not look so is left to the library.
  */
 export interface SessionRow {
   readonly token: string;

@@ -21,8 +21,8 @@ import { account, person } from '../db/schema';
 const TRIES = 5;
 const LOCK_s = 15 * 60;
 /**
- * Of one address: somebody who goes through names. It slows them down; it does not shut out a workshop behind one address
- * for long, and devices on which somebody has signed in before not at all.
+ * Of one address: somebody who goes through names. It slows them down; it does not shut out a workshop behind
+ * one address for long, and devices on which somebody has signed in before not at all.
  */
 const TRIES_OF_ADDRESS = 60;
 const SLOWED_s = 60;
@@ -67,8 +67,8 @@ const locked = (ms: number): SignInOutcome =>
   );
 
 /**
- * Has a PIN tried, within the limits of tries: of the name and of whoever asks. `attempt`: what comes of the right PIN;
- * `null` where it is wrong.
+ * Has a PIN tried, within the limits of tries: of the name and of whoever asks. `attempt`: what comes of the
+ * right PIN; `null` where it is wrong.
  */
 export async function withinTries(
   headers: Headers,
@@ -212,8 +212,8 @@ const mayMore = (to: Actor, than: Actor | null): boolean =>
   (outranks(to.role, than.role) || (to.depotId !== than.depotId && than.depotId !== null && to.role !== 'viewer'));
 
 /**
- * Puts another person at the bench who is signed in on this device. Whoever may more than the one who stands there types
- * the PIN: a tablet goes through many hands.
+ * Puts another person at the bench who is signed in on this device. Whoever may more than the one who stands
+ * there types the PIN: a tablet goes through many hands.
  */
 export async function switchPerson(headers: Headers, name: string, pin?: string): Promise<SignInOutcome> {
   const { active, onDevice } = await sessionsOf(headers);

@@ -58,7 +58,9 @@ describe('two to four writers into one run', () => {
   });
   afterAll(() => there.drop());
 
-  /** One history: each writer with a view of its own, over a network that delays, drops, repeats and is away. */
+  /**
+   * One history: each writer with a view of its own, over a network that delays, drops, repeats and is away.
+   */
   async function history(seed: number) {
     const { db } = there;
     const r = randomFrom(seed);

@@ -1,14 +1,15 @@
 /**
- * Whether a history of one position is linearizable: whether its operations can be put into one order, each at a moment
- * between its call and its answer, so that every answer is what a single register in that order would have said. Search by
- * Wing and Gong ("Testing and verifying concurrent objects", 1993), with the states that were tried already left out
- * (Lowe, "Testing for linearizability", 2017); both from memory.
+ * Whether a history of one position is linearizable: whether its operations can be put into one order, each
+ * at a moment between its call and its answer, so that every answer is what a single register in that order
+ * would have said. Search by Wing and Gong ("Testing and verifying concurrent objects", 1993), with the
+ * states that were tried already left out (Lowe, "Testing for linearizability", 2017); both from memory.
  *
  * The register holds the id of the reading that counts, or nothing. A write names what it supersedes:
  *
  *   write(id, supersedes) -> stored      where supersedes is what counts; from then on id counts
  *   write(id, supersedes) -> duplicate   where id was written before; changes nothing
- *   write(id, supersedes) -> refused     where supersedes is not what counts, and id was not written; changes nothing
+ *   write(id, supersedes) -> refused     where supersedes is not what counts, and id was not written;
+ *                                        changes nothing
  *   read() -> id                         what counts
  *
  * A write whose answer was lost may have taken place at any moment after its call, or never.

@@ -2,7 +2,10 @@ import { and, eq, gt, isNull, lt, sql } from 'drizzle-orm';
 import type { Tx } from '../db/connection';
 import { evidence, repairRecord } from '../db/schema';
 
-/** Whether anything was mended in a job after one moment and before another: a ticked step, a repair, a new part. */
+/**
+ * Whether anything was mended in a job after one moment and before another: a ticked step, a repair, a new
+ * part.
+ */
 export async function mendedBetween(tx: Tx, jobId: string, after: Date, before: Date): Promise<boolean> {
   const [ticked] = await tx
     .select({ id: repairRecord.id })

@@ -43,7 +43,9 @@ type Outcome = Result<Recorded, ProblemDetails>;
 export const recordReading = (db: Db, runId: string, body: RecordReading): Promise<Outcome> =>
   refuseTakenId(() => db.transaction((tx) => recordIn(tx, runId, body)));
 
-/** The id of a reading of another run fails at the primary key: no query of its own for what never happens. */
+/**
+ * The id of a reading of another run fails at the primary key: no query of its own for what never happens.
+ */
 async function refuseTakenId(record: () => Promise<Outcome>): Promise<Outcome> {
   try {
     return await record();
@@ -118,8 +120,8 @@ function repeated(record: RunRecord, stored: ReadingView, body: RecordReading): 
 }
 
 /**
- * What was read before a repair is the before-value of its proof: it is not overwritten by what is read after it. A
- * slip of before that was typed later stays a matter of a new run too.
+ * What was read before a repair is the before-value of its proof: it is not overwritten by what is read after
+ * it. A slip of before that was typed later stays a matter of a new run too.
  */
 async function checkRepair(
   tx: Tx,
@@ -219,7 +221,9 @@ async function withLimitsFor(tx: Tx, next: RunRecord, before: RunRecord): Promis
   };
 }
 
-/** Appends what is true now (states, lead zero, meter, temperature) and judges what was read again with it. */
+/**
+ * Appends what is true now (states, lead zero, meter, temperature) and judges what was read again with it.
+ */
 export async function recordCircumstance(db: Db, runId: string, body: RecordCircumstance): Promise<Outcome> {
   return db.transaction(async (tx) => {
     const record = await loadRun(tx, runId, true);

@@ -40,7 +40,10 @@ export async function viewServiceData(db: Db): Promise<ServiceDataView> {
   };
 }
 
-/** Fitting values of a list. Without `batch`: what it would do. With it: does it, all or nothing. Problems stand at the line. */
+/**
+ * Fitting values of a list. Without `batch`: what it would do. With it: does it, all or nothing. Problems
+ * stand at the line.
+ */
 export async function importFittingValues(
   db: Db,
   entries: readonly FittingEntry[],

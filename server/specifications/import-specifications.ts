@@ -37,8 +37,8 @@ type Planned = SpecificationsPlan['rows'][number] & {
 const TITLE = 'These limits cannot be taken.';
 
 /**
- * Limits of a file. Without `batch`: what it would do, with all that would keep it from being done. With it: does it, all or
- * nothing. Problems stand at the entry: `/limits/3/of`.
+ * Limits of a file. Without `batch`: what it would do, with all that would keep it from being done. With it:
+ * does it, all or nothing. Problems stand at the entry: `/limits/3/of`.
  */
 export const importSpecifications = (
   db: Db,

@@ -251,7 +251,10 @@ export function clashesAmong(newest: readonly SpecificationRow[], e: Specificati
 
 const DOCUMENT_FIELDS = ['document', 'page', 'documentRevision', 'documentDate'] as const;
 
-/** Where an entry says that the same limits stand elsewhere in the document. What it leaves out is no statement. */
+/**
+ * Where an entry says that the same limits stand elsewhere in the document. What it leaves out is no
+ * statement.
+ */
 const movedInDocument = (there: SpecificationEntry, here: SpecificationEntry): readonly Difference[] =>
   DOCUMENT_FIELDS.filter((f) => here[f] !== undefined && (here[f] ?? null) !== (there[f] ?? null)).map((field) => ({
     field,

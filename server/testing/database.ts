@@ -39,8 +39,8 @@ const within = (base: string, name: string): string => {
 };
 
 /**
- * Made once per run of the tests, whoever comes first; the others wait, then copy it. Named by MUDFLAT_TEST_RUN, or by this
- * process's parent.
+ * Made once per run of the tests, whoever comes first; the others wait, then copy it. Named by
+ * MUDFLAT_TEST_RUN, or by this process's parent.
  */
 export async function templateOf(base: string, content: Content): Promise<string> {
   const name = `template_${process.env.MUDFLAT_TEST_RUN ?? process.ppid}_${content.name}`;
@@ -65,7 +65,10 @@ export async function templateOf(base: string, content: Content): Promise<string
   }
 }
 
-/** A database of its own on the server of DATABASE_URL, migrated, with the small workshop of the tests unless other content is asked for. */
+/**
+ * A database of its own on the server of DATABASE_URL, migrated, with the small workshop of the tests unless
+ * other content is asked for.
+ */
 export async function makeTestDatabase(content: Content = WORKSHOP): Promise<TestDatabase> {
   const base = process.env.DATABASE_URL;
   if (!base) throw new Error('DATABASE_URL is not set: run the tests with ./mudflat test');

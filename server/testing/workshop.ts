@@ -13,8 +13,9 @@ import type { Actor } from '../policy/actor';
 import { recordSpecification } from '../specifications/specifications';
 
 /**
- * The small workshop that the server's tests run on: two depots of the invented board, its people and units, their meters and
- * a few limits, and nothing that was ever measured. It is not the demo, which may change without a test of the server knowing.
+ * The small workshop that the server's tests run on: two depots of the invented board, its people and units,
+ * their meters and a few limits, and nothing that was ever measured. It is not the demo, which may change
+ * without a test of the server knowing.
  */
 
 const NAMESPACE = '0a7f5f6b-7a3e-5c0e-9d0f-2d7f0c1b6a43';

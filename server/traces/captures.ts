@@ -56,9 +56,9 @@ async function capturesWhere(db: Db, familyId: string | null): Promise<LibraryCa
 export const captureLibrary = (db: Db): Promise<LibraryCapture[]> => capturesWhere(db, null);
 
 /**
- * What a capture can be laid over. Known good ones of the same engine family and condition come first, the likest first: with
- * the same channels, as warm, at the nearest speed; then earlier ones of the same unit; then what the same unit did in another
- * condition.
+ * What a capture can be laid over. Known good ones of the same engine family and condition come first, the
+ * likest first: with the same channels, as warm, at the nearest speed; then earlier ones of the same unit;
+ * then what the same unit did in another condition.
  */
 export async function ghostsFor(db: Db, traceId: string): Promise<CaptureBehind[]> {
   const [own] = await db

@@ -12,8 +12,8 @@ import { shippedRules, specificationOf, specificationRows } from '../specificati
 const RECORDED: ReadonlySet<string> = new Set(['voltage', 'current', 'pressure', 'temperature']);
 
 /**
- * What the shelf can judge a recorded channel of a job by: limits that hold at every position of their test, and transfer
- * functions, as they would be chosen for this unit now.
+ * What the shelf can judge a recorded channel of a job by: limits that hold at every position of their test,
+ * and transfer functions, as they would be chosen for this unit now.
  */
 export async function recordingLimits(db: Db, jobId: string): Promise<RecordingLimits[]> {
   const [row] = await db

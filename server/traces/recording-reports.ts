@@ -20,7 +20,10 @@ import type { TraceChannel } from '../../formats/requests/traces';
 import type { Db } from '../db/connection';
 import { blockBytes, tracesOf } from './traces';
 
-/** A lane on paper has this many points at most: the lowest and the highest of what falls on one place are kept. */
+/**
+ * A lane on paper has this many points at most: the lowest and the highest of what falls on one place are
+ * kept.
+ */
 const MOST_POINTS = 1200;
 
 /** The recordings of a job as its report tells of them, each with a picture of what was found. */

@@ -95,8 +95,8 @@ export async function jobOfTrace(db: Db, traceId: string): Promise<string | null
 }
 
 /**
- * Keeps one block of a recording, as it was sent: deflated. Its content must have the hash that the head states, and hold so
- * many samples. The same block again is a duplicate.
+ * Keeps one block of a recording, as it was sent: deflated. Its content must have the hash that the head
+ * states, and hold so many samples. The same block again is a duplicate.
  */
 export async function keepBlock(db: Db, traceId: string, stream: number, number: number, bytes: Buffer): Promise<Done> {
   const [row] = await db.select({ head: trace.head, jobId: trace.jobId }).from(trace).where(eq(trace.id, traceId));

@@ -6,9 +6,9 @@ import { RECORD_KIND_NAMES, RECORD_KINDS } from '../journal/record-kinds';
 import { viewReport } from '../jobs/report';
 
 /**
- * What released jobs show, as it is stored: each row of a released job with its columns of now. Read before an upgrade, by
- * whichever version, and compared after it: what is shown of a released job is what was stored with it, so a row that is
- * the same shows the same.
+ * What released jobs show, as it is stored: each row of a released job with its columns of now. Read before
+ * an upgrade, by whichever version, and compared after it: what is shown of a released job is what was stored
+ * with it, so a row that is the same shows the same.
  */
 export interface ReleasedFacts {
   readonly format: 'mudflat/released-facts';
@@ -68,7 +68,9 @@ async function hashOf(db: Db, jobId: string, columns: ReleasedFacts['columns']):
   return hash.digest('hex');
 }
 
-/** What is other than it was, a line each; `[]`: every released job is as it was, opens, and its trail holds. */
+/**
+ * What is other than it was, a line each; `[]`: every released job is as it was, opens, and its trail holds.
+ */
 export async function changesSince(db: Db, before: ReleasedFacts): Promise<string[]> {
   const wrong: string[] = [];
   const now = await columnsNow(db);

@@ -7,7 +7,10 @@ import { OtherProblems } from '../kit/form';
 import { useMay, usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
 
-/** What must be known of the part before this test: as it is said once it is known; `null`: nobody has said it yet. */
+/**
+ * What must be known of the part before this test: as it is said once it is known; `null`: nobody has said it
+ * yet.
+ */
 export function factOf({ definition: { asks }, unit }: RunView): string | null {
   const known = asks && unit.parts[asks.what];
   return known ? asks.say.replace('{}', known) : null;

@@ -198,7 +198,10 @@ function OpenSheet({
   }
 }
 
-/** Picks a position and gives the field the focus; the posts and the bar above are not drawn again for each key that is typed. */
+/**
+ * Picks a position and gives the field the focus; the posts and the bar above are not drawn again for each
+ * key that is typed.
+ */
 function usePick(targeting: Targeting, entry: ReturnType<typeof useEntry>, input: RefObject<HTMLInputElement | null>) {
   const { pick: pickTarget } = targeting;
   const { clearError } = entry;
@@ -225,7 +228,10 @@ function useMeterProven(run: Run): () => void {
   return useCallback(() => proveMeter(latest.current), []);
 }
 
-/** What the display of the meter shows now, as far as it was recorded: the framed position, else what was read last. */
+/**
+ * What the display of the meter shows now, as far as it was recorded: the framed position, else what was read
+ * last.
+ */
 function shownLine(run: Run, active: Position | null): Line | null {
   const framed = active === null ? undefined : run.current.get(active);
   return framed ?? run.lines.findLast((l) => run.current.get(l.position)?.id === l.id) ?? null;

@@ -9,8 +9,8 @@ import { PHOTO_TYPES, sendPhoto } from '../job/send-photo';
 import type { Line } from './use-run';
 
 /**
- * A photo of the meter's display, kept with the reading that it shows: of the framed position, or of what was read last. Nobody
- * reads it for a value.
+ * A photo of the meter's display, kept with the reading that it shows: of the framed position, or of what was
+ * read last. Nobody reads it for a value.
  */
 export function DisplayPhoto({ view, line, look }: { view: RunView; line: Line | null; look: string }) {
   const router = useRouter();

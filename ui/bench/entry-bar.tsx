@@ -67,8 +67,9 @@ export function EntryBar({ ref, ...props }: EntryBarProps) {
         onSubmit();
       }}
     >
-      {/* Its place is kept where the posts stand above it: they must not move when one is picked. */}
-      <div className="flex flex-col justify-end gap-1 pb-1 lg:min-h-10">
+      {/* Its place is kept where there is room for it beside all posts: they must not move when one is
+          picked. */}
+      <div className="flex flex-col justify-end gap-1 pb-1 lg:pointer-fine:min-h-10">
         {error && (
           <p id="entry-error" role="alert" className="font-semibold text-rust">
             {error}

@@ -6,7 +6,10 @@ import { type ReaderUnit, readerUnit } from '../../core/quantity/reader-unit';
 
 const BOX = { width: 260, height: 120, left: 52, bottom: 22, top: 8, right: 8 } as const;
 
-/** Readings over what acted on the sensor, with the line through them. The sentence above says the same in words. */
+/**
+ * Readings over what acted on the sensor, with the line through them. The sentence above says the same in
+ * words.
+ */
 export function FitChart({ judgement: { fit, readings, limits } }: { judgement: Judgement }) {
   const points = readings.flatMap((r) =>
     r.corrected !== null && r.at ? [{ position: r.position, x: r.at.value, y: Number(r.corrected) }] : [],

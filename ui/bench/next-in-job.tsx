@@ -10,8 +10,8 @@ import { useMay } from '../kit/session';
 import { useStartRun } from '../kit/use-start-run';
 
 /**
- * What the job asks for next, as its page and the yard say it: `null` until the server has answered. `state` changes
- * with what was read; nothing is asked while it is `null`.
+ * What the job asks for next, as its page and the yard say it: `null` until the server has answered. `state`
+ * changes with what was read; nothing is asked while it is `null`.
  */
 export function useNextInJob(runId: string, state: string | null): JobProgress | null {
   const [answer, setAnswer] = useState<{ readonly state: string; readonly stands: JobProgress } | null>(null);

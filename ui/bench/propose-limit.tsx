@@ -16,8 +16,9 @@ const LIMITS = '/entry/limits';
 const PATHS = [...FIELDS.map((f) => (f === 'source' ? '/entry/source' : `${LIMITS}/${f}`)), '/entry/document'];
 
 /**
- * Another limit for this engine family, proposed from the bench with its source. It is a draft: it judges the next test
- * at once and says that nobody has approved it; a lead approves it on the shelf and may judge this one again by it.
+ * Another limit for this engine family, proposed from the bench with its source. It is a draft: it judges the
+ * next test at once and says that nobody has approved it; a lead approves it on the shelf and may judge this
+ * one again by it.
  */
 export function ProposeLimit({ view, isDoubted }: { view: RunView; isDoubted: boolean }) {
   const may = useMay('limits.draft');

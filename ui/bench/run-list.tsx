@@ -16,7 +16,10 @@ export const RunList = memo(function Trail({
   className: string;
 }) {
   return (
-    <nav className={`border-line bg-panel p-3 xl:overflow-y-auto xl:border-r xl:contain-strict ${className}`} aria-label="This job">
+    <nav
+      className={`border-line bg-panel p-3 xl:overflow-y-auto xl:border-r xl:contain-strict ${className}`}
+      aria-label="This job"
+    >
       <h2 className="mb-2 text-sm font-semibold text-soft">
         <Link href={`/jobs/${view.job.id}`} className="underline">
           {jobName(view.job.number)}

@@ -36,7 +36,9 @@ export const firstUnconfirmed = (
 
 type Part = Pick<StatesBarProps, 'circumstance' | 'onChange'>;
 
-/** What must be true now. Confirmed once; what is not confirmed stays visible and is printed with the result. */
+/**
+ * What must be true now. Confirmed once; what is not confirmed stays visible and is printed with the result.
+ */
 export const StatesBar = memo(function StatesBar(props: StatesBarProps) {
   const { states, circumstance: c, instruments, leads, quantity, zeroWanted, onChange, onZero, onOverride } = props;
   const own = { circumstance: c, onChange };

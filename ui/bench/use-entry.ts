@@ -32,8 +32,8 @@ const EMPTY = 'Type what the display shows, OL where it shows overload.';
 const ASKED = 'asked';
 
 /**
- * One letter is enough for the overload, whoever types it out gets it all the same; a w for the wander that few keyboards
- * have a good key for.
+ * One letter is enough for the overload, whoever types it out gets it all the same; a w for the wander that
+ * few keyboards have a good key for.
  */
 const asMeant = (text: string): string => (/^(o|open|OL[lpen])$/i.test(text) ? 'OL' : text.replace(/w/i, '~'));
 

@@ -150,7 +150,9 @@ export interface Run {
 /** The run on the bench: judged here at once, kept and sent in the background. */
 export function useRun(view: RunView, by: string): Run {
   const [state, dispatch] = useReducer(reduce, view, initial);
-  /** Circumstances that state another temperature: other limits may hold then, and the server knows the shelf. */
+  /**
+   * Circumstances that state another temperature: other limits may hold then, and the server knows the shelf.
+   */
   const warmed = useRef(new Set<string>());
   const reachable = useOutbox(view.id, dispatch, warmed);
   useColleagues(view, state, dispatch);
@@ -251,7 +253,9 @@ function useOutbox(runId: string, dispatch: Dispatch, warmed: RefObject<Set<stri
   return reachable;
 }
 
-/** A server that answers at once leaves nothing queued that anybody could see: the bench is not drawn for it. */
+/**
+ * A server that answers at once leaves nothing queued that anybody could see: the bench is not drawn for it.
+ */
 const SEEN_ms = 150;
 
 /** Says of each id, a moment later, unless it has become untrue. */

@@ -14,7 +14,10 @@ import { LAYOUT_WORDS, quantityWords } from './words';
 const FIELDS = ['name', 'area', 'part', 'quantity', 'layout', 'positions', 'probe', 'proves'] as const;
 const SHOWN = FIELDS.map((f) => `/test/${f}`);
 
-/** A test from nothing: what only a person can say is asked; the rest is usual, and can be changed before it is kept. */
+/**
+ * A test from nothing: what only a person can say is asked; the rest is usual, and can be changed before it
+ * is kept.
+ */
 export function NewTest({
   areas,
   taken,

@@ -4,7 +4,10 @@ import { checkEngine } from '../../core/engine/layout';
 import { DraftField, type FormFieldsProps } from '../kit/form';
 import { engineOf } from './engine-draft';
 
-/** The cylinders of an engine and how its maker counts them, with a drawing that follows. `at`: path of the engine. */
+/**
+ * The cylinders of an engine and how its maker counts them, with a drawing that follows. `at`: path of the
+ * engine.
+ */
 export function EngineFields({ at, disabled, ...fields }: FormFieldsProps & { at: string; disabled?: boolean }) {
   const isVee = fields.draft.layout === 'vee';
   const own = { ...fields, ...(disabled === undefined ? {} : { disabled }) };

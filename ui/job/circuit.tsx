@@ -40,8 +40,8 @@ export function CircuitsOfJob({ view }: { view: JobView }) {
 }
 
 /**
- * The circuit behind the readings: who is suspected how much, by what, and which test tells them apart. `now` is what
- * the job asks for: another test of this circuit is only in its place.
+ * The circuit behind the readings: who is suspected how much, by what, and which test tells them apart. `now`
+ * is what the job asks for: another test of this circuit is only in its place.
  */
 export function CircuitCard({ view, now }: { view: CircuitView; now: NextStep | null }) {
   const { circuit, wiring, diagnosis: d, expected, compared } = view;

@@ -105,7 +105,10 @@ function EvidenceDialog({ view, form, onClose }: { view: JobView; form: Evidence
   );
 }
 
-/** What is accused most is what a swap, a new part or a repair is about: it stands there already, to be changed. */
+/**
+ * What is accused most is what a swap, a new part or a repair is about: it stands there already, to be
+ * changed.
+ */
 function accusedIn({ known }: JobView, form: EvidenceForm): Draft {
   if (!ABOUT_A_PART.has(form.kind)) return {};
   const accused = known.statements.find(

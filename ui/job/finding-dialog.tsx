@@ -30,8 +30,8 @@ interface FindingDialogProps {
 type Offer = Pick<JobView, 'proposals' | 'ruledOut'>;
 
 /**
- * What the evidence proposed when the dialog was opened. It stands until the person takes the newer one: whoever signs has
- * read what they sign, whatever is measured meanwhile.
+ * What the evidence proposed when the dialog was opened. It stands until the person takes the newer one:
+ * whoever signs has read what they sign, whatever is measured meanwhile.
  */
 function useOffer({ proposals, ruledOut }: Offer) {
   const [offer, setOffer] = useState<Offer>({ proposals, ruledOut });
@@ -79,8 +79,9 @@ function useFinding({ view, replaces, picked: first, onClose }: FindingDialogPro
     change({ text: p?.text ?? '', confidence: p?.confidence ?? 'possible' });
   }
   /**
-   * The newer proposals: what was chosen stays chosen where it is still proposed, and own words stay in any case. Words about
-   * what is proposed no more must not come to stand with another part: they become a finding of one's own.
+   * The newer proposals: what was chosen stays chosen where it is still proposed, and own words stay in any
+   * case. Words about what is proposed no more must not come to stand with another part: they become a
+   * finding of one's own.
    */
   function takeNewer(): void {
     const now = renew().proposals;

@@ -25,8 +25,8 @@ import { Strip } from './strip';
 const WORKED_BELOW: ReadonlySet<StageId> = new Set(['complaint', 'codes', 'agreed', 'repair', 'proof', 'release']);
 
 /**
- * One job from complaint to release: what is next, with its work open; what is known; and every stage, folded to
- * a line.
+ * One job from complaint to release: what is next, with its work open; what is known; and every stage, folded
+ * to a line.
  */
 export function JobScreen({ view }: { view: JobView }) {
   const router = useRouter();

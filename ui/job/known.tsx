@@ -17,8 +17,8 @@ const STAND_WORDS: Readonly<Record<Stand, readonly [word: string, tone: string]>
 };
 
 /**
- * What the evidence proves and what does not go together, each with the readings that carry it. Every sentence opens
- * its rule and what it rests on.
+ * What the evidence proves and what does not go together, each with the readings that carry it. Every
+ * sentence opens its rule and what it rests on.
  */
 export function Known({ view }: { view: JobView }) {
   const { known, job } = view;

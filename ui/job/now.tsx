@@ -13,8 +13,8 @@ import { FindingDialog } from './finding-dialog';
 import { ChooseTest } from './plan';
 
 /**
- * The one step that is next: what, why, what it will tell, what must be true first, and the button that does it. The
- * work of its stage stands below.
+ * The one step that is next: what, why, what it will tell, what must be true first, and the button that does
+ * it. The work of its stage stands below.
  */
 export function Now({ view, children }: { view: JobView; children?: ReactNode }) {
   const { sign, dialog } = useSigning(view);
@@ -30,7 +30,10 @@ export function Now({ view, children }: { view: JobView; children?: ReactNode })
 
 type OnSign = (act: Extract<Act, { do: 'sign-finding' }>) => void;
 
-/** A finding that is being written stays open when something else becomes next: the dialog is no part of the step. */
+/**
+ * A finding that is being written stays open when something else becomes next: the dialog is no part of the
+ * step.
+ */
 function useSigning(view: JobView): { readonly sign: OnSign; readonly dialog: ReactNode } {
   const [act, setAct] = useState<Parameters<OnSign>[0] | null>(null);
   const dialog = act && (

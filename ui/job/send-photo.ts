@@ -4,7 +4,9 @@ import { sendFile } from '../kit/send';
 const UPLOAD_TIMEOUT_ms = 120_000;
 export const PHOTO_TYPES = 'image/jpeg,image/png,image/webp,image/heif,image/heic';
 
-/** Sends a photo into a job: its id, or why it was not kept. `reading`: the reading whose display it shows. */
+/**
+ * Sends a photo into a job: its id, or why it was not kept. `reading`: the reading whose display it shows.
+ */
 export async function sendPhoto(
   jobId: string,
   file: File,

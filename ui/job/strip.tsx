@@ -12,7 +12,10 @@ const TONES: Readonly<Record<string, string>> = {
   'caused by testing': 'border-line text-soft',
 };
 
-/** Of what the job is, at a glance: complaint, when it shows, codes, and whether the unit was here for it before. */
+/**
+ * Of what the job is, at a glance: complaint, when it shows, codes, and whether the unit was here for it
+ * before.
+ */
 export function Strip({ view }: { view: JobView }) {
   const { job, intake, before } = view;
   const codes = knownCodes(view.codes);

@@ -24,8 +24,8 @@ export interface Held<T> {
 }
 
 /**
- * Shows what is wanted, but keeps showing what it shows as long as a form in it is begun: what is typed is not taken away
- * because something else has happened meanwhile. The forms stand inside `HeldForms`.
+ * Shows what is wanted, but keeps showing what it shows as long as a form in it is begun: what is typed is
+ * not taken away because something else has happened meanwhile. The forms stand inside `HeldForms`.
  */
 export function useHeld<T>(wanted: T): Held<T> {
   const [shown, setShown] = useState(wanted);

@@ -1,7 +1,7 @@
 /**
- * Scrolls to an element that is not clear in view: on a phone the entry bar covers the lower half of the page, and the
- * element's scroll margin says so. Where it is, is told by an observer after the next frame: to ask for it at once would
- * have the page laid out twice for each entry. Answers how to call it off.
+ * Scrolls to an element that is not clear in view: on a phone the entry bar covers the lower half of the
+ * page, and the element's scroll margin says so. Where it is, is told by an observer after the next frame: to
+ * ask for it at once would have the page laid out twice for each entry. Answers how to call it off.
  */
 export function bringIntoView(element: Element): () => void {
   const observer = new IntersectionObserver((seen) => {

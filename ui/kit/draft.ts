@@ -10,7 +10,9 @@ export type Draft = Readonly<Record<string, string>>;
 export const numberShown = (value: number | null | undefined): string =>
   value === undefined || value === null ? '' : withMark(String(value));
 
-/** One to three digits and three more behind the mark that is not the reader's decimal one: "1,250", "12.500". */
+/**
+ * One to three digits and three more behind the mark that is not the reader's decimal one: "1,250", "12.500".
+ */
 const TWO_WAYS = { point: /^-?[1-9]\d{0,2},\d{3}$/, comma: /^-?[1-9]\d{0,2}\.\d{3}$/ };
 
 /** Reads fields one by one and collects what is wrong, by the path that the server would name. */
@@ -23,8 +25,8 @@ export class DraftReader {
   }
 
   /**
-   * A number with point or comma; `undefined` where nothing stands there. What can be thousands in the other mark is not
-   * guessed at.
+   * A number with point or comma; `undefined` where nothing stands there. What can be thousands in the other
+   * mark is not guessed at.
    */
   number(field: string, path: string): number | undefined {
     const typed = this.text(field);

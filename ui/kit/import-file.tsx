@@ -71,7 +71,9 @@ function useImport<P extends Planned>({ url, types, onDone }: Pick<ImportFilePro
   return { plan, problems, busy, choose, store };
 }
 
-/** A file in two steps: first what it would do; then, if the person agrees, the server takes it in one piece. */
+/**
+ * A file in two steps: first what it would do; then, if the person agrees, the server takes it in one piece.
+ */
 export function ImportFile<P extends Planned>(props: ImportFileProps<P>) {
   const { title, description, label = 'File', verb = 'Take', types, changes, show, onClose } = props;
   const [one, several] = props.things ?? ['entry', 'entries'];

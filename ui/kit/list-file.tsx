@@ -22,7 +22,10 @@ export interface ListFileProps<T> {
   readonly onDone: () => void;
 }
 
-/** Things of one kind as a CSV list: into a file, and from one. Several may stand on a page: their names say of what. */
+/**
+ * Things of one kind as a CSV list: into a file, and from one. Several may stand on a page: their names say
+ * of what.
+ */
 export function ListFile<T>(p: ListFileProps<T>) {
   const [isOpen, setOpen] = useState(false);
   return (

@@ -6,9 +6,9 @@ const GROUPED = {
 };
 
 /**
- * A plain number that a person typed; `undefined` where it is none. Thousands may stand apart, by a space or by the mark that
- * is not the reader's decimal mark: "8,120" is 8120 to whoever reads a point, 8.12 to whoever reads a comma. Where it can be
- * no thousands, either mark is a decimal one.
+ * A plain number that a person typed; `undefined` where it is none. Thousands may stand apart, by a space or
+ * by the mark that is not the reader's decimal mark: "8,120" is 8120 to whoever reads a point, 8.12 to
+ * whoever reads a comma. Where it can be no thousands, either mark is a decimal one.
  */
 export function readNumber(text: string): number | undefined {
   const { decimal } = currentLocale();

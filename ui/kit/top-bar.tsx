@@ -5,7 +5,10 @@ import { CalculationsButton } from '../calculations/calculations-button';
 import { Logo } from './logo';
 import { Selects } from './selects';
 
-/** The last one is seldom wanted: a screen of a job and a narrow one, which need the width, leave it out; People leads to it. */
+/**
+ * The last one is seldom wanted: a screen of a job and a narrow one, which need the width, leave it out;
+ * People leads to it.
+ */
 const ROOMS = [
   ['/', 'Yard', Warehouse],
   ['/shelf', 'Shelf', Ruler],

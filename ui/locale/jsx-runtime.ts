@@ -1,6 +1,6 @@
 /**
- * React's way to make elements, with texts in the reader's language: `jsxImportSource` in tsconfig.json names this folder,
- * so that everything that is drawn passes here and no screen has to think of it.
+ * React's way to make elements, with texts in the reader's language: `jsxImportSource` in tsconfig.json names
+ * this folder, so that everything that is drawn passes here and no screen has to think of it.
  */
 import { Fragment, jsx as reactJsx, jsxs as reactJsxs } from 'react/jsx-runtime';
 import { translated } from './translate-jsx';

@@ -2,8 +2,8 @@
 import { type Locale, PLAIN, type Reader, readFor, type Translation } from '../../core/locale/locale';
 
 /**
- * Who reads this page: the server writes the locale on the page, and the words of a language other than English come as a
- * script before anything is drawn (`app/words`).
+ * Who reads this page: the server writes the locale on the page, and the words of a language other than
+ * English come as a script before anything is drawn (`app/words`).
  */
 interface PageWords {
   readonly language: string;

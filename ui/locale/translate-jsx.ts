@@ -4,8 +4,9 @@ import { withMark } from '../../core/locale/numbers';
 import { word } from '../../core/locale/translate';
 
 /**
- * What React draws, in the reader's language: texts between tags and the attributes that people read. A sentence with
- * values and elements in it is one text, `Press {0} to save`, so that a translation can put them elsewhere.
+ * What React draws, in the reader's language: texts between tags and the attributes that people read. A
+ * sentence with values and elements in it is one text, `Press {0} to save`, so that a translation can put
+ * them elsewhere.
  */
 
 /** Attributes of which the value is read by a person, also through a screen reader. */
@@ -59,8 +60,8 @@ function sentencesOf(words: Translation): Sentences {
 }
 
 /**
- * What stands at the places of a sentence, if these children are it; `null`: they are another. A fixed part may have come
- * as several children, since space beside an element is one of its own.
+ * What stands at the places of a sentence, if these children are it; `null`: they are another. A fixed part
+ * may have come as several children, since space beside an element is one of its own.
  */
 function placesOf(parts: readonly (string | null)[], children: readonly unknown[]): unknown[] | null {
   const places: unknown[] = [];
@@ -81,7 +82,10 @@ function placesOf(parts: readonly (string | null)[], children: readonly unknown[
   return at === children.length ? places : null;
 }
 
-/** The children of an element, put where the translation of their sentence has them; `null`: it is none that is known. */
+/**
+ * The children of an element, put where the translation of their sentence has them; `null`: it is none that
+ * is known.
+ */
 function asSentence(children: readonly unknown[], words: Translation): ReactNode[] | null {
   const { byFirst } = sentencesOf(words);
   for (const child of children) {
@@ -107,7 +111,10 @@ function shownChild(child: unknown): unknown {
   return typeof child === 'number' ? withMark(String(child)) : child;
 }
 
-/** A component may need a number as it is; a text it gets in the reader's language, since it may hand it to a library. */
+/**
+ * A component may need a number as it is; a text it gets in the reader's language, since it may hand it to a
+ * library.
+ */
 function shownChildren(children: unknown, isHost: boolean, words: Translation | null): unknown {
   if (!Array.isArray(children)) return isHost || typeof children === 'string' ? shownChild(children) : children;
   const sentence = words && asSentence(children, words);

@@ -6,7 +6,9 @@ import { currentLocale } from '../../core/locale/locale';
 import type { KnownPerson } from './device-store';
 import { flush } from './outbox';
 
-/** Who is at the bench while there is no server: whoever has unlocked the device; another one types their PIN. */
+/**
+ * Who is at the bench while there is no server: whoever has unlocked the device; another one types their PIN.
+ */
 export function DeviceSession({
   person,
   others,

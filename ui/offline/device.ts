@@ -28,7 +28,8 @@ export async function refreshCopy(): Promise<boolean> {
   const response = await fetch('/api/device-copy', { cache: 'no-store' }).catch(() => null);
   const madeAt = response?.headers.get(MADE_AT);
   if (!response?.ok || !madeAt) return false;
-  // It comes packed, and is kept so: millions of characters that a page would have to read and pack while somebody types.
+  // It comes packed, and is kept so: millions of characters that a page would have to read and pack while
+  // somebody types.
   const sealed = await sealWith(key, await response.arrayBuffer());
   await keepCopy({ sealed, madeAt, fetchedAt: started, size: sealed.data.byteLength });
   // What was confirmed before it was asked for stands in it.
@@ -65,7 +66,10 @@ export function openAfterLoss(): Promise<boolean> {
   return openDevice();
 }
 
-/** Opens the device's rooms: its copy, then what was done since, in order. `false`: there is no copy, or it is locked. */
+/**
+ * Opens the device's rooms: its copy, then what was done since, in order. `false`: there is no copy, or it is
+ * locked.
+ */
 export function openDevice(): Promise<boolean> {
   return (opening ??= openAnew().catch((error: unknown) => {
     opening = null;
@@ -143,8 +147,8 @@ const asResponse = ({ status, type, body }: DeviceAnswer): Response =>
 const NOT_HERE = 501;
 
 /**
- * Answers a request on the device. A write that the device's own rooms have taken is kept on disk for the server before it
- * is answered. `null`: the device cannot do it.
+ * Answers a request on the device. A write that the device's own rooms have taken is kept on disk for the
+ * server before it is answered. `null`: the device cannot do it.
  */
 export async function answerOnDevice(request: Sending, by: string): Promise<Response | null> {
   if (!(await openDevice()) || !worker) return null;

@@ -4,8 +4,8 @@ import type { ProblemDetails } from '../../formats/problem';
 import type { RecordCircumstance, RecordReading } from '../../formats/requests/runs';
 
 /**
- * What this browser has accepted and the server has not confirmed. A request is kept as it is sent: its id was made here,
- * so that sending it twice stores it once.
+ * What this browser has accepted and the server has not confirmed. A request is kept as it is sent: its id
+ * was made here, so that sending it twice stores it once.
  */
 export type OutboxItem = { readonly seq?: number; readonly refused?: ProblemDetails } & (
   | { readonly kind: 'reading'; readonly runId: string; readonly jobId?: string; readonly body: RecordReading }
@@ -68,8 +68,8 @@ function namedIn(item: OutboxItem): ReadonlySet<string> {
 }
 
 /**
- * Items that another one needs: those before it whose id it names (a reading needs its run, a run its job), and what the
- * same person did before it in the same job.
+ * Items that another one needs: those before it whose id it names (a reading needs its run, a run its job),
+ * and what the same person did before it in the same job.
  */
 export function neededBy(item: Kept, all: readonly Kept[]): readonly Kept[] {
   const named = namedIn(item);
@@ -86,8 +86,8 @@ export function neededBy(item: Kept, all: readonly Kept[]): readonly Kept[] {
 }
 
 /**
- * By lane, oldest first, what can be sent now: nothing that was refused, and nothing behind what it needs from another
- * lane.
+ * By lane, oldest first, what can be sent now: nothing that was refused, and nothing behind what it needs
+ * from another lane.
  */
 export function readyLanes(all: readonly Kept[]): Map<string, readonly Kept[]> {
   const lanes = groupBy(

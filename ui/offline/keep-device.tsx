@@ -18,8 +18,8 @@ const idle = (): Promise<void> =>
   });
 
 /**
- * On every page that comes from the server: keeps the application and the day's work on this device, so that it goes on
- * when the server is gone. Only in a secure context: elsewhere a browser keeps no application.
+ * On every page that comes from the server: keeps the application and the day's work on this device, so that
+ * it goes on when the server is gone. Only in a secure context: elsewhere a browser keeps no application.
  */
 export function KeepDevice() {
   const person = usePerson();

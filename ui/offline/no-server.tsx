@@ -81,7 +81,10 @@ export function useWaiting(): number {
   return count;
 }
 
-/** Whether there is a server, and whether it knows who asks. Asked again and again while this page is looked at. */
+/**
+ * Whether there is a server, and whether it knows who asks. Asked again and again while this page is looked
+ * at.
+ */
 function useServer(isEmpty: boolean): 'none' | 'signed out' | 'there' {
   const [server, setServer] = useState<'none' | 'signed out' | 'there'>('none');
   useEffect(() => {

@@ -7,7 +7,9 @@ import { useSend } from '../kit/use-send';
 import type { Packed } from './items';
 import { keepAll } from './outbox';
 
-/** A lead takes in what another device has saved: it is sent from here, in the names of those who typed it. */
+/**
+ * A lead takes in what another device has saved: it is sent from here, in the names of those who typed it.
+ */
 export function OpenFile() {
   const may = useMay('waiting.open');
   const person = usePerson();

@@ -6,7 +6,9 @@ import type { OutboxEvent, OutboxItem } from './outbox';
 
 type Answer = number | 'nobody';
 
-/** A server that answers in the given order, the last answer for ever; `answerTo` decides by who sends what. */
+/**
+ * A server that answers in the given order, the last answer for ever; `answerTo` decides by who sends what.
+ */
 class FakeServer {
   readonly bodies: { id: string; by: string }[] = [];
   answerTo: ((body: { id: string; by: string }) => Answer | undefined) | null = null;

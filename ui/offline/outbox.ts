@@ -25,9 +25,9 @@ export type { OutboxItem } from './items';
  * happened. Written before anything is sent; taken out only when the server has answered. Ids are made here,
  * so that sending the same thing twice stores it once.
  *
- * It is sent in lanes, one for each person and run or job: within a lane one after the other, since a correction
- * needs what it corrects; across lanes what another item names goes before it. A lane that cannot go on waits for
- * itself, longer each time, and holds up no other.
+ * It is sent in lanes, one for each person and run or job: within a lane one after the other, since a
+ * correction needs what it corrects; across lanes what another item names goes before it. A lane that cannot
+ * go on waits for itself, longer each time, and holds up no other.
  */
 
 /** What keeps a lane from going on. */
@@ -123,8 +123,8 @@ export async function sendAgain(item: Kept): Promise<void> {
 const LONGEST_WHY = 500;
 
 /**
- * What waits of somebody who cannot sign in here any more is sent by another person, who answers for it; each reading says
- * who has typed it.
+ * What waits of somebody who cannot sign in here any more is sent by another person, who answers for it; each
+ * reading says who has typed it.
  */
 export async function takeOver(lane: string, to: string): Promise<void> {
   for (const item of await kept())

@@ -1,6 +1,6 @@
 /**
- * What lies on this device is encrypted with a key that is only in memory: AES-GCM of Web Crypto, a fresh 96-bit nonce for
- * each message (NIST SP 800-38D).
+ * What lies on this device is encrypted with a key that is only in memory: AES-GCM of Web Crypto, a fresh
+ * 96-bit nonce for each message (NIST SP 800-38D).
  */
 export interface Sealed {
   readonly iv: Uint8Array<ArrayBuffer>;

@@ -29,7 +29,10 @@ type State =
   | { readonly at: 'locked'; readonly known: readonly KnownPerson[]; readonly name: string }
   | { readonly at: 'open'; readonly known: readonly KnownPerson[]; readonly person: KnownPerson };
 
-/** The application on this device, while there is no server: whatever the address names, drawn from the device’s copy. */
+/**
+ * The application on this device, while there is no server: whatever the address names, drawn from the
+ * device’s copy.
+ */
 export function Shell() {
   const [state, setState] = useState<State>({ at: 'opening' });
   const open = useCallback(async (person: KnownPerson): Promise<void> => {

@@ -2,7 +2,10 @@
 const LONGEST_EDGE_px = 2000;
 const QUALITY = 0.85;
 
-/** The photo, no larger than the server keeps it; as it is where it cannot be drawn, which the server then says. */
+/**
+ * The photo, no larger than the server keeps it; as it is where it cannot be drawn, which the server then
+ * says.
+ */
 export async function shrinkPhoto(bytes: ArrayBuffer): Promise<ArrayBuffer> {
   try {
     const picture = await createImageBitmap(new Blob([bytes]), { imageOrientation: 'from-image' });

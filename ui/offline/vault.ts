@@ -56,7 +56,10 @@ async function fetchKey(): Promise<FromServer | null> {
 
 const bytesOf = (base64: string): Uint8Array<ArrayBuffer> => Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
 
-/** Opens the device's store for this page: with what an earlier page has left in memory, else with the server's key. */
+/**
+ * Opens the device's store for this page: with what an earlier page has left in memory, else with the
+ * server's key.
+ */
 export async function unlockByServer(): Promise<boolean> {
   if (!canSeal()) return false;
   if (currentKey() ?? (await keyInMemory())) {

@@ -18,7 +18,10 @@ import { saveQueue } from './save-queue';
 
 const zone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
 
-/** What this device has written down and the server has not: how old, how large, and what the server would not take. */
+/**
+ * What this device has written down and the server has not: how old, how large, and what the server would not
+ * take.
+ */
 export function WhatWaits() {
   const [{ items, locked, allSealed }, setRows] = useState<Waits>({ items: [], locked: [], allSealed: false });
   useEffect(() => {

@@ -181,8 +181,8 @@ const Post = memo(function Post({ position, reading: r, limits, scale, isActive,
 }, isSamePost);
 
 /**
- * Drawn again only when something about this post has changed: a reading must cost no more than its own post, and
- * judging a set makes all of its readings anew.
+ * Drawn again only when something about this post has changed: a reading must cost no more than its own post,
+ * and judging a set makes all of its readings anew.
  */
 function isSamePost({ reading: before, ...others }: PostProps, { reading: now, ...next }: PostProps): boolean {
   const keys = Object.keys(others) as (keyof typeof others)[];

@@ -89,7 +89,10 @@ interface CodeProps {
   readonly before: string | null;
 }
 
-/** The code of one cylinder while it is typed, pasted or read from a photo, what is wrong with it, and its keeping. */
+/**
+ * The code of one cylinder while it is typed, pasted or read from a photo, what is wrong with it, and its
+ * keeping.
+ */
 function useCodeEntry({ view, position, rule, now, before }: CodeProps) {
   const [text, setText] = useState('');
   useBegun(text.trim() !== '');

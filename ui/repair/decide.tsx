@@ -20,7 +20,9 @@ interface DecideProps {
   readonly start: RepairView['decisions'][number];
 }
 
-/** One or the whole set: two buttons, the age of the others, and behind "how?" what each is expected to cost. */
+/**
+ * One or the whole set: two buttons, the age of the others, and behind "how?" what each is expected to cost.
+ */
 export function Decide({ view, finding, start }: DecideProps) {
   const made = recordsOfKind(view.repair.records, 'decision').findLast((d) => d.body.finding === finding.id);
   const currency = made?.body.currency ?? start.currency;
@@ -94,7 +96,10 @@ interface HowProps {
   readonly currency: string;
 }
 
-/** What it is reckoned with: prices and times are the workshop's own, lives are assumed until it has enough of them. */
+/**
+ * What it is reckoned with: prices and times are the workshop's own, lives are assumed until it has enough of
+ * them.
+ */
 function How({ start, f, read, currency }: HowProps) {
   const isLead = useMay('service-data.change');
   return (

@@ -50,8 +50,8 @@ export function Comparison({ result, draft, inputs, money }: ComparisonProps) {
 }
 
 /**
- * A lead technician may keep what was typed as the workshop's own costs. While a number is wrong there are none
- * to keep; the source that was typed stays.
+ * A lead technician may keep what was typed as the workshop's own costs. While a number is wrong there are
+ * none to keep; the source that was typed stays.
  */
 export function KeepCosts({ name, costs }: { name: string; costs: Costs | null }) {
   const kept = useKeepData();

@@ -20,7 +20,9 @@ export interface LineDraft {
 }
 export const EMPTY: LineDraft = { text: '', partNumber: '', quantity: '1', price: '' };
 
-/** What a decision comes to, line by line. A price or a time that nobody has entered is empty: it is asked. */
+/**
+ * What a decision comes to, line by line. A price or a time that nobody has entered is empty: it is asked.
+ */
 export function linesFrom(view: JobView, finding: FoundFinding): LineDraft[] {
   const decided = recordsOfKind(view.repair.records, 'decision').findLast((d) => d.body.finding === finding.id)?.body;
   const start = view.repair.decisions.find((d) => d.finding === finding.id);
@@ -73,7 +75,9 @@ export const readLines = (lines: readonly LineDraft[]): ReadLine[] =>
       price: readNumber(l.price),
     }));
 
-/** What the lines come to, in minor units of the currency. Lines that are not numbers yet count as nothing. */
+/**
+ * What the lines come to, in minor units of the currency. Lines that are not numbers yet count as nothing.
+ */
 export const totalOfRead = (lines: readonly ReadLine[], currency: string): number =>
   totalOf(
     lines.flatMap(({ text, quantity, price }) =>

@@ -23,8 +23,8 @@ import { useRecord } from './use-record';
 import type { FittingValue } from '../../formats/requests/service-data';
 
 /**
- * The fitting sequence of a finding: each step at each position, ticked one by one, by the row, by the column, or all
- * that need no value at once.
+ * The fitting sequence of a finding: each step at each position, ticked one by one, by the row, by the
+ * column, or all that need no value at once.
  */
 export function Steps({ view, finding }: { view: JobView; finding: FoundFinding }) {
   const sequence = sequenceFor(finding.body.what, finding.body.name);

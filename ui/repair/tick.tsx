@@ -88,8 +88,8 @@ interface ValueTickProps {
 }
 
 /**
- * The value that a step reached: one for all positions that are left, or of the next one only. It may be not measured,
- * or not apply here.
+ * The value that a step reached: one for all positions that are left, or of the next one only. It may be not
+ * measured, or not apply here.
  */
 export function ValueTick({ view, finding, sequence, step, open, tool, onDone }: ValueTickProps) {
   const [value, setValue] = useState('');
@@ -201,7 +201,10 @@ function UnitChoice({
   );
 }
 
-/** The unit in which values of this kind were written last in the job, else what the workshop asks in, else the first. */
+/**
+ * The unit in which values of this kind were written last in the job, else what the workshop asks in, else
+ * the first.
+ */
 function lastUnit(view: JobView, step: FittingStep): string {
   const units = step.value ? bareUnits(step.value.quantity) : [];
   const written = recordsOfKind(view.repair.records, 'step').flatMap((s) => s.body.value ?? []);

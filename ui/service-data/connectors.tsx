@@ -18,7 +18,10 @@ import { useSend } from '../kit/use-send';
 type Line = ServiceDataView['lines'][number];
 const connectorIn = (line: Line): Connector => line.body as Connector;
 
-/** The connectors of an engine family, each drawn as its face with its pins, from the workshop’s own service information. */
+/**
+ * The connectors of an engine family, each drawn as its face with its pins, from the workshop’s own service
+ * information.
+ */
 export function Connectors({ view, family, onDone }: { view: ServiceDataView; family: string; onDone: () => void }) {
   const may = useMay('service-data.change');
   const [editing, setEditing] = useState<Line | 'new' | null>(null);

@@ -40,7 +40,10 @@ function firstShown({ lines }: ServiceDataView): string {
   return families.includes(ANY) ? ANY : (families[0] ?? ANY);
 }
 
-/** Values of the workshop's own service information, by engine family: what is there, from where, and what is missing. */
+/**
+ * Values of the workshop's own service information, by engine family: what is there, from where, and what is
+ * missing.
+ */
 export function ServiceData({ view }: { view: ServiceDataView }) {
   const router = useRouter();
   const may = useMay('service-data.change');

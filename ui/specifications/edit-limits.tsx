@@ -117,7 +117,9 @@ function Met({ clashes }: { clashes: readonly Clash[] }) {
   );
 }
 
-/** What has no field of its own: transfer functions, positions, sequences, as JSON with beginnings to fill in. */
+/**
+ * What has no field of its own: transfer functions, positions, sequences, as JSON with beginnings to fill in.
+ */
 function More(fields: LimitFields) {
   const { draft, onChange } = fields;
   return (

@@ -15,7 +15,10 @@ import { LineDetail } from './line-detail';
 import { PlanRows } from './plan-rows';
 import { forWords, limitWords, STATUS_WORDS, whenWords } from './words';
 
-/** The lines that a search finds, by test in the order of the catalogue; what the catalogue has lost comes last. */
+/**
+ * The lines that a search finds, by test in the order of the catalogue; what the catalogue has lost comes
+ * last.
+ */
 function useFound(view: SpecificationsView, search: string) {
   const names = useMemo(() => new Map(view.tests.map((t) => [t.id, t])), [view.tests]);
   const texts = useMemo(() => view.lines.map((line) => ({ line, text: textOf(line, names) })), [view.lines, names]);

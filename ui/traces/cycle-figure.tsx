@@ -8,7 +8,10 @@ import type { Cycle, CycleLane } from '../../core/signal/angle/cycle';
 const [WIDEST, NARROWEST] = [960, 480];
 const [LANE, TOP, LEFT] = [76, 34, 4];
 
-/** One cycle: cylinders as posts in the order of firing, each channel through the angle, a known good behind it. */
+/**
+ * One cycle: cylinders as posts in the order of firing, each channel through the angle, a known good behind
+ * it.
+ */
 export function CycleFigure({ trace, cycle, ghost }: { trace: TraceView; cycle: Cycle; ghost: CaptureBehind | null }) {
   const frame = useRef<SVGSVGElement>(null);
   const wide = useDrawnWidth(frame);

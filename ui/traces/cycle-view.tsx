@@ -24,7 +24,10 @@ interface Props {
   readonly isClosed: boolean;
 }
 
-/** A capture over one cycle: the cylinders in firing order as posts, each channel through the angle, a known good behind it. */
+/**
+ * A capture over one cycle: the cylinders in firing order as posts, each channel through the angle, a known
+ * good behind it.
+ */
 export function CycleView({ trace, ghosts, isClosed }: Props) {
   const { capture } = trace.head;
   const [ghostId, setGhost] = useState(ghosts[0]?.id ?? '');

@@ -72,8 +72,8 @@ const ROWS: readonly {
 ];
 
 /**
- * The numbers per cylinder that the findings of a capture hold, a row for each question, in the order of firing; beside each the
- * same number of the capture behind it.
+ * The numbers per cylinder that the findings of a capture hold, a row for each question, in the order of
+ * firing; beside each the same number of the capture behind it.
  */
 export function cylinderRows(
   findings: readonly Finding[],

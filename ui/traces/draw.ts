@@ -16,8 +16,9 @@ const [LEFT, RIGHT, GAP, AXIS] = [64, 34, 10, 26];
 const [STILL, MOVING] = [0, 1];
 
 /**
- * Lanes over one time, with a strip of the whole recording above. The library lays out lanes and their axes of values once; what
- * moves with the window is put onto its canvas as shapes, so that a window costs no more than what it shows.
+ * Lanes over one time, with a strip of the whole recording above. The library lays out lanes and their axes
+ * of values once; what moves with the window is put onto its canvas as shapes, so that a window costs no more
+ * than what it shows.
  */
 export class TraceChart {
   private readonly chart: EChartsType;

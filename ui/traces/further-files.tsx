@@ -38,7 +38,10 @@ interface Props {
   readonly onChange: (further: readonly FurtherDraft[], isOther: boolean) => void;
 }
 
-/** Other files of the same drive, laid on the clock of the first: by what moves in both, by time stamps, or by hand. */
+/**
+ * Other files of the same drive, laid on the clock of the first: by what moves in both, by time stamps, or by
+ * hand.
+ */
 export function FurtherFiles({ first, dialect, further, disabled, onChange }: Props) {
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);

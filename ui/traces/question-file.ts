@@ -14,7 +14,10 @@ export async function readQuestion(file: Blob): Promise<Result<TraceQuestion>> {
   return json.ok ? validate(checkQuestion, json.value) : json;
 }
 
-/** The samples of a document that carries them, as the table that a logger would have written; `null`: they lie in a file. */
+/**
+ * The samples of a document that carries them, as the table that a logger would have written; `null`: they
+ * lie in a file.
+ */
 export function tableOf({ data, time }: TraceQuestion, name: string): File | null {
   if (typeof data === 'string') return null;
   const columns = Object.entries(data.columns);
@@ -28,7 +31,10 @@ export function tableOf({ data, time }: TraceQuestion, name: string): File | nul
   return new File([[head, ...lines].join('\n'), '\n'], name.replace(/\.json$/i, '.csv'), { type: 'text/csv' });
 }
 
-/** What the document says of the columns; those that it does not name are not taken. Columns that the table lacks are told. */
+/**
+ * What the document says of the columns; those that it does not name are not taken. Columns that the table
+ * lacks are told.
+ */
 export function draftsFrom(
   question: TraceQuestion,
   drafts: readonly ColumnDraft[],

@@ -58,8 +58,8 @@ export type TakenIn =
 const TRIES = 6;
 
 /**
- * Reads a file, searches it, and sends it block by block into a job. What the server has already is not sent again: a
- * recording of the same file that stopped half-way goes on.
+ * Reads a file, searches it, and sends it block by block into a job. What the server has already is not sent
+ * again: a recording of the same file that stopped half-way goes on.
  */
 export async function takeIn(
   jobId: string,

@@ -52,7 +52,10 @@ const CLASSES = {
   text: graphic.Text,
 } as const;
 
-/** Puts shapes into a group, instead of those that were there. `zlevel`: which canvas; what changes seldom has its own. */
+/**
+ * Puts shapes into a group, instead of those that were there. `zlevel`: which canvas; what changes seldom has
+ * its own.
+ */
 export function fill(group: InstanceType<typeof graphic.Group>, shapes: readonly Shape[], zlevel: number): void {
   group.removeAll();
   for (const [z, s] of shapes.entries()) {

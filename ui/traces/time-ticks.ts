@@ -1,7 +1,10 @@
 /** Steps of a time axis, seconds: as people divide time above a second, by 1, 2 and 5 below. */
 const STEPS_s = [1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200, 14_400, 21_600, 43_200, 86_400];
 
-/** Moments of a window at which a line and a label stand: at most `most` of them, each a whole number of steps. */
+/**
+ * Moments of a window at which a line and a label stand: at most `most` of them, each a whole number of
+ * steps.
+ */
 export function timeTicks(from_s: number, to_s: number, most: number): number[] {
   const span = to_s - from_s;
   if (!(span > 0) || most < 1) return [];

@@ -10,7 +10,10 @@ import type { TraceChannel } from '../../formats/requests/traces';
 /** So many blocks stay in memory: a screen of raw samples needs a few. */
 const KEPT_BLOCKS = 96;
 
-/** What a lane draws: for each column of pixels from left to right the moment, lowest and highest; NaN breaks the line. */
+/**
+ * What a lane draws: for each column of pixels from left to right the moment, lowest and highest; NaN breaks
+ * the line.
+ */
 export interface Drawn {
   readonly t: Float64Array;
   readonly low: Float64Array;
@@ -27,7 +30,10 @@ interface Lane {
   readonly scale: number;
 }
 
-/** The samples of a recording as far as a screen needs them: the pyramid at once, blocks when somebody looks closely. */
+/**
+ * The samples of a recording as far as a screen needs them: the pyramid at once, blocks when somebody looks
+ * closely.
+ */
 export class TraceData {
   readonly lanes: readonly Lane[];
   readonly from_s: number;
@@ -75,7 +81,9 @@ export class TraceData {
     return Number.isFinite(low + high) ? [low, high] : [0, 1];
   }
 
-  /** What a lane draws between two moments on so many pixels. Blocks that are needed and not here are fetched. */
+  /**
+   * What a lane draws between two moments on so many pixels. Blocks that are needed and not here are fetched.
+   */
   drawn(lane: number, from_s: number, to_s: number, pixels: number): Drawn {
     const l = this.lanes[lane];
     if (!l)

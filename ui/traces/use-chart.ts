@@ -18,8 +18,8 @@ export interface Shown {
 }
 
 /**
- * The chart of a recording in an element: opened once, drawn at most once a frame. The drawing library comes with the first
- * recording that is opened, not before.
+ * The chart of a recording in an element: opened once, drawn at most once a frame. The drawing library comes
+ * with the first recording that is opened, not before.
  */
 export function useChart(view: TraceView, element: RefObject<HTMLDivElement | null>, marked: Marked): Shown {
   const { theme } = useTheme();

@@ -12,7 +12,10 @@ export interface TraceKeys {
   readonly lane: (index: number) => void;
 }
 
-/** Arrows move, + and - zoom, 0 shows all, n and p go from finding to finding, m marks, 1 to 9 draw a lane larger. */
+/**
+ * Arrows move, + and - zoom, 0 shows all, n and p go from finding to finding, m marks, 1 to 9 draw a lane
+ * larger.
+ */
 export function useTraceKeys(keys: TraceKeys): void {
   const latest = useRef(keys);
   // With what is shown, not a moment after it: a key does what it says on the screen.

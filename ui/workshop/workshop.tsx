@@ -25,7 +25,9 @@ type Editing =
   | { readonly what: 'new unit' }
   | null;
 
-/** What belongs to the workshop: its name and logo, its depots, engine families and units. Leads change it. */
+/**
+ * What belongs to the workshop: its name and logo, its depots, engine families and units. Leads change it.
+ */
 export function Workshop({ workshop }: { workshop: WorkshopView }) {
   const router = useRouter();
   const [editing, setEditing] = useState<Editing>(null);

@@ -11,7 +11,10 @@ const pack = promisify(gzip);
 /** The usual 6 takes more than half as long again, for a tenth less. */
 const LEVEL = 4;
 
-/** The work of the asker's depot, for a device to go on with while there is no server: packed by gzip, as it is kept there. */
+/**
+ * The work of the asker's depot, for a device to go on with while there is no server: packed by gzip, as it
+ * is kept there.
+ */
 export const GET = (request: Request) =>
   handleRead(request, async ({ depotId }) => {
     const copy = await copyForDevice(serverDb().db, depotId);

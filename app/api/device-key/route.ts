@@ -5,8 +5,9 @@ import { answerNotFound, handleRead } from '../handler';
 export const dynamic = 'force-dynamic';
 
 /**
- * What this device encrypts its copy with, base64; only for a device on which somebody has signed in. A browser whose
- * cookies were cleared is still the same device: it shows the ticket that it keeps beside its copy.
+ * What this device encrypts its copy with, base64; only for a device on which somebody has signed in. A
+ * browser whose cookies were cleared is still the same device: it shows the ticket that it keeps beside its
+ * copy.
  */
 export const GET = (request: Request) =>
   handleRead(request, (actor) => {

@@ -2,7 +2,10 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 
-/** What a device keeps to go on without the server, as it was built beside the application. Nothing of it is secret. */
+/**
+ * What a device keeps to go on without the server, as it was built beside the application. Nothing of it is
+ * secret.
+ */
 const FILES: Readonly<Record<string, string>> = {
   'worker.js': 'text/javascript',
   'service-worker.js': 'text/javascript',

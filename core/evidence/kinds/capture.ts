@@ -16,7 +16,10 @@ interface Shown {
   /** What of a circuit it comes from, and how that is called; one that has a position must be at the same. */
   readonly from: readonly Is[];
   readonly called: RegExp;
-  /** Probability if that is supposed, and if not: a glow plug makes no pulse go missing. Common practice, no source. */
+  /**
+   * Probability if that is supposed, and if not: a glow plug makes no pulse go missing. Common practice, no
+   * source.
+   */
   readonly chances: readonly [there: number, otherwise: number];
 }
 

@@ -12,7 +12,9 @@ const CHANCES: Readonly<Record<Mechanical['outcome'], readonly [outside: number,
   good: [0.4, 0.86],
 };
 
-/** What was felt, heard or seen of the engine itself: it turns hard, no compression, a coupling that is worn. */
+/**
+ * What was felt, heard or seen of the engine itself: it turns hard, no compression, a coupling that is worn.
+ */
 export const MECHANICAL: EvidenceKindDefinition<'mechanical'> = {
   kind: 'mechanical',
   name: 'Mechanics',

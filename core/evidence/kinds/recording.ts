@@ -90,7 +90,10 @@ type Chance = (
   shows: Parameters<typeof chanceThere>[2],
 ) => number;
 
-/** How likely the outcome is where one of these is supposed: `often` if it comes and goes, `seldom` if it is always there. */
+/**
+ * How likely the outcome is where one of these is supposed: `often` if it comes and goes, `seldom` if it is
+ * always there.
+ */
 const byKind =
   (kinds: readonly SupposedFault['is'][], often: number, seldom: number, other: number): Chance =>
   (s, isThere) => {
@@ -98,7 +101,8 @@ const byKind =
     return those.some((m) => m.intermittent) ? often : those.length ? seldom : other;
   };
 
-// Common practice, no source: a recording shows what comes and goes while it runs. Its own leads slip at times.
+// Common practice, no source: a recording shows what comes and goes while it runs. Its own leads slip at
+// times.
 const CHANCES: Readonly<Record<Outcome, Chance>> = {
   'pin dropped out': byKind(['part', 'path'], 0.7, 0.1, 0.02),
   'scan tool dropped out': byKind(['input'], 0.7, 0.2, 0.03),

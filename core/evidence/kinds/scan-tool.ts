@@ -18,7 +18,9 @@ const wordsOf = (outcome: (typeof SCAN_OUTCOMES)[number][0]): string =>
 /** A self-test that fails where the circuit is bad; seldom else. Common practice, no source. */
 const [FAILS_THERE, FAILS_THERE_AT_TIMES, FAILS_ELSEWHERE] = [0.85, 0.45, 0.04];
 
-/** What the scan tool shows besides codes: the controller's self-test of a position, a command, live values. */
+/**
+ * What the scan tool shows besides codes: the controller's self-test of a position, a command, live values.
+ */
 export const SCAN_TOOL: EvidenceKindDefinition<'scan-tool'> = {
   kind: 'scan-tool',
   name: 'Scan tool',

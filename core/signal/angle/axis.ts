@@ -20,10 +20,15 @@ export const speedOf = ({ first_deg, last_deg, timeAt }: Axis): number =>
 export const crankAxis = (train: ToothTrain): Axis =>
   axisOf('crank', train.times, train.angles, 0.1 * (360 / train.wheel.teeth));
 
-/** Turns of a crank at idle or while cranking are uneven: within a cycle a straight line is off by this. Common practice, no source. */
+/**
+ * Turns of a crank at idle or while cranking are uneven: within a cycle a straight line is off by this.
+ * Common practice, no source.
+ */
 const UNEVEN_deg = 4;
 
-/** An axis of one cylinder's pulses, a cycle of 720 degrees from each to the next. `null` for fewer than two. */
+/**
+ * An axis of one cylinder's pulses, a cycle of 720 degrees from each to the next. `null` for fewer than two.
+ */
 export function cylinderAxis(pulses: Float64Array): Axis | null {
   if (pulses.length < 2) return null;
   const usual = usualPeriod(pulses);
@@ -67,7 +72,10 @@ export const turned = (angle: number, period: number): number => ((angle % perio
 /** An angle brought to within half a period of 0. */
 export const nearZero = (angle: number, period: number): number => turned(angle + period / 2, period) - period / 2;
 
-/** Mean of angles that go round, with their standard deviation, by the mean of their directions (Mardia, Statistics of Directional Data, 1972). */
+/**
+ * Mean of angles that go round, with their standard deviation, by the mean of their directions (Mardia,
+ * Statistics of Directional Data, 1972).
+ */
 export function meanAngle(
   angles: readonly number[],
   period: number,

@@ -103,7 +103,10 @@ export interface Phase {
   readonly named: { readonly cylinder: number; readonly angle_deg: number } | null;
 }
 
-/** Injections of one cylinder lie within so many degrees, so many of them at least. Common practice, no source. */
+/**
+ * Injections of one cylinder lie within so many degrees, so many of them at least. Common practice, no
+ * source.
+ */
 const SAME_deg = 40;
 const TOGETHER = 0.7;
 

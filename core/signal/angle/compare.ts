@@ -7,7 +7,10 @@ import type { Change, Compression, Contribution, Cranking, FiringPulse, Knock } 
 export interface Against {
   /** The other one, in words: "known good of PL-07", "before". */
   readonly name: string;
-  /** Both did the same: both idled, or the starter turned both. Else nothing is called worse: the conditions differ. */
+  /**
+   * Both did the same: both idled, or the starter turned both. Else nothing is called worse: the conditions
+   * differ.
+   */
   readonly isAlike: boolean;
 }
 
@@ -19,8 +22,9 @@ const CLEAR = 3;
 const [LEAST_CURRENT, LEAST_SPEED] = [0.25, 0.2];
 
 /**
- * Two captures of one engine or family by their numbers: each cylinder's contribution, misfires, knock, compression and pulse, and
- * how the starter turns. From findings alone, so that kept captures need no samples.
+ * Two captures of one engine or family by their numbers: each cylinder's contribution, misfires, knock,
+ * compression and pulse, and how the starter turns. From findings alone, so that kept captures need no
+ * samples.
  */
 export function compareCaptures(own: readonly Finding[], other: readonly Finding[], against: Against): Change[] {
   return own.flatMap((now): Change[] => {
@@ -73,8 +77,8 @@ const percent = (v: number): string => `${Math.round(100 * v)} %`;
 const FEW_CYCLES = 15;
 
 /**
- * Standard error of the share of misfires in so many cycles, after two more of either kind were added (Agresti and Coull, The American
- * Statistician 52, 1998; from memory): none of a few is not none of all.
+ * Standard error of the share of misfires in so many cycles, after two more of either kind were added
+ * (Agresti and Coull, The American Statistician 52, 1998; from memory): none of a few is not none of all.
  */
 function shareError({ misfires, cycles = FEW_CYCLES }: Contribution): number {
   const n = cycles + 4;

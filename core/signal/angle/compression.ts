@@ -16,11 +16,15 @@ const GRID_Hz = 1000;
 const TURNING = 0.3;
 /** The inrush lasts at most this long, s. Common practice, no source. */
 const INRUSH_s = 0.4;
-/** A compression this much lower than the mean of all fails; this much is watched. Common practice, no source. */
+/**
+ * A compression this much lower than the mean of all fails; this much is watched. Common practice, no source.
+ */
 const [FAIL, WATCH] = [0.8, 0.9];
 /** More than this of any starter of a small engine is drag, A. Common practice, no source. */
 const DRAG_A = 600;
-/** Slower than this with a low battery is the supply, rpm and V of a 12 V system. Common practice, no source. */
+/**
+ * Slower than this with a low battery is the supply, rpm and V of a 12 V system. Common practice, no source.
+ */
 const [SLOW_rpm, LOW_V] = [150, 9.6];
 
 interface Turning {
@@ -34,9 +38,9 @@ interface Turning {
 }
 
 /**
- * Relative compression from the starter's current, or from the dips of the battery: a peak for each compression, its height above
- * the valleys beside it against the mean of the cycle around it. Which cylinder a peak belongs to comes from a channel that names
- * one; without it peaks are counted in order of time.
+ * Relative compression from the starter's current, or from the dips of the battery: a peak for each
+ * compression, its height above the valleys beside it against the mean of the cycle around it. Which cylinder
+ * a peak belongs to comes from a channel that names one; without it peaks are counted in order of time.
  */
 export function compression(capture: Capture): Finding[] {
   const channel =
@@ -128,7 +132,10 @@ function clampFindings(channel: CaptureChannel): Connection[] {
   ];
 }
 
-/** What the clamp shows while the starter stands: the calm part at either end of the recording. `null`: it turns all the time. */
+/**
+ * What the clamp shows while the starter stands: the calm part at either end of the recording. `null`: it
+ * turns all the time.
+ */
 function restOf({ values, clock }: CaptureChannel, isTurned: boolean): number | null {
   const count = Math.max(8, Math.round(0.08 / clock.period_s));
   const ends = [values.slice(0, count), values.slice(-count)].map((part) => part.filter(Number.isFinite));
@@ -199,7 +206,10 @@ function averaged({ values, clock }: CaptureChannel, step_s: number): Float64Arr
   return sums.map((s, k) => (last = (counts[k] ?? 0) > 0 ? s / (counts[k] ?? 1) : last));
 }
 
-/** Seconds from one compression to the next: from the crank or a named cylinder where recorded, else by autocorrelation. */
+/**
+ * Seconds from one compression to the next: from the crank or a named cylinder where recorded, else by
+ * autocorrelation.
+ */
 function periodOf(turning: Turning, n: number, capture: Capture): number | null {
   const { values, step_s } = turning;
   const least = Math.max(2, Math.floor(120 / (n * FASTEST_rpm) / step_s));
@@ -226,12 +236,16 @@ function periodOf(turning: Turning, n: number, capture: Capture): number | null 
   return found ? (found.lag / humpsIn(smooth, found.lag, n)) * step_s : null;
 }
 
-/** Of the strongest harmonic: from here on a harmonic is the humps themselves, and no part of the shape of one. */
+/**
+ * Of the strongest harmonic: from here on a harmonic is the humps themselves, and no part of the shape of
+ * one.
+ */
 const HARMONIC = 0.08;
 
 /**
- * How many compressions what repeats holds: with a cylinder that hardly compresses only a whole cycle repeats. As many humps as
- * the highest harmonic that is there, of those that a cycle of `n` can have: one hump alone has next to none of them.
+ * How many compressions what repeats holds: with a cylinder that hardly compresses only a whole cycle
+ * repeats. As many humps as the highest harmonic that is there, of those that a cycle of `n` can have: one
+ * hump alone has next to none of them.
  */
 function humpsIn(values: Float64Array, lag: number, n: number): number {
   const power = (m: number): number => {
@@ -288,7 +302,10 @@ function smoothed(values: Float64Array, window: number): Float64Array {
 /** Of the step from one compression to the next: how far a peak may be from where it is expected. */
 const SLACK = 0.3;
 
-/** A peak for each compression, also where one is hardly there: it is looked for where the ones before lead to. */
+/**
+ * A peak for each compression, also where one is hardly there: it is looked for where the ones before lead
+ * to.
+ */
 function peaksOf(turning: Turning, period_s: number, n: number): Peak[] {
   const { values, start_s, step_s, sign, rest } = turning;
   const smooth = smoothed(values, (0.15 * period_s) / step_s);

@@ -9,8 +9,9 @@ const FLAT_SHARE = 0.01;
 const FEWEST = 6;
 
 /**
- * A channel whose range has ended: its highest or lowest value comes again and again in runs, although it moves to either side
- * of that. Signals that switch rest at their levels by nature: noise tells a level from an end.
+ * A channel whose range has ended: its highest or lowest value comes again and again in runs, although it
+ * moves to either side of that. Signals that switch rest at their levels by nature: noise tells a level from
+ * an end.
  */
 export function clipping(channel: Channel): Clipped[] {
   const { values, clock } = channel;

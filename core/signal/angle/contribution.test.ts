@@ -6,8 +6,8 @@ const RATE = 60_000;
 const ORDER = [1, 12, 5, 8, 3, 10, 6, 7, 2, 11, 4, 9];
 
 /**
- * A crank of twelve cylinders whose energy falls by 1 % a firing and is lifted by 1 % by each that fires, as a straight ramp over 60
- * degrees: no shape that the fit knows. Closed form but for the sum over angle.
+ * A crank of twelve cylinders whose energy falls by 1 % a firing and is lifted by 1 % by each that fires, as
+ * a straight ramp over 60 degrees: no shape that the fit knows. Closed form but for the sum over angle.
  */
 function twelve(dead: number | null, kind: 'hall' | 'coil', misfires = 1): Capture {
   const fires = (cycle: number, slot: number): boolean => ORDER[slot] !== dead || (cycle * 0.618) % 1 >= misfires;

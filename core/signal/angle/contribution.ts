@@ -15,21 +15,27 @@ const OUTLIER = 6.5;
 const LEAST_LOSS = 0.1;
 /** A firing that lifts the speed by less than this share of a good one may be a misfire. */
 const MISFIRE_RISE = 0.62;
-/** A cylinder below this share of the mean is weak; a share of misfires from here on fails. Common practice, no source. */
+/**
+ * A cylinder below this share of the mean is weak; a share of misfires from here on fails. Common practice,
+ * no source.
+ */
 const [WEAK, OFTEN, SELDOM] = [0.75, 0.2, 0.03];
 /** The crank's speed changes by more than this over the capture: load or gear, and nothing is safe to say. */
 const STEADY = 0.25;
 /** Fewer cycles tell nothing of misfires. */
 const FEWEST = 4;
 
-/** With more cylinders than this their pushes overlap: the ripple of one firing is no longer that of one cylinder. */
+/**
+ * With more cylinders than this their pushes overlap: the ripple of one firing is no longer that of one
+ * cylinder.
+ */
 const MOST_APART = 6;
 
 /**
- * What each cylinder gives, from the crank's speed over angle (as speed squared, which goes with kinetic energy). Two looks at
- * each firing: how far the energy rises from top dead centre on, and what is left of it at the next top dead centre, where
- * compression and expansion of the gas have cancelled. A firing that is far below the good ones in either is a misfire.
- * Derived here; common practice compares speeds by eye.
+ * What each cylinder gives, from the crank's speed over angle (as speed squared, which goes with kinetic
+ * energy). Two looks at each firing: how far the energy rises from top dead centre on, and what is left of it
+ * at the next top dead centre, where compression and expansion of the gas have cancelled. A firing that is
+ * far below the good ones in either is a misfire. Derived here; common practice compares speeds by eye.
  */
 export function contribution(capture: Capture): Finding[] {
   const position = positionOf(capture);
@@ -41,7 +47,8 @@ export function contribution(capture: Capture): Finding[] {
   const top = topOf(grid, n, phase.named?.angle_deg ?? null);
   const [slots, ...others] = pushesOf(position, n, top, n > MOST_APART).map((p) => slotsOf(p, n));
   if (!slots || slots.some((own) => own.length === 0)) return [];
-  // Where speed does not rise after what is taken for top dead centre, only what firings leave behind says anything.
+  // Where speed does not rise after what is taken for top dead centre, only what firings leave behind says
+  // anything.
   const isApart = n <= MOST_APART && quantile(slots.map(riseOf), 0.6) > 0 && meanOf(slots.map(riseOf)) > 0;
   const given = isApart ? apart(slots, grid) : overlapping(slots, others, grid);
   const base = {
@@ -153,15 +160,17 @@ function spreadIn(slots: readonly (readonly number[])[]): Spread {
   return { good: quantile(medians, 0.6), sigma: quantile(slots.map(robustDeviation), 0.5) };
 }
 
-/** A firing that is below the good ones by so many standard deviations is suspect; many of them are no chance. */
+/**
+ * A firing that is below the good ones by so many standard deviations is suspect; many of them are no chance.
+ */
 const SUSPECT = 2.5;
 const SUSPECT_SHARE = 0.12;
 /** And so many times as many as other cylinders have: noise of the recording is in all of them. */
 const TIMES_USUAL = 2.5;
 
 /**
- * Which firings of each cylinder are misfires. A single one must be far below the good ones; where one cylinder has many below,
- * the line is halfway between them and the good.
+ * Which firings of each cylinder are misfires. A single one must be far below the good ones; where one
+ * cylinder has many below, the line is halfway between them and the good.
  */
 function misfiresIn(slots: readonly (readonly number[])[], { good, sigma }: Spread, least: number): boolean[][] {
   const low = slots.map((values) => values.filter((v) => v < good - SUSPECT * sigma && v < good - least));
@@ -194,7 +203,10 @@ interface SpeedGrid {
   readonly lastSpeed: number;
 }
 
-/** The square of the speed at even steps of angle: over a fifth of a firing to either side, and over three teeth at least. */
+/**
+ * The square of the speed at even steps of angle: over a fifth of a firing to either side, and over three
+ * teeth at least.
+ */
 function speedGrid(axis: Axis, teeth: number, n: number): SpeedGrid | null {
   const step_deg = 720 / n / STEPS;
   const reach = Math.max(720 / n / 5, (1.5 * 360) / teeth);
@@ -223,8 +235,9 @@ const ADVANCE_deg = 8;
 const NEAR_TOP_deg = 25;
 
 /**
- * The angle of the first cylinder's top dead centre: where the speed is lowest in the ripple of firing. That of the named
- * cylinder is the one at its injection; where cylinders push at once, its injection alone tells it.
+ * The angle of the first cylinder's top dead centre: where the speed is lowest in the ripple of firing. That
+ * of the named cylinder is the one at its injection; where cylinders push at once, its injection alone tells
+ * it.
  */
 function topOf(grid: SpeedGrid, n: number, injection_deg: number | null): number {
   const step = 720 / n;

@@ -4,12 +4,16 @@ import { speedOf, turned } from './axis';
 import { type Capture, cylinderAfter, phaseOf, positionOf } from './capture';
 import { camMarks, type CamMark } from './timing';
 
-/** A capture over one cycle of 720 degrees: what each channel does on the average, and how far cycles differ. */
+/**
+ * A capture over one cycle of 720 degrees: what each channel does on the average, and how far cycles differ.
+ */
 export interface Cycle {
   readonly from: 'crank' | 'cylinder';
   readonly cycles: number;
   readonly speed_rpm: number;
-  /** Whether angle 0 is the injection of the first cylinder of the order; else the first tooth after the gap. */
+  /**
+   * Whether angle 0 is the injection of the first cylinder of the order; else the first tooth after the gap.
+   */
   readonly isNamed: boolean;
   /** Places of the firing order with their cylinders, degrees. */
   readonly places: readonly { readonly cylinder: number | null; readonly angle_deg: number }[];
@@ -81,7 +85,10 @@ function laneOf(
 /** The lane of the crank's speed; no channel of a file is called so. */
 export const SPEED_LANE = 'crank speed, rpm';
 
-/** The speed over angle, over two teeth to either side: each firing speeds the crank up, each compression slows it. */
+/**
+ * The speed over angle, over two teeth to either side: each firing speeds the crank up, each compression
+ * slows it.
+ */
 function speedLane(starts: readonly number[], timeAt: (angle: number) => number, teeth: number): CycleLane {
   const step = 720 / CYCLE_STEPS;
   const reach = Math.max(step, 720 / teeth);

@@ -24,7 +24,10 @@ const COIL_SHARE = 0.25;
 /** Of the largest half waves: less is noise. */
 const COIL_LEAST = 0.04;
 
-/** The crossings of a Hall or coil signal; `null` where it does neither. Times in seconds, between samples by a straight line. */
+/**
+ * The crossings of a Hall or coil signal; `null` where it does neither. Times in seconds, between samples by
+ * a straight line.
+ */
 export function edgesOf(channel: Channel): Edges | null {
   const some = Float64Array.from(thin(channel.values)).filter((v) => Number.isFinite(v));
   if (some.length < 30) return null;

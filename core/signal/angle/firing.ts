@@ -8,7 +8,10 @@ import { clipping } from './connection';
 import { type CurrentPulse, type CurrentPulses, currentPulses } from './pulses-of';
 import type { Connection, FiringPulse } from './types';
 
-/** Off the grid by this, degrees, a pulse is late or early; and beyond what cycles differ by. Common practice, no source. */
+/**
+ * Off the grid by this, degrees, a pulse is late or early; and beyond what cycles differ by. Common practice,
+ * no source.
+ */
 const OFF_deg = 3;
 /** There in fewer of its cycles than this a pulse is missing; in fewer than the second it is watched. */
 const [MISSING, SELDOM] = [0.5, 0.97];

@@ -10,12 +10,13 @@ export interface Intervals {
 }
 
 /**
- * Speeds from tooth to tooth; a gap is one long interval, nothing is filled in. The tooth that ends the gap of a coil is not used: its
- * edge begins at rest, where noise crosses too.
+ * Speeds from tooth to tooth; a gap is one long interval, nothing is filled in. The tooth that ends the gap
+ * of a coil is not used: its edge begins at rest, where noise crosses too.
  */
 export function intervalsOf({ times, angles, isTooth, wheel }: ToothTrain, isCoil: boolean): Intervals {
   const pitch = 360 / wheel.teeth;
-  // Long intervals were filled in evenly by as many marks as teeth are missing: the train says which are teeth.
+  // Long intervals were filled in evenly by as many marks as teeth are missing: the train says which are
+  // teeth.
   const isReal = (i: number): boolean => isTooth[i] === 1 && !(isCoil && i > 0 && isTooth[i - 1] === 0);
   const [from, to, energy, weight]: [number[], number[], number[], number[]] = [[], [], [], []];
   let last = -1;

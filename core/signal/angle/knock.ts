@@ -19,8 +19,8 @@ const FEWEST_CYCLES = 2;
 export const KNOCK_RATE_Hz = 2.4 * LOWEST_Hz;
 
 /**
- * Band energy of a knock sensor in a window after each cylinder's top dead centre, against the median of the others of its
- * bank: by the discrete Fourier transform of each window with Hann's taper, Parseval's theorem.
+ * Band energy of a knock sensor in a window after each cylinder's top dead centre, against the median of the
+ * others of its bank: by the discrete Fourier transform of each window with Hann's taper, Parseval's theorem.
  */
 export function knock(capture: Capture): Finding[] {
   const sensors = capture.channels.filter((c) => c.role === 'knock');

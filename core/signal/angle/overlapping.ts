@@ -14,8 +14,9 @@ export interface Given {
 }
 
 /**
- * So many times the spread of the better two thirds below their mean, and a cylinder is low: of eight to twelve alike ones none is in
- * 998 of 1,000 captures (drawn from normal numbers; the spread of so few is itself uncertain).
+ * So many times the spread of the better two thirds below their mean, and a cylinder is low: of eight to
+ * twelve alike ones none is in 998 of 1,000 captures (drawn from normal numbers; the spread of so few is
+ * itself uncertain).
  */
 const FAR = 11;
 /** Another fit that is as good must show it too, so clearly. */
@@ -24,11 +25,13 @@ const ALSO = 5;
 const OUTLIER = 6.5;
 
 /**
- * With more than six cylinders the ripple is what many pushes leave of each other: it does not say how much one gives. So a
- * cylinder is low by what the others differ among themselves, and how much a firing gives is what a missed one loses.
+ * With more than six cylinders the ripple is what many pushes leave of each other: it does not say how much
+ * one gives. So a cylinder is low by what the others differ among themselves, and how much a firing gives is
+ * what a missed one loses.
  *
  * @param slots of each place of the order what its firings leave, in order of time
- * @param swing how far the energy usually swings within a firing: what a firing gives where none is missed is hardly less
+ * @param swing how far the energy usually swings within a firing: what a firing gives where none is missed is
+ * hardly less
  */
 export function givenOf(slots: readonly (readonly number[])[], swing: number): Given[] {
   const means = slots.map((own) => own.reduce((a, b) => a + b, 0) / own.length);
@@ -51,7 +54,10 @@ export function givenOf(slots: readonly (readonly number[])[], swing: number): G
   });
 }
 
-/** What a firing gives: what is lost in the worst firings of a low cylinder; where none is low, at least what is said. */
+/**
+ * What a firing gives: what is lost in the worst firings of a low cylinder; where none is low, at least what
+ * is said.
+ */
 function wholeOf(
   slots: readonly (readonly number[])[],
   isLow: readonly boolean[],

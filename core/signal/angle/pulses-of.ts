@@ -27,7 +27,10 @@ const TOGETHER = 0.35;
 
 const found = new WeakMap<Channel, Map<number | undefined, CurrentPulses | null>>();
 
-/** The pulses of a current that rests in between. A clamp that is turned round is turned back. `null` where nothing pulses. */
+/**
+ * The pulses of a current that rests in between. A clamp that is turned round is turned back. `null` where
+ * nothing pulses.
+ */
 export function currentPulses(channel: Channel, together_s?: number): CurrentPulses | null {
   const known = found.get(channel) ?? new Map<number | undefined, CurrentPulses | null>();
   found.set(channel, known);

@@ -36,13 +36,15 @@ const AS_WELL = 9;
 const OVER = 8;
 
 /**
- * Fits the energy of the crank (the square of its speed) from tooth to tooth: a ripple that is the same in every firing (gas that
- * is compressed and let out again, and the usual push), and a level for each firing, which goes over into the next as combustion
- * gives. Where pushes overlap they are told apart by the fit. Weighted least squares; derived here.
+ * Fits the energy of the crank (the square of its speed) from tooth to tooth: a ripple that is the same in
+ * every firing (gas that is compressed and let out again, and the usual push), and a level for each firing,
+ * which goes over into the next as combustion gives. Where pushes overlap they are told apart by the fit.
+ * Weighted least squares; derived here.
  *
  * @param top_deg top dead centre of one cylinder, degrees on the wheel
  * @param overlapping whether a push lasts into the next: then its shape is looked for
- * @returns the simplest fit first; a second one where another shape fits best. Empty where there are too few teeth for so many
+ * @returns the simplest fit first; a second one where another shape fits best. Empty where there are too few
+ * teeth for so many
  *   firings.
  */
 export function pushesOf(
@@ -64,7 +66,8 @@ export function pushesOf(
   const fits = TRIED.flatMap((shape) => fit(some, shape) ?? []);
   const best = fits.reduce<Fit | null>((a, b) => (a && a.squares / a.freedom <= b.squares / b.freedom ? a : b), null);
   if (!best) return [];
-  // What a missed push takes with it may be told as one cylinder or as two: of shapes that fit as well, as few as can be.
+  // What a missed push takes with it may be told as one cylinder or as two: of shapes that fit as well, as
+  // few as can be.
   const simplest = fits
     .filter((f) => f.squares <= (best.squares / best.freedom) * (f.freedom + AS_WELL))
     .map((f) => ({ shape: f.shape, unevenness: unevenness(f, cylinders) }))
@@ -72,7 +75,10 @@ export function pushesOf(
   return simplest.shape === best.shape ? whole(best.shape) : [...whole(simplest.shape), ...whole(best.shape)];
 }
 
-/** How many cylinders the differences are spread over, counted in the largest of them: 1 where one cylinder alone differs. */
+/**
+ * How many cylinders the differences are spread over, counted in the largest of them: 1 where one cylinder
+ * alone differs.
+ */
 function unevenness({ left, first }: Pushes, n: number): number {
   const sums = new Float64Array(n);
   left.forEach((v, i) => (sums[(((first + i) % n) + n) % n] = (sums[(((first + i) % n) + n) % n] ?? 0) + v));
@@ -122,8 +128,8 @@ const given = (x: number): number => (x <= 0 ? 0 : x >= OVER ? 1 : 1 - (1 + x) *
 const givenSum = (x: number): number => (x <= 0 ? 0 : x - 2 + (2 + x) * Math.exp(-x));
 
 /**
- * Levels of which each holds from when the firing before it begins to give until its own has given all: how much of each is in
- * each interval.
+ * Levels of which each holds from when the firing before it begins to give until its own has given all: how
+ * much of each is in each interval.
  */
 interface Levels {
   readonly first: number;

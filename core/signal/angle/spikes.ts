@@ -4,13 +4,18 @@ import { quantile } from '../../numerics/select';
 import type { Channel, Noise } from '../types';
 import { type Axis, turned } from './axis';
 
-/** Heights of spikes on a position signal that are watched, and that may be counted as an edge, V. Common practice, no source. */
+/**
+ * Heights of spikes on a position signal that are watched, and that may be counted as an edge, V. Common
+ * practice, no source.
+ */
 const [WATCH_V, FAIL_V] = [0.5, 1];
 /** A spike leaves its neighbours and comes back within so many samples. */
 const WIDEST = 3;
 const LISTED = 6;
 
-/** Spikes on a position signal in volts, with the angles of the crank where they sit. Empty for other units. */
+/**
+ * Spikes on a position signal in volts, with the angles of the crank where they sit. Empty for other units.
+ */
 export function spikes(channel: Channel, axis: Axis | null): Noise[] {
   if (channel.unit !== 'V') return [];
   const { values, clock } = channel;

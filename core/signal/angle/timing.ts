@@ -75,8 +75,9 @@ function clustered(angles: readonly number[], edge: CamMark['edge'], cycles: num
 }
 
 /**
- * Which of the two turns of a cycle is the first is not in the crank, nor which of several even gaps: the one is taken in which the
- * first rising edge comes earlier, so that it does not matter where the recording begins.
+ * Which of the two turns of a cycle is the first is not in the crank, nor which of several even gaps: the one
+ * is taken in which the first rising edge comes earlier, so that it does not matter where the recording
+ * begins.
  */
 function canonical(marks: readonly CamMark[], gaps: number): CamMark[] {
   let best = [...marks];
@@ -107,8 +108,9 @@ interface Shift {
 }
 
 /**
- * By how much the edges of a capture come later than those of a known good, degrees of the crank; `null` where too few of
- * them find their like. `gaps`: even ones of the wheel, of which any may be the first. Neither the turn that comes first nor the polarity of the cam matters.
+ * By how much the edges of a capture come later than those of a known good, degrees of the crank; `null`
+ * where too few of them find their like. `gaps`: even ones of the wheel, of which any may be the first.
+ * Neither the turn that comes first nor the polarity of the cam matters.
  */
 export function shiftBetween(own: readonly CamMark[], known: readonly CamMark[], gaps = 1): Shift | null {
   if (!own.length || !known.length) return null;

@@ -43,8 +43,9 @@ const names = (cylinders: readonly number[]): string =>
   tr`${cylinders.length === 1 ? 'cylinder' : 'cylinders'} ${joinAnd(cylinders.map(String))}`;
 
 /**
- * Names cause and victims where several answers point at one thing. Common practice, no source; each says what separates it from
- * what else it could be. `banks`: the cylinders of each bank; of an inline engine none, then all are one bank.
+ * Names cause and victims where several answers point at one thing. Common practice, no source; each says
+ * what separates it from what else it could be. `banks`: the cylinders of each bank; of an inline engine
+ * none, then all are one bank.
  */
 export function together(findings: readonly Finding[], banks: readonly (readonly number[])[]): Conclusion[] {
   const t = toldBy(findings);
@@ -145,5 +146,8 @@ function ofTiming(findings: readonly Finding[], isUneven: boolean): Conclusion[]
   ];
 }
 
-/** A conclusion in sentences. It follows rules of common practice, and was tried on made captures only: it is no proof. */
+/**
+ * A conclusion in sentences. It follows rules of common practice, and was tried on made captures only: it is
+ * no proof.
+ */
 export const conclusionWords = (c: Conclusion): string => tr`Most likely: ${c.cause} ${c.why} Next: ${c.next}`;

@@ -13,8 +13,9 @@ const SHARE = 0.8;
 const FEWEST = 4;
 
 /**
- * A wheel with several gaps at even distances looks like a smaller wheel that turns more often. What comes once in a cycle tells: an
- * injection of one cylinder, else the pattern of the cam. Where neither was recorded the pattern is taken for the turn.
+ * A wheel with several gaps at even distances looks like a smaller wheel that turns more often. What comes
+ * once in a cycle tells: an injection of one cylinder, else the pattern of the cam. Where neither was
+ * recorded the pattern is taken for the turn.
  */
 export function inOwnTurns(train: ToothTrain, injector: Channel | undefined, cam: Edges | null): ToothTrain {
   const axis = crankAxis(train);
@@ -25,7 +26,10 @@ export function inOwnTurns(train: ToothTrain, injector: Channel | undefined, cam
   return found !== null && found > 1 ? inTurns(train, found) : train;
 }
 
-/** After how many patterns of 720 degrees each of these comes back; `null` where too few were seen, or they do not come back. */
+/**
+ * After how many patterns of 720 degrees each of these comes back; `null` where too few were seen, or they do
+ * not come back.
+ */
 function perTurn(angles: readonly number[]): number | null {
   if (angles.length < FEWEST) return null;
   const last = angles.at(-1) ?? 0;

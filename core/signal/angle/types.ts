@@ -1,6 +1,9 @@
 import type { FindingBase } from '../finding-base';
 
-/** Relative height of one compression. `cylinder`: `null` without a channel that tells which; `position`: 1.. in order of time. */
+/**
+ * Relative height of one compression. `cylinder`: `null` without a channel that tells which; `position`: 1..
+ * in order of time.
+ */
 export interface Compression extends FindingBase {
   readonly kind: 'compression';
   readonly cylinder: number | null;
@@ -90,7 +93,10 @@ export interface Connection extends FindingBase {
   /** What was taken out, in the channel's unit; else 0. */
   readonly offset: number;
 }
-/** A number of this capture beside the same number of another one: a known good, an earlier one, idle against load. */
+/**
+ * A number of this capture beside the same number of another one: a known good, an earlier one, idle against
+ * load.
+ */
 export interface Change extends FindingBase {
   readonly kind: 'change';
   /** Which finding the number is of. */

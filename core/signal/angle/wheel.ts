@@ -14,7 +14,10 @@ export interface Wheel {
 export interface ToothTrain {
   readonly wheel: Wheel;
   readonly times: Float64Array;
-  /** Degrees from the first tooth after the first gap, rising; a multiple of 360 at each first tooth after a gap. */
+  /**
+   * Degrees from the first tooth after the first gap, rising; a multiple of 360 at each first tooth after a
+   * gap.
+   */
   readonly angles: Float64Array;
   /** 1 for a tooth, 0 for a mark that was filled in. */
   readonly isTooth: Uint8Array;
@@ -32,9 +35,9 @@ const STANDING_s = 0.6;
 const FEWEST_TURNS = 1;
 
 /**
- * The wheel that a position signal comes from, with the angle of every tooth; `null` where no wheel with a gap is seen. The edge
- * that counts is the steeper one of a coil; where both are alike, and of a Hall sensor, the one that ends the gap: a signal
- * that is turned over chooses the same place of the wheel.
+ * The wheel that a position signal comes from, with the angle of every tooth; `null` where no wheel with a
+ * gap is seen. The edge that counts is the steeper one of a coil; where both are alike, and of a Hall sensor,
+ * the one that ends the gap: a signal that is turned over chooses the same place of the wheel.
  */
 export function toothTrain(edges: Edges, stated?: Wheel): ToothTrain | null {
   const options = (['rising', 'falling'] as const).flatMap((edge) => {
@@ -53,8 +56,8 @@ export function toothTrain(edges: Edges, stated?: Wheel): ToothTrain | null {
 }
 
 /**
- * How much longer than usual the level lasts that the first tooth's edge ends: of the edge that ends the gap so much longer as
- * teeth are missing, of the other one as long as ever.
+ * How much longer than usual the level lasts that the first tooth's edge ends: of the edge that ends the gap
+ * so much longer as teeth are missing, of the other one as long as ever.
  */
 function levelBefore(edges: Edges, train: ToothTrain): number {
   const other = edges[train.edge === 'rising' ? 'falling' : 'rising'];
@@ -142,7 +145,9 @@ function evenTrain(times: Float64Array, edge: 'rising' | 'falling', wheel: Wheel
   };
 }
 
-/** Teeth of a turn, with the gaps that begin one: where two unlike gaps take turns, the one before more teeth. */
+/**
+ * Teeth of a turn, with the gaps that begin one: where two unlike gaps take turns, the one before more teeth.
+ */
 function usualTurn(
   gaps: readonly number[],
   missing: number,
@@ -199,8 +204,8 @@ function ratiosOf(times: Float64Array): number[] {
 }
 
 /**
- * Puts angles to teeth: a turn that was not counted right is stretched over its 360 degrees, and lowers the share. `gaps` are all
- * long intervals, `begins` those that a turn begins after.
+ * Puts angles to teeth: a turn that was not counted right is stretched over its 360 degrees, and lowers the
+ * share. `gaps` are all long intervals, `begins` those that a turn begins after.
  */
 function laid(
   times: Float64Array,
@@ -257,7 +262,10 @@ function laid(
   return { wheel, ...put.all(), counted: turns ? right / turns : 0, edge };
 }
 
-/** Takes teeth with their angles, and fills index marks in by Hermite's cubic: the speed at either side goes over into the other. */
+/**
+ * Takes teeth with their angles, and fills index marks in by Hermite's cubic: the speed at either side goes
+ * over into the other.
+ */
 function filledBy(times: Float64Array, wheel: Wheel) {
   const step = 360 / wheel.teeth;
   const [outT, outA, real]: [number[], number[], number[]] = [[], [], []];

@@ -62,8 +62,8 @@ const CONDITIONS = {
 type Of<K extends EngineFault['kind']> = Extract<EngineFault, { kind: K }>;
 
 /**
- * An engine that is cranked or runs, as an oscilloscope would record it; the same seed gives the same samples. It shares nothing
- * with the analysis but the engine's layout.
+ * An engine that is cranked or runs, as an oscilloscope would record it; the same seed gives the same
+ * samples. It shares nothing with the analysis but the engine's layout.
  */
 export function simulateEngine(settings: EngineSettings): EngineCapture {
   const random = seededRandom(settings.seed);

@@ -51,7 +51,10 @@ export const camWheel = (
     return windows.some(([from, to]) => at >= from && at < to) ? 5 : 0;
   });
 
-/** What an injector's driver draws, amperes: a pulse of `long_deg` from `before_deg` before each top dead centre that is asked for. */
+/**
+ * What an injector's driver draws, amperes: a pulse of `long_deg` from `before_deg` before each top dead
+ * centre that is asked for.
+ */
 export function injectorCurrent(
   s: Sampled,
   turning: Turning,

@@ -24,7 +24,10 @@ export interface TurningSettings {
   readonly cylinders: number;
   readonly rpm: number;
   readonly turns: number;
-  /** How far gas and combustion swing the speed, as shares of the mean kinetic energy for one cylinder. Invented. */
+  /**
+   * How far gas and combustion swing the speed, as shares of the mean kinetic energy for one cylinder.
+   * Invented.
+   */
   readonly gas: number;
   readonly combustion: number;
   /** Of what one firing gives, from cycle to cycle. */
@@ -39,7 +42,8 @@ const ROD = 0.27;
 const [RATIO, EXPONENT] = [17, 1.32];
 
 /**
- * The torque of gas that is compressed and let out again by a slider crank, over the angle from top dead centre, largest value
+ * The torque of gas that is compressed and let out again by a slider crank, over the angle from top dead
+ * centre, largest value
  * 1. Volume and lever of the slider crank: handbook geometry, from memory.
  */
 function gasTorque(from_top_deg: number): number {
@@ -53,7 +57,10 @@ function gasTorque(from_top_deg: number): number {
 const firingTorque = (after_deg: number): number =>
   after_deg <= 0 || after_deg > 160 ? 0 : (after_deg / 22) * Math.exp(1 - after_deg / 22);
 
-/** Turns the crank: kinetic energy goes with the torque over angle; the load takes what a turn gives on the average. */
+/**
+ * Turns the crank: kinetic energy goes with the torque over angle; the load takes what a turn gives on the
+ * average.
+ */
 export function turnCrank(s: TurningSettings, random: () => number): Turning {
   const count = Math.round((s.turns * 360) / STEP_deg);
   const torque = new Float64Array(count);

@@ -41,7 +41,10 @@ function note(audio: AudioContext, pitch_Hz: number, at: number, seconds: number
   oscillator.stop(at + seconds + 0.01);
 }
 
-/** A voice of this device in the language of the words; `null`: it has none. A voice of the network would be told the readings. */
+/**
+ * A voice of this device in the language of the words; `null`: it has none. A voice of the network would be
+ * told the readings.
+ */
 export function localVoice(): SpeechSynthesisVoice | null {
   if (typeof speechSynthesis === 'undefined') return null;
   return speechSynthesis.getVoices().find((v) => v.localService && v.lang.startsWith(SPOKEN.language)) ?? null;

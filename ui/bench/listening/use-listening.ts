@@ -49,7 +49,10 @@ interface Bench {
   readonly quantity: Quantity;
 }
 
-/** Takes readings from a meter while it is mounted: settled values are recorded, the next position is framed, all of it is said. */
+/**
+ * Takes readings from a meter while it is mounted: settled values are recorded, the next position is framed,
+ * all of it is said.
+ */
 export function useListening(
   bench: Bench,
   open: (tell: Tell) => CloseFeed | null,

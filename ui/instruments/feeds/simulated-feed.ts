@@ -7,7 +7,10 @@ import { type CloseFeed, lineTaker, now_s, type Tell } from './feed';
 
 const PACE_ms = 100;
 
-/** A meter that is not there, at a circuit that is not there: the demo’s. One part is open, another one’s contact wanders. */
+/**
+ * A meter that is not there, at a circuit that is not there: the demo’s. One part is open, another one’s
+ * contact wanders.
+ */
 export interface SimulatedFeed {
   readonly positions: readonly (number | string)[];
   readonly put: (place: ProbePlace) => void;

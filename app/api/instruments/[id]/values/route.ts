@@ -12,8 +12,8 @@ const refused = (path: string, message: string, status = 422): Response =>
   answerProblem(problemDetails('This meter cannot be read.', [{ path, message }], status));
 
 /**
- * What a meter in the network shows, line by line: server-sent events. Only of an instrument with an address that a lead has
- * entered; nothing of the request names an address.
+ * What a meter in the network shows, line by line: server-sent events. Only of an instrument with an address
+ * that a lead has entered; nothing of the request names an address.
  */
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
   const { id } = await params;

@@ -7,7 +7,10 @@ interface Context {
   params: Promise<{ id: string }>;
 }
 
-/** The bytes of one photo; `?id=` made by the caller, `?name=` as the file was called, `?reading=` whose display it shows. */
+/**
+ * The bytes of one photo; `?id=` made by the caller, `?name=` as the file was called, `?reading=` whose
+ * display it shows.
+ */
 export async function POST(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   const query = new URL(request.url).searchParams;

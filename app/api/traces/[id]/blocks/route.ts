@@ -28,7 +28,10 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
     });
   });
 
-/** Takes one block of samples in. The same one again is no harm; one with another hash is refused by its number. */
+/**
+ * Takes one block of samples in. The same one again is no harm; one with another hash is refused by its
+ * number.
+ */
 export async function PUT(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   const which = whichBlock(request);
