@@ -262,22 +262,6 @@ export const RANGES: readonly Range[] = [
   range('0607', 'controller', 'control module', ['performance']),
 ];
 
-/** The third sign of a P0 code, where no range above says more. */
-export const DIVISIONS: Readonly<Record<string, string>> = {
-  0: 'fuel and air metering',
-  1: 'fuel and air metering',
-  2: 'fuel and air metering',
-  3: 'ignition or misfire',
-  4: 'emission control',
-  5: 'speed, idle and auxiliary inputs',
-  6: 'controller and outputs',
-  7: 'transmission',
-  8: 'transmission',
-  9: 'transmission',
-  A: 'hybrid drive',
-  B: 'hybrid drive',
-  C: 'hybrid drive',
-};
 /** The third sign of a P2 code. */
 export const DIVISIONS_2: Readonly<Record<string, string>> = {
   0: 'fuel and air metering',
@@ -290,6 +274,13 @@ export const DIVISIONS_2: Readonly<Record<string, string>> = {
   7: 'transmission',
   8: 'transmission',
   9: 'transmission',
+};
+/** The third sign of a P0 code, where no range above says more. */
+export const DIVISIONS: Readonly<Record<string, string>> = {
+  ...DIVISIONS_2,
+  A: 'hybrid drive',
+  B: 'hybrid drive',
+  C: 'hybrid drive',
 };
 export const LETTERS: Readonly<Record<string, string>> = { P: 'powertrain', C: 'chassis', B: 'body', U: 'network' };
 

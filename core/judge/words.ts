@@ -124,6 +124,20 @@ export const isReason = (value: unknown): value is Reason =>
   typeof value.rule === 'string' &&
   Object.hasOwn(RULES, value.rule);
 
+type AboutCircumstance = Extract<
+  Reason,
+  {
+    rule:
+      | 'other-temperature'
+      | 'clamp-zero-subtracted'
+      | 'lead-zero-subtracted'
+      | 'leads-not-zeroed'
+      | 'below-lead-zero'
+      | 'temperature-corrected'
+      | 'temperature-unknown';
+  }
+>;
+
 /**
  * A reason as a sentence. `resolution` is one step of the typed digits, for rounding; `null` where unknown.
  */
@@ -191,6 +205,24 @@ export function reasonWords(reason: Reason, limits: Limits, resolution: number |
     case 'repeats-differ':
       return tr`Read again it showed ${joinAnd(reason.entries.map(entryShown))}: a part does not change like that, a contact does.`;
     case 'other-temperature':
+    case 'clamp-zero-subtracted':
+    case 'lead-zero-subtracted':
+    case 'leads-not-zeroed':
+    case 'below-lead-zero':
+    case 'temperature-corrected':
+    case 'temperature-unknown':
+      return circumstanceWords(reason, print);
+    case 'rule-of-thumb-doubted':
+      return tr`It agrees with ${joinAnd(reason.among)}, about ${v(reason.median)}: the general rule of thumb is doubted, not the part.`;
+    case 'neighbours':
+      return neighbourWords(reason, limits, resolution);
+  }
+}
+
+/** What leads, clamp and temperature have to do with it. */
+function circumstanceWords(reason: AboutCircumstance, print: ReturnType<typeof printer>): string {
+  switch (reason.rule) {
+    case 'other-temperature':
       return tr`Read at ${reason.temperature_degC} °C, the others at ${reason.others_degC} °C: compare parts at the same temperature.`;
     case 'clamp-zero-subtracted':
       return tr`The clamp's own ${significant(reason.clampZero_A, 6)} A is subtracted.`;
@@ -204,10 +236,6 @@ export function reasonWords(reason: Reason, limits: Limits, resolution: number |
       return tr`Brought from ${reason.from_degC} °C to ${reason.to_degC} °C with ${reason.coefficient_perK} per K.`;
     case 'temperature-unknown':
       return tr`The limit is for ${reason.reference_degC} °C and the part's temperature is not known: not corrected.`;
-    case 'rule-of-thumb-doubted':
-      return tr`It agrees with ${joinAnd(reason.among)}, about ${v(reason.median)}: the general rule of thumb is doubted, not the part.`;
-    case 'neighbours':
-      return neighbourWords(reason, limits, resolution);
   }
 }
 

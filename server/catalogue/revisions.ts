@@ -17,31 +17,49 @@ type OwnTest = NonNullable<(typeof testDefinition.$inferSelect)['definition']>;
 type OwnCircuit = NonNullable<(typeof circuitDefinition.$inferSelect)['definition']>;
 
 /** Keeps a test as the next revision of its name. `nothing`: the refusal where there is none to take away. */
-export async function keepTestRevision(tx: Tx, own: OwnDefinition<OwnTest>, nothing: Done): Promise<Done> {
-  await lockName(tx, 'test', own.name);
-  const rows = await tx
-    .select()
-    .from(testDefinition)
-    .where(or(eq(testDefinition.testId, own.name), eq(testDefinition.id, own.id)))
-    .orderBy(desc(testDefinition.revision));
-  const before = settledBy(rows, own, nothing);
-  if (before) return before;
-  const { id, name, definition, by } = own;
-  return append(tx, testDefinition, { id, testId: name, revision: nextOf(rows), definition, recordedBy: by });
-}
+export const keepTestRevision = (tx: Tx, own: OwnDefinition<OwnTest>, nothing: Done): Promise<Done> =>
+  keepRevision(tx, 'test', own, nothing, {
+    before: () =>
+      tx
+        .select()
+        .from(testDefinition)
+        .where(or(eq(testDefinition.testId, own.name), eq(testDefinition.id, own.id)))
+        .orderBy(desc(testDefinition.revision)),
+    append: (row) => append(tx, testDefinition, { ...row, testId: own.name }),
+  });
 
 /** The same of a circuit. */
-export async function keepCircuitRevision(tx: Tx, own: OwnDefinition<OwnCircuit>, nothing: Done): Promise<Done> {
-  await lockName(tx, 'circuit', own.name);
-  const rows = await tx
-    .select()
-    .from(circuitDefinition)
-    .where(or(eq(circuitDefinition.circuitId, own.name), eq(circuitDefinition.id, own.id)))
-    .orderBy(desc(circuitDefinition.revision));
-  const before = settledBy(rows, own, nothing);
-  if (before) return before;
-  const { id, name, definition, by } = own;
-  return append(tx, circuitDefinition, { id, circuitId: name, revision: nextOf(rows), definition, recordedBy: by });
+export const keepCircuitRevision = (tx: Tx, own: OwnDefinition<OwnCircuit>, nothing: Done): Promise<Done> =>
+  keepRevision(tx, 'circuit', own, nothing, {
+    before: () =>
+      tx
+        .select()
+        .from(circuitDefinition)
+        .where(or(eq(circuitDefinition.circuitId, own.name), eq(circuitDefinition.id, own.id)))
+        .orderBy(desc(circuitDefinition.revision)),
+    append: (row) => append(tx, circuitDefinition, { ...row, circuitId: own.name }),
+  });
+
+interface Revisions<T> {
+  /** Of this name or id, the newest first. */
+  readonly before: () => Promise<readonly Revision[]>;
+  readonly append: (row: { id: string; revision: number; definition: T | null; recordedBy: string }) => Promise<Done>;
+}
+
+async function keepRevision<T>(
+  tx: Tx,
+  kind: 'test' | 'circuit',
+  own: OwnDefinition<T>,
+  nothing: Done,
+  revisions: Revisions<T>,
+): Promise<Done> {
+  await lockName(tx, kind, own.name);
+  const rows = await revisions.before();
+  const { id, definition, by } = own;
+  return (
+    settledBy(rows, own, nothing) ??
+    (await revisions.append({ id, revision: nextOf(rows), definition, recordedBy: by }))
+  );
 }
 
 /** Two people at one name come one after the other. */

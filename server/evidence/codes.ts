@@ -1,7 +1,6 @@
 import { tr } from '../../core/locale/translate';
 import { asc, desc, eq, inArray } from 'drizzle-orm';
 import { v5 } from 'uuid';
-import { groupBy } from '../../core/foundation/collections';
 import { decodeCode, type ListedCode, timesSeen } from '../../core/codes/decode';
 import { type Problem } from '../../core/foundation/result';
 import type { CodeView } from '../../application/views';
@@ -11,6 +10,7 @@ import type { RunRow } from '../readings/job-runs';
 import { definitionOf } from '../readings/run-view';
 import { codeDescription, codeObservation, depot, job } from '../db/schema';
 import { append, appendAll, appendTakeBack } from '../journal/append';
+import { countingByJob } from './counting';
 import type { RecordCodes, TakeBackCode, DescribeCode } from '../../formats/requests/codes';
 
 /** Keeps codes as they were read, in the standard's own writing. The same id twice keeps them once. */
@@ -74,12 +74,7 @@ export async function codesOfJobs(db: Db | Tx, jobIds: readonly string[]): Promi
     .from(codeObservation)
     .where(inArray(codeObservation.jobId, [...jobIds]))
     .orderBy(asc(codeObservation.sequence));
-  const takenBack = new Set(rows.map((r) => r.takesBack));
-  const counting = groupBy(
-    rows.filter((r) => r.takesBack === null && !takenBack.has(r.id)),
-    (r) => r.jobId,
-  );
-  return new Map([...counting].map(([jobId, own]) => [jobId, own.map(codeView)]));
+  return new Map([...countingByJob(rows)].map(([jobId, own]) => [jobId, own.map(codeView)]));
 }
 
 const codeView = (r: typeof codeObservation.$inferSelect): CodeView => ({

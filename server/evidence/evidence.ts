@@ -1,6 +1,5 @@
 import { tr } from '../../core/locale/translate';
 import { asc, desc, eq, inArray } from 'drizzle-orm';
-import { groupBy } from '../../core/foundation/collections';
 import { type Problem } from '../../core/foundation/result';
 import type { Evidence } from '../../core/evidence/types';
 import type { Position } from '../../core/judge/types';
@@ -9,6 +8,7 @@ import type { Db, Tx } from '../db/connection';
 import { type Done, notFound, refuse } from '../db/refusal';
 import { engineFamily, evidence, intake, job, photo, fleetUnit } from '../db/schema';
 import { append, appendTakeBack } from '../journal/append';
+import { countingByJob } from './counting';
 import { EMPTY_INTAKE, type Intake, type NoteIntake } from '../../formats/requests/intake';
 import type { RecordEvidence, TakeBack } from '../../formats/requests/evidence';
 
@@ -112,13 +112,8 @@ export async function evidenceOfJobs(db: Db | Tx, jobIds: readonly string[]): Pr
     .from(evidence)
     .where(inArray(evidence.jobId, [...jobIds]))
     .orderBy(asc(evidence.sequence));
-  const gone = new Set(rows.map((r) => r.takesBack));
-  const counting = groupBy(
-    rows.filter((r) => r.takesBack === null && !gone.has(r.id)),
-    (r) => r.jobId,
-  );
   return new Map(
-    [...counting].map(([jobId, own]) => [
+    [...countingByJob(rows)].map(([jobId, own]) => [
       jobId,
       own.map((r) => ({ id: r.id, body: r.body, by: r.recordedBy, at: r.createdAt.toISOString() })),
     ]),

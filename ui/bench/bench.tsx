@@ -68,6 +68,8 @@ function useBench(view: RunView) {
   };
 }
 
+type BenchState = ReturnType<typeof useBench>;
+
 /** A test on the bench: posts in the engine's order, the entry bar below, what the readings say beside it. */
 export function Bench({ view }: { view: RunView }) {
   const bench = useBench(view);
@@ -99,17 +101,7 @@ export function Bench({ view }: { view: RunView }) {
         <Posts view={view} run={run} layout={layout} active={targeting.active} onPick={pickPosition} />
         <OtherVersion view={view} />
         <RefusedReadings run={run} />
-        {isListening && (
-          <Listening
-            view={view}
-            run={run}
-            targeting={targeting}
-            order={layout.order}
-            clamp={layout.clamp}
-            onKeys={hands.setListenKeys}
-            onStop={toggleListening}
-          />
-        )}
+        {isListening && <FromMeter view={view} bench={bench} />}
         <EntryArea
           view={view}
           run={run}
@@ -150,6 +142,20 @@ export function Bench({ view }: { view: RunView }) {
       />
       <OpenSheet sheet={bench.sheet} view={view} run={run} onClose={() => setSheet(null)} />
     </main>
+  );
+}
+
+function FromMeter({ view, bench: { run, targeting, layout, hands } }: { view: RunView; bench: BenchState }) {
+  return (
+    <Listening
+      view={view}
+      run={run}
+      targeting={targeting}
+      order={layout.order}
+      clamp={layout.clamp}
+      onKeys={hands.setListenKeys}
+      onStop={hands.toggleListening}
+    />
   );
 }
 

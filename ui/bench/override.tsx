@@ -4,7 +4,7 @@ import { v7 } from 'uuid';
 import type { RequiredState } from '../../core/catalogue/types';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/chips';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import { errorAt } from '../kit/draft';
 import { Field, inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
@@ -42,42 +42,27 @@ export function Override({
   }
   const error = errorAt(problems, '/because');
   return (
-    <Dialog
-      open
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
+    <FormDialog
+      onClose={onClose}
       title="Sign off what cannot be had"
       description="The state stays unconfirmed on the result. The maker’s service information and the site’s rules go before any sign-off."
+      onSubmit={() => void save()}
     >
-      <form
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          void save();
-        }}
-      >
-        <Choice
-          label="Without"
-          value={state}
-          onChange={setState}
-          options={states.map((s) => [s.id, s.label] as const)}
+      <Choice label="Without" value={state} onChange={setState} options={states.map((s) => [s.id, s.label] as const)} />
+      <Field id="override-because" label="Why it is safe to go on" error={error}>
+        <textarea
+          rows={2}
+          className={`${inputLook} py-2`}
+          value={because}
+          maxLength={2000}
+          onChange={(e) => setBecause(e.target.value)}
+          {...tie('override-because', error)}
         />
-        <Field id="override-because" label="Why it is safe to go on" error={error}>
-          <textarea
-            rows={2}
-            className={`${inputLook} py-2`}
-            value={because}
-            maxLength={2000}
-            onChange={(e) => setBecause(e.target.value)}
-            {...tie('override-because', error)}
-          />
-        </Field>
-        <OtherProblems problems={problems} paths={['/because']} />
-        <Button type="submit" tone="strong" disabled={busy}>
-          Sign as {by}
-        </Button>
-      </form>
-    </Dialog>
+      </Field>
+      <OtherProblems problems={problems} paths={['/because']} />
+      <Button type="submit" tone="strong" disabled={busy}>
+        Sign as {by}
+      </Button>
+    </FormDialog>
   );
 }

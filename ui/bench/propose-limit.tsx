@@ -5,7 +5,7 @@ import { v7 } from 'uuid';
 import type { RunView } from '../../application/views';
 import { entryOfDraft } from '../specifications/draft';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';
 import { DraftField, OtherProblems } from '../kit/form';
 import { useMay, usePerson } from '../kit/session';
@@ -83,35 +83,25 @@ function Proposal({ view, onClose, onKept }: { view: RunView; onClose: () => voi
     else if (await post('/api/specifications', { id, by, entry: entry.value })) onKept();
   }
   return (
-    <Dialog
-      open
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
+    <FormDialog
+      onClose={onClose}
       title={tr`Another limit for ${view.unit.family}`}
       description={tr`${view.definition.name}, in ${limits.unit}. A draft until a lead approves it.`}
+      onSubmit={() => void keep()}
     >
-      <form
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          void keep();
-        }}
-      >
-        <DraftField {...fields} field="lower" label="At least" path={`${LIMITS}/lower`} />
-        <DraftField {...fields} field="upper" label="At most" path={`${LIMITS}/upper`} />
-        <DraftField
-          {...fields}
-          field="source"
-          label="Where it is from"
-          path="/entry/source"
-          hint="document and page, or who says so"
-        />
-        <OtherProblems problems={problems} paths={PATHS} />
-        <Button type="submit" tone="strong" disabled={busy}>
-          Keep as a draft
-        </Button>
-      </form>
-    </Dialog>
+      <DraftField {...fields} field="lower" label="At least" path={`${LIMITS}/lower`} />
+      <DraftField {...fields} field="upper" label="At most" path={`${LIMITS}/upper`} />
+      <DraftField
+        {...fields}
+        field="source"
+        label="Where it is from"
+        path="/entry/source"
+        hint="document and page, or who says so"
+      />
+      <OtherProblems problems={problems} paths={PATHS} />
+      <Button type="submit" tone="strong" disabled={busy}>
+        Keep as a draft
+      </Button>
+    </FormDialog>
   );
 }

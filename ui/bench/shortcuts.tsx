@@ -23,10 +23,7 @@ const KEYS = [
 export function Shortcuts({ onClose }: { onClose: () => void }) {
   return (
     <Dialog
-      open
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
+      onClose={onClose}
       onCloseAutoFocus={(e) => {
         e.preventDefault();
         document.getElementById('entry')?.focus();

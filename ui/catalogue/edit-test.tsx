@@ -4,7 +4,7 @@ import { v7 } from 'uuid';
 import { LAYOUTS, type TestDefinition } from '../../core/catalogue/types';
 import { QUANTITIES } from '../../core/quantity/units';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';
 import { DraftField, OtherProblems, Row } from '../kit/form';
 import { useSend } from '../kit/use-send';
@@ -79,46 +79,37 @@ export function EditTest({
     else if (await post('/api/catalogue', { id, by, testId: read.value.id, test: read.value })) onDone(read.value.id);
   }
   return (
-    <Dialog
-      open
+    <FormDialog
       wide
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
+      onClose={onClose}
       title={isNew ? 'A test of our own' : 'Change our test'}
       description="Runs that have begun keep the test as it was."
+      onSubmit={() => void save()}
     >
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          void save();
-        }}
-      >
-        <Row>
-          <DraftField {...at('name')} label="Name" />
-          <DraftField {...at('id')} label="Id" hint="lower case, hyphens" disabled={!isNew} mono />
-          <DraftField {...at('area')} label="Area" options={[...new Set([...areas, test.area])].map((a) => [a, a])} />
-        </Row>
-        <DraftField {...at('purpose')} label="Purpose, in a sentence" />
-        <HowItIsRead at={at} />
-        <WhatIsDone at={at} layout={draft.layout} />
-        <DraftField {...at('probe')} label="Where the probes go" rows={2} />
-        <div className="grid gap-x-3 md:grid-cols-2">
-          <DraftField {...at('proves')} label="Proves" />
-          <DraftField {...at('cannotProve')} label="Cannot prove" />
-        </div>
-        <details className="mb-4">
-          <summary className="min-h-8 cursor-pointer font-semibold">
-            Advice, default rules, probes by position, groups
-          </summary>
-          <DraftField {...at('more')} label="As JSON" rows={10} mono />
-        </details>
-        <OtherProblems problems={problems} paths={SHOWN} />
-        <Button type="submit" tone="strong" disabled={busy}>
-          Keep
-        </Button>
-      </form>
-    </Dialog>
+      <Row>
+        <DraftField {...at('name')} label="Name" />
+        <DraftField {...at('id')} label="Id" hint="lower case, hyphens" disabled={!isNew} mono />
+        <DraftField {...at('area')} label="Area" options={[...new Set([...areas, test.area])].map((a) => [a, a])} />
+      </Row>
+      <DraftField {...at('purpose')} label="Purpose, in a sentence" />
+      <HowItIsRead at={at} />
+      <WhatIsDone at={at} layout={draft.layout} />
+      <DraftField {...at('probe')} label="Where the probes go" rows={2} />
+      <div className="grid gap-x-3 md:grid-cols-2">
+        <DraftField {...at('proves')} label="Proves" />
+        <DraftField {...at('cannotProve')} label="Cannot prove" />
+      </div>
+      <details className="mb-4">
+        <summary className="min-h-8 cursor-pointer font-semibold">
+          Advice, default rules, probes by position, groups
+        </summary>
+        <DraftField {...at('more')} label="As JSON" rows={10} mono />
+      </details>
+      <OtherProblems problems={problems} paths={SHOWN} />
+      <Button type="submit" tone="strong" disabled={busy}>
+        Keep
+      </Button>
+    </FormDialog>
   );
 }
 

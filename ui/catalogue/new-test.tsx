@@ -5,7 +5,7 @@ import { type Asked, beginTest } from '../../core/catalogue/beginning';
 import { LAYOUTS, type TestDefinition } from '../../core/catalogue/types';
 import { QUANTITIES } from '../../core/quantity/units';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';
 import { DraftField, OtherProblems, Row } from '../kit/form';
 import { useSend } from '../kit/use-send';
@@ -60,41 +60,31 @@ export function NewTest({
     if (await post('/api/catalogue', { id, by, testId: test.id, test })) onDone(test.id);
   }
   return (
-    <Dialog
-      open
+    <FormDialog
       wide
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
+      onClose={onClose}
       title="A test of our own"
       description="Unit, tool, cautions and what must be true are those that such tests mostly have."
+      onSubmit={() => void save()}
     >
-      <form
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          void save();
-        }}
-      >
-        <Row>
-          <DraftField {...at('name')} label="Name" />
-          <DraftField {...at('part')} label="What is measured" hint="plug, driver …" />
-          <DraftField {...at('area')} label="Area" options={areas.map((a) => [a, a])} />
-          <DraftField {...at('quantity')} label="Reads" options={QUANTITIES.map((q) => [q, quantityWords(q)])} />
-          <DraftField {...at('layout')} label="Positions are" options={LAYOUTS.map((l) => [l, LAYOUT_WORDS[l]])} />
-        </Row>
-        {!byCylinder && <DraftField {...at('positions')} label="Positions, one per line" rows={4} />}
-        <DraftField {...at('probe')} label="Where the probes go" rows={2} />
-        <DraftField {...at('proves')} label="What it proves, in a sentence" />
-        <OtherProblems problems={problems} paths={SHOWN} />
-        <div className="flex flex-wrap gap-2">
-          <Button type="submit" tone="strong" disabled={busy}>
-            Keep
-          </Button>
-          <Button onClick={() => onAll(made())}>All fields</Button>
-        </div>
-      </form>
-    </Dialog>
+      <Row>
+        <DraftField {...at('name')} label="Name" />
+        <DraftField {...at('part')} label="What is measured" hint="plug, driver …" />
+        <DraftField {...at('area')} label="Area" options={areas.map((a) => [a, a])} />
+        <DraftField {...at('quantity')} label="Reads" options={QUANTITIES.map((q) => [q, quantityWords(q)])} />
+        <DraftField {...at('layout')} label="Positions are" options={LAYOUTS.map((l) => [l, LAYOUT_WORDS[l]])} />
+      </Row>
+      {!byCylinder && <DraftField {...at('positions')} label="Positions, one per line" rows={4} />}
+      <DraftField {...at('probe')} label="Where the probes go" rows={2} />
+      <DraftField {...at('proves')} label="What it proves, in a sentence" />
+      <OtherProblems problems={problems} paths={SHOWN} />
+      <div className="flex flex-wrap gap-2">
+        <Button type="submit" tone="strong" disabled={busy}>
+          Keep
+        </Button>
+        <Button onClick={() => onAll(made())}>All fields</Button>
+      </div>
+    </FormDialog>
   );
 }
 

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { v7 } from 'uuid';
 import type { InstrumentView } from '../../application/views';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';
 import { DraftField, OtherProblems } from '../kit/form';
 import { useSend } from '../kit/use-send';
@@ -54,28 +54,19 @@ export function EditInstrument({
       onDone();
   }
   return (
-    <Dialog
-      open
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
+    <FormDialog
+      onClose={onClose}
       title={instrument ? tr`Change ${instrument.name}` : 'An instrument'}
       description="Accuracy as its manual states it. Without it only the typed digits limit what can be said."
+      onSubmit={() => void save()}
     >
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          void save();
-        }}
-      >
-        <WhatItIs fields={fields} />
-        <WayIn fields={fields} />
-        <OtherProblems problems={problems} paths={PATHS} />
-        <Button type="submit" tone="strong" disabled={busy}>
-          Keep
-        </Button>
-      </form>
-    </Dialog>
+      <WhatItIs fields={fields} />
+      <WayIn fields={fields} />
+      <OtherProblems problems={problems} paths={PATHS} />
+      <Button type="submit" tone="strong" disabled={busy}>
+        Keep
+      </Button>
+    </FormDialog>
   );
 }
 

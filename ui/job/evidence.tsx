@@ -7,7 +7,7 @@ import type { Problem } from '../../core/foundation/result';
 import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Chips, Choice } from '../kit/chips';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import { type Draft, errorAt } from '../kit/draft';
 import { Field, inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
@@ -58,50 +58,35 @@ function EvidenceDialog({ view, form, onClose }: { view: JobView; form: Evidence
     router.refresh();
   }
   return (
-    <Dialog
-      open
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
-      title={form.name}
-      description={form.purpose}
-    >
-      <form
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          void save();
-        }}
-      >
-        {form.caution && <p className="mb-3 rounded-lg border-l-4 border-ochre bg-panel p-3">{form.caution}</p>}
-        {form.fields.map((f) =>
-          f.kind === 'conditions' ? (
-            <div key={f.field} className="mb-3">
-              <p className="font-semibold">{f.label}</p>
-              <Chips label={f.label} all={CONDITIONS} chosen={conditions} onChange={setConditions} />
-            </div>
-          ) : (
-            <Asked
-              key={f.field}
-              field={f}
-              draft={draft}
-              problems={problems}
-              onChange={(value) => setDraft({ ...draft, [f.field]: value })}
-            />
-          ),
-        )}
-        <PhotoField jobId={view.job.id} chosen={photos} onChange={setPhotos} />
-        <OtherProblems problems={problems} paths={form.fields.map((f) => `/evidence/${f.field}`)} />
-        <Button type="submit" tone="strong" disabled={busy}>
-          Keep
-        </Button>
-      </form>
+    <FormDialog onClose={onClose} title={form.name} description={form.purpose} onSubmit={() => void save()}>
+      {form.caution && <p className="mb-3 rounded-lg border-l-4 border-ochre bg-panel p-3">{form.caution}</p>}
+      {form.fields.map((f) =>
+        f.kind === 'conditions' ? (
+          <div key={f.field} className="mb-3">
+            <p className="font-semibold">{f.label}</p>
+            <Chips label={f.label} all={CONDITIONS} chosen={conditions} onChange={setConditions} />
+          </div>
+        ) : (
+          <Asked
+            key={f.field}
+            field={f}
+            draft={draft}
+            problems={problems}
+            onChange={(value) => setDraft({ ...draft, [f.field]: value })}
+          />
+        ),
+      )}
+      <PhotoField jobId={view.job.id} chosen={photos} onChange={setPhotos} />
+      <OtherProblems problems={problems} paths={form.fields.map((f) => `/evidence/${f.field}`)} />
+      <Button type="submit" tone="strong" disabled={busy}>
+        Keep
+      </Button>
       <datalist id="parts">
         {PARTS.map((p) => (
           <option key={p} value={p} />
         ))}
       </datalist>
-    </Dialog>
+    </FormDialog>
   );
 }
 

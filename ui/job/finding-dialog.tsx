@@ -7,7 +7,7 @@ import { type Confidence, CONFIDENCES, type FindingBody, type ProposedFinding } 
 import type { FindingView, JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Choice } from '../kit/chips';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import { errorAt } from '../kit/draft';
 import { Field, inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
@@ -118,63 +118,53 @@ export function FindingDialog(props: FindingDialogProps) {
   const { draft, change, problems, proposal, isOther, offer } = form;
   const textError = errorAt(problems, '/finding/text');
   return (
-    <Dialog
-      open
+    <FormDialog
       wide
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
+      onClose={onClose}
       title={replaces ? 'Change the finding' : 'Write a finding'}
       description="The evidence proposes; you sign. The older finding stays in the trail."
+      onSubmit={() => void form.save()}
     >
-      <form
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          void form.save();
-        }}
-      >
-        {form.isOld && (
-          <div role="status" className="mb-3 flex flex-wrap items-center gap-3 font-semibold text-ochre">
-            The evidence has changed since this was opened. What stands here is what it proposed then.
-            <Button onClick={form.takeNewer}>Show what it proposes now</Button>
-          </div>
-        )}
-        <Choice
-          label="What was found"
-          value={form.picked}
-          onChange={form.pick}
-          options={[
-            ...offer.proposals.map((p, i) => [String(i), p.text] as const),
-            [OTHER, 'Another finding'] as const,
-            [NOT_FOUND, 'Not found yet'] as const,
-          ]}
+      {form.isOld && (
+        <div role="status" className="mb-3 flex flex-wrap items-center gap-3 font-semibold text-ochre">
+          The evidence has changed since this was opened. What stands here is what it proposed then.
+          <Button onClick={form.takeNewer}>Show what it proposes now</Button>
+        </div>
+      )}
+      <Choice
+        label="What was found"
+        value={form.picked}
+        onChange={form.pick}
+        options={[
+          ...offer.proposals.map((p, i) => [String(i), p.text] as const),
+          [OTHER, 'Another finding'] as const,
+          [NOT_FOUND, 'Not found yet'] as const,
+        ]}
+      />
+      {isOther && (
+        <OtherFinding draft={form.other} error={errorAt(problems, '/finding/name')} onChange={form.changeOther} />
+      )}
+      <Field id="finding-text" label="In a sentence" error={textError}>
+        <textarea
+          rows={2}
+          className={`${inputLook} py-2`}
+          value={draft.text}
+          maxLength={2000}
+          onChange={(e) => change({ text: e.target.value })}
+          {...tie('finding-text', textError)}
         />
-        {isOther && (
-          <OtherFinding draft={form.other} error={errorAt(problems, '/finding/name')} onChange={form.changeOther} />
-        )}
-        <Field id="finding-text" label="In a sentence" error={textError}>
-          <textarea
-            rows={2}
-            className={`${inputLook} py-2`}
-            value={draft.text}
-            maxLength={2000}
-            onChange={(e) => change({ text: e.target.value })}
-            {...tie('finding-text', textError)}
-          />
-        </Field>
-        {proposal || isOther ? (
-          <Found draft={draft} proposal={proposal} onChange={change} />
-        ) : (
-          <NotFound draft={draft} error={errorAt(problems, '/finding/ifReturns')} onChange={change} />
-        )}
-        <RuledOut all={offer.ruledOut} />
-        <OtherProblems problems={problems} paths={['/finding/text', '/finding/ifReturns', '/finding/name']} />
-        <Button type="submit" tone="strong" disabled={form.busy}>
-          Sign as {form.by}
-        </Button>
-      </form>
-    </Dialog>
+      </Field>
+      {proposal || isOther ? (
+        <Found draft={draft} proposal={proposal} onChange={change} />
+      ) : (
+        <NotFound draft={draft} error={errorAt(problems, '/finding/ifReturns')} onChange={change} />
+      )}
+      <RuledOut all={offer.ruledOut} />
+      <OtherProblems problems={problems} paths={['/finding/text', '/finding/ifReturns', '/finding/name']} />
+      <Button type="submit" tone="strong" disabled={form.busy}>
+        Sign as {form.by}
+      </Button>
+    </FormDialog>
   );
 }
 

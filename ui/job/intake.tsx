@@ -14,7 +14,7 @@ import { useRecord } from '../repair/use-record';
 import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Chips } from '../kit/chips';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import { errorAt } from '../kit/draft';
 import { Field, inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
@@ -278,66 +278,51 @@ function EditIntake({ view, onClose }: { view: JobView; onClose: () => void }) {
   useBegun(true);
   const whenError = errorAt(problems, '/intake/when');
   return (
-    <Dialog
-      open
-      wide
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
-      title="When, and what was done before"
-    >
-      <form
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          void save();
-        }}
+    <FormDialog wide onClose={onClose} title="When, and what was done before" onSubmit={() => void save()}>
+      <p className="font-semibold">It shows itself</p>
+      <Chips<DriveCondition>
+        label="It shows itself"
+        all={CONDITIONS}
+        chosen={body.conditions}
+        onChange={(conditions) => setBody({ ...body, conditions: [...conditions] })}
+      />
+      {body.conditions.includes('intermittent') && <HowOften shown={how} problems={problems} onChange={setHow} />}
+      <Field id="intake-when" label="In their words" error={whenError}>
+        <input
+          className={inputLook}
+          value={body.when ?? ''}
+          maxLength={2000}
+          onChange={(e) => setBody({ ...body, when: e.target.value })}
+          {...tie('intake-when', whenError)}
+        />
+      </Field>
+      <ReplacedBefore replaced={body.replaced} onChange={(replaced) => setBody({ ...body, replaced })} />
+      <Field
+        id="intake-signs"
+        label="Signs of earlier hands"
+        hint="one a line: wrong sealant, clips down, a trapped wire"
+        error={errorAt(problems, '/intake/signs')}
       >
-        <p className="font-semibold">It shows itself</p>
-        <Chips<DriveCondition>
-          label="It shows itself"
-          all={CONDITIONS}
-          chosen={body.conditions}
-          onChange={(conditions) => setBody({ ...body, conditions: [...conditions] })}
-        />
-        {body.conditions.includes('intermittent') && <HowOften shown={how} problems={problems} onChange={setHow} />}
-        <Field id="intake-when" label="In their words" error={whenError}>
-          <input
-            className={inputLook}
-            value={body.when ?? ''}
-            maxLength={2000}
-            onChange={(e) => setBody({ ...body, when: e.target.value })}
-            {...tie('intake-when', whenError)}
-          />
-        </Field>
-        <ReplacedBefore replaced={body.replaced} onChange={(replaced) => setBody({ ...body, replaced })} />
-        <Field
+        <textarea
           id="intake-signs"
-          label="Signs of earlier hands"
-          hint="one a line: wrong sealant, clips down, a trapped wire"
-          error={errorAt(problems, '/intake/signs')}
-        >
-          <textarea
-            id="intake-signs"
-            rows={2}
-            className={`${inputLook} py-2`}
-            value={signs}
-            onChange={(e) => setSigns(e.target.value)}
-          />
-        </Field>
-        <PhotoField
-          jobId={view.job.id}
-          chosen={body.photos}
-          onChange={(photos) => setBody((b) => ({ ...b, photos: [...photos] }))}
+          rows={2}
+          className={`${inputLook} py-2`}
+          value={signs}
+          onChange={(e) => setSigns(e.target.value)}
         />
-        <OtherProblems
-          problems={problems}
-          paths={['/intake/when', '/intake/signs', '/intake/shown/times', '/intake/shown/hours']}
-        />
-        <Button type="submit" tone="strong" disabled={busy}>
-          Save
-        </Button>
-      </form>
-    </Dialog>
+      </Field>
+      <PhotoField
+        jobId={view.job.id}
+        chosen={body.photos}
+        onChange={(photos) => setBody((b) => ({ ...b, photos: [...photos] }))}
+      />
+      <OtherProblems
+        problems={problems}
+        paths={['/intake/when', '/intake/signs', '/intake/shown/times', '/intake/shown/hours']}
+      />
+      <Button type="submit" tone="strong" disabled={busy}>
+        Save
+      </Button>
+    </FormDialog>
   );
 }

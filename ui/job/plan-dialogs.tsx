@@ -7,7 +7,7 @@ import { groupBy } from '../../core/foundation/collections';
 import type { PlanStep } from '../../core/plan/types';
 import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { Dialog, FormDialog } from '../kit/dialog';
 import { Field, inputLook } from '../kit/field';
 import { OtherProblems } from '../kit/form';
 
@@ -31,40 +31,33 @@ export function Skip({
 }) {
   const [because, setBecause] = useState('');
   return (
-    <Dialog
-      open
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
+    <FormDialog
+      onClose={onClose}
       title={tr`Skip ${step.name}`}
+      onSubmit={() => {
+        if (because.trim()) onSkip(because.trim());
+      }}
     >
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          if (because.trim()) onSkip(because.trim());
-        }}
-      >
-        <div className="mb-3 flex flex-wrap gap-2">
-          {REASONS.map((r) => (
-            <Button key={r} onClick={() => onSkip(r)}>
-              {r}
-            </Button>
-          ))}
-        </div>
-        <Field id="skip-because" label="Or say why">
-          <input
-            id="skip-because"
-            className={inputLook}
-            value={because}
-            maxLength={200}
-            onChange={(e) => setBecause(e.target.value)}
-          />
-        </Field>
-        <Button type="submit" tone="strong" disabled={because.trim() === ''}>
-          Skip
-        </Button>
-      </form>
-    </Dialog>
+      <div className="mb-3 flex flex-wrap gap-2">
+        {REASONS.map((r) => (
+          <Button key={r} onClick={() => onSkip(r)}>
+            {r}
+          </Button>
+        ))}
+      </div>
+      <Field id="skip-because" label="Or say why">
+        <input
+          id="skip-because"
+          className={inputLook}
+          value={because}
+          maxLength={200}
+          onChange={(e) => setBecause(e.target.value)}
+        />
+      </Field>
+      <Button type="submit" tone="strong" disabled={because.trim() === ''}>
+        Skip
+      </Button>
+    </FormDialog>
   );
 }
 
@@ -85,14 +78,7 @@ export function Choose({ tests, problems, planned, onClose, onStart, onAdd }: Ch
   const found = find(search);
   const unfit = found.filter((t) => t.isUnfit);
   return (
-    <Dialog
-      open
-      wide
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
-      title="Another test"
-    >
+    <Dialog wide onClose={onClose} title="Another test">
       <input
         aria-label="Find a test"
         placeholder="Find a test"

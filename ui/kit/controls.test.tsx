@@ -110,10 +110,12 @@ test('a dialog: its first field has the focus, Escape closes it, and the focus g
         <button type="button" onClick={() => setOpen(true)}>
           New job
         </button>
-        <Dialog open={open} onOpenChange={setOpen} title="New job" description="What brings it in?">
-          <input aria-label="Complaint" />
-          <button type="button">Keep</button>
-        </Dialog>
+        {open && (
+          <Dialog onClose={() => setOpen(false)} title="New job" description="What brings it in?">
+            <input aria-label="Complaint" />
+            <button type="button">Keep</button>
+          </Dialog>
+        )}
       </>
     );
   }

@@ -4,8 +4,7 @@ import { Dialog as Radix } from 'radix-ui';
 import { type ReactNode, useRef } from 'react';
 
 export interface DialogProps {
-  readonly open: boolean;
-  readonly onOpenChange: (open: boolean) => void;
+  readonly onClose: () => void;
   readonly title: string;
   readonly description?: string;
   readonly children: ReactNode;
@@ -14,9 +13,9 @@ export interface DialogProps {
   readonly onCloseAutoFocus?: (event: Event) => void;
 }
 
+/** Is open as long as it is there. */
 export function Dialog({
-  open,
-  onOpenChange,
+  onClose,
   title,
   description,
   children,
@@ -25,7 +24,12 @@ export function Dialog({
 }: DialogProps) {
   const content = useRef<HTMLDivElement>(null);
   return (
-    <Radix.Root open={open} onOpenChange={onOpenChange}>
+    <Radix.Root
+      open
+      onOpenChange={(open) => {
+        if (!open) onClose();
+      }}
+    >
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-black/50" />
         <Radix.Content
@@ -52,6 +56,27 @@ export function Dialog({
         </Radix.Content>
       </Radix.Portal>
     </Radix.Root>
+  );
+}
+
+/** A form over the page. What is wrong is said at its fields, not by the browser. */
+export function FormDialog({
+  onSubmit,
+  children,
+  ...dialog
+}: DialogProps & { readonly onSubmit: (form: HTMLFormElement) => void }) {
+  return (
+    <Dialog {...dialog}>
+      <form
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          onSubmit(e.currentTarget);
+        }}
+      >
+        {children}
+      </form>
+    </Dialog>
   );
 }
 

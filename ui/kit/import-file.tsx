@@ -80,15 +80,7 @@ export function ImportFile<P extends Planned>(props: ImportFileProps<P>) {
   const { plan, problems, busy, choose, store } = useImport<P>(props);
   const count = plan ? changes(plan) : 0;
   return (
-    <Dialog
-      open
-      wide
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
-      title={title}
-      description={description}
-    >
+    <Dialog wide onClose={onClose} title={title} description={description}>
       <input
         type="file"
         accept={types.flat().join()}

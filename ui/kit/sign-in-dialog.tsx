@@ -19,13 +19,7 @@ export function SignInDialog({
   onDone: (name: string) => void;
 }) {
   return (
-    <Dialog
-      open
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
-      title={title}
-    >
+    <Dialog onClose={onClose} title={title}>
       <p className="mb-3">{because}</p>
       <SignInForm name={name} to={to} onDone={onDone} />
     </Dialog>

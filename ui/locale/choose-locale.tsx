@@ -5,7 +5,7 @@ import { dayShown } from '../../core/locale/dates';
 import { asFor, currentLocale, type Locale } from '../../core/locale/locale';
 import { tr } from '../../core/locale/translate';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';
 import { OtherProblems } from '../kit/form';
 import { usePerson } from '../kit/session';
@@ -22,39 +22,29 @@ export function ChooseLocale({ onClose }: { onClose: () => void }) {
     if (await post('/api/session/locale', { by, locale })) window.location.reload();
   }
   return (
-    <Dialog
-      open
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
+    <FormDialog
+      onClose={onClose}
       title="Numbers, units and language"
       description={tr`For ${by}, on every device. Readings are kept as they were typed.`}
+      onSubmit={() => void choose(localeOf(draft))}
     >
-      <form
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          void choose(localeOf(draft));
-        }}
-      >
-        <LocaleFields
-          draft={draft}
-          problems={problems}
-          base="/locale"
-          onChange={(field, value) => setDraft({ ...draft, [field]: value })}
-        />
-        <Example locale={localeOf(draft)} />
-        <OtherProblems problems={problems} paths={['/locale']} />
-        <div className="mt-4 flex flex-wrap gap-3">
-          <Button type="submit" tone="strong" disabled={busy}>
-            Show it so
-          </Button>
-          <Button disabled={busy} onClick={() => void choose(null)}>
-            As the workshop has it
-          </Button>
-        </div>
-      </form>
-    </Dialog>
+      <LocaleFields
+        draft={draft}
+        problems={problems}
+        base="/locale"
+        onChange={(field, value) => setDraft({ ...draft, [field]: value })}
+      />
+      <Example locale={localeOf(draft)} />
+      <OtherProblems problems={problems} paths={['/locale']} />
+      <div className="mt-4 flex flex-wrap gap-3">
+        <Button type="submit" tone="strong" disabled={busy}>
+          Show it so
+        </Button>
+        <Button disabled={busy} onClick={() => void choose(null)}>
+          As the workshop has it
+        </Button>
+      </div>
+    </FormDialog>
   );
 }
 

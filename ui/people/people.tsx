@@ -7,7 +7,7 @@ import { v7 } from 'uuid';
 import { ROLES } from '../../core/foundation/vocabulary';
 import type { PeoplePlan, PersonView } from '../../application/views';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';
 import { DraftField, OtherProblems, Row } from '../kit/form';
 import { ListFile } from '../kit/list-file';
@@ -145,72 +145,62 @@ function EditPerson({ person, depots, onClose }: EditPersonProps) {
   const { depotId: own } = useSession();
   const { shared, busy, problems, endSessions, save } = useEditPerson({ person, onClose }, own);
   return (
-    <Dialog
-      open
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
+    <FormDialog
+      onClose={onClose}
       title={person ? tr`Change ${person.name}` : 'Add a person'}
+      onSubmit={() => void save()}
     >
-      <form
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          void save();
-        }}
-      >
+      <DraftField
+        {...shared}
+        field="name"
+        path="/name"
+        label="Name"
+        disabled={person !== null}
+        {...(person ? { hint: 'stays: the record keeps it' } : {})}
+      />
+      <Row>
+        <DraftField {...shared} field="role" path="/role" label="Role" options={ROLES.map((r) => [r, r] as const)} />
         <DraftField
           {...shared}
-          field="name"
-          path="/name"
-          label="Name"
-          disabled={person !== null}
-          {...(person ? { hint: 'stays: the record keeps it' } : {})}
+          field="depot"
+          path="/depotId"
+          label="Depot"
+          options={[
+            ...(own === null ? [['', 'all depots'] as const] : []),
+            ...depots.filter((d) => own === null || d.id === own).map((d) => [d.id, d.name] as const),
+          ]}
         />
-        <Row>
-          <DraftField {...shared} field="role" path="/role" label="Role" options={ROLES.map((r) => [r, r] as const)} />
+        {person && (
           <DraftField
             {...shared}
-            field="depot"
-            path="/depotId"
-            label="Depot"
+            field="retired"
+            path="/retired"
+            label="Signs in"
             options={[
-              ...(own === null ? [['', 'all depots'] as const] : []),
-              ...depots.filter((d) => own === null || d.id === own).map((d) => [d.id, d.name] as const),
+              ['no', 'yes'],
+              ['yes', 'not any more'],
             ]}
           />
-          {person && (
-            <DraftField
-              {...shared}
-              field="retired"
-              path="/retired"
-              label="Signs in"
-              options={[
-                ['no', 'yes'],
-                ['yes', 'not any more'],
-              ]}
-            />
-          )}
-        </Row>
-        <DraftField
-          {...shared}
-          field="pin"
-          path="/pin"
-          label={person ? 'New PIN or password' : 'PIN or password'}
-          hint={person ? 'empty: stays. A new one ends a lockout' : 'six characters at least'}
-        />
-        <OtherProblems problems={problems} paths={['/name', '/role', '/depotId', '/retired', '/pin']} />
-        <div className="flex flex-wrap gap-3">
-          <Button type="submit" tone="strong" disabled={busy}>
-            {person ? 'Save' : 'Add'}
+        )}
+      </Row>
+      <DraftField
+        {...shared}
+        field="pin"
+        path="/pin"
+        label={person ? 'New PIN or password' : 'PIN or password'}
+        hint={person ? 'empty: stays. A new one ends a lockout' : 'six characters at least'}
+      />
+      <OtherProblems problems={problems} paths={['/name', '/role', '/depotId', '/retired', '/pin']} />
+      <div className="flex flex-wrap gap-3">
+        <Button type="submit" tone="strong" disabled={busy}>
+          {person ? 'Save' : 'Add'}
+        </Button>
+        {person !== null && person.sessions > 0 && (
+          <Button disabled={busy} onClick={() => void endSessions(person.id)}>
+            Sign out on {person.sessions === 1 ? 'that device' : tr`all ${person.sessions} devices`}
           </Button>
-          {person !== null && person.sessions > 0 && (
-            <Button disabled={busy} onClick={() => void endSessions(person.id)}>
-              Sign out on {person.sessions === 1 ? 'that device' : tr`all ${person.sessions} devices`}
-            </Button>
-          )}
-        </div>
-      </form>
-    </Dialog>
+        )}
+      </div>
+    </FormDialog>
   );
 }

@@ -3,7 +3,7 @@ import { tr } from '../../core/locale/translate';
 import { useState } from 'react';
 import type { JobView } from '../../application/views';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import { errorAt } from '../kit/draft';
 import { Field, inputLook, tie } from '../kit/field';
 import { OtherProblems } from '../kit/form';
@@ -38,44 +38,34 @@ export function ValueDialog({
       onClose();
   }
   return (
-    <Dialog
-      open
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
+    <FormDialog
+      onClose={onClose}
       title="Value from the service information"
       description={tr`${what}, for ${view.unit.family}`}
+      onSubmit={() => void save()}
     >
-      <form
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          void save();
-        }}
-      >
-        <Field id="asked-value" label="Value" hint="with its unit: 18 Nm, 13 lbf ft, 90°" error={errors.value}>
-          <input
-            className={`${inputLook} font-mono`}
-            value={value}
-            maxLength={60}
-            onChange={(e) => setValue(e.target.value)}
-            {...tie('asked-value', errors.value)}
-          />
-        </Field>
-        <Field id="asked-source" label="Source" hint="document, page, revision" error={errors.source}>
-          <input
-            className={inputLook}
-            value={source}
-            maxLength={200}
-            onChange={(e) => setSource(e.target.value)}
-            {...tie('asked-source', errors.source)}
-          />
-        </Field>
-        <OtherProblems problems={problems} paths={['/body/value', '/source']} />
-        <Button type="submit" tone="strong" disabled={busy}>
-          Keep
-        </Button>
-      </form>
-    </Dialog>
+      <Field id="asked-value" label="Value" hint="with its unit: 18 Nm, 13 lbf ft, 90°" error={errors.value}>
+        <input
+          className={`${inputLook} font-mono`}
+          value={value}
+          maxLength={60}
+          onChange={(e) => setValue(e.target.value)}
+          {...tie('asked-value', errors.value)}
+        />
+      </Field>
+      <Field id="asked-source" label="Source" hint="document, page, revision" error={errors.source}>
+        <input
+          className={inputLook}
+          value={source}
+          maxLength={200}
+          onChange={(e) => setSource(e.target.value)}
+          {...tie('asked-source', errors.source)}
+        />
+      </Field>
+      <OtherProblems problems={problems} paths={['/body/value', '/source']} />
+      <Button type="submit" tone="strong" disabled={busy}>
+        Keep
+      </Button>
+    </FormDialog>
   );
 }

@@ -153,24 +153,29 @@ export function ValueTick({ view, finding, sequence, step, open, tool, onDone }:
           one by one
         </label>
       )}
-      {LEFT.map((l) => (
-        <button
-          key={l}
-          type="button"
-          disabled={busy}
-          className="min-h-12 px-2 text-sm underline"
-          aria-label={tr`${step.value?.what ?? step.id}: ${l}`}
-          onClick={() => void keep(l)}
-        >
-          {l}
-        </button>
-      ))}
+      <LeaveIt what={step.value?.what ?? step.id} busy={busy} onLeave={(left) => void keep(left)} />
       <span id={`${id}-error`} role="alert" className="w-full font-semibold text-rust empty:hidden">
         {error}
       </span>
       <OtherProblems problems={problems} paths={['/record/value']} />
     </form>
   );
+}
+
+/** There is no value, and why. */
+function LeaveIt({ what, busy, onLeave }: { what: string; busy: boolean; onLeave: (left: Left) => void }) {
+  return LEFT.map((l) => (
+    <button
+      key={l}
+      type="button"
+      disabled={busy}
+      className="min-h-12 px-2 text-sm underline"
+      aria-label={tr`${what}: ${l}`}
+      onClick={() => onLeave(l)}
+    >
+      {l}
+    </button>
+  ));
 }
 
 /** The unit in which a value is written; nothing to choose where there is one. */

@@ -9,7 +9,7 @@ import { idFrom } from '../../core/catalogue/beginning';
 import { type Connector, pinLines, readPins, readRows } from '../../core/engine/connector';
 import { Button } from '../kit/button';
 import { ConnectorFace, pinWords } from '../kit/connector-face';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';
 import { DraftField, OtherProblems, Row } from '../kit/form';
 import { useMay, usePerson } from '../kit/session';
@@ -159,61 +159,41 @@ function EditConnector(p: EditConnectorProps) {
   const { fields, connector, busy, problems, save } = useConnector(p);
   const fits = connector.rows.reduce((sum, n) => sum + n, 0) === connector.pins.length && connector.pins.length > 0;
   return (
-    <Dialog
-      open
+    <FormDialog
       wide
-      onOpenChange={(open) => {
-        if (!open) p.onClose();
-      }}
+      onClose={p.onClose}
       title={p.line ? connectorIn(p.line).name : 'A connector'}
       description={tr`Of ${p.family || 'any engine'}, as its service information shows it. What was entered before stays in the record.`}
+      onSubmit={() => void save(connector)}
     >
-      <form
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          void save(connector);
-        }}
-      >
-        <Row>
-          <DraftField {...fields} field="name" path="/body/name" label="Name" />
-          <DraftField {...fields} field="place" path="/body/place" label="Where it is" />
-          <DraftField {...fields} field="seenFrom" path="/body/seenFrom" label="Drawn from" options={SEEN_FROM} />
-        </Row>
-        <DraftField
-          {...fields}
-          field="pins"
-          path="/body/pins"
-          label="Pins, one per line"
-          hint="pin; signal; colour; to; cylinder"
-          rows={8}
-          mono
-        />
-        <DraftField
-          {...fields}
-          field="rows"
-          path="/body/rows"
-          label="Pins in each row, from the top"
-          hint="4, 4"
-          mono
-        />
-        <DraftField {...fields} field="source" path="/source" label="Where it is from" hint="document and page" />
-        {fits && <ConnectorFace connector={connector} wanted={[]} />}
-        <OtherProblems
-          problems={problems}
-          paths={['/body/name', '/body/place', '/body/pins', '/body/rows', '/source']}
-        />
-        <div className="mt-3 flex flex-wrap gap-2">
-          <Button type="submit" tone="strong" disabled={busy}>
-            Keep
+      <Row>
+        <DraftField {...fields} field="name" path="/body/name" label="Name" />
+        <DraftField {...fields} field="place" path="/body/place" label="Where it is" />
+        <DraftField {...fields} field="seenFrom" path="/body/seenFrom" label="Drawn from" options={SEEN_FROM} />
+      </Row>
+      <DraftField
+        {...fields}
+        field="pins"
+        path="/body/pins"
+        label="Pins, one per line"
+        hint="pin; signal; colour; to; cylinder"
+        rows={8}
+        mono
+      />
+      <DraftField {...fields} field="rows" path="/body/rows" label="Pins in each row, from the top" hint="4, 4" mono />
+      <DraftField {...fields} field="source" path="/source" label="Where it is from" hint="document and page" />
+      {fits && <ConnectorFace connector={connector} wanted={[]} />}
+      <OtherProblems problems={problems} paths={['/body/name', '/body/place', '/body/pins', '/body/rows', '/source']} />
+      <div className="mt-3 flex flex-wrap gap-2">
+        <Button type="submit" tone="strong" disabled={busy}>
+          Keep
+        </Button>
+        {p.line && (
+          <Button disabled={busy} onClick={() => void save({ ...connectorIn(p.line as Line), rows: [], pins: [] })}>
+            Take it away
           </Button>
-          {p.line && (
-            <Button disabled={busy} onClick={() => void save({ ...connectorIn(p.line as Line), rows: [], pins: [] })}>
-              Take it away
-            </Button>
-          )}
-        </div>
-      </form>
-    </Dialog>
+        )}
+      </div>
+    </FormDialog>
   );
 }

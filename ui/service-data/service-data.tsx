@@ -9,7 +9,7 @@ import type { FittingPlan, ServiceDataView } from '../../application/repair-view
 import { type FittingSequence, type FittingStep, SEQUENCES } from '../../core/repair/sequences';
 import type { FittingValue } from '../../formats/requests/service-data';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';
 import { inputLook } from '../kit/field';
 import { DraftField, OtherProblems } from '../kit/form';
@@ -195,38 +195,30 @@ function EditValue(p: {
     onChange: (field: string, value: string) => setDraft((d) => ({ ...d, [field]: value })),
   };
   return (
-    <Dialog
-      open
-      onOpenChange={(open) => {
-        if (!open) p.onClose();
-      }}
+    <FormDialog
+      onClose={p.onClose}
       title={`${p.place.sequence.name}: ${p.place.step.value.what}`}
       description={tr`For ${p.family || 'any engine'}. What was entered before stays in the record.`}
+      onSubmit={() => {
+        void post('/api/service-data', {
+          id,
+          by,
+          family: p.family || null,
+          kind: 'fitting',
+          key: p.place.key,
+          body: { value: draft.value ?? '' },
+          source: draft.source ?? '',
+        }).then((sent) => {
+          if (sent) p.onDone();
+        });
+      }}
     >
-      <form
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          void post('/api/service-data', {
-            id,
-            by,
-            family: p.family || null,
-            kind: 'fitting',
-            key: p.place.key,
-            body: { value: draft.value ?? '' },
-            source: draft.source ?? '',
-          }).then((sent) => {
-            if (sent) p.onDone();
-          });
-        }}
-      >
-        <DraftField {...fields} field="value" path="/body/value" label="Value" hint="with its unit: 17 Nm, 90°" />
-        <DraftField {...fields} field="source" path="/source" label="Where it is from" hint="document and page" />
-        <OtherProblems problems={problems} paths={['/body/value', '/source']} />
-        <Button type="submit" tone="strong" disabled={busy}>
-          Keep
-        </Button>
-      </form>
-    </Dialog>
+      <DraftField {...fields} field="value" path="/body/value" label="Value" hint="with its unit: 17 Nm, 90°" />
+      <DraftField {...fields} field="source" path="/source" label="Where it is from" hint="document and page" />
+      <OtherProblems problems={problems} paths={['/body/value', '/source']} />
+      <Button type="submit" tone="strong" disabled={busy}>
+        Keep
+      </Button>
+    </FormDialog>
   );
 }

@@ -5,7 +5,7 @@ import type { Clash } from '../../core/specifications/clash';
 import type { SpecificationEntry } from '../../formats/specifications';
 import type { SpecificationLine, SpecificationsView } from '../../application/specifications-view';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';
 import { DraftField, OtherProblems } from '../kit/form';
 import { useSend } from '../kit/use-send';
@@ -71,33 +71,24 @@ export function EditLimits({
   }
 
   return (
-    <Dialog
-      open
+    <FormDialog
       wide
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
+      onClose={onClose}
       title={line && !line.ships ? 'Change limits' : 'Limits for the shelf'}
       description="A technician’s stay a draft: they judge at once and say that nobody has approved them."
+      onSubmit={() => void (met ? take() : look())}
     >
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          void (met ? take() : look());
-        }}
-      >
-        <WhatFor fields={fields} view={view} />
-        <Numbers {...fields} />
-        <More {...fields} />
-        <OnlyWhen {...fields} />
-        <WhereFrom {...fields} />
-        <OtherProblems problems={problems} paths={PATHS} />
-        {met && <Met clashes={met.clashes} />}
-        <Button type="submit" tone="strong" disabled={busy || met?.clashes.some((c) => c.kind === 'same')}>
-          {met ? 'Put on the shelf' : 'See what it meets on the shelf'}
-        </Button>
-      </form>
-    </Dialog>
+      <WhatFor fields={fields} view={view} />
+      <Numbers {...fields} />
+      <More {...fields} />
+      <OnlyWhen {...fields} />
+      <WhereFrom {...fields} />
+      <OtherProblems problems={problems} paths={PATHS} />
+      {met && <Met clashes={met.clashes} />}
+      <Button type="submit" tone="strong" disabled={busy || met?.clashes.some((c) => c.kind === 'same')}>
+        {met ? 'Put on the shelf' : 'See what it meets on the shelf'}
+      </Button>
+    </FormDialog>
   );
 }
 

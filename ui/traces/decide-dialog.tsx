@@ -68,7 +68,7 @@ export function DecideDialog(props: Props) {
   const decision = useDecision(props);
   const { isCapture, signal, position, outcome, seen, busy, problems } = decision;
   return (
-    <Dialog open onOpenChange={(open) => !open && props.onClose()} title="Is this evidence?" wide>
+    <Dialog onClose={props.onClose} title="Is this evidence?" wide>
       <OtherProblems problems={problems} paths={[]} />
       <div className="grid gap-3 sm:grid-cols-[minmax(0,1fr)_8rem]">
         {!isCapture && (

@@ -6,7 +6,7 @@ import { v7 } from 'uuid';
 import type { TraceView } from '../../application/views';
 import { moment } from '../../core/signal/words';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import { inputLook } from '../kit/field';
 import { OtherProblems } from '../kit/form';
 import { usePerson } from '../kit/session';
@@ -29,22 +29,15 @@ export function MarkDialog({ trace, at_s, onClose }: { trace: TraceView; at_s: n
     onClose();
   }
   return (
-    <Dialog open onOpenChange={(open) => !open && onClose()} title={tr`Mark at ${moment(at_s)}`}>
+    <FormDialog onClose={onClose} title={tr`Mark at ${moment(at_s)}`} onSubmit={() => void keep()}>
       <OtherProblems problems={problems} paths={[]} />
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          void keep();
-        }}
-      >
-        <label className="font-semibold">
-          What is there
-          <input className={inputLook} value={text} onChange={(e) => setText(e.target.value)} />
-        </label>
-        <Button type="submit" tone="strong" className="mt-3" disabled={busy}>
-          Mark it
-        </Button>
-      </form>
-    </Dialog>
+      <label className="font-semibold">
+        What is there
+        <input className={inputLook} value={text} onChange={(e) => setText(e.target.value)} />
+      </label>
+      <Button type="submit" tone="strong" className="mt-3" disabled={busy}>
+        Mark it
+      </Button>
+    </FormDialog>
   );
 }

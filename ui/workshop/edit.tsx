@@ -7,7 +7,7 @@ import type { DepotLine, FamilyLine, UnitLine } from '../../application/views';
 import { ENGINE_FIELDS, engineDraft, engineOf } from '../fleet/engine-draft';
 import { EngineFields } from '../fleet/engine-fields';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';
 import { DraftField, type FormFieldsProps, OtherProblems } from '../kit/form';
 import { usePerson } from '../kit/session';
@@ -39,33 +39,25 @@ function EditDialog(p: {
 }) {
   const [draft, setDraft] = useState<Draft>(p.start);
   return (
-    <Dialog
-      open
-      onOpenChange={(open) => {
-        if (!open) p.onClose();
-      }}
+    <FormDialog
+      onClose={p.onClose}
       title={p.title}
+      onSubmit={() => {
+        void p.save(draft, p.say).then((done) => {
+          if (done) p.onDone();
+        });
+      }}
     >
-      <form
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          void p.save(draft, p.say).then((done) => {
-            if (done) p.onDone();
-          });
-        }}
-      >
-        {p.children({
-          draft,
-          problems: p.problems,
-          onChange: (field, value) => setDraft((d) => ({ ...d, [field]: value })),
-        })}
-        <OtherProblems problems={p.problems} paths={p.paths} />
-        <Button type="submit" tone="strong" disabled={p.busy}>
-          Save
-        </Button>
-      </form>
-    </Dialog>
+      {p.children({
+        draft,
+        problems: p.problems,
+        onChange: (field, value) => setDraft((d) => ({ ...d, [field]: value })),
+      })}
+      <OtherProblems problems={p.problems} paths={p.paths} />
+      <Button type="submit" tone="strong" disabled={p.busy}>
+        Save
+      </Button>
+    </FormDialog>
   );
 }
 

@@ -6,7 +6,7 @@ import type { YardView } from '../../application/views';
 import { ENGINE_FIELDS, engineDraft, engineOf } from '../fleet/engine-draft';
 import { EngineFields } from '../fleet/engine-fields';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import type { Draft } from '../kit/draft';
 import { DraftField, OtherProblems } from '../kit/form';
 import { usePerson } from '../kit/session';
@@ -79,50 +79,36 @@ function useAddUnit({ yard, onClose }: Props) {
 export function AddUnitDialog({ yard, onClose }: Props) {
   const { fields, isNew, busy, problems, submit } = useAddUnit({ yard, onClose });
   return (
-    <Dialog
-      open
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
-      title="New unit"
-    >
-      <form
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          void submit();
-        }}
-      >
-        <div className="grid grid-cols-2 gap-x-4">
-          <DraftField {...fields} field="fleetNumber" path="/fleetNumber" label="Fleet number" />
-          <DraftField {...fields} field="kind" path="/kind" label="Kind" />
-          <DraftField
-            {...fields}
-            field="depotId"
-            path="/depotId"
-            label="Depot"
-            options={yard.depots.map((d) => [d.id, d.name])}
-          />
-          <DraftField
-            {...fields}
-            field="engineFamilyId"
-            path="/engineFamilyId"
-            label="Engine family"
-            options={[...yard.families.map((f) => [f.id, f.code] as const), [NEW, 'a new one …']]}
-          />
-        </div>
-        {isNew && (
-          <fieldset className="mb-4 rounded-lg border border-line p-3">
-            <legend className="px-1 font-semibold">New engine family</legend>
-            <DraftField {...fields} field="code" path="/newFamily/code" label="Code" hint="as the shop calls it" />
-            <EngineFields {...fields} at={ENGINE} />
-          </fieldset>
-        )}
-        <OtherProblems problems={problems.filter((p) => !p.path.startsWith(`${ENGINE}/firingOrder/`))} paths={PATHS} />
-        <Button type="submit" tone="strong" disabled={busy}>
-          Add unit
-        </Button>
-      </form>
-    </Dialog>
+    <FormDialog onClose={onClose} title="New unit" onSubmit={() => void submit()}>
+      <div className="grid grid-cols-2 gap-x-4">
+        <DraftField {...fields} field="fleetNumber" path="/fleetNumber" label="Fleet number" />
+        <DraftField {...fields} field="kind" path="/kind" label="Kind" />
+        <DraftField
+          {...fields}
+          field="depotId"
+          path="/depotId"
+          label="Depot"
+          options={yard.depots.map((d) => [d.id, d.name])}
+        />
+        <DraftField
+          {...fields}
+          field="engineFamilyId"
+          path="/engineFamilyId"
+          label="Engine family"
+          options={[...yard.families.map((f) => [f.id, f.code] as const), [NEW, 'a new one …']]}
+        />
+      </div>
+      {isNew && (
+        <fieldset className="mb-4 rounded-lg border border-line p-3">
+          <legend className="px-1 font-semibold">New engine family</legend>
+          <DraftField {...fields} field="code" path="/newFamily/code" label="Code" hint="as the shop calls it" />
+          <EngineFields {...fields} at={ENGINE} />
+        </fieldset>
+      )}
+      <OtherProblems problems={problems.filter((p) => !p.path.startsWith(`${ENGINE}/firingOrder/`))} paths={PATHS} />
+      <Button type="submit" tone="strong" disabled={busy}>
+        Add unit
+      </Button>
+    </FormDialog>
   );
 }

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { Problem } from '../../core/foundation/result';
 import type { YardView } from '../../application/views';
 import { Button } from '../kit/button';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import { Field, inputLook } from '../kit/field';
 import { OtherProblems } from '../kit/form';
 import { sendBody } from '../kit/send';
@@ -42,46 +42,38 @@ export function ImportJobDialog({ yard, onClose }: { yard: YardView; onClose: ()
       );
   }
   return (
-    <Dialog
-      open
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
+    <FormDialog
+      onClose={onClose}
       title="A job from elsewhere"
       description="The zip file that “Bundle” wrote. It is taken in whole or not at all: hashes and trail are checked first."
+      onSubmit={(form) => {
+        const file = new FormData(form).get('file');
+        void take(file instanceof File && file.size > 0 ? file : null);
+      }}
     >
-      <form
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          const file = new FormData(e.currentTarget).get('file');
-          void take(file instanceof File && file.size > 0 ? file : null);
-        }}
-      >
-        <Field id="take-depot" label="Depot that takes the unit">
-          <select id="take-depot" className={inputLook} value={depot} onChange={(e) => setDepot(e.target.value)}>
-            {yard.depots.map((d) => (
-              <option key={d.id} value={d.id}>
-                {d.name}
-              </option>
-            ))}
-          </select>
-        </Field>
-        <Field id="take-file" label="Bundle">
-          <input
-            id="take-file"
-            name="file"
-            type="file"
-            accept=".zip,application/zip"
-            className={`${inputLook} py-2`}
-            onChange={() => setProblems([])}
-          />
-        </Field>
-        <OtherProblems problems={problems} paths={[]} />
-        <Button type="submit" tone="strong" disabled={busy}>
-          {busy ? 'Checking' : 'Take it in'}
-        </Button>
-      </form>
-    </Dialog>
+      <Field id="take-depot" label="Depot that takes the unit">
+        <select id="take-depot" className={inputLook} value={depot} onChange={(e) => setDepot(e.target.value)}>
+          {yard.depots.map((d) => (
+            <option key={d.id} value={d.id}>
+              {d.name}
+            </option>
+          ))}
+        </select>
+      </Field>
+      <Field id="take-file" label="Bundle">
+        <input
+          id="take-file"
+          name="file"
+          type="file"
+          accept=".zip,application/zip"
+          className={`${inputLook} py-2`}
+          onChange={() => setProblems([])}
+        />
+      </Field>
+      <OtherProblems problems={problems} paths={[]} />
+      <Button type="submit" tone="strong" disabled={busy}>
+        {busy ? 'Checking' : 'Take it in'}
+      </Button>
+    </FormDialog>
   );
 }

@@ -8,7 +8,7 @@ import { CONDITIONS, type DriveCondition } from '../../core/evidence/types';
 import type { FleetUnitView } from '../../application/views';
 import { Button } from '../kit/button';
 import { Chips } from '../kit/chips';
-import { Dialog } from '../kit/dialog';
+import { FormDialog } from '../kit/dialog';
 import { Field, inputLook, tie } from '../kit/field';
 import { showRefusal } from '../kit/form-errors';
 import { readNumber } from '../kit/read-number';
@@ -59,66 +59,48 @@ const NUMBER = {
 export function OpenJobDialog({ unit, onClose }: { unit: FleetUnitView; onClose: () => void }) {
   const { register, submit, errors, isSubmitting, conditions, setConditions } = useOpenJob(unit);
   return (
-    <Dialog
-      open
-      onOpenChange={(open) => {
-        if (!open) onClose();
-      }}
-      title={tr`New job for ${unit.fleetNumber}`}
-    >
-      <form noValidate onSubmit={(e) => void submit(e)}>
-        <Field
-          id="complaint"
-          label="Complaint"
-          hint="who says what happens, and when"
-          error={errors.complaint?.message}
-        >
-          <textarea
-            rows={3}
-            className={`${inputLook} py-2`}
-            {...tie('complaint', errors.complaint?.message)}
-            {...register('complaint', {
-              validate: (v) => v.trim() !== '' || 'Say what is wrong, in plain words.',
-              maxLength: { value: 2000, message: 'At most 2000 characters.' },
-            })}
+    <FormDialog onClose={onClose} title={tr`New job for ${unit.fleetNumber}`} onSubmit={() => void submit()}>
+      <Field id="complaint" label="Complaint" hint="who says what happens, and when" error={errors.complaint?.message}>
+        <textarea
+          rows={3}
+          className={`${inputLook} py-2`}
+          {...tie('complaint', errors.complaint?.message)}
+          {...register('complaint', {
+            validate: (v) => v.trim() !== '' || 'Say what is wrong, in plain words.',
+            maxLength: { value: 2000, message: 'At most 2000 characters.' },
+          })}
+        />
+      </Field>
+      <div className="grid grid-cols-2 gap-4">
+        <Field id="hours" label="Hours" error={errors.hours?.message}>
+          <input
+            inputMode="decimal"
+            className={inputLook}
+            {...tie('hours', errors.hours?.message)}
+            {...register('hours', NUMBER)}
           />
         </Field>
-        <div className="grid grid-cols-2 gap-4">
-          <Field id="hours" label="Hours" error={errors.hours?.message}>
-            <input
-              inputMode="decimal"
-              className={inputLook}
-              {...tie('hours', errors.hours?.message)}
-              {...register('hours', NUMBER)}
-            />
-          </Field>
-          <Field id="odometer_km" label="Odometer, km" error={errors.odometer_km?.message}>
-            <input
-              inputMode="decimal"
-              className={inputLook}
-              {...tie('odometer_km', errors.odometer_km?.message)}
-              {...register('odometer_km', NUMBER)}
-            />
-          </Field>
-        </div>
-        <p className="font-semibold">It shows itself</p>
-        <div className="mb-4">
-          <Chips<DriveCondition>
-            label="It shows itself"
-            all={CONDITIONS}
-            chosen={conditions}
-            onChange={setConditions}
+        <Field id="odometer_km" label="Odometer, km" error={errors.odometer_km?.message}>
+          <input
+            inputMode="decimal"
+            className={inputLook}
+            {...tie('odometer_km', errors.odometer_km?.message)}
+            {...register('odometer_km', NUMBER)}
           />
-        </div>
-        {errors.root && (
-          <p role="alert" className="mb-3 font-semibold text-rust">
-            {errors.root.message}
-          </p>
-        )}
-        <Button type="submit" tone="strong" disabled={isSubmitting}>
-          Open job
-        </Button>
-      </form>
-    </Dialog>
+        </Field>
+      </div>
+      <p className="font-semibold">It shows itself</p>
+      <div className="mb-4">
+        <Chips<DriveCondition> label="It shows itself" all={CONDITIONS} chosen={conditions} onChange={setConditions} />
+      </div>
+      {errors.root && (
+        <p role="alert" className="mb-3 font-semibold text-rust">
+          {errors.root.message}
+        </p>
+      )}
+      <Button type="submit" tone="strong" disabled={isSubmitting}>
+        Open job
+      </Button>
+    </FormDialog>
   );
 }

@@ -247,6 +247,17 @@ function useListenKeys(onKeys: Props['onKeys'], own: ListenKeys): void {
   }, [onKeys]);
 }
 
+const SWITCH = 'flex min-h-11 items-center gap-2';
+
+function Switch({ label, isOn, onChange }: { label: string; isOn: boolean; onChange: (isOn: boolean) => void }) {
+  return (
+    <label className={SWITCH}>
+      <input type="checkbox" className="size-5" checked={isOn} onChange={(e) => onChange(e.target.checked)} />
+      {label}
+    </label>
+  );
+}
+
 function Sounds({
   hearing,
   onChange,
@@ -254,39 +265,30 @@ function Sounds({
   hearing: HearingSettings;
   onChange: (part: Partial<HearingSettings>) => void;
 }) {
-  const look = 'flex min-h-11 items-center gap-2';
   return (
     <fieldset className="flex flex-wrap items-center gap-x-3">
       <legend className="sr-only">What is heard</legend>
-      <label className={look}>
-        <input
-          type="checkbox"
-          className="size-5"
-          checked={hearing.tones}
-          onChange={(e) => {
-            onChange({ tones: e.target.checked });
-            if (e.target.checked) playTone('in', hearing.volume);
-          }}
-        />
-        Tones
-      </label>
-      <label className={look}>
-        <input
-          type="checkbox"
-          className="size-5"
-          checked={hearing.speech}
-          onChange={(e) => {
-            onChange({ speech: e.target.checked });
-            if (e.target.checked) speak('Speech is on.', hearing.volume);
-          }}
-        />
-        Speech
-      </label>
+      <Switch
+        label="Tones"
+        isOn={hearing.tones}
+        onChange={(tones) => {
+          onChange({ tones });
+          if (tones) playTone('in', hearing.volume);
+        }}
+      />
+      <Switch
+        label="Speech"
+        isOn={hearing.speech}
+        onChange={(speech) => {
+          onChange({ speech });
+          if (speech) speak('Speech is on.', hearing.volume);
+        }}
+      />
       {hearing.speech && !localVoice() && (
         <span className="text-sm text-ochre">This device has no voice of its own: tones only.</span>
       )}
       {(hearing.tones || hearing.speech) && (
-        <label className={look}>
+        <label className={SWITCH}>
           <span className="sr-only">Volume</span>
           <input
             type="range"
