@@ -36,6 +36,47 @@ const PLUG_SUSPECTS: readonly SuspectKind[] = [
   },
 ];
 
+const FUSE_BLOWN: SuspectKind = {
+  element: 'fuse',
+  fault: 'open',
+  prior: 10,
+  is: 'shared',
+  name: 'fuse',
+  words: 'is blown',
+};
+
+/** Of what feeds all plugs, whatever switches them. How often: common practice, no source. */
+const SUPPLY_SUSPECTS: readonly SuspectKind[] = [
+  {
+    element: 'feed',
+    fault: 'series',
+    sizes: [0.05, 0.3, 2, 50],
+    prior: 6,
+    is: 'shared',
+    name: 'feed cable',
+    words: 'has resistance',
+  },
+  { element: 'feed', fault: 'open', prior: 4, is: 'shared', name: 'feed cable', words: 'is open' },
+  {
+    element: 'strap',
+    fault: 'series',
+    sizes: [0.02, 0.1, 0.5],
+    prior: 5,
+    is: 'shared',
+    name: 'engine ground',
+    words: 'has resistance',
+  },
+  {
+    element: 'inner',
+    fault: 'series',
+    sizes: [0.03, 0.1, 0.4],
+    prior: 10,
+    is: 'shared',
+    name: 'battery',
+    words: 'is weak',
+  },
+];
+
 /**
  * Battery, fuse, relay, feed, under-cover harness, plugs, engine ground. Values: common practice, no source.
  */
@@ -150,7 +191,7 @@ export const GLOW_RELAY: LibraryCircuit = {
       name: 'plug',
       words: 'rubs through to ground',
     },
-    { element: 'fuse', fault: 'open', prior: 10, is: 'shared', name: 'fuse', words: 'is blown' },
+    FUSE_BLOWN,
     {
       element: 'relay',
       fault: 'open',
@@ -168,34 +209,7 @@ export const GLOW_RELAY: LibraryCircuit = {
       name: 'relay or control unit',
       words: 'has a burnt contact',
     },
-    {
-      element: 'feed',
-      fault: 'series',
-      sizes: [0.05, 0.3, 2, 50],
-      prior: 6,
-      is: 'shared',
-      name: 'feed cable',
-      words: 'has resistance',
-    },
-    { element: 'feed', fault: 'open', prior: 4, is: 'shared', name: 'feed cable', words: 'is open' },
-    {
-      element: 'strap',
-      fault: 'series',
-      sizes: [0.02, 0.1, 0.5],
-      prior: 5,
-      is: 'shared',
-      name: 'engine ground',
-      words: 'has resistance',
-    },
-    {
-      element: 'inner',
-      fault: 'series',
-      sizes: [0.03, 0.1, 0.4],
-      prior: 10,
-      is: 'shared',
-      name: 'battery',
-      words: 'is weak',
-    },
+    ...SUPPLY_SUSPECTS,
   ],
   probes: [
     {
@@ -399,35 +413,8 @@ export const GLOW_UNIT: LibraryCircuit = {
       name: 'output',
       words: 'reports no current that flows',
     },
-    { element: 'fuse', fault: 'open', prior: 10, is: 'shared', name: 'fuse', words: 'is blown' },
-    {
-      element: 'feed',
-      fault: 'series',
-      sizes: [0.05, 0.3, 2, 50],
-      prior: 6,
-      is: 'shared',
-      name: 'feed cable',
-      words: 'has resistance',
-    },
-    { element: 'feed', fault: 'open', prior: 4, is: 'shared', name: 'feed cable', words: 'is open' },
-    {
-      element: 'strap',
-      fault: 'series',
-      sizes: [0.02, 0.1, 0.5],
-      prior: 5,
-      is: 'shared',
-      name: 'engine ground',
-      words: 'has resistance',
-    },
-    {
-      element: 'inner',
-      fault: 'series',
-      sizes: [0.03, 0.1, 0.4],
-      prior: 10,
-      is: 'shared',
-      name: 'battery',
-      words: 'is weak',
-    },
+    FUSE_BLOWN,
+    ...SUPPLY_SUSPECTS,
   ],
   probes: [
     {

@@ -204,6 +204,27 @@ const coilProbes = (common: string, commonElement: string): Probe[] => [
     opened: ['injector {}'],
   },
 ];
+/** It pulls the lower side of an injector to ground. */
+const DRIVER: LibraryElement = {
+  id: 'driver {}',
+  kind: 'switch',
+  from: 'pin {}',
+  to: 'ground',
+  value: 'driver',
+  label: 'driver {}',
+  closedIn: ['fired {}'],
+  symbol: 'input',
+};
+/** Of the lower side against the engine: none is lost while it is good. */
+const INSULATION: LibraryElement = {
+  id: 'to body {}',
+  kind: 'resistor',
+  from: 'low {}',
+  to: 'body',
+  value: 'none',
+  label: 'insulation {}',
+  symbol: 'leak',
+};
 const coil = (common: string): LibraryElement[] => [
   {
     id: 'injector {}',
@@ -215,25 +236,8 @@ const coil = (common: string): LibraryElement[] => [
     symbol: 'coil',
   },
   { id: 'wire {}', kind: 'resistor', from: 'low {}', to: 'pin {}', value: 'wire', label: 'wire {}', symbol: 'wire' },
-  {
-    id: 'driver {}',
-    kind: 'switch',
-    from: 'pin {}',
-    to: 'ground',
-    value: 'driver',
-    label: 'driver {}',
-    closedIn: ['fired {}'],
-    symbol: 'input',
-  },
-  {
-    id: 'to body {}',
-    kind: 'resistor',
-    from: 'low {}',
-    to: 'body',
-    value: 'none',
-    label: 'insulation {}',
-    symbol: 'leak',
-  },
+  DRIVER,
+  INSULATION,
 ];
 
 export const INJECTORS_COMMON: LibraryCircuit = {
@@ -453,25 +457,8 @@ export const INJECTORS_PIEZO: LibraryCircuit = {
       label: 'lower wire {}',
       symbol: 'wire',
     },
-    {
-      id: 'driver {}',
-      kind: 'switch',
-      from: 'pin {}',
-      to: 'ground',
-      value: 'driver',
-      label: 'driver {}',
-      closedIn: ['fired {}'],
-      symbol: 'input',
-    },
-    {
-      id: 'to body {}',
-      kind: 'resistor',
-      from: 'low {}',
-      to: 'body',
-      value: 'none',
-      label: 'insulation {}',
-      symbol: 'leak',
-    },
+    DRIVER,
+    INSULATION,
   ],
   suspects: [
     {
