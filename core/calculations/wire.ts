@@ -7,7 +7,7 @@ export const COPPER_RESISTIVITY_OHM_M = 1 / 58e6;
 
 /**
  * Diameter of a solid wire of an AWG size, metre: 0.005 in × 92^((36 - n)/39), ASTM B258; 00 is -1, 000 is
- * -2, 0000 is -3.
+ * -2, 0000 is -3. Any number is taken, whole or not. NaN for NaN.
  */
 export const awgDiameter_m = (size: number): number => 0.005 * 0.0254 * 92 ** ((36 - size) / 39);
 

@@ -115,8 +115,11 @@ export interface ListedCode {
 export type CodeStatus = (typeof CODE_STATUSES)[number];
 export const CODE_STATUSES = ['active', 'stored', 'intermittent', 'unknown'] as const;
 
-/** The controller keeps the count with the code, so it stands with what it kept. */
 const TIMES_SEEN = 'Times seen';
+/**
+ * How often the controller counted a code, a whole number from 0: kept with the code, so it stands with what
+ * the controller kept.
+ */
 export const timesSeen = (count: number): { name: string; value: string } => ({
   name: TIMES_SEEN,
   value: String(count),

@@ -181,8 +181,8 @@ export function commonPart(
 }
 
 /**
- * Standard deviation of what readings share that are like the one at `instance`, in the measure of
- * `commonPart`.
+ * Standard deviation, above 0, of what readings share that are like the one at `instance`, in the measure of
+ * `commonPart`. An instance that is not there is taken for a voltage.
  */
 export function commonSpread(p: Predictions, instance: number): number {
   const mode = p.instances[instance]?.mode ?? 'voltage';
@@ -284,7 +284,10 @@ const MODEL = 0.1;
 const modelSpread = (p: Predictions, mode: Mode): number =>
   mode === 'resistance' ? MODEL : mode === 'current' ? 0.02 : Math.min(0.02, Math.max(0.006, 0.4 * p.sourceSpread));
 
-/** How likely a reading is as a slip, whatever is wrong: in the same measure as `readingLikelihood`. */
+/**
+ * How likely a reading is as a slip, whatever is wrong: a density above 0, in the same measure as
+ * `readingLikelihood`.
+ */
 export const slipLikelihood = (p: Predictions, instance: number, m: Measured): number =>
   MISREAD * anything(p, p.instances[instance]?.mode ?? 'voltage', m);
 
@@ -314,8 +317,9 @@ function blurredDensity(x: number, sd: number, below: number, above: number): nu
 }
 
 /**
- * How far a good meter may show from a predicted mean, as a standard deviation: of the logarithm of ohms, of
- * volts, of amperes. `own`: what the prediction itself leaves open.
+ * How far a good meter may show from a predicted `mean`, as a standard deviation above 0: of the natural
+ * logarithm of ohms (`mean` is one too), of volts, of amperes. `own`: what the prediction itself leaves open,
+ * 0 or more, in the same measure. NaN where either is.
  */
 export const spreadShown = (p: Predictions, mode: Mode, mean: number, own: number): number =>
   mode === 'resistance'

@@ -123,6 +123,6 @@ const voltsSolver = (net: Net): FastSolver =>
     0,
   );
 
-/** Volts across a resistor, from its first end to its second. */
+/** Volts across a resistor, from its first end to its second. RangeError for an element that is not there. */
 export const across = (net: Net, nodeVolts: Float64Array, element: number): number =>
   floatAt(nodeVolts, intAt(net.pattern.from, element)) - floatAt(nodeVolts, intAt(net.pattern.to, element));

@@ -11,7 +11,7 @@ const ALIKE = 0.5;
 /**
  * By how much the spread of each reading is to be taken wider or narrower, so that equal good parts in equal
  * places are as uncertain as each other: few draws alone would spread them unevenly, and the one with the
- * narrowest would be accused first.
+ * narrowest would be accused first. Factors above 0, one for each instance; 1 where nothing is predicted.
  */
 export function evenly(instances: readonly Instance[], good: readonly { mean: number; sd: number }[]): number[] {
   const factor = instances.map(() => 1);

@@ -53,6 +53,9 @@ export function showsAsGood(p: Predictions, hypothesis: number, instance: number
   );
 }
 
-/** How far sizes between those of the grid reach, as a standard deviation: that of an even distribution. */
+/**
+ * How far sizes between those of the grid reach, as a standard deviation: that of an even distribution, its
+ * width over √12. 0 for what has no sizes. RangeError for a `k` that is not there.
+ */
 export const reachSd = (p: Pick<Predictions, 'below' | 'above'>, k: number): number =>
   (floatAt(p.below, k) + floatAt(p.above, k)) / Math.sqrt(12);

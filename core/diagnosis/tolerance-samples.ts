@@ -18,7 +18,8 @@ const ORDERS = [
 ] as const;
 
 /**
- * How far good part number `part` deviates in draw number `draw`, in standard deviations. Over the draws
+ * How far good part number `part` deviates in draw number `draw`, in standard deviations; both are whole
+ * numbers from 0, and a draw beyond the last is a RangeError. Over the draws
  * every part has mean 0 and standard deviation 1; which parts deviate together differs from draw to draw.
  * Always the same: a Latin hypercube (McKay, Beckman and Conover, 1979; from memory) whose orders and signs
  * come from the part's number. The draws come in mirrored pairs, so that the mean is that of the nominal

@@ -14,7 +14,7 @@ const TINY = 1e-12;
 export const above = (a: number, b: number, slack = 0): boolean =>
   a - b > Math.max(slack, TINY, SLACK * Math.max(Math.abs(a), Math.abs(b)));
 /**
- * The same the other way round: is `a` below `b`?
+ * The same the other way round: is `a` below `b`? False where either is NaN.
  */
 export const below = (a: number, b: number, slack = 0): boolean => above(b, a, slack);
 /**

@@ -13,7 +13,10 @@ const ALIKE = 1.4;
 /** So many have to agree before the limit is doubted. */
 const LEAST_ALIKE = 3;
 
-/** Two readings of good parts of one type. */
+/**
+ * Whether two readings, in one unit, can be of good parts of one type: by their ratio. False where one is 0,
+ * negative or NaN.
+ */
 export const isAlike = (a: number, b: number): boolean => a > 0 && b > 0 && Math.max(a / b, b / a) <= ALIKE;
 
 type Numbered = JudgedReading & { readonly corrected: NonNullable<JudgedReading['corrected']> };

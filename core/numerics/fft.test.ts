@@ -52,3 +52,8 @@ it('has the cross-correlation of scipy at every lag', () => {
   expect(got).toHaveLength(expected.length);
   got.forEach((v, i) => expect(v).toBeCloseTo(expected[i] ?? NaN, 9));
 });
+
+it('has no sums of nothing, and none that a NaN leaves', () => {
+  expect(crossCorrelation(new Float64Array(), new Float64Array())).toHaveLength(0);
+  expect([...crossCorrelation(Float64Array.of(1, NaN), Float64Array.of(2, 3))]).toEqual([NaN, NaN, NaN]);
+});

@@ -41,7 +41,8 @@ export const powerOfTwo = (n: number): number => 2 ** Math.ceil(Math.log2(Math.m
 
 /**
  * Sums of first[i] · second[i + lag] for all lags from -(first.length - 1) to second.length - 1, in that
- * order: the cross-correlation, by way of the spectrum.
+ * order: the cross-correlation, by way of the spectrum. One NaN makes all sums NaN; of two
+ * empty arrays there are none.
  */
 export function crossCorrelation(first: Float64Array, second: Float64Array): Float64Array {
   const n = powerOfTwo(first.length + second.length);

@@ -47,8 +47,12 @@ export function erfc(x: number): number {
 /** Probability that a standard normal variable is at most z. Accepts the infinities. */
 export const normalCdf = (z: number): number => erfc(-z / Math.SQRT2) / 2;
 
-/** The z that a standard normal variable exceeds with probability `tail` (0 < tail < 0.5). */
+/**
+ * The z that a standard normal variable exceeds with probability `tail` (0 < tail <= 0.5), by bisection: 0 or
+ * more. NaN for NaN and for any other tail.
+ */
 export function normalUpperTail(tail: number): number {
+  if (!(tail > 0 && tail <= 0.5)) return NaN;
   let low = 0;
   let high = 38;
   for (let n = 0; n < 80; n++) {

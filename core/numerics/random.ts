@@ -1,4 +1,7 @@
-/** Numbers from 0 to 1, the same for the same seed: mulberry32, in the public domain; from memory. */
+/**
+ * Numbers from 0 to below 1, the same for the same seed: mulberry32, in the public domain; from memory. Of
+ * the seed the lowest 32 bits of its whole part count; NaN is 0.
+ */
 export function seededRandom(seed: number): () => number {
   let state = seed >>> 0;
   return () => {
@@ -11,8 +14,8 @@ export function seededRandom(seed: number): () => number {
 }
 
 /**
- * A number of the standard normal distribution from two of `random` (Box and Muller, Ann. Math. Stat. 29,
- * 1958, 610).
+ * A number of the standard normal distribution from two of `random`, each from 0 to below 1 (Box and Muller,
+ * Ann. Math. Stat. 29, 1958, 610). Finite for every such pair.
  */
 export const normalFrom = (random: () => number): number =>
   Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());

@@ -40,3 +40,9 @@ it('asks for longer the less is known, and comes near the law of rare events whe
   );
   expect(recordingWords({ times: 1, hours: 0.5 })).toMatch(/once in 30 min: record for 5 h/);
 });
+
+it('says what it cannot: never seen, no time, no number', () => {
+  expect(hoursToRecord({ times: 0, hours: 5 })).toBe(Infinity);
+  expect(chanceToShow({ times: 3, hours: 5 }, 0)).toBe(0);
+  expect([chanceToShow({ times: 3, hours: 5 }, NaN), hoursToRecord({ times: NaN, hours: 5 })]).toEqual([NaN, NaN]);
+});

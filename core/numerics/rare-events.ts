@@ -11,12 +11,15 @@ export const CHANCE = 0.9;
  * The chance that a fault shows in `hours` of recording, 0 to 1, when it showed `times` times in some hours
  * before. Rare events that know nothing of each other are Poisson's; how often they come is itself known from
  * these few only, so the chance is the predictive one: gamma-distributed rate, negative binomial count
- * (Gelman and others, Bayesian Data Analysis, section 2.6; from memory).
+ * (Gelman and others, Bayesian Data Analysis, section 2.6; from memory). 0 for no hours, NaN for NaN.
  */
 export const chanceToShow = ({ times, hours: seen }: Shown, hours: number): number =>
   hours <= 0 ? 0 : 1 - (seen / (seen + hours)) ** times;
 
-/** For how many hours to record so that it shows with a chance of `chance`. */
+/**
+ * For how many hours to record so that it shows with a chance of `chance` (0 to below 1): the other way round.
+ * Infinity where it never showed (`times` 0), NaN for NaN.
+ */
 export const hoursToRecord = ({ times, hours }: Shown, chance = CHANCE): number =>
   hours * ((1 - chance) ** (-1 / times) - 1);
 

@@ -127,7 +127,7 @@ export function requireUnit(text: string, quantity: Quantity): Result<ScaledUnit
 export const toBase = (value: UnitValue | EnteredValue, { unit: u, scale }: ScaledUnit): BaseValue =>
   baseValue(value * scale * u.factor + u.offset);
 
-/** Value in the base unit of its quantity to a (prefixed) unit. */
+/** Value in the base unit of its quantity to a (prefixed) unit. RangeError where the result is not finite. */
 export const fromBase = (base: BaseValue, { unit: u, scale }: ScaledUnit): UnitValue =>
   unitValue((base - u.offset) / (u.factor * scale));
 

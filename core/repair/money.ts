@@ -24,7 +24,10 @@ function digitsOf(currency: string): number {
   }
 }
 
-/** Minor units from an amount as a person types it, rounded to the nearest. */
+/**
+ * Minor units (cents) from an amount as a person types it, rounded to the nearest, a half up. A currency
+ * that nobody knows has two decimals. NaN for NaN.
+ */
 export const toMinor = (amount: number, currency: string): number => Math.round(amount * 10 ** minorDigits(currency));
 
 /** The amount as a person types it: "25.50". */

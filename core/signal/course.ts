@@ -206,7 +206,10 @@ function peaksOf(
 /** Steps of the recording that are no more than rounding and a flicker. */
 const LEAST_STEPS = 5;
 
-/** How far a sample of a level must be off its course. */
+/**
+ * How far the sample at `index` of a level must be off its course, in the unit of the channel. `step`: one step
+ * of the recording, 0 or more, same unit. Infinity beyond the samples whose noise is known.
+ */
 export const thresholdAt = (level: Level, index: number, step: number): number =>
   Math.max(level.z * (level.sigma[Math.floor(index / BLOCK)] ?? Infinity), LEAST_STEPS * step);
 

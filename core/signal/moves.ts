@@ -187,7 +187,8 @@ function onsetIn(channel: Channel, start_s: number, from_s: number, to_s: number
 /**
  * Where a flank begins that passes heights of 1, 4 and 16 at these times, if it grows as a power of time: (t
  * − start)^p has (t3 − t2) / (t2 − t1) = 4^(1/p). A flank that starts straight has p = 1, one that starts
- * gently more. `linear_s`: with p = 1, as the intersection of tangents would say. Derived here.
+ * gently more. `linear_s`: with p = 1, as the intersection of tangents would say. All in s. Times that do not
+ * ascend, or NaN, give the straight one for both. Derived here.
  */
 export function startOf(t1: number, t2: number, t3: number): { readonly at_s: number; readonly linear_s: number } {
   const linear_s = t1 - (t2 - t1) / 3;

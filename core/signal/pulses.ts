@@ -69,7 +69,7 @@ function usualSteepest(values: Float64Array): number {
   return selectInPlace(steps, Math.max(0, steps.length - 1 - SET_ASIDE_STEPS));
 }
 
-/** Some ten thousand of many samples. */
+/** Every n-th of many samples, 20,000 to 40,000; the same array where there are fewer. NaN stays where it falls. */
 export function thin(values: Float64Array): Float64Array {
   const stride = Math.max(1, Math.floor(values.length / 20_000));
   if (stride === 1) return values;
@@ -177,7 +177,8 @@ export function pulseIn(s: Stretched, level: Level, from: number, to: number, si
 
 /**
  * The depth that a pulse of many samples must have: its edges must be seen in single samples, and a share of
- * all that the channel does, for slow moves of little height are what engines do.
+ * all that the channel does, for slow moves of little height are what engines do. `sigma`: noise of single
+ * samples, 0 or more, in the unit of the channel, as the result. NaN for NaN.
  */
 export const longNeeds = (s: Stretched, sigma: number): number => Math.max(CLEAR_EDGES * sigma, LONG_SHARE * s.span);
 

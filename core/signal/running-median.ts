@@ -48,7 +48,8 @@ function replace(window: Float64Array, gone: number, come: number): void {
 }
 
 /**
- * Every four neighbours as one: the mean of the two in the middle, which one outlier of four does not move.
+ * Every four neighbours of the first `count` as one: the mean of the two in the middle, which one outlier of
+ * four does not move. What is left of the last four is dropped; four with a NaN give NaN.
  */
 export function quarter(values: Float64Array, count: number): Float64Array {
   const out = new Float64Array(count >> 2);

@@ -39,6 +39,7 @@ export function cylinderAxis(pulses: Float64Array): Axis | null {
   return axisOf('cylinder', pulses, angles, UNEVEN_deg);
 }
 
+/** Median of the distances from each of ascending `times` (s) to the next, s. NaN for fewer than two. */
 export function usualPeriod(times: Float64Array): number {
   const d = Array.from(times.slice(1), (t, i) => t - (times[i] ?? NaN)).sort((a, b) => a - b);
   return d[d.length >> 1] ?? NaN;
@@ -67,14 +68,15 @@ function axisOf(from: Axis['from'], times: Float64Array, angles: Float64Array, u
   };
 }
 
-/** An angle brought into 0 to `period`. */
+/** An angle brought into 0 to `period` (above 0; both in degrees). NaN for NaN, and for a period of 0. */
 export const turned = (angle: number, period: number): number => ((angle % period) + period) % period;
-/** An angle brought to within half a period of 0. */
+/** An angle brought to within half a period of 0, -period/2 included. NaN as above. */
 export const nearZero = (angle: number, period: number): number => turned(angle + period / 2, period) - period / 2;
 
 /**
  * Mean of angles that go round, with their standard deviation, by the mean of their directions (Mardia,
- * Statistics of Directional Data, 1972).
+ * Statistics of Directional Data, 1972). In the unit of `period`. Of none both are 0, of one the deviation is;
+ * NaN where one is.
  */
 export function meanAngle(
   angles: readonly number[],

@@ -69,7 +69,10 @@ export function knock(capture: Capture): Finding[] {
   });
 }
 
-/** Energy in the band, in units² · samples, by Parseval's theorem. */
+/**
+ * Energy in the band that knocking is heard in, of evenly spaced `values` (any unit) at `rate_Hz`, in units²,
+ * by Parseval's theorem. 0 where the rate is too low for the band; NaN for NaN and for no values.
+ */
 export function bandEnergy(values: Float64Array, rate_Hz: number): number {
   const n = powerOfTwo(values.length);
   const [re, im] = [new Float64Array(n), new Float64Array(n)];

@@ -30,7 +30,10 @@ const MATCHED = 0.7;
 const TOOTH_SHARE = 1 / 3;
 const MOST_OFF_deg = 3.5;
 
-/** How far a cam may be off and still be in time, degrees of the crank, by the width of a tooth. */
+/**
+ * How far a cam may be off and still be in time, degrees of the crank, by the width of a tooth (above 0, in
+ * the same degrees). NaN for NaN.
+ */
 export const inTimeWithin = (tooth_deg: number): number => Math.min(MOST_OFF_deg, tooth_deg * TOOTH_SHARE);
 
 /** Gaps of which none is told from the others: with two unlike ones the turn has its beginning. */
