@@ -46,7 +46,7 @@ const CORE: Readonly<Record<string, () => void | Promise<void>>> = {
 const DATABASE: Readonly<Record<string, (db: Db) => Promise<void>>> = { jobs: benchLongJob, yard: benchYard };
 const SERVER: Readonly<Record<string, (base: string, url: string, db: Db, server: OwnServer) => Promise<void>>> = {
   faults: (_, url, __, server) => benchFaults(server, url),
-  writes: (base, url) => benchWrites(base, url),
+  writes: (base, url, db) => benchWrites(base, url, db),
   hostile: (base) => benchHostile(base),
   large: (base) => benchLarge(base),
   load: (base, _, db) => benchLoad(base, db),

@@ -17,8 +17,8 @@ export const chanceToShow = ({ times, hours: seen }: Shown, hours: number): numb
   hours <= 0 ? 0 : 1 - (seen / (seen + hours)) ** times;
 
 /**
- * For how many hours to record so that it shows with a chance of `chance` (0 to below 1): the other way round.
- * Infinity where it never showed (`times` 0), NaN for NaN.
+ * For how many hours to record so that it shows with a chance of `chance` (0 to below 1): the other way
+ * round. Infinity where it never showed (`times` 0), NaN for NaN.
  */
 export const hoursToRecord = ({ times, hours }: Shown, chance = CHANCE): number =>
   hours * ((1 - chance) ** (-1 / times) - 1);

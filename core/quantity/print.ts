@@ -14,7 +14,10 @@ const STEPS: readonly (readonly [number, string])[] = [
   [1e-6, 'µ'],
 ];
 
-/** Decimals that show one step of a value's digits: 0.1 needs one; 6 at most, as for 0. NaN for NaN and below 0. */
+/**
+ * Decimals that show one step of a value's digits: 0.1 needs one; 6 at most, as for 0. NaN for NaN and below
+ * 0.
+ */
 export const decimalsOf = (step: number): number => Math.min(6, Math.max(0, -Math.floor(Math.log10(step) + 1e-9)));
 
 /**

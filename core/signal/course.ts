@@ -207,8 +207,8 @@ function peaksOf(
 const LEAST_STEPS = 5;
 
 /**
- * How far the sample at `index` of a level must be off its course, in the unit of the channel. `step`: one step
- * of the recording, 0 or more, same unit. Infinity beyond the samples whose noise is known.
+ * How far the sample at `index` of a level must be off its course, in the unit of the channel. `step`: one
+ * step of the recording, 0 or more, same unit. Infinity beyond the samples whose noise is known.
  */
 export const thresholdAt = (level: Level, index: number, step: number): number =>
   Math.max(level.z * (level.sigma[Math.floor(index / BLOCK)] ?? Infinity), LEAST_STEPS * step);

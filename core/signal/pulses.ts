@@ -69,7 +69,10 @@ function usualSteepest(values: Float64Array): number {
   return selectInPlace(steps, Math.max(0, steps.length - 1 - SET_ASIDE_STEPS));
 }
 
-/** Every n-th of many samples, 20,000 to 40,000; the same array where there are fewer. NaN stays where it falls. */
+/**
+ * Every n-th of many samples, 20,000 to 40,000; the same array where there are fewer. NaN stays where it
+ * falls.
+ */
 export function thin(values: Float64Array): Float64Array {
   const stride = Math.max(1, Math.floor(values.length / 20_000));
   if (stride === 1) return values;

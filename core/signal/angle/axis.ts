@@ -75,8 +75,8 @@ export const nearZero = (angle: number, period: number): number => turned(angle 
 
 /**
  * Mean of angles that go round, with their standard deviation, by the mean of their directions (Mardia,
- * Statistics of Directional Data, 1972). In the unit of `period`. Of none both are 0, of one the deviation is;
- * NaN where one is.
+ * Statistics of Directional Data, 1972). In the unit of `period`. Of none both are 0, of one the deviation
+ * is; NaN where one is.
  */
 export function meanAngle(
   angles: readonly number[],
