@@ -1,6 +1,6 @@
 import { evidenceRules } from '../core/evidence/kinds/kinds';
 import { readScan } from '../formats/scan';
-import { takeInScan } from './scan-tool';
+import { importScan } from './scan-tool';
 
 const TABLE = `kind;name;value;more
 code;P0203;active;3
@@ -27,7 +27,7 @@ it('says the same as a table and as JSON', () => {
 it('makes codes of one look, and evidence of each cylinder', () => {
   const table = readScan(TABLE);
   if (!table.ok) throw new Error('not read');
-  const { codes, freezeFrame, evidence } = takeInScan(table.value);
+  const { codes, freezeFrame, evidence } = importScan(table.value);
   expect(codes).toHaveLength(2);
   expect(freezeFrame).toEqual([{ name: 'engine speed', value: '812 rpm' }]);
   expect(evidence.map((e) => e.kind)).toEqual(['cut-out', 'scan-tool', 'scan-tool', 'scan-tool', 'scan-tool']);

@@ -3,7 +3,7 @@ import type { FreezeFrame } from '../formats/requests/codes';
 import type { ScanDocument } from '../formats/scan';
 
 /** What of a scan tool's file goes into a job: codes of one look, and evidence. */
-export interface ScanTakeIn {
+export interface ImportedScan {
   readonly codes: NonNullable<ScanDocument['codes']>;
   readonly freezeFrame: FreezeFrame;
   readonly evidence: readonly Evidence[];
@@ -15,7 +15,7 @@ const MOST_CHARACTERS = 1900;
  * Codes keep their order. Each cylinder of a cut-out or self-test is evidence of its own; live values are one
  * piece together.
  */
-export function takeInScan(scan: ScanDocument): ScanTakeIn {
+export function importScan(scan: ScanDocument): ImportedScan {
   const tool = scan.tool ?? 'scan tool';
   const live = (scan.live ?? []).map(({ name, value }) => `${name}: ${value}`).join('; ');
   return {

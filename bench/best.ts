@@ -6,7 +6,7 @@ import { CircuitPredictor } from '../core/diagnosis/predict';
 import { diagnose, prepare } from '../core/diagnosis/diagnose';
 import { decisionOf } from '../core/diagnosis/hypotheses';
 import type { Predictions } from '../core/diagnosis/predictions';
-import type { Measured } from '../core/diagnosis/types';
+import type { DiagnosticReading } from '../core/diagnosis/types';
 import { report } from './measure';
 
 /** Share of faults outside the circuit, and when a decision is made: as the diagnosis has them. */
@@ -129,7 +129,7 @@ function minutesOfNext(circuit: LibraryCircuit, q: Problem): number {
   const prepared = { predictions: q.p, sets: new KeptSets(new CircuitPredictor(circuit, { cylinders: 1 })) };
   const n = q.p.instances.length;
   return q.p.hypotheses.reduce((sum, _, h) => {
-    const measured: Measured[] = [];
+    const measured: DiagnosticReading[] = [];
     let [minutes, done] = [0, 0];
     for (;;) {
       const d = diagnose({ circuit, cylinders: 1, measured, observed: [], coded: [] }, prepared);

@@ -34,8 +34,8 @@ export async function benchListening(base: string): Promise<void> {
     await cookiesOf(context, base, PERSONS[0].name);
     report('eight plugs through the network without a key', await eightPlugs_s(context, network), 's', EIGHT_PLUGS_s);
     await adapter(context);
-    const listened: Measured[] = [];
-    const silent: Measured[] = [];
+    const listened: HeardSet[] = [];
+    const silent: HeardSet[] = [];
     for (let i = 0; i < PAIRS; i++) {
       silent.push(await measured(context, serial, false));
       listened.push(await measured(context, serial, true));
@@ -43,7 +43,7 @@ export async function benchListening(base: string): Promise<void> {
     const tones = listened.flatMap((m) => m.tones_ms);
     report(`settling value to tone, median of ${tones.length}`, percentile(tones, 0.5), 'ms', TONE_MS);
     report(`settling value to tone, worst of ${tones.length}`, Math.max(...tones), 'ms', TONE_MS);
-    const median = (all: readonly Measured[]): number =>
+    const median = (all: readonly HeardSet[]): number =>
       percentile(
         all.map((m) => m.dropped_percent),
         0.5,
@@ -129,12 +129,12 @@ const adapter = (context: BrowserContext): Promise<unknown> =>
       localStorage.setItem('hearing ' + who, JSON.stringify({ tones: true, speech: false, volume: 0.1 }));
   `);
 
-interface Measured {
+interface HeardSet {
   readonly tones_ms: readonly number[];
   readonly dropped_percent: number;
 }
 
-async function measured(context: BrowserContext, meterId: string, isListening: boolean): Promise<Measured> {
+async function measured(context: BrowserContext, meterId: string, isListening: boolean): Promise<HeardSet> {
   const page = await context.newPage();
   const run = await newRun(context.request, 'PL-07');
   await takeMeter(context.request, run, meterId);

@@ -7,7 +7,7 @@ import { makePlan } from '../core/plan/plan';
 import { demoId } from '../demo/load';
 import type { Db } from '../server/db/connection';
 import { recordEvidence } from '../server/evidence/evidence';
-import { standsOf } from '../server/jobs/standing';
+import { progressOfJobs } from '../server/jobs/standing';
 import { viewJob } from '../server/jobs/view-job';
 import { viewYard } from '../server/jobs/yard';
 import { recordReading } from '../server/readings/record-reading';
@@ -50,7 +50,7 @@ export async function benchLongJob(db: Db): Promise<void> {
       evidence: { kind: 'wiggle', where: `clip ${i}`, position: (i % 8) + 1, outcome: 'held' },
     });
   // As the server does it once nothing more is written.
-  const [settled = NaN] = await timed(() => standsOf(db, [jobId]), 1);
+  const [settled = NaN] = await timed(() => progressOfJobs(db, [jobId]), 1);
   report('job of 2,000 events concluded after a write, in the background', settled, 'ms', null);
   const times = await timed(() => viewJob(db, jobId), 15);
   const view = await viewJob(db, jobId);

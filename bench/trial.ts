@@ -9,7 +9,7 @@ import { measureCircuit } from '../core/solver/measure';
 import type { Element, Fault } from '../core/solver/types';
 import { diagnose, prepare, type Prepared } from '../core/diagnosis/diagnose';
 import { decisionOf } from '../core/diagnosis/hypotheses';
-import type { Measured } from '../core/diagnosis/types';
+import type { DiagnosticReading } from '../core/diagnosis/types';
 import { percentile, report } from './measure';
 
 /**
@@ -24,7 +24,7 @@ interface Patient {
   readonly circuit: LibraryCircuit;
   /** What is to be changed or mended. */
   readonly decision: string;
-  readonly read: (test: string, position: number | string) => Measured;
+  readonly read: (test: string, position: number | string) => DiagnosticReading;
 }
 
 /**
@@ -118,7 +118,7 @@ type Chooser = (
 ) => { test: string; position: number | string } | undefined;
 
 function follow(p: Patient, prepared: Prepared, choose: Chooser): Course {
-  const measured: Measured[] = [];
+  const measured: DiagnosticReading[] = [];
   let minutes = 0;
   const open = new Set<string>();
   for (;;) {
@@ -256,7 +256,7 @@ export function benchDiagnosis(): void {
   const start = performance.now();
   const ready = circuits.map((circuit) => ({ circuit, prepared: prepare({ circuit, cylinders: 8 }) }));
   report('predictions of a V8, glow and injectors, once', performance.now() - start, 'ms', null);
-  const measured: Measured[] = [0.7, 0.6, 201, 0.7, 0.7].map((value, i) => ({
+  const measured: DiagnosticReading[] = [0.7, 0.6, 201, 0.7, 0.7].map((value, i) => ({
     test: i < 5 ? 'glow-plug-resistance' : '',
     position: i + 1,
     kind: 'value',

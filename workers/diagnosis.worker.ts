@@ -11,7 +11,7 @@ import {
 } from '../core/diagnosis/case';
 import { shownWithFault, type ShownFault } from '../core/diagnosis/predicted-readings';
 import { type Reader, readFor } from '../core/locale/locale';
-import type { Hypothesis, Measured } from '../core/diagnosis/types';
+import type { Hypothesis, DiagnosticReading } from '../core/diagnosis/types';
 
 /**
  * Circuits are weighed beside the page, so that typing never waits. A newer question cancels an older one
@@ -41,7 +41,7 @@ const api = {
    * how many are weighed.
    */
   async weigh(
-    read: readonly Measured[],
+    read: readonly DiagnosticReading[],
     onDone?: (done: number, of: number) => void,
   ): Promise<readonly WeighedCircuit[] | null> {
     newest += 1;

@@ -7,7 +7,7 @@ import { findTest } from '../../core/catalogue/catalogue';
 import { decodeCode } from '../../core/codes/decode';
 import type { PredictionCache } from '../../core/diagnosis/case';
 import { diagnose } from '../../core/diagnosis/diagnose';
-import type { Diagnosis, Measured, Observed } from '../../core/diagnosis/types';
+import type { Diagnosis, DiagnosticReading, Observed } from '../../core/diagnosis/types';
 import { checkEngine } from '../../core/engine/layout';
 import { checkLimits } from '../../core/limits/check';
 import { readAnyEntry } from '../../core/limits/entry';
@@ -37,7 +37,7 @@ export function diagnoseDocument(d: EvidenceDocument, kept?: PredictionCache): R
   const circuit = findCircuit(d.circuit);
   if (!circuit.ok) return circuit;
   const problems: Problem[] = checkEngine(d.engine, '/engine');
-  const measured = d.measurements.flatMap((m, i): Measured[] => {
+  const measured = d.measurements.flatMap((m, i): DiagnosticReading[] => {
     const read = readMeasurement(m, `/measurements/${i}`);
     if (read.ok) return read.value ? [read.value] : [];
     problems.push(...read.error);
@@ -95,7 +95,7 @@ function ofThisVehicle(circuit: LibraryCircuit, { limits = [], healthy = {} }: E
 }
 
 /** An entry in ohms, volts or amperes; `null` where it says nothing. Errors at the field. */
-function readMeasurement(m: EvidenceDocument['measurements'][number], path: string): Result<Measured | null> {
+function readMeasurement(m: EvidenceDocument['measurements'][number], path: string): Result<DiagnosticReading | null> {
   const test = findTest(m.test);
   if (!test) return fail([{ path: `${path}/test`, message: tr`There is no test "${m.test}" in the catalogue.` }]);
   // A pair may stand there as both readings, or as their difference.

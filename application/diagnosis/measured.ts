@@ -1,4 +1,4 @@
-import type { Measured, Moment } from '../../core/diagnosis/types';
+import type { DiagnosticReading, Moment } from '../../core/diagnosis/types';
 import { doubtedAt } from '../../core/judge/doubts';
 import type { TestDefinition } from '../../core/catalogue/types';
 import type { JudgedReading, Judgement, Limits } from '../../core/judge/types';
@@ -9,8 +9,8 @@ import { unitValue } from '../../core/quantity/values';
 export function measuredOf(
   test: Pick<TestDefinition, 'id' | 'quantity'>,
   { limits, readings, doubts }: Pick<Judgement, 'readings' | 'doubts'> & { readonly limits: Pick<Limits, 'unit'> },
-  more: Pick<Measured, 'under' | 'at' | 'run'> = {},
-): Measured[] {
+  more: Pick<DiagnosticReading, 'under' | 'at' | 'run'> = {},
+): DiagnosticReading[] {
   const unit = requireUnit(limits.unit, test.quantity);
   if (!unit.ok) return [];
   return readings.flatMap((r) => {
@@ -25,8 +25,8 @@ export function measuredOf(
 function measuredOnce(
   r: JudgedReading,
   unit: ScaledUnit,
-  plain: Pick<Measured, 'test' | 'position' | 'doubt' | 'under' | 'at' | 'run'>,
-): Measured[] {
+  plain: Pick<DiagnosticReading, 'test' | 'position' | 'doubt' | 'under' | 'at' | 'run'>,
+): DiagnosticReading[] {
   if (r.verdict === 'open' || (r.value === null && r.verdict !== 'not-measured' && r.wander === null))
     return [{ ...plain, kind: 'overload', value: 0, u: 0 }];
   if (r.verdict === 'unsteady') {

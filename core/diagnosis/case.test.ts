@@ -1,6 +1,6 @@
 import { CIRCUITS } from '../circuits/library';
 import { type Case, circuitsInQuestion, PredictionCache, weighCase } from './case';
-import type { Measured } from './types';
+import type { DiagnosticReading } from './types';
 
 const EMPTY: Case = {
   wiring: { cylinders: 4, systemVoltage_V: 12 },
@@ -12,7 +12,7 @@ const EMPTY: Case = {
   history: { findings: [], renewed: [], conditions: [], hours: null },
   warm: false,
 };
-const read = (test: string, position: number | string, value: number): Measured => ({
+const read = (test: string, position: number | string, value: number): DiagnosticReading => ({
   test,
   position,
   kind: 'value',
@@ -93,13 +93,13 @@ describe('weighing a case', () => {
     expect(kept.of(glow, EMPTY.wiring)).toBe(kept.of(glow, EMPTY.wiring));
   });
   test('of a point that was read again and again the newest times count, however they are listed', () => {
-    const at = (day: number, value: number): Measured => ({
+    const at = (day: number, value: number): DiagnosticReading => ({
       ...read('glow-plug-resistance', 3, value),
       at: `2026-11-${10 + day}T08:00:00Z`,
     });
     const old = [1, 2, 3, 4, 5].map((d) => at(d, 0.65));
     const now = [6, 7, 8].map((d) => at(d, 900));
-    const weigh = (all: readonly Measured[]) => weighCase({ ...EMPTY, measured: all }, kept)[0]?.diagnosis;
+    const weigh = (all: readonly DiagnosticReading[]) => weighCase({ ...EMPTY, measured: all }, kept)[0]?.diagnosis;
     expect(weigh([...old, ...now])).toEqual(weigh(now));
     expect(weigh([...now, ...old].toReversed())).toEqual(weigh(now));
     // What is being read now, without a moment of its own, is the newest.

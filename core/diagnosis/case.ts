@@ -10,7 +10,7 @@ import { diagnose, prepare, type Prepared } from './diagnose';
 import { isCalled, momentsOf } from '../evidence/kinds/supposition';
 import { type History, priorFactorsFrom } from './priors';
 import { readAsShown, shownPrediction } from './predicted-readings';
-import type { Diagnosis, Measured, Observed, Suspect } from './types';
+import type { Diagnosis, DiagnosticReading, Observed, Suspect } from './types';
 import { pointOf } from './weigh';
 
 /** All that a job knows, ready to be weighed against circuits. Plain data: it travels to a worker. */
@@ -18,7 +18,7 @@ export interface Case {
   readonly wiring: Wiring;
   /** The engine family's own before those for any. */
   readonly circuits: readonly LibraryCircuit[];
-  readonly measured: readonly Measured[];
+  readonly measured: readonly DiagnosticReading[];
   readonly observed: readonly Observed[];
   readonly coded: readonly number[];
   /** Areas of the catalogue that codes and complaint point at. */
@@ -62,12 +62,12 @@ export interface ComparedReading extends ExpectedReading {
  * often than something is read in it.
  */
 export class PredictionCache {
-  private readonly made: Kept<Prepared>;
-  private readonly weighed: Kept<WeighedCircuit>;
+  private readonly made: RecentlyUsed<Prepared>;
+  private readonly weighed: RecentlyUsed<WeighedCircuit>;
 
   constructor(most = 60, mostWeighed = 200) {
-    this.made = new Kept(most);
-    this.weighed = new Kept(mostWeighed);
+    this.made = new RecentlyUsed(most);
+    this.weighed = new RecentlyUsed(mostWeighed);
   }
 
   /** Names of suspects are words: what was made for one reader is not shown to another. */
@@ -84,7 +84,7 @@ export class PredictionCache {
 }
 
 /** The newest so many of what was made. */
-class Kept<T> {
+class RecentlyUsed<T> {
   private readonly all = new Map<string, T>();
 
   constructor(private readonly most: number) {}
@@ -103,7 +103,7 @@ class Kept<T> {
 /** A circuit with what was measured in it. */
 export interface InQuestion {
   readonly circuit: LibraryCircuit;
-  readonly own: readonly Measured[];
+  readonly own: readonly DiagnosticReading[];
 }
 
 /** What is measured in many circuits says of none that it is the one in question. */
@@ -118,7 +118,7 @@ function readInMany(circuits: readonly LibraryCircuit[]): ReadonlySet<string> {
 }
 
 /** Measured at a point of the circuit. */
-function ownOf(circuit: LibraryCircuit, measured: readonly Measured[]): Measured[] {
+function ownOf(circuit: LibraryCircuit, measured: readonly DiagnosticReading[]): DiagnosticReading[] {
   const points = groupBy(circuit.probes, (p) => p.test);
   return measured.filter(
     (m) =>
@@ -171,7 +171,7 @@ export const weighCase = (c: Case, kept: PredictionCache): WeighedCircuit[] => {
 /** Read again and again, a point says little more than the newest times it was read. */
 const NEWEST = 3;
 
-function newestOf(measured: readonly Measured[]): Measured[] {
+function newestOf(measured: readonly DiagnosticReading[]): DiagnosticReading[] {
   const seen = new Map<string, number>();
   return measured
     .toSorted((a, b) => (a.at === b.at ? 0 : (a.at ?? NOW) > (b.at ?? NOW) ? -1 : 1))
@@ -191,7 +191,7 @@ export const weighOne = (q: InQuestion, context: CaseContext, kept: PredictionCa
 
 function weighAnew({ circuit, own }: InQuestion, c: CaseContext, kept: PredictionCache): WeighedCircuit {
   const ready = kept.of(circuit, c.wiring);
-  const odds = priorFactorsFrom(circuit, c.history);
+  const priorFactors = priorFactorsFrom(circuit, c.history);
   const diagnosis = diagnose(
     {
       circuit,
@@ -199,14 +199,14 @@ function weighAnew({ circuit, own }: InQuestion, c: CaseContext, kept: Predictio
       measured: newestOf(own),
       observed: observedIn(circuit, c.observed),
       coded: c.coded,
-      priorFactors: odds,
+      priorFactors,
       shows: momentsOf(c.history.conditions),
       warm: c.warm,
     },
     ready,
   );
   const leading = diagnosis.suspects.slice(0, LEADING);
-  const expectedAt = (at: Pick<Measured, 'test' | 'position'>): ExpectedReading => ({
+  const expectedAt = (at: Pick<DiagnosticReading, 'test' | 'position'>): ExpectedReading => ({
     test: at.test,
     name: findTest(at.test)?.name ?? at.test,
     position: at.position,
@@ -219,7 +219,7 @@ function weighAnew({ circuit, own }: InQuestion, c: CaseContext, kept: Predictio
     circuit,
     wiring: c.wiring,
     diagnosis,
-    before: odds.map((o) => o.why),
+    before: priorFactors.map((o) => o.why),
     expected: diagnosis.next.slice(0, LEADING).map(expectedAt),
     compared: tellingMost(newestOf(own), leading).map((m) => ({
       ...expectedAt(m),
@@ -233,7 +233,7 @@ const LEADING = 3;
 const COMPARED = 8;
 
 /** The newest reading of each point, those first that speak loudest for or against the leading suspects. */
-function tellingMost(newest: readonly Measured[], leading: readonly Suspect[]): Measured[] {
+function tellingMost(newest: readonly DiagnosticReading[], leading: readonly Suspect[]): DiagnosticReading[] {
   const loudness = new Map<string, number>();
   for (const w of leading.flatMap((s) => [...s.supports, ...s.contradicts]))
     if (w.point !== null) loudness.set(w.point, Math.max(loudness.get(w.point) ?? 0, Math.abs(w.nats)));

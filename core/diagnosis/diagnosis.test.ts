@@ -11,7 +11,7 @@ import type { Evidence } from '../evidence/types';
 import { diagnose, prepare, type Prepared } from './diagnose';
 import { priorFactorsFrom } from './priors';
 import { proposeWithCircuits } from './propose';
-import type { Diagnosis, Measured } from './types';
+import type { Diagnosis, DiagnosticReading } from './types';
 
 // What convicts and what acquits is common practice, no source.
 
@@ -29,17 +29,18 @@ function of(id: string): { circuit: LibraryCircuit; prepared: Prepared } {
   kept.set(id, made);
   return made;
 }
-const one = (test: string, position: number | string, v: number | 'OL' | '~'): Measured => ({
+const one = (test: string, position: number | string, v: number | 'OL' | '~'): DiagnosticReading => ({
   test,
   position,
   kind: v === 'OL' ? 'overload' : v === '~' ? 'unsteady' : 'value',
   value: typeof v === 'number' ? v : 0,
   u: 0.02,
 });
-const row = (test: string, ...values: (number | 'OL' | '~')[]): Measured[] => values.map((v, i) => one(test, i + 1, v));
+const row = (test: string, ...values: (number | 'OL' | '~')[]): DiagnosticReading[] =>
+  values.map((v, i) => one(test, i + 1, v));
 function ask(
   id: string,
-  measured: readonly Measured[],
+  measured: readonly DiagnosticReading[],
   observed: readonly Evidence[] = [],
   coded: readonly number[] = [],
 ): Diagnosis {
@@ -235,12 +236,12 @@ describe('trade sense: sensors, module, injectors', () => {
 });
 
 describe('trade sense: what comes and goes, what was before, what is lost', () => {
-  const swing = (under: Measured['under']): Measured[] => [
+  const swing = (under: DiagnosticReading['under']): DiagnosticReading[] => [
     { ...one('position-sensor-secondary', 'secondary', 1100), under },
     { ...one('position-sensor-through-harness', 'at the controller', 1101), under },
   ];
   test('a reading that is good in the complaint’s own conditions acquits what comes and goes; one that is good in others does not', () => {
-    const good = (under: Measured['under']) => {
+    const good = (under: DiagnosticReading['under']) => {
       const { circuit, prepared } = of('sensor-coil');
       return share(
         diagnose(
@@ -501,11 +502,11 @@ describe('what must always hold', () => {
         fc.array(point, { minLength: 1, maxLength: 4 }),
         point,
         (at, read, more) => {
-          const shows = (h: number, i: number): Measured => {
+          const shows = (h: number, i: number): DiagnosticReading => {
             const { test: id, position } = p.instances[i]!;
             return { test: id, position, kind: 'value', value: p.mean[h * p.instances.length + i]!, u: 0.005 };
           };
-          const askOf = (measured: readonly Measured[]) =>
+          const askOf = (measured: readonly DiagnosticReading[]) =>
             diagnose({ circuit, cylinders: 4, measured, observed: [], coded: [] }, prepared);
           const measured = read.map((i) => shows(steady[at]!, i));
           const [leader] = askOf(measured).suspects;

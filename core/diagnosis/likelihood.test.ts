@@ -5,7 +5,7 @@ import { prepare } from './diagnose';
 import { readingLikelihood } from './likelihood';
 import { OVERLOAD_ohm } from './setup-predictor';
 import type { Predictions } from './predictions';
-import type { Measured } from './types';
+import type { DiagnosticReading } from './types';
 
 const CYLINDERS = 4;
 const kept = CIRCUITS.map((circuit) => prepare({ circuit, cylinders: CYLINDERS }).predictions);
@@ -25,7 +25,7 @@ function at([circuit, suspect, point]: readonly [number, number, number]): {
   return { p, h: steady[suspect % steady.length] as number, instance: point % p.instances.length };
 }
 
-function read(p: Predictions, instance: number, value: number | 'OL', u = 0): Measured {
+function read(p: Predictions, instance: number, value: number | 'OL', u = 0): DiagnosticReading {
   const { test, position } = p.instances[instance] as Predictions['instances'][number];
   return { test, position, kind: value === 'OL' ? 'overload' : 'value', value: value === 'OL' ? 0 : value, u };
 }

@@ -3,7 +3,7 @@ import { chanceThere, type Moment } from '../evidence/kinds/supposition';
 import { studentCdf, studentDensity } from '../numerics/student';
 import { OVERLOAD_ohm } from './setup-predictor';
 import { type Predictions, reachSd } from './predictions';
-import type { Hypothesis, Measured } from './types';
+import type { Hypothesis, DiagnosticReading } from './types';
 
 // Called most of all; see cell.ts.
 const floatAt = floatOf;
@@ -40,7 +40,7 @@ export function readingLikelihood(
   p: Predictions,
   hypothesis: number,
   instance: number,
-  m: Measured,
+  m: DiagnosticReading,
   outside: number,
   common = 0,
   shows: readonly Moment[] = [],
@@ -57,7 +57,7 @@ export function readingLikelihood(
   return (1 - WANDERS_IF_LOOSE) * (there * here + (1 - there) * steadyLikelihood(p, healthy, mode, m, common));
 }
 
-function steadyLikelihood(p: Predictions, k: number, mode: Mode, m: Measured, common: number): number {
+function steadyLikelihood(p: Predictions, k: number, mode: Mode, m: DiagnosticReading, common: number): number {
   const plain = exact(p, k, mode, m, common);
   const astray = MISREAD * anything(p, mode, m);
   // Where the reading fits as it is, nobody asks for its prefix.
@@ -81,18 +81,19 @@ function wanderLikelihood(
   k: number,
   healthy: number,
   mode: Mode,
-  m: Measured,
+  m: DiagnosticReading,
   there: number | null,
   common: number,
 ): number {
   const often = there === null ? WANDERS_ANYWAY : Math.max(WANDERS_ANYWAY, (WANDERS_IF_LOOSE * there) / 0.5);
   if (!m.ends) return often;
-  const end = (value: number | null): Measured =>
+  const end = (value: number | null): DiagnosticReading =>
     value === null ? { ...m, kind: 'overload', value: 0 } : { ...m, kind: 'value', value };
   const [low, high] = [end(m.ends.low), end(m.ends.high)];
-  const about = (e: Measured, at: number): number => 0.7 * exact(p, at, mode, e, common) + 0.3 * anything(p, mode, e);
+  const about = (e: DiagnosticReading, at: number): number =>
+    0.7 * exact(p, at, mode, e, common) + 0.3 * anything(p, mode, e);
   if (there === null) return often * about(low, k) * about(high, k);
-  const between = (e: Measured): number =>
+  const between = (e: DiagnosticReading): number =>
     0.8 * betweenDensity(p, healthy, k, mode, e) + 0.1 * about(e, k) + 0.1 * about(e, healthy);
   return often * between(low) * between(high);
 }
@@ -107,7 +108,7 @@ const typesSpread = (p: Predictions, k: number, mode: Mode): number => {
 };
 
 /** Density of a value that lies anywhere from what is good to what is wrong. */
-function betweenDensity(p: Predictions, healthy: number, k: number, mode: Mode, e: Measured): number {
+function betweenDensity(p: Predictions, healthy: number, k: number, mode: Mode, e: DiagnosticReading): number {
   const [a, b] = [floatAt(p.mean, healthy), floatAt(p.mean, k)];
   const most = Math.log(OVERLOAD_ohm);
   if (mode === 'resistance') {
@@ -148,7 +149,7 @@ export const sharingOf = (mode: Mode, test: string): string => (mode === 'voltag
 export function commonPart(
   p: Predictions,
   hypothesis: number,
-  readings: readonly { readonly m: Measured; readonly instance: number }[],
+  readings: readonly { readonly m: DiagnosticReading; readonly instance: number }[],
 ): { common: number; likelihood: number } {
   const [first] = readings;
   if (first === undefined) return { common: 0, likelihood: 1 };
@@ -233,7 +234,7 @@ function bestShift(residuals: readonly number[], own: number, c: number): number
 /** Whether good parts read below an ohm here: then leads are what readings have in common. */
 const isLinearAt = (p: Predictions, instance: number): boolean => floatAt(p.mean, instance) < Math.log(LINEAR_ohm);
 
-function exact(p: Predictions, k: number, mode: Mode, m: Measured, common: number): number {
+function exact(p: Predictions, k: number, mode: Mode, m: DiagnosticReading, common: number): number {
   const [own, below, above] = [floatAt(p.sd, k), floatAt(p.below, k), floatAt(p.above, k)];
   if (mode === 'resistance') return exactOhms(p, k, m, common, own, below, above);
   if (m.kind === 'overload') return 0;
@@ -249,7 +250,7 @@ function exact(p: Predictions, k: number, mode: Mode, m: Measured, common: numbe
 function exactOhms(
   p: Predictions,
   k: number,
-  m: Measured,
+  m: DiagnosticReading,
   common: number,
   own: number,
   below: number,
@@ -288,11 +289,11 @@ const modelSpread = (p: Predictions, mode: Mode): number =>
  * How likely a reading is as a slip, whatever is wrong: a density above 0, in the same measure as
  * `readingLikelihood`.
  */
-export const slipLikelihood = (p: Predictions, instance: number, m: Measured): number =>
+export const slipLikelihood = (p: Predictions, instance: number, m: DiagnosticReading): number =>
   MISREAD * anything(p, p.instances[instance]?.mode ?? 'voltage', m);
 
 /** Density of a reading that says nothing of what it was held to. */
-function anything(p: Predictions, mode: Mode, m: Measured): number {
+function anything(p: Predictions, mode: Mode, m: DiagnosticReading): number {
   if (mode === 'resistance') return m.kind === 'overload' ? MISREAD_OVERLOAD : (1 - MISREAD_OVERLOAD) / LOG_RANGE;
   if (m.kind === 'overload') return 1e-3;
   const nothing = 2.5 * CONTACT[mode];

@@ -78,14 +78,14 @@ export class Ahead {
     const next = test ? after(s, test) : s;
     const parts = this.partsOf(point, set);
     const [all, done] = [this.sum(set), new Set([...read, point])];
-    let [seen, ahead] = [0, 0];
+    let [seen, costAhead] = [0, 0];
     for (const part of parts) {
       const share = this.sum(part) / all;
       if (share < RARE && parts.length > 1) continue;
       seen += share;
-      ahead += share * this.fromHere(Uint16Array.from(part).sort(), done, next, depth + 1);
+      costAhead += share * this.fromHere(Uint16Array.from(part).sort(), done, next, depth + 1);
     }
-    return costOf(test, positions, s).cost + (seen > 0 ? ahead / seen : 0);
+    return costOf(test, positions, s).cost + (seen > 0 ? costAhead / seen : 0);
   }
 
   /** Going on with the point that tells most per cost. */

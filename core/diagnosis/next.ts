@@ -8,7 +8,7 @@ import { costOf, lostBy, type Setting, settingAfter, warms } from './cost';
 import { spreadShown } from './likelihood';
 import { calledOf, decisionsOf } from './hypotheses';
 import { type Predictions, reachSd, showsAsGood } from './predictions';
-import type { Measured, NextTest } from './types';
+import type { DiagnosticReading, NextTest } from './types';
 
 /** Below this much expected information a test would hardly change what to do. */
 const WORTH_bits = 0.02;
@@ -38,7 +38,7 @@ interface Candidate {
 export function nextTests(
   p: Predictions,
   posterior: Float64Array,
-  measured: readonly { readonly m: Measured; readonly instance: number }[],
+  measured: readonly { readonly m: DiagnosticReading; readonly instance: number }[],
   warm = false,
 ): NextTest[] {
   const read = new Set(measured.map((x) => x.instance).filter((i) => !isDisputed(measured, i)));
@@ -83,7 +83,7 @@ export function nextTests(
 
 /** Read twice, once so and once otherwise: the third time tells which of them slipped. */
 function isDisputed(
-  measured: readonly { readonly m: Measured; readonly instance: number }[],
+  measured: readonly { readonly m: DiagnosticReading; readonly instance: number }[],
   instance: number,
 ): boolean {
   const own = measured.filter((x) => x.instance === instance).map((x) => x.m);

@@ -8,7 +8,7 @@ import type { LibraryCircuit } from '../circuits/types';
 import { OUTSIDE } from './hypotheses';
 import { predictAll } from './predict';
 import type { Instance, Predictions } from './predictions';
-import type { Hypothesis, Measured } from './types';
+import type { Hypothesis, DiagnosticReading } from './types';
 
 type Mode = Instance['mode'];
 const UNITS: Readonly<Record<Mode, string>> = { resistance: 'Ω', voltage: 'V', current: 'A' };
@@ -23,13 +23,13 @@ function printed(mode: Mode, v: number): string {
 }
 
 /** The same as it would stand beside a prediction: "201 Ω", "4.5 k Ω". */
-export function readAsShown(p: Predictions, m: Measured): string {
+export function readAsShown(p: Predictions, m: DiagnosticReading): string {
   const mode = p.instances.find((i) => i.test === m.test && i.position === m.position)?.mode;
   return m.kind === 'value' && mode ? `${printed(mode, m.value)} ${UNITS[mode]}` : shownReading(m);
 }
 
 /** A reading as it was weighed: "201", "OL", "unsteady"; in ohms, volts or amperes. */
-export const shownReading = (m: Measured): string =>
+export const shownReading = (m: DiagnosticReading): string =>
   m.kind === 'overload' ? 'OL' : m.kind === 'unsteady' ? 'unsteady' : significant(m.value, 3);
 
 /**

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { CIRCUITS } from '../circuits/library';
 import { diagnose, prepare } from './diagnose';
 import { calledOf } from './hypotheses';
-import type { Measured } from './types';
+import type { DiagnosticReading } from './types';
 
 /** What a stranger stumbles over: a word twice, a name within itself, a placeholder, a thing that is none. */
 const TRAPS: readonly [string, RegExp][] = [
@@ -35,7 +35,7 @@ test('what is said of random readings has no trap', () => {
       (which, draws) => {
         const { circuit, ready } = prepared[which] as (typeof prepared)[number];
         const { instances, hypotheses, mean } = ready.predictions;
-        const measured = draws.map(([point, hypothesis, kind]): Measured => {
+        const measured = draws.map(([point, hypothesis, kind]): DiagnosticReading => {
           const i = point % instances.length;
           const { test: id, position, mode } = instances[i] as (typeof instances)[number];
           const shown = mean[(hypothesis % hypotheses.length) * instances.length + i] ?? 0;

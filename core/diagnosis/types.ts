@@ -5,7 +5,7 @@ import type { Moment } from '../evidence/kinds/supposition';
 import type { Evidence, Ref } from '../evidence/types';
 
 /** A reading as evidence, in ohms, volts or amperes. */
-export interface Measured {
+export interface DiagnosticReading {
   readonly test: string;
   readonly position: Position;
   readonly kind: 'value' | 'overload' | 'unsteady';
@@ -47,7 +47,7 @@ export interface PriorFactor {
 
 export interface DiagnosisInputs extends Wiring {
   readonly circuit: LibraryCircuit;
-  readonly measured: readonly Measured[];
+  readonly measured: readonly DiagnosticReading[];
   readonly observed: readonly Observed[];
   /** Cylinders that fault codes name. */
   readonly coded: readonly number[];

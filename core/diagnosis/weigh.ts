@@ -8,7 +8,7 @@ import { positionWords } from '../judge/words';
 import { commonPart, readingLikelihood, sharingOf, slipLikelihood } from './likelihood';
 import { type Predictions, showsAsGood } from './predictions';
 import { shownReading } from './predicted-readings';
-import type { DiagnosisInputs, Hypothesis, Measured, Member } from './types';
+import type { DiagnosisInputs, Hypothesis, DiagnosticReading, Member } from './types';
 
 // Called most of all; see cell.ts.
 const floatAt = floatOf;
@@ -45,7 +45,7 @@ const seenAs = (likelihood: Float64Array): Seen => ({
 });
 
 export interface Usable {
-  readonly measured: readonly { readonly m: Measured; readonly instance: number }[];
+  readonly measured: readonly { readonly m: DiagnosticReading; readonly instance: number }[];
   readonly observed: DiagnosisInputs['observed'];
 }
 
@@ -75,7 +75,7 @@ export function usable(inputs: DiagnosisInputs, p: Predictions, notes: string[])
 const MOST_AT_A_POINT = 6;
 
 /** Of many readings of one point, some from the lowest to the highest, whatever their order. */
-function representative<T extends { readonly m: Measured }>(own: readonly T[]): readonly T[] {
+function representative<T extends { readonly m: DiagnosticReading }>(own: readonly T[]): readonly T[] {
   if (own.length <= MOST_AT_A_POINT) return own;
   const sorted = own.toSorted((a, b) => a.m.value - b.m.value || (JSON.stringify(a.m) < JSON.stringify(b.m) ? -1 : 1));
   return sorted.filter((_, i) => {
@@ -86,7 +86,7 @@ function representative<T extends { readonly m: Measured }>(own: readonly T[]): 
 
 /** A display whose ends differ by no more than a good one's last digits shows the value between them. */
 const STILL = { relative: 0.06, absolute: 0.03 } as const;
-function settled(m: Measured): Measured {
+function settled(m: DiagnosticReading): DiagnosticReading {
   if (m.kind !== 'unsteady' || !m.ends || m.ends.high === null) return m;
   const { low, high } = m.ends;
   const middle = low / 2 + high / 2;
@@ -245,9 +245,10 @@ const priorFactorOf = (m: Member, { priorFactors: odds = [] }: DiagnosisInputs):
   );
 
 /** Where a reading was taken, as one key. */
-export const pointOf = (m: Pick<Measured, 'test' | 'position'>): string => JSON.stringify([m.test, m.position]);
+export const pointOf = (m: Pick<DiagnosticReading, 'test' | 'position'>): string =>
+  JSON.stringify([m.test, m.position]);
 
 /** A reading as evidence is labelled with it: "Glow plugs, at the plug, cylinder 3: 201". */
-export function measuredWords(m: Measured): string {
+export function measuredWords(m: DiagnosticReading): string {
   return `${findTest(m.test)?.name ?? m.test}, ${positionWords(m.position)}: ${shownReading(m)}`;
 }

@@ -149,9 +149,9 @@ function testing(
 /** Each finding by itself: chosen where there is a choice, quoted, answered. */
 function agreeing(i: ProgressInputs): NextStep {
   const found = i.findings.filter((f) => f.body.kind === 'found');
-  const several = found.length > 1;
+  const hasMany = found.length > 1;
   for (const f of found) {
-    const of = several ? ` ${f.body.text}.` : '';
+    const of = hasMany ? ` ${f.body.text}.` : '';
     const quotation = quotationOf(f.id, i.records);
     const answer = quotation && recordsOfKind(i.records, 'answer').findLast((a) => a.body.quotation === quotation.id);
     if (answer?.body.answer === 'accepted') continue;

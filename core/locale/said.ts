@@ -99,7 +99,7 @@ function sentencesIn(sentences: readonly string[], tries = Infinity): (text: str
     if (left <= 0 || !isStart(text, at)) return undefined;
     const candidates = byStart.get(text.slice(at, at + 4)) ?? [];
     left -= candidates.length;
-    return candidates.find((s) => stands(text, s, at));
+    return candidates.find((s) => isSentenceAt(text, s, at));
   };
   return (text) => {
     if (whole.has(text)) return [{ sentence: text, between: '' }];
@@ -128,5 +128,5 @@ function sentencesIn(sentences: readonly string[], tries = Infinity): (text: str
 /** Sentences begin where a text does, or after the space behind another. */
 const isStart = (text: string, at: number): boolean => at === 0 || /\s/.test(text.charAt(at - 1));
 /** And end where it does, or before a space or a mark. */
-const stands = (text: string, sentence: string, at: number): boolean =>
+const isSentenceAt = (text: string, sentence: string, at: number): boolean =>
   text.startsWith(sentence, at) && /^$|^[\s.,;:)]/.test(text.slice(at + sentence.length, at + sentence.length + 1));

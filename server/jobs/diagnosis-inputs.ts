@@ -8,7 +8,7 @@ import { type Case, circuitsInQuestion } from '../../core/diagnosis/case';
 import { type PastFinding, renewedBy } from '../../core/diagnosis/priors';
 import { firstLook, PartMoves } from '../../core/evidence/moves';
 import { isBare, partName, positionOf } from '../../core/evidence/rules';
-import type { Measured } from '../../core/diagnosis/types';
+import type { DiagnosticReading } from '../../core/diagnosis/types';
 import { RepairHistory } from '../../core/evidence/repair-history';
 import type { Evidence, MeasuredRun } from '../../core/evidence/types';
 import type { Limits } from '../../core/limits/types';
@@ -109,7 +109,7 @@ export async function caseOf(db: Db, f: JobFacts): Promise<Case> {
  * read in its circuit where another part has come to is about a wire and a part that belonged to two places:
  * left out.
  */
-function atFirst(r: MeasuredRun, measured: readonly Measured[], moves: PartMoves): Measured[] {
+function atFirst(r: MeasuredRun, measured: readonly DiagnosticReading[], moves: PartMoves): DiagnosticReading[] {
   const part = partName(r.definition);
   return measured.flatMap((m) => {
     if (positionOf(r.definition, m.position) === null || !moves.isExchanged(part, m.position, r.at)) return [m];

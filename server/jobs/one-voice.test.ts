@@ -16,7 +16,7 @@ import { writeRepairRecord } from '../repair/repair-log';
 import { DEMO } from '../../demo/testing';
 import { makeTestDatabase, type TestDatabase } from '../testing/database';
 import { openJob, startRun } from './open-job';
-import { standOfRun, standsOf } from './standing';
+import { standOfRun, progressOfJobs } from './standing';
 import { viewJob } from './view-job';
 import { viewYard } from './yard';
 
@@ -39,7 +39,7 @@ async function agrees(jobId: string): Promise<JobView> {
   await db.delete(jobStanding).where(eq(jobStanding.jobId, jobId));
   const again = await viewJob(db, jobId);
   expect(JSON.parse(JSON.stringify(again))).toEqual(JSON.parse(JSON.stringify(view)));
-  expect((await standsOf(db, [jobId])).get(jobId)).toEqual(JSON.parse(JSON.stringify(p)));
+  expect((await progressOfJobs(db, [jobId])).get(jobId)).toEqual(JSON.parse(JSON.stringify(p)));
   const run = view.job.runs.at(-1);
   if (run) expect((await standOfRun(db, run.id))?.say).toBe(p.say);
   // One step, or none once it is released; it is not offered a second time in its own place.

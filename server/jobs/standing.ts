@@ -99,7 +99,11 @@ async function concludeAndKeep(db: Db, w: WrittenJob, key: string): Promise<Conc
  * here; or, for a list that `mayLag`, soon: a job that is being worked on is then shown as it was up to half
  * a minute ago, and nobody who looks at sixty jobs waits for them to be weighed.
  */
-export async function standsOf(db: Db, jobIds: readonly string[], mayLag = false): Promise<Map<string, JobProgress>> {
+export async function progressOfJobs(
+  db: Db,
+  jobIds: readonly string[],
+  mayLag = false,
+): Promise<Map<string, JobProgress>> {
   if (jobIds.length === 0) return new Map();
   const [keys, kept] = await together(
     db,
@@ -108,14 +112,14 @@ export async function standsOf(db: Db, jobIds: readonly string[], mayLag = false
   );
   const isFresh = (k: (typeof kept)[number]): boolean => k.key === keys.get(k.jobId) && k.until.getTime() > Date.now();
   const behind = mayLag ? kept.filter((k) => !isFresh(k) && k.key.startsWith(`${CORE_VERSION}|`)) : [];
-  for (const k of behind) soon.seenBehind(k.jobId, () => standsOf(db, [k.jobId]));
-  const stands = new Map([...kept.filter(isFresh), ...behind].map((k) => [k.jobId, k.progress] as const));
-  const old = jobIds.filter((id) => !stands.has(id));
+  for (const k of behind) soon.seenBehind(k.jobId, () => progressOfJobs(db, [k.jobId]));
+  const progress = new Map([...kept.filter(isFresh), ...behind].map((k) => [k.jobId, k.progress] as const));
+  const old = jobIds.filter((id) => !progress.has(id));
   await eachOf(db, old, async (id) => {
     const found = await conclusionsOf(db, id);
-    if (found) stands.set(id, found.conclusions.progress);
+    if (found) progress.set(id, found.conclusions.progress);
   });
-  return stands;
+  return progress;
 }
 
 const progressKept = (db: Db, jobIds: readonly string[]) =>
@@ -132,7 +136,7 @@ const progressKept = (db: Db, jobIds: readonly string[]) =>
 /** Where the job of a run stands; `null`: there is no such run. */
 export async function standOfRun(db: Db, runId: string): Promise<JobProgress | null> {
   const jobId = await jobOfRun(db, runId);
-  return jobId === null ? null : ((await standsOf(db, [jobId])).get(jobId) ?? null);
+  return jobId === null ? null : ((await progressOfJobs(db, [jobId])).get(jobId) ?? null);
 }
 
 async function jobOfRun(db: Db, runId: string): Promise<string | null> {
@@ -150,5 +154,5 @@ const soon = (shared.mudflatConcludeSoon ??= new ConcludeSoon());
  */
 export async function concludeSoon(db: Db, of: { readonly kind: 'job' | 'run'; readonly id: string }): Promise<void> {
   const jobId = of.kind === 'job' ? of.id : await jobOfRun(db, of.id).catch(() => null);
-  if (jobId !== null) soon.written(jobId, () => standsOf(db, [jobId]));
+  if (jobId !== null) soon.written(jobId, () => progressOfJobs(db, [jobId]));
 }

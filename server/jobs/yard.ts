@@ -6,7 +6,7 @@ import { type Db, together } from '../db/connection';
 import { briefs, type JobRow, newestRunsOf } from '../readings/job-runs';
 import { depot, engineFamily, job, fleetUnit, unitWords } from '../db/schema';
 import { unitView } from '../fleet/unit-view';
-import { standsOf } from './standing';
+import { progressOfJobs } from './standing';
 
 /** Units shown at once: more is no list that anybody reads. */
 const SHOWN = 60;
@@ -61,9 +61,9 @@ export async function viewYard(db: Db, search = '', mayLag = false): Promise<Yar
     viewDepots,
     viewFamilies,
   );
-  const [runs, stands] = await Promise.all([
+  const [runs, progress] = await Promise.all([
     newestRunsOf(db, open, RUNS_READ),
-    standsOf(
+    progressOfJobs(
       db,
       open.map((j) => j.id),
       mayLag,
@@ -73,7 +73,7 @@ export async function viewYard(db: Db, search = '', mayLag = false): Promise<Yar
   const listed = briefs(open, runs);
   const byUnit = groupBy(listed, (b) => unitOf.get(b.id) ?? '');
   const yardJob = (b: JobBrief): YardJob[] => {
-    const own = stands.get(b.id);
+    const own = progress.get(b.id);
     if (!own) return [];
     const { id, number, complaint } = b;
     const { now, say, waits } = own;

@@ -2,11 +2,12 @@
 import { act, cleanup, render, screen } from '@testing-library/react';
 import { CIRCUITS } from '../../core/circuits/library';
 import type { Case, WeighedCircuit } from '../../core/diagnosis/case';
-import type { Diagnosis, Measured } from '../../core/diagnosis/types';
+import type { Diagnosis, DiagnosticReading } from '../../core/diagnosis/types';
 import { runView } from '../../application/testing';
 import { CircuitFindings } from './circuit-findings';
 
-const mockAsked: { read: readonly Measured[]; answer: (found: readonly WeighedCircuit[] | null) => void }[] = [];
+const mockAsked: { read: readonly DiagnosticReading[]; answer: (found: readonly WeighedCircuit[] | null) => void }[] =
+  [];
 let mockCancelled = 0;
 jest.mock('../kit/session', () => ({ usePerson: () => 'Ines', useMay: () => true }));
 jest.mock('../kit/use-send', () => ({
@@ -18,7 +19,7 @@ jest.mock('../kit/weigher', () => ({
       mockCancelled += 1;
     },
   }),
-  weighBeside: (_: Case, read: readonly Measured[]) =>
+  weighBeside: (_: Case, read: readonly DiagnosticReading[]) =>
     new Promise<readonly WeighedCircuit[] | null>((answer) => {
       mockAsked.push({ read, answer });
     }),

@@ -3,7 +3,7 @@ import { tr } from '../../core/locale/translate';
 import { read } from '../kit/send';
 import { startTransition, useEffect, useMemo, useState } from 'react';
 import type { Case, WeighedCircuit } from '../../core/diagnosis/case';
-import type { Measured } from '../../core/diagnosis/types';
+import type { DiagnosticReading } from '../../core/diagnosis/types';
 import type { Judgement } from '../../core/judge/types';
 import { positionWords } from '../../core/judge/words';
 import { joinAnd } from '../../core/quantity/print';
@@ -21,7 +21,7 @@ export function CircuitFindings({ view, judgement }: { view: RunView; judgement:
   const [weighed, setWeighed] = useState<readonly WeighedCircuit[]>([]);
   const [progress, setProgress] = useState<string | null>(null);
   const { definition: test } = view;
-  const asked = useMemo((): readonly Measured[] | null => {
+  const asked = useMemo((): readonly DiagnosticReading[] | null => {
     if (!known) return null;
     const own = measuredOf(test, judgement, {
       under: momentsOfRun(test.condition.engine, view.circumstance.condition.partTemperature_degC),

@@ -117,7 +117,7 @@ function Next({ judgement, target, view, isSaved, onMeterProven }: ConclusionsPr
   const { definition: test } = view;
   // While the set is not complete or not saved, it is itself what is next.
   const isOver = judgement.pattern !== 'incomplete' && isSaved;
-  const stands = useNextInJob(view.id, isOver ? stateOf(judgement) : null);
+  const progress = useNextInJob(view.id, isOver ? stateOf(judgement) : null);
   const sees = judgement.limits.quantity === 'observation';
   const waiting =
     target?.kind === 'lead-zero'
@@ -135,14 +135,14 @@ function Next({ judgement, target, view, isSaved, onMeterProven }: ConclusionsPr
         ? judgement.advice.slice(0, 1)
         : judgement.advice;
   // Once it is found, what the readings themselves would ask for is past.
-  const others = stands && LOOKING.has(stands.now ?? 'release') ? steps.filter((s) => s !== stands.say) : [];
-  if (!waiting && steps.length === 0 && !stands) return null;
+  const others = progress && LOOKING.has(progress.now ?? 'release') ? steps.filter((s) => s !== progress.say) : [];
+  if (!waiting && steps.length === 0 && !progress) return null;
   return (
     <section className={`${card} border-2 border-estuary`} aria-label="Next">
       <h2 className="mb-1 text-sm font-semibold text-soft">Next</h2>
       {waiting && <p className="font-semibold">{waiting}</p>}
-      {stands && <NextInJob view={view} stands={stands} />}
-      {stands ? (
+      {progress && <NextInJob view={view} progress={progress} />}
+      {progress ? (
         <Besides steps={others} />
       ) : (
         steps.map((s) => (

@@ -14,30 +14,30 @@ import { useStartRun } from '../kit/use-start-run';
  * changes with what was read; nothing is asked while it is `null`.
  */
 export function useNextInJob(runId: string, state: string | null): JobProgress | null {
-  const [answer, setAnswer] = useState<{ readonly state: string; readonly stands: JobProgress } | null>(null);
+  const [answer, setAnswer] = useState<{ readonly state: string; readonly progress: JobProgress } | null>(null);
   useEffect(() => {
     if (state === null) return undefined;
     const control = new AbortController();
     void read(`/api/runs/${runId}/next`, { signal: control.signal, cache: 'no-store' }).then(
       async (r) => {
-        if (r.ok) setAnswer({ state, stands: (await r.json()) as JobProgress });
+        if (r.ok) setAnswer({ state, progress: (await r.json()) as JobProgress });
       },
       // Without a server the readings' own advice stands.
       () => undefined,
     );
     return () => control.abort();
   }, [runId, state]);
-  return answer !== null && answer.state === state ? answer.stands : null;
+  return answer !== null && answer.state === state ? answer.progress : null;
 }
 
 const look =
   'mt-2 inline-flex min-h-12 items-center gap-1 rounded-lg border-2 border-estuary px-3 font-semibold text-estuary disabled:opacity-50';
 
 /** The step itself, and the button that leads to it. */
-export function NextInJob({ view, stands }: { view: RunView; stands: JobProgress }) {
+export function NextInJob({ view, progress }: { view: RunView; progress: JobProgress }) {
   const may = useMay('run.start');
   const { busy, problems, start } = useStartRun(view.job);
-  const { next, say } = stands;
+  const { next, say } = progress;
   if (!next) return <p className="font-semibold text-eelgrass">{say}</p>;
   const { act } = next;
   const there = act.do === 'measure' ? act.run : undefined;

@@ -9,7 +9,7 @@ import type { Problem } from '../../core/foundation/result';
 import { decodeText } from '../../formats/text';
 import { PHASE_WORDS, type Phase, PHASES } from '../../core/codes/phases';
 import { knownCodes } from '../../application/codes';
-import { type ScanTakeIn, takeInScan } from '../../application/scan-tool';
+import { type ImportedScan, importScan } from '../../application/scan-tool';
 import type { CodeView, JobView } from '../../application/views';
 import { useBegun } from '../kit/begun';
 import { Button, buttonLook } from '../kit/button';
@@ -26,7 +26,7 @@ function useCodes({ job, codes }: JobView) {
   const by = usePerson();
   const [draft, setDraft] = useState<CodesDraft>(NOTHING_TYPED);
   const { busy, problems, post } = useSend();
-  const [scan, setScan] = useState<ScanTakeIn | null>(null);
+  const [scan, setScan] = useState<ImportedScan | null>(null);
   const [unreadable, setUnreadable] = useState<readonly Problem[]>([]);
   const change = (part: Partial<CodesDraft>): void => setDraft((before) => ({ ...before, ...part }));
   const read = findCodes(draft.text);
@@ -48,14 +48,14 @@ function useCodes({ job, codes }: JobView) {
     setUnreadable(document.ok ? [] : document.error.slice(0, 5));
     setScan(null);
     if (!document.ok) return;
-    const taken = takeInScan(document.value);
+    const taken = importScan(document.value);
     setScan(taken);
     change({
       text: taken.codes.map((c) => [c.code, c.status, c.count && `x${c.count}`].filter(Boolean).join(' ')).join(', '),
       frame: taken.freezeFrame.map((f) => `${f.name}: ${f.value}`).join('\n'),
     });
   }
-  async function keepEvidence(taken: ScanTakeIn): Promise<void> {
+  async function keepEvidence(taken: ImportedScan): Promise<void> {
     for (const evidence of taken.evidence)
       if (!(await post(`/api/jobs/${job.id}/evidence`, { id: v7(), by, evidence }))) return;
     setScan(null);
@@ -215,7 +215,7 @@ function CodesForm({ draft, count, busy, onChange, onKeep }: CodesFormProps) {
 }
 
 /** What a scan tool has shown besides codes: taken as evidence on a tap. */
-function ShownBesides({ scan, busy, onTake }: { scan: ScanTakeIn; busy: boolean; onTake: () => void }) {
+function ShownBesides({ scan, busy, onTake }: { scan: ImportedScan; busy: boolean; onTake: () => void }) {
   return (
     <section aria-label="From the scan tool" className="mt-2 rounded-lg bg-panel p-3">
       <h4 className="font-bold">Besides codes it has shown</h4>

@@ -18,7 +18,7 @@ export interface ImportFileProps<P extends Planned> {
   readonly label?: string;
   /** What is taken: "entry", "entries". */
   readonly verb?: string;
-  readonly things?: readonly [one: string, several: string];
+  readonly things?: readonly [singular: string, plural: string];
   /** MIME types by what the name ends with; the first is taken for any other. */
   readonly types: readonly (readonly [ending: string, type: string])[];
   readonly changes: (plan: P) => number;
@@ -76,7 +76,7 @@ function useImport<P extends Planned>({ url, types, onDone }: Pick<ImportFilePro
  */
 export function ImportFile<P extends Planned>(props: ImportFileProps<P>) {
   const { title, description, label = 'File', verb = 'Take', types, changes, show, onClose } = props;
-  const [one, several] = props.things ?? ['entry', 'entries'];
+  const [singular, plural] = props.things ?? ['entry', 'entries'];
   const { plan, problems, busy, choose, store } = useImport<P>(props);
   const count = plan ? changes(plan) : 0;
   return (
@@ -102,7 +102,7 @@ export function ImportFile<P extends Planned>(props: ImportFileProps<P>) {
       {plan && (
         <div className="mt-4 flex items-center gap-3">
           <Button tone="strong" disabled={busy || count === 0} onClick={() => void store()}>
-            {verb} {count === 1 ? `1 ${one}` : `${count} ${several}`}
+            {verb} {count === 1 ? `1 ${singular}` : `${count} ${plural}`}
           </Button>
           {count === 0 && <span className="text-sm text-soft">The file says what is here already.</span>}
         </div>

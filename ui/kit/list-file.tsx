@@ -12,7 +12,7 @@ export interface ListFileProps<T> {
   readonly title: string;
   /** What its columns are. */
   readonly description: string;
-  readonly things: readonly [one: string, several: string];
+  readonly things: readonly [singular: string, plural: string];
   /** Takes the list, first to look, then to keep. */
   readonly importUrl: string;
   readonly exportUrl: string;

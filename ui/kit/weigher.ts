@@ -2,7 +2,7 @@
 import { proxy, type Remote, wrap } from 'comlink';
 import type { Case, WeighedCircuit } from '../../core/diagnosis/case';
 import { currentReader } from '../../core/locale/locale';
-import type { Measured } from '../../core/diagnosis/types';
+import type { DiagnosticReading } from '../../core/diagnosis/types';
 import type { DiagnosisWorker } from '../../workers/diagnosis.worker';
 
 let worker: Remote<DiagnosisWorker> | null = null;
@@ -26,7 +26,7 @@ let sent: Case | null = null;
  */
 export function weighBeside(
   known: Case,
-  read: readonly Measured[],
+  read: readonly DiagnosticReading[],
   onDone: (done: number, of: number) => void,
 ): Promise<readonly WeighedCircuit[] | null> {
   // Messages arrive in the order in which they are sent: nobody waits for this one.

@@ -4,9 +4,9 @@ import { currentReader } from '../../core/locale/locale';
 import { type DeviceCopy, MADE_AT } from '../../formats/device-copy';
 import { v7 } from 'uuid';
 import type { Sending } from '../kit/send';
-import { atOf, byOf, contentOf, idOf, type Kept, type OutboxItem, pathOf } from './items';
+import { atOf, byOf, contentOf, idOf, type QueuedItem, type OutboxItem, pathOf } from './items';
 import { keepCopy, keptCopy } from './device-store';
-import { keep, kept, KEPT_CHANNEL, onOutbox } from './outbox';
+import { keep, queuedItems, KEPT_CHANNEL, onOutbox } from './outbox';
 import { forgetSent, noteSent, readSent } from './outbox-store';
 import { shrinkPhoto } from './shrink-photo';
 import { currentKey, openWith, sealWith } from './seal';
@@ -91,7 +91,7 @@ async function openAnew(): Promise<boolean> {
   await Promise.race([worker.open(copy), broken]);
   await worker.read(currentReader());
   done = new Set();
-  for (const item of [...(await readSent()), ...(await kept())].toSorted(inOrder)) await doAgain(item);
+  for (const item of [...(await readSent()), ...(await queuedItems())].toSorted(inOrder)) await doAgain(item);
   const follow = (id: string): void => {
     // What cannot be done here waits for the server all the same.
     following = following.then(() => doNew(id)).catch(() => undefined);
@@ -112,14 +112,14 @@ async function openAnew(): Promise<boolean> {
 }
 
 /** By when it was made, by this device's clock; at one moment as it was kept. */
-const inOrder = (a: Kept, b: Kept): number => Date.parse(atOf(a)) - Date.parse(atOf(b)) || a.seq - b.seq;
+const inOrder = (a: QueuedItem, b: QueuedItem): number => Date.parse(atOf(a)) - Date.parse(atOf(b)) || a.seq - b.seq;
 
 async function doNew(id: string): Promise<void> {
-  const item = (await kept()).find((i) => idOf(i) === id);
+  const item = (await queuedItems()).find((i) => idOf(i) === id);
   if (item) await doAgain(item);
 }
 
-async function doAgain(item: Kept): Promise<void> {
+async function doAgain(item: QueuedItem): Promise<void> {
   if (item.refused || done.has(idOf(item))) return;
   done.add(idOf(item));
   const { type, body } = contentOf(item);

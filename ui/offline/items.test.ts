@@ -1,10 +1,15 @@
 import fc from 'fast-check';
-import { idOf, type Kept, neededBy, packed, readyLanes, unpacked, wordsOf } from './items';
+import { idOf, type QueuedItem, neededBy, packed, readyLanes, unpacked, wordsOf } from './items';
 
 const JOB = '01900000-0000-7000-8000-000000000001';
 const RUN = '01900000-0000-7000-8000-000000000002';
 
-const request = (seq: number, id: string, path: string, more: Partial<Kept> & { body?: string } = {}): Kept =>
+const request = (
+  seq: number,
+  id: string,
+  path: string,
+  more: Partial<QueuedItem> & { body?: string } = {},
+): QueuedItem =>
   ({
     kind: 'request',
     seq,
@@ -16,8 +21,8 @@ const request = (seq: number, id: string, path: string, more: Partial<Kept> & { 
     body: JSON.stringify({ id }),
     jobId: JOB,
     ...more,
-  }) as Kept;
-const reading = (seq: number, id: string, by = 'T'): Kept => ({
+  }) as QueuedItem;
+const reading = (seq: number, id: string, by = 'T'): QueuedItem => ({
   kind: 'reading',
   seq,
   runId: RUN,
@@ -26,10 +31,10 @@ const reading = (seq: number, id: string, by = 'T'): Kept => ({
 });
 const newJob = request(1, JOB, '/api/jobs');
 const newRun = request(2, RUN, '/api/runs', { body: JSON.stringify({ id: RUN, jobId: JOB }) });
-const ids = (lanes: Map<string, readonly Kept[]>) => [...lanes.values()].map((l) => l.map(idOf));
+const ids = (lanes: Map<string, readonly QueuedItem[]>) => [...lanes.values()].map((l) => l.map(idOf));
 
 test('a reading waits for its run, a run for its job, whoever made them', () => {
-  const of = (item: Kept, all: Kept[]) => neededBy(item, all).map(idOf);
+  const of = (item: QueuedItem, all: QueuedItem[]) => neededBy(item, all).map(idOf);
   const all = [newJob, newRun, reading(3, 'r', 'U')];
   expect(of(reading(3, 'r', 'U'), all)).toEqual([RUN]);
   expect(of(newRun, all)).toEqual([JOB]);
@@ -63,7 +68,7 @@ test('however lanes are drawn, everything goes once, each after all that it need
     fc.property(fc.array(anItem, { maxLength: 25 }), fc.infiniteStream(fc.nat(9)), (drawn, choose) => {
       const job = (n: number): string => `01900000-0000-7000-8000-00000000010${n}`;
       const run = (n: number): string => `01900000-0000-7000-8000-00000000020${n}`;
-      const all = drawn.map((d, i): Kept => {
+      const all = drawn.map((d, i): QueuedItem => {
         const seq = i + 1;
         const at = { by: d.by, jobId: job(d.job) };
         if (d.kind === 'job') return request(seq, job(d.job), '/api/jobs', { ...at, body: '{}' });
@@ -73,10 +78,10 @@ test('however lanes are drawn, everything goes once, each after all that it need
             body: JSON.stringify({ id: run(d.run), jobId: job(d.job) }),
           });
         if (d.kind === 'evidence') return request(seq, `e${seq}`, `/api/jobs/${job(d.job)}/evidence`, at);
-        return { ...reading(seq, `r${seq}`, d.by), runId: run(d.run) } as Kept;
+        return { ...reading(seq, `r${seq}`, d.by), runId: run(d.run) } as QueuedItem;
       });
       let left = all;
-      const sent: Kept[] = [];
+      const sent: QueuedItem[] = [];
       while (left.length) {
         const lanes = [...readyLanes(left).values()];
         expect(lanes.length).toBeGreaterThan(0);
@@ -95,7 +100,7 @@ test('however lanes are drawn, everything goes once, each after all that it need
 test('bytes survive being kept as text', () => {
   fc.assert(
     fc.property(fc.uint8Array({ maxLength: 300 }), (bytes) => {
-      const item = { ...request(1, 'p', '/api/jobs/x/photos'), body: new Uint8Array(bytes).buffer } as Kept;
+      const item = { ...request(1, 'p', '/api/jobs/x/photos'), body: new Uint8Array(bytes).buffer } as QueuedItem;
       const back = unpacked(JSON.parse(JSON.stringify(packed(item))) as never);
       expect(new Uint8Array((back as { body: ArrayBuffer }).body)).toEqual(new Uint8Array(bytes));
     }),

@@ -34,7 +34,7 @@ export interface RequestItem {
 }
 
 /** As it comes out of the store, which numbers what it keeps. */
-export type Kept = OutboxItem & { readonly seq: number };
+export type QueuedItem = OutboxItem & { readonly seq: number };
 
 export const idOf = (item: OutboxItem): string => (item.kind === 'request' ? item.id : item.body.id);
 export const byOf = (item: OutboxItem): string => (item.kind === 'request' ? item.by : item.body.by);
@@ -71,7 +71,7 @@ function namedIn(item: OutboxItem): ReadonlySet<string> {
  * Items that another one needs: those before it whose id it names (a reading needs its run, a run its job),
  * and what the same person did before it in the same job.
  */
-export function neededBy(item: Kept, all: readonly Kept[]): readonly Kept[] {
+export function neededBy(item: QueuedItem, all: readonly QueuedItem[]): readonly QueuedItem[] {
   const named = namedIn(item);
   return all.filter(
     (before) =>
@@ -89,7 +89,7 @@ export function neededBy(item: Kept, all: readonly Kept[]): readonly Kept[] {
  * By lane, oldest first, what can be sent now: nothing that was refused, and nothing behind what it needs
  * from another lane.
  */
-export function readyLanes(all: readonly Kept[]): Map<string, readonly Kept[]> {
+export function readyLanes(all: readonly QueuedItem[]): Map<string, readonly QueuedItem[]> {
   const lanes = groupBy(
     all.filter((i) => !i.refused),
     laneOf,

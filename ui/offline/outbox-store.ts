@@ -1,5 +1,5 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
-import { atOf, byOf, idOf, type Kept, type OutboxItem, type Packed, packed, unpacked } from './items';
+import { atOf, byOf, idOf, type QueuedItem, type OutboxItem, type Packed, packed, unpacked } from './items';
 import { currentKey, openWith, type Sealed, sealWith } from './seal';
 
 /** An item whose content is encrypted: who made it and when can be told without the key. */
@@ -67,7 +67,7 @@ export async function add(item: OutboxItem): Promise<void> {
 }
 
 export interface Waits {
-  readonly items: readonly Kept[];
+  readonly items: readonly QueuedItem[];
   /** What cannot be read without the key. */
   readonly locked: readonly SealedItem[];
   readonly allSealed: boolean;
@@ -75,17 +75,17 @@ export interface Waits {
 
 export async function readAll(): Promise<Waits> {
   const rows = await (await database()).getAll('outbox');
-  const items: Kept[] = [];
+  const items: QueuedItem[] = [];
   const locked: SealedItem[] = [];
   for (const row of rows) {
     const item = await opened(row);
-    if (item?.seq !== undefined) items.push(item as Kept);
+    if (item?.seq !== undefined) items.push(item as QueuedItem);
     else if (isSealed(row)) locked.push(row);
   }
   return { items, locked, allSealed: rows.length > 0 && rows.every(isSealed) };
 }
 
-export async function replace(item: Kept): Promise<void> {
+export async function replace(item: QueuedItem): Promise<void> {
   await (await database()).put('outbox', await sealed(item));
 }
 
@@ -94,7 +94,7 @@ export async function remove(seq: number): Promise<void> {
 }
 
 /** Confirmed: out of the queue, and noted until the copy of the device holds it. */
-export async function confirm(item: Kept, noteIt: boolean): Promise<void> {
+export async function confirm(item: QueuedItem, noteIt: boolean): Promise<void> {
   const row = noteIt ? await sealed(item) : null;
   const tx = (await database()).transaction(['outbox', 'sent'], 'readwrite');
   await Promise.all([
@@ -113,10 +113,10 @@ export async function noteSent(item: OutboxItem): Promise<void> {
 }
 
 /** What was confirmed and may be missing in the copy, in its order. */
-export async function readSent(): Promise<readonly Kept[]> {
+export async function readSent(): Promise<readonly QueuedItem[]> {
   const rows = await (await database()).getAll('sent');
   const items = await Promise.all(rows.map(opened));
-  return items.filter((i): i is Kept => i?.seq !== undefined);
+  return items.filter((i): i is QueuedItem => i?.seq !== undefined);
 }
 
 /** A copy of this moment holds what was sent before it. */

@@ -59,7 +59,7 @@ async function open(server: FakeServer) {
     for (let i = 0; i < 400 && !(await what()); i++) await new Promise((r) => setTimeout(r, 10));
     expect(await what()).toBe(true);
   };
-  return { ...outbox, events, until, empty: async () => (await outbox.kept()).length === 0 };
+  return { ...outbox, events, until, empty: async () => (await outbox.queuedItems()).length === 0 };
 }
 
 test('kept first, then sent, then taken out', async () => {
@@ -86,7 +86,7 @@ test('while nobody answers everything stays, in order; later all of it goes', as
   const box = await open(server);
   for (const id of ['a', 'b', 'c']) await box.keep(item(id));
   await box.until(() => box.events.some((e) => e.type === 'unreachable'));
-  expect((await box.kept()).map((i) => idOf(i))).toEqual(['a', 'b', 'c']);
+  expect((await box.queuedItems()).map((i) => idOf(i))).toEqual(['a', 'b', 'c']);
   server.answers = [201];
   await box.until(box.empty);
   expect(server.bodies.map((b) => b.id)).toEqual(['a', 'b', 'c']);
@@ -106,7 +106,7 @@ test('a refusal stays until the person decides, and holds up nobody else', async
   await box.keep(item('a'));
   await box.keep(item('b'));
   await box.until(() => box.events.some((e) => e.type === 'stored' && e.id === 'b'));
-  expect((await box.kept()).map((i) => [idOf(i), i.refused?.status])).toEqual([['a', 409]]);
+  expect((await box.queuedItems()).map((i) => [idOf(i), i.refused?.status])).toEqual([['a', 409]]);
   await box.drop('a');
   expect(await box.empty()).toBe(true);
 });
@@ -133,7 +133,7 @@ test('somebody who is not signed in here holds up nobody else, and what waits of
   ] as const)
     await box.keep(item(id, by));
   await box.until(() => box.events.some((e) => e.type === 'stored' && e.id === 'c'));
-  expect((await box.kept()).map((i) => idOf(i))).toEqual(['a', 'b']);
+  expect((await box.queuedItems()).map((i) => idOf(i))).toEqual(['a', 'b']);
   await box.until(() =>
     box.events.some((e) => e.type === 'waiting' && e.lanes.some((l) => l.by === 'Gone' && l.entries === 2)),
   );
@@ -162,9 +162,9 @@ test('a lead takes over what somebody left who cannot sign in any more; each rea
   await box.keep(item('b', 'Gone', 'another run'));
   await box.until(() => server.bodies.length >= 2);
   await box.takeOver('Gone|run', 'Lead');
-  await box.until(async () => (await box.kept()).length === 1);
+  await box.until(async () => (await box.queuedItems()).length === 1);
   expect(server.bodies).toContainEqual(expect.objectContaining({ id: 'a', by: 'Lead', why: 'typed by Gone' }));
-  expect((await box.kept()).map((i) => idOf(i))).toEqual(['b']);
+  expect((await box.queuedItems()).map((i) => idOf(i))).toEqual(['b']);
   await box.takeOver('Gone|another run', 'Lead');
   await box.until(box.empty);
 });
@@ -180,7 +180,7 @@ test('what the server fails at for one run holds up neither another run nor anot
   await box.until(() =>
     ['other', 'colleague'].every((id) => box.events.some((e) => e.type === 'stored' && e.id === id)),
   );
-  expect((await box.kept()).map((i) => idOf(i))).toEqual(['poison', 'behind']);
+  expect((await box.queuedItems()).map((i) => idOf(i))).toEqual(['poison', 'behind']);
   for (const id of ['poison', 'behind']) await box.drop(id);
   await box.flush(true);
 });

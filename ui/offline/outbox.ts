@@ -8,7 +8,7 @@ import {
   byOf,
   contentOf,
   idOf,
-  type Kept,
+  type QueuedItem,
   laneOf,
   type OutboxItem,
   type Packed,
@@ -104,17 +104,17 @@ export async function unlocked(): Promise<void> {
 }
 
 /** Everything that is kept, oldest first; what is locked is not among it. */
-export const kept = async (): Promise<readonly Kept[]> => (await store.readAll()).items;
+export const queuedItems = async (): Promise<readonly QueuedItem[]> => (await store.readAll()).items;
 
 /** Takes a refused item out: the person has decided. */
 export async function drop(id: string): Promise<void> {
-  for (const item of await kept()) if (idOf(item) === id) await store.remove(item.seq);
+  for (const item of await queuedItems()) if (idOf(item) === id) await store.remove(item.seq);
   emit({ type: 'dropped', id });
   void flush();
 }
 
 /** What was refused is sent again, as the person has changed it. */
-export async function sendAgain(item: Kept): Promise<void> {
+export async function sendAgain(item: QueuedItem): Promise<void> {
   await store.replace({ ...freshFrom(item), seq: item.seq });
   await flush(true);
 }
@@ -127,7 +127,7 @@ const LONGEST_WHY = 500;
  * reading says who has typed it.
  */
 export async function takeOver(lane: string, to: string): Promise<void> {
-  for (const item of await kept())
+  for (const item of await queuedItems())
     if (laneOf(item) === lane && !item.refused) await store.replace({ ...inNameOf(item, to), seq: item.seq });
   await flush(true);
 }
@@ -204,7 +204,7 @@ async function sendAll(): Promise<number | null> {
   }
 }
 
-async function sendLane(key: string, items: readonly Kept[]): Promise<void> {
+async function sendLane(key: string, items: readonly QueuedItem[]): Promise<void> {
   for (const item of items) {
     const trouble = await sendOne(item);
     if (trouble?.kind !== 'unreachable') emit({ type: 'reached' });
@@ -226,7 +226,7 @@ function pause_ms(failures: number, trouble: Trouble): number {
 }
 
 /** A lane counts what can go and what waits behind it. */
-const waitingLanes = (lanes: ReadonlyMap<string, readonly Kept[]>, all: readonly Kept[]): WaitingLane[] =>
+const waitingLanes = (lanes: ReadonlyMap<string, readonly QueuedItem[]>, all: readonly QueuedItem[]): WaitingLane[] =>
   [...lanes].flatMap(([lane, items]) => {
     const [state, first] = [troubled.get(lane), items[0]];
     if (!state || !first) return [];
@@ -248,7 +248,7 @@ const lockedLanes = (locked: readonly store.SealedItem[]): WaitingLane[] =>
     : [];
 
 /** `null` where the server has taken or refused it. */
-async function sendOne(item: Kept): Promise<Trouble | null> {
+async function sendOne(item: QueuedItem): Promise<Trouble | null> {
   const { type, body } = contentOf(item);
   const ago_ms = Date.now() - Date.parse(atOf(item));
   const timeout_ms = typeof body === 'string' ? TIMEOUT_ms : LARGE_TIMEOUT_ms;

@@ -1,7 +1,7 @@
 /** @jest-environment node */
 import 'fake-indexeddb/auto';
 import { IDBFactory } from 'fake-indexeddb';
-import type { Kept } from './items';
+import type { QueuedItem } from './items';
 
 const RAW = Buffer.alloc(32, 7);
 const PIN = '837465';
@@ -95,7 +95,7 @@ test('the fifth wrong PIN wipes everything and hands out what waited, sealed', a
 test('what was sent is done again until the copy holds it', async () => {
   const d = await device();
   await d.store.add(reading);
-  const [kept] = (await d.store.readAll()).items as Kept[];
+  const [kept] = (await d.store.readAll()).items as QueuedItem[];
   if (!kept) throw new Error('nothing kept');
   await d.store.confirm(kept, true);
   expect((await d.store.readAll()).items).toEqual([]);

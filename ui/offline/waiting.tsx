@@ -4,7 +4,7 @@ import { Download, RotateCw, TriangleAlert } from 'lucide-react';
 import { Link } from '../kit/link';
 import { useEffect, useState } from 'react';
 import { useMay, usePerson } from '../kit/session';
-import { flush, kept, onOutbox, takeOver, type WaitingLane } from './outbox';
+import { flush, queuedItems, onOutbox, takeOver, type WaitingLane } from './outbox';
 import { saveQueue } from './save-queue';
 
 /**
@@ -22,7 +22,7 @@ export function Waiting() {
     const stop = onOutbox((event) => {
       if (event.type !== 'waiting') return;
       setLanes(event.lanes.filter((l) => l.trouble.kind !== 'unreachable'));
-      void kept().then((items) => setRefused(items.filter((i) => i.refused).length));
+      void queuedItems().then((items) => setRefused(items.filter((i) => i.refused).length));
     });
     void flush().catch(() => undefined);
     return stop;

@@ -9,7 +9,7 @@ import type { ReadingView, RunView } from '../../application/views';
 import { currentReadings } from '../../application/judging/corrections';
 import { Button } from '../kit/button';
 import { TopBar } from '../kit/top-bar';
-import { atOf, byOf, contentOf, idOf, type Kept, neededBy, wordsOf } from './items';
+import { atOf, byOf, contentOf, idOf, type QueuedItem, neededBy, wordsOf } from './items';
 import { OpenFile } from './open-file';
 import { drop, flush, onOutbox, sendAgain } from './outbox';
 import { readAll, type Waits } from './outbox-store';
@@ -112,7 +112,7 @@ function InShort({ items, locked, allSealed }: Waits) {
   );
 }
 
-function sizeOf(item: Kept): number {
+function sizeOf(item: QueuedItem): number {
   const { body } = contentOf(item);
   return typeof body === 'string' ? body.length : body.byteLength;
 }
@@ -124,7 +124,7 @@ const sizeWords = (bytes: number): string =>
       : tr`${fixed(bytes / 1e6, 1)} MB`;
 
 /** What was refused, beside what stands there. Nothing is thrown away before the person has decided. */
-function Refused({ item, behind }: { item: Kept; behind: number }) {
+function Refused({ item, behind }: { item: QueuedItem; behind: number }) {
   const there = useTheirs(item);
   const theirs = there?.reading ?? null;
   const why = item.refused?.errors[0]?.message ?? item.refused?.title ?? '';
@@ -190,7 +190,7 @@ interface Theirs {
 }
 
 /** What stands on the server where mine would go; `null` where there is no server. */
-function useTheirs(item: Kept): Theirs | null {
+function useTheirs(item: QueuedItem): Theirs | null {
   const [theirs, setTheirs] = useState<Theirs | null>(null);
   useEffect(() => {
     if (item.kind !== 'reading') return;

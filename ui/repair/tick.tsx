@@ -100,8 +100,8 @@ export function ValueTick({ view, finding, sequence, step, open, tool, onDone }:
   const { busy, problems, write } = useRecord(view.job.id);
   const id = useId();
   const [next] = open;
-  const several = open.length > 1;
-  const places = several && isEach && next ? [next] : open;
+  const hasMany = open.length > 1;
+  const places = hasMany && isEach && next ? [next] : open;
   const error = errorAt(problems, '/record/value');
   async function keep(left?: Left): Promise<void> {
     const done = await write({
@@ -117,7 +117,7 @@ export function ValueTick({ view, finding, sequence, step, open, tool, onDone }:
     onDone();
   }
   const units = step.value ? bareUnits(step.value.quantity) : [];
-  const at = several && !isEach ? 'all' : next?.position === undefined ? '' : positionWords(next.position);
+  const at = hasMany && !isEach ? 'all' : next?.position === undefined ? '' : positionWords(next.position);
   return (
     <form
       noValidate
@@ -144,10 +144,10 @@ export function ValueTick({ view, finding, sequence, step, open, tool, onDone }:
       />
       <UnitChoice of={step.value?.what ?? ''} units={units} unit={unit} onChange={setUnit} />
       <Button type="submit" disabled={busy}>
-        Tick{several && !isEach ? tr` all ${open.length}` : ''}
+        Tick{hasMany && !isEach ? tr` all ${open.length}` : ''}
         <span className="sr-only"> step {step.id}</span>
       </Button>
-      {several && (
+      {hasMany && (
         <label className="inline-flex min-h-12 items-center gap-1 text-sm">
           <input type="checkbox" className="size-5" checked={isEach} onChange={(e) => setEach(e.target.checked)} />
           one by one

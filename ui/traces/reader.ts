@@ -50,7 +50,7 @@ export const joinFile = (first: File, dialect: Partial<Dialect> | null, further:
 export const cancelReading = (): void => void reader().cancel();
 
 export type Stage = 'reading' | 'sending';
-export type TakenIn =
+export type Uploaded =
   | { readonly ok: true; readonly id: string; readonly codes: readonly ReadCode[] }
   | { readonly ok: false; readonly message: string };
 
@@ -61,7 +61,7 @@ const TRIES = 6;
  * Reads a file, searches it, and sends it block by block into a job. What the server has already is not sent
  * again: a recording of the same file that stopped half-way goes on.
  */
-export async function takeIn(
+export async function uploadRecording(
   jobId: string,
   file: File,
   dialect: Partial<Dialect> | null,
@@ -76,7 +76,7 @@ export async function takeIn(
     readonly missing: readonly { stream: number; number: number }[];
   } | null,
   onProgress: (stage: Stage, share: number) => void,
-): Promise<TakenIn> {
+): Promise<Uploaded> {
   const onShare = proxy((s: number) => onProgress('reading', s));
   const taken = await asked((w) => w.take(file, dialect, further, choices, capture, onShare));
   if (!taken.ok) return { ok: false, message: [taken.place, taken.message].filter(Boolean).join(': ') };

@@ -8,7 +8,7 @@ import type { LeadMap } from '../../core/signal/lead-map';
 import { span } from '../../core/signal/words';
 import { useLive } from '../kit/live';
 import { shownTime } from '../kit/time';
-import { TakeIn } from './take-in';
+import { ImportRecording } from './import-recording';
 
 interface Props {
   readonly jobId: string;
@@ -67,7 +67,7 @@ export function Recordings({ jobId, isClosed, traces, timeZone, plan, limits, en
           </li>
         ))}
       </ul>
-      {!isClosed && <TakeIn jobId={jobId} traces={traces} plan={plan} limits={limits} engine={engine} />}
+      {!isClosed && <ImportRecording jobId={jobId} traces={traces} plan={plan} limits={limits} engine={engine} />}
     </main>
   );
 }

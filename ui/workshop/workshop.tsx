@@ -65,7 +65,7 @@ export function Workshop({ workshop }: { workshop: WorkshopView }) {
 const list = 'grid gap-2 md:grid-cols-2';
 const card = (retired: boolean): string =>
   `flex items-center justify-between gap-3 rounded-xl bg-card p-3 ${retired ? 'border border-dashed border-line text-soft' : ''}`;
-const counted = (n: number, one: string, several: string): string => `${n} ${n === 1 ? one : several}`;
+const counted = (n: number, singular: string, plural: string): string => `${n} ${n === 1 ? singular : plural}`;
 
 function Depots({
   depots,

@@ -11,7 +11,7 @@ import { FirstSteps } from './first-steps';
 import { UnitCard } from './unit-card';
 
 const OpenJob = dynamic(() => import('./open-job').then((m) => m.OpenJobDialog));
-const TakeIn = dynamic(() => import('./import-job').then((m) => m.ImportJobDialog));
+const ImportJob = dynamic(() => import('./import-job').then((m) => m.ImportJobDialog));
 const AddUnit = dynamic(() => import('./add-unit').then((m) => m.AddUnitDialog));
 
 /** All units of the fleet with their open jobs, those with work to do first. */
@@ -75,7 +75,7 @@ export function Yard({ yard, steps }: { yard: YardView; steps: FirstStepsView | 
         </p>
       )}
       {opening && <OpenJob unit={opening} onClose={() => setOpening(null)} />}
-      {taking && <TakeIn yard={yard} onClose={() => setTaking(false)} />}
+      {taking && <ImportJob yard={yard} onClose={() => setTaking(false)} />}
       {adding && <AddUnit yard={yard} onClose={() => setAdding(false)} />}
     </main>
   );

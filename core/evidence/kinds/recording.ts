@@ -14,7 +14,9 @@ export const RECORDING_OUTCOMES = [
 ] as const;
 type Outcome = (typeof RECORDING_OUTCOMES)[number][0];
 
-const stands: Readonly<Record<Outcome, (name: string, at: Target['position']) => readonly [Stand, Target, string]>> = {
+const WHAT_IT_SAYS: Readonly<
+  Record<Outcome, (name: string, at: Target['position']) => readonly [Stand, Target, string]>
+> = {
   'pin dropped out': (name, at) => [
     'suspect',
     path(name, at),
@@ -63,7 +65,7 @@ export const RECORDING: EvidenceKindDefinition<'recording'> = {
   },
   words: (e) => tr`Recording of ${e.signal}${ofPosition(e.position)}: ${outcomeWords(e.outcome)}. ${e.seen}`,
   statements: (e, from) => {
-    const [stand, target, means] = stands[e.outcome](e.signal, e.position ?? null);
+    const [stand, target, means] = WHAT_IT_SAYS[e.outcome](e.signal, e.position ?? null);
     return [
       say(
         'recording',

@@ -16,9 +16,9 @@ import { usePerson } from '../kit/session';
 import { chosen, type ColumnDraft, proposed, remember, remembered } from './columns';
 import { type FurtherDraft, furtherFile, isShiftWrong } from './further-files';
 import { draftsFrom, readQuestion, tableOf, timeFrom } from './question-file';
-import { lookAt, type Stage, takeIn } from './reader';
+import { lookAt, type Stage, uploadRecording } from './reader';
 
-export interface TakeInProps {
+export interface ImportRecordingProps {
   readonly jobId: string;
   readonly traces: readonly TraceView[];
   /** Which lead was to go to which pin; `null`: nobody wrote it down. */
@@ -53,7 +53,7 @@ const NOTHING: Chosen = {
 };
 
 /** The files and what their columns are connected to: chosen one after the other, corrected in any order. */
-function useChosen({ plan, engine }: TakeInProps) {
+function useChosen({ plan, engine }: ImportRecordingProps) {
   const [state, setState] = useState(NOTHING);
   const change = (part: Partial<Chosen>): void => setState((before) => ({ ...before, ...part }));
 
@@ -130,7 +130,7 @@ function useChosen({ plan, engine }: TakeInProps) {
 }
 
 /** What the form shows and does: the files that were chosen, what is wrong, how far it is. */
-export function useTakeIn(props: TakeInProps) {
+export function useImportRecording(props: ImportRecordingProps) {
   const { jobId, traces, limits, engine } = props;
   const by = usePerson();
   const router = useRouter();
@@ -153,7 +153,7 @@ export function useTakeIn(props: TakeInProps) {
     remember(understood.columns, drafts.slice(0, understood.columns.length));
     const size = further.reduce((n, d) => n + d.file.size, file.size);
     const half = traces.find((t) => t.missing.length > 0 && t.head.file.startsWith(file.name) && t.head.size === size);
-    const done = await takeIn(
+    const done = await uploadRecording(
       jobId,
       file,
       dialect,

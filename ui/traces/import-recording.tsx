@@ -10,14 +10,14 @@ import { ConditionFields } from './condition-fields';
 import { FurtherFiles } from './further-files';
 import { cancelReading, type Stage } from './reader';
 import { TimeField } from './time-field';
-import { type TakeInProps, useTakeIn } from './use-take-in';
+import { type ImportRecordingProps, useImportRecording } from './use-import-recording';
 
 const STAGE_WORDS: Readonly<Record<Stage, string>> = { reading: 'Reading and searching', sending: 'Sending' };
 const ACCEPTED = '.csv,.txt,.log,.tsv,.asc,.wav,.json,text/csv,text/plain,audio/wav,application/json';
 
 /** Takes a recording into a job: the file, what was understood of it, what the columns were connected to. */
-export function TakeIn(props: TakeInProps) {
-  const form = useTakeIn(props);
+export function ImportRecording(props: ImportRecordingProps) {
+  const form = useImportRecording(props);
   const { understood, file, question, problem } = form.state;
   return (
     <section className="rounded-xl bg-card p-4" aria-label="Take a recording in">
@@ -66,10 +66,10 @@ function ChooseFile(props: { isStrong: boolean; disabled: boolean; onChoose: (fi
   );
 }
 
-type Form = ReturnType<typeof useTakeIn>;
+type Form = ReturnType<typeof useImportRecording>;
 
 /** What was understood of the file, and what a person says of its columns. */
-function Columns({ form, file, limits }: { form: Form; file: File; limits: TakeInProps['limits'] }) {
+function Columns({ form, file, limits }: { form: Form; file: File; limits: ImportRecordingProps['limits'] }) {
   const { state, change, wrong, progress } = form;
   const { dialect } = state;
   return (
