@@ -134,6 +134,31 @@ test('posts say what they have the height and the width for', async ({ page }) =
   }
 });
 
+test('posts stay where they are, and say what they said, while one of them is corrected', async ({ page, request }) => {
+  const bench = new BenchPage(page, await newRun(request, 'PL-07'));
+  await bench.open();
+  // The zero of the leads, and all eight.
+  await bench.type('0.2', '0.6', '0.7', '0.6', '0.7', '0.6', '0.7', '0.6', '0.7');
+  await bench.allSaved();
+  const places = (): Promise<(number | undefined)[][]> =>
+    Promise.all(
+      [1, 8].map(async (p) => {
+        const box = await bench.post(p).boundingBox();
+        return [box?.x, box?.y, box?.width, box?.height];
+      }),
+    );
+  const details = page.locator('.post-detail:visible');
+  const [before, said] = [await places(), await details.count()];
+  expect(said).toBeGreaterThan(8);
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('button', { name: 'terminal cleaned' })).toBeVisible();
+  expect([await places(), await details.count()]).toEqual([before, said]);
+  await bench.type('0.5');
+  await expect(bench.post(1)).toHaveAccessibleName(/0.5 ohm/);
+  await expect(page.getByRole('button', { name: 'terminal cleaned' })).toBeHidden();
+  expect([await places(), await details.count()]).toEqual([before, said]);
+});
+
 for (const [name, width, height] of [
   ['tablet', 1024, 768],
   ['phone', 390, 844],

@@ -3,7 +3,7 @@ import { act, cleanup, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { Chips, Choice } from './chips';
-import { Dialog } from './dialog';
+import { Dialog, FormDialog } from './dialog';
 import { Field, inputLook, tie } from './field';
 import { RoomLeft } from './room-left';
 import { Sideways } from './sideways';
@@ -127,6 +127,29 @@ test('a dialog: its first field has the focus, Escape closes it, and the focus g
   await user.keyboard('{Escape}');
   expect(screen.queryByRole('dialog')).toBeNull();
   expect(document.activeElement?.textContent).toBe('New job');
+});
+
+test('a form over the page: Enter sends it, the browser neither leaves the page nor says what is wrong', async () => {
+  const user = userEvent.setup();
+  const sent: unknown[] = [];
+  let closed = 0;
+  render(
+    <FormDialog
+      title="New unit"
+      onClose={() => {
+        closed += 1;
+      }}
+      onSubmit={(form) => sent.push(new FormData(form).get('number'))}
+    >
+      <input name="number" aria-label="Fleet number" required />
+    </FormDialog>,
+  );
+  await user.keyboard('{Enter}');
+  expect(sent).toEqual(['']);
+  await user.keyboard('PL-7{Enter}');
+  expect([sent, closed]).toEqual([['', 'PL-7'], 0]);
+  await user.click(screen.getByRole('button', { name: 'Close' }));
+  expect([sent.length, closed]).toEqual([2, 1]);
 });
 
 test('what is wider than the glass is a stop of the Tab key; what is not is none', () => {

@@ -19,7 +19,7 @@ const judged = judgeShipped({
 });
 if (!judged.ok) throw new Error('not judged');
 const readings = new Map(judged.value.readings.map((r) => [r.position, r]));
-const draw = (onPick?: () => void) =>
+const draw = (onPick?: () => void, states: Readonly<Record<number, string>> = { 3: 'queued' }) =>
   renderToStaticMarkup(
     <PostRow
       title="In line"
@@ -29,7 +29,7 @@ const draw = (onPick?: () => void) =>
       scale={scaleFor(limits)}
       active={4}
       {...(onPick ? { onPick } : {})}
-      saved={(p) => (p === 3 ? 'queued' : 'saved')}
+      saved={(p) => states[Number(p)] ?? 'saved'}
     />,
   );
 
@@ -48,4 +48,17 @@ test('on the bench the posts are buttons, the active one says so', () => {
   expect(html.match(/<button/g)).toHaveLength(4);
   expect(html.match(/aria-current="step"/g)).toHaveLength(1);
   expect(html).toContain('title="queued"');
+});
+
+test('what is just being kept looks as saved; what waits, or was refused, is seen', () => {
+  const dots = (states: Readonly<Record<number, string>>): string[] =>
+    [...draw(undefined, states).matchAll(/title="([\w ]+)" class="[^"]*?(invisible|bg-ochre|bg-rust)/g)].map(
+      ([, state, look]) => `${state} ${look}`,
+    );
+  expect(dots({ 1: 'keeping', 2: 'queued', 3: 'refused' })).toEqual([
+    'keeping invisible',
+    'queued bg-ochre',
+    'refused bg-rust',
+    'saved invisible',
+  ]);
 });
