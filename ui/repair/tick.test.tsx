@@ -26,10 +26,15 @@ const step = {
 } as unknown as Props['step'];
 const at = (...positions: number[]): Props['open'] => positions.map((position) => ({ step, position }));
 let done = 0;
-const show = (open: Props['open']) =>
+const show = (open: Props['open'], written: readonly string[] = []) =>
   render(
     <ValueTick
-      view={{ job: { id: 'job' }, records: [], repair: { records: [] }, serviceData: [] } as unknown as Props['view']}
+      view={
+        {
+          job: { id: 'job' },
+          repair: { records: written.map((value) => ({ body: { kind: 'step', step: 'x', value } })) },
+        } as unknown as Props['view']
+      }
       finding={{ id: 'finding' } as Props['finding']}
       sequence={{ id: 'glow-plugs' } as Props['sequence']}
       step={step}
@@ -64,6 +69,13 @@ test('one by one it goes to the next position only', async () => {
   await user.click(screen.getByRole('checkbox', { name: 'one by one' }));
   await user.type(screen.getByRole('textbox', { name: /torque, cylinder 2/ }), '17.5{Enter}');
   expect([positions(), mockWritten]).toMatchObject([[[2]], [{ value: '17.5 Nm' }]]);
+});
+
+test('a bare number has the unit in which a torque was written last, whatever else was written since', async () => {
+  const user = userEvent.setup();
+  show(at(4), ['20 Nm', '22.1 lbf ft', '90°', '0.3 mm']);
+  await user.type(screen.getByRole('textbox'), '28{Enter}');
+  expect(mockWritten).toMatchObject([{ value: '28 lbf ft' }]);
 });
 
 test('what was left out says why, and names neither value nor tool', async () => {

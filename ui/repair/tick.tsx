@@ -213,5 +213,7 @@ function UnitChoice({
 function lastUnit(view: JobView, step: FittingStep): string {
   const units = step.value ? bareUnits(step.value.quantity) : [];
   const written = recordsOfKind(view.repair.records, 'step').flatMap((s) => s.body.value ?? []);
-  return units.find((u) => written.at(-1)?.endsWith(u)) ?? units[0] ?? '';
+  // An angle that was written since says nothing of torques.
+  const last = written.findLast((value) => units.some((u) => value.endsWith(u)));
+  return units.find((u) => last?.endsWith(u)) ?? units[0] ?? '';
 }
