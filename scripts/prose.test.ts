@@ -4,7 +4,10 @@ import { readFileSync } from 'node:fs';
 /** Columns of prose, as the linter allows comments (scripts/lint-rules.mjs). */
 const COLUMNS = 110;
 
-/** Lines of prose that are too wide, by number. Rows of tables, code, and what has no space to break at are none. */
+/**
+ * Lines of prose that are too wide, by number. Rows of tables, code, and what has no space to break at are
+ * none.
+ */
 function tooWide(text: string): number[] {
   let isCode = false;
   return text.split('\n').flatMap((line, i) => {
