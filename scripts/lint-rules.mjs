@@ -1,5 +1,5 @@
 /** Columns of prose: what is longer is read with a moving head. Code may be wider (.prettierrc). */
-const PROSE_COLUMNS = 110;
+export const PROSE_COLUMNS = 110;
 /** What a program reads, or nobody can break. */
 const UNBROKEN = /oxlint-disable|prettier-ignore|@ts-|https?:\/\//;
 

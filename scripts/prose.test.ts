@@ -1,8 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-
-/** Columns of prose, as the linter allows comments (scripts/lint-rules.mjs). */
-const COLUMNS = 110;
+import { PROSE_COLUMNS } from './lint-rules.mjs';
 
 /**
  * Lines of prose that are too wide, by number. Rows of tables, code, and what has no space to break at are
@@ -13,7 +11,7 @@ function tooWide(text: string): number[] {
   return text.split('\n').flatMap((line, i) => {
     if (line.startsWith('```')) isCode = !isCode;
     const isProse = !isCode && !line.startsWith('|') && !line.startsWith('    ');
-    return isProse && line.length > COLUMNS && /\S \S/.test(line.slice(0, COLUMNS)) ? [i + 1] : [];
+    return isProse && line.length > PROSE_COLUMNS && /\S \S/.test(line.slice(0, PROSE_COLUMNS)) ? [i + 1] : [];
   });
 }
 

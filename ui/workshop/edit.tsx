@@ -13,6 +13,7 @@ import { DraftField, type FormFieldsProps, OtherProblems } from '../kit/form';
 import { usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
 import { CURRENCIES, TIME_ZONES } from './choices';
+import { UnitFields } from '../fleet/unit-fields';
 
 interface EditProps {
   readonly onClose: () => void;
@@ -177,24 +178,13 @@ export function EditUnit({
     >
       {(fields) => (
         <>
-          <DraftField {...fields} field="fleetNumber" path="/fleetNumber" label="Fleet number" />
-          <DraftField {...fields} field="kind" path="/kind" label="Kind" />
-          <DraftField
-            {...fields}
-            field="depotId"
-            path="/depotId"
-            label="Depot"
-            options={withOwn(
+          <UnitFields
+            fields={fields}
+            depots={withOwn(
               depots.map((d) => [d.id, d.name] as const),
               [unit.depotId, unit.depot],
             )}
-          />
-          <DraftField
-            {...fields}
-            field="engineFamilyId"
-            path="/engineFamilyId"
-            label="Engine family"
-            options={withOwn(
+            families={withOwn(
               families.map((f) => [f.id, f.code] as const),
               [unit.familyId, unit.family],
             )}

@@ -11,6 +11,7 @@ import type { Draft } from '../kit/draft';
 import { DraftField, OtherProblems } from '../kit/form';
 import { usePerson } from '../kit/session';
 import { useSend } from '../kit/use-send';
+import { UnitFields } from '../fleet/unit-fields';
 
 const NEW = 'new';
 const ENGINE = '/newFamily/engine';
@@ -81,21 +82,10 @@ export function AddUnitDialog({ yard, onClose }: Props) {
   return (
     <FormDialog onClose={onClose} title="New unit" onSubmit={() => void submit()}>
       <div className="grid grid-cols-2 gap-x-4">
-        <DraftField {...fields} field="fleetNumber" path="/fleetNumber" label="Fleet number" />
-        <DraftField {...fields} field="kind" path="/kind" label="Kind" />
-        <DraftField
-          {...fields}
-          field="depotId"
-          path="/depotId"
-          label="Depot"
-          options={yard.depots.map((d) => [d.id, d.name])}
-        />
-        <DraftField
-          {...fields}
-          field="engineFamilyId"
-          path="/engineFamilyId"
-          label="Engine family"
-          options={[...yard.families.map((f) => [f.id, f.code] as const), [NEW, 'a new one …']]}
+        <UnitFields
+          fields={fields}
+          depots={yard.depots.map((d) => [d.id, d.name])}
+          families={[...yard.families.map((f) => [f.id, f.code] as const), [NEW, 'a new one …']]}
         />
       </div>
       {isNew && (

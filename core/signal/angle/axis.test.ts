@@ -24,7 +24,10 @@ test('a mean of angles turns with them, wherever the period begins', () => {
   fc.assert(
     fc.property(near, angle, (offsets, by) => {
       const alone = meanAngle(offsets, PERIOD);
-      const moved = meanAngle(offsets.map((o) => o + by), PERIOD); // prettier-ignore
+      const moved = meanAngle(
+        offsets.map((o) => o + by),
+        PERIOD,
+      );
       expect(nearZero(moved.mean - alone.mean - by, PERIOD)).toBeCloseTo(0, 6);
       expect(moved.deviation).toBeCloseTo(alone.deviation, 6);
     }),
